@@ -1,0 +1,13 @@
+/** What is known about code before it is changed. Answers are yes, no or unknown, with evidence. */
+export { no, unknown, weakest, yes, type Answer, type Evidence } from "./answer.js";
+export { earlyExit, runsLater, shortened, isSideEffectFree } from "./effects.js";
+export { declaredType, isOnPrimitives, type DeclaredType } from "./annotations.js";
+export {
+  declarationOf,
+  functionAround,
+  isBuiltin,
+  isLeftAlone,
+  readsOf,
+  scopeAround,
+  writesOf,
+} from "./names.js";

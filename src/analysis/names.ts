@@ -1,0 +1,71 @@
+import type { SyntaxNode } from "../syntax/index.js";
+import { no, unknown, yes, type Answer } from "./answer.js";
+
+/** The innermost function around a node; undefined at the top level of the file. */
+export function functionAround(node: SyntaxNode): SyntaxNode | undefined {
+  const { functions } = node.tree.language;
+  for (const above of node.ancestors()) if (above.is(functions)) return above;
+  return undefined;
+}
+
+/** The innermost function or class around a node, else the whole file: where its local names live. */
+export function scopeAround(node: SyntaxNode): SyntaxNode {
+  const { functions, classes } = node.tree.language;
+  for (const above of node.ancestors()) if (above.is(functions) || above.is(classes)) return above;
+  return node.tree.root;
+}
+
+/** Places below `within` where a variable of this name is written or declared, shadowing ones included. */
+export function writesOf(name: string, within: SyntaxNode): SyntaxNode[] {
+  return within.mentions(name).filter((mention) => mention.tree.language.role(mention) === "write");
+}
+
+/** Places below `within` where a variable of this name is read. */
+export function readsOf(name: string, within: SyntaxNode): SyntaxNode[] {
+  return within.mentions(name).filter((mention) => mention.tree.language.role(mention) === "read");
+}
+
+/** Does this name mean what the language itself defines, in this file? */
+export function isBuiltin(name: string, at: SyntaxNode): Answer {
+  const { root, language } = at.tree;
+  const written = writesOf(name, root)[0];
+  if (written) return no(`\`${name}\` is given another meaning in this file`, written);
+  for (const node of root.descendants()) {
+    if (node.is(language.wildcardImports)) {
+      return unknown(`\`${node.parent?.text}\` may bring in another \`${name}\``, node);
+    }
+  }
+  return yes(`\`${name}\` is the built-in one`);
+}
+
+/** Is the variable left alone by everything in these statements? Nested functions count too. */
+export function isLeftAlone(name: string, within: readonly SyntaxNode[], around: SyntaxNode): Answer {
+  for (const node of within) {
+    const write = writesOf(name, node)[0];
+    if (write) return no(`\`${name}\` is written`, write);
+  }
+  const { language, root } = around.tree;
+  const elsewhere = root
+    .mentions(name)
+    .find((mention) => mention.parent?.is(["global_statement", "nonlocal_statement"]));
+  if (elsewhere) return unknown(`\`${name}\` is shared with other functions`, elsewhere);
+  const reflects = within.flatMap((node) => language.reflection.flatMap((call) => readsOf(call, node)))[0];
+  if (reflects) return unknown(`\`${reflects.text}\` can reach \`${name}\` by its name`, reflects);
+  return yes(`\`${name}\` is not written here`);
+}
+
+/** The place that declares the variable a name refers to, when exactly one can be meant. */
+export function declarationOf(name: SyntaxNode): SyntaxNode | undefined {
+  const { tree } = name;
+  let best: { at: SyntaxNode; scope: SyntaxNode } | undefined;
+  let tied = false;
+  for (const at of writesOf(name.text, tree.root)) {
+    const scope = tree.language.declaredIn(at);
+    if (!scope?.holds(name)) continue;
+    if (!best || (best.scope.holds(scope) && !scope.same(best.scope))) {
+      best = { at, scope };
+      tied = false;
+    } else if (scope.same(best.scope)) tied = true;
+  }
+  return tied ? undefined : best?.at;
+}

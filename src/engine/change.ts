@@ -1,0 +1,50 @@
+import type { Answer } from "../analysis/index.js";
+import type { Edit } from "../rewrite/index.js";
+import type { Kind, Trust } from "../rules/index.js";
+
+/** A condition's answer as it is shown with a change. Lines are 1-based. */
+export interface Ground {
+  readonly answer: Answer["is"];
+  readonly says: string;
+  readonly line?: number;
+}
+
+/** Edits that make sense only together, with all that a reviewer needs to judge them. */
+export interface Change {
+  /** The same for the same code and rules, wherever its lines have moved to. */
+  readonly id: string;
+  /** The rules that made it, in the order in which they worked. */
+  readonly rules: readonly string[];
+  readonly title: string;
+  readonly kind: Kind;
+  readonly trust: Trust;
+  readonly path: string;
+  /** First line of the code that the rule caught. */
+  readonly line: number;
+  readonly evidence: readonly Ground[];
+  readonly cautions: readonly string[];
+  /** Against the text the plan was made for; offsets in UTF-16 code units. */
+  readonly edits: readonly Edit[];
+}
+
+/** A match that was not turned into a change. */
+export interface HeldBack {
+  readonly rule: string;
+  readonly path: string;
+  readonly line: number;
+  readonly reason: string;
+  readonly at?: number;
+}
+
+/** A file that was left out because the parser found an error in it. */
+export interface Unparsed {
+  readonly path: string;
+  readonly line: number;
+}
+
+/** What the engine says of one file. */
+export interface FileResult {
+  readonly changes: readonly Change[];
+  readonly heldBack: readonly HeldBack[];
+  readonly unparsed?: Unparsed;
+}

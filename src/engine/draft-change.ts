@@ -1,0 +1,61 @@
+import type { Edit } from "../rewrite/index.js";
+import type { Kind, Trust } from "../rules/index.js";
+import type { Change, Ground, HeldBack } from "./change.js";
+import { lower, type Candidate } from "./find.js";
+
+/** A change in the making: it may still be joined by rewrites that it made possible. */
+export class Draft {
+  private constructor(
+    readonly rules: readonly string[],
+    readonly title: string,
+    readonly kind: Kind,
+    /** Start of the code caught, in the original text. */
+    readonly start: number,
+    readonly line: number,
+    readonly trust: Trust,
+    readonly evidence: readonly Ground[],
+    readonly cautions: readonly string[],
+    readonly edits: readonly Edit[],
+  ) {}
+
+  static from({ rule, start, line, trust, evidence, cautions, edits }: Candidate): Draft {
+    return new Draft([rule.id], rule.title, rule.kind, start, line, trust, evidence, cautions, edits);
+  }
+
+  /** One change out of several and of what they made possible; `edits` do all of it. */
+  static join(owners: readonly Draft[], later: readonly Candidate[], edits: readonly Edit[]): Draft {
+    const [first] = owners;
+    if (!first) throw new RangeError("a later match must join at least one change");
+    const parts = [...owners, ...later.map((candidate) => Draft.from(candidate))];
+    return new Draft(
+      [...new Set(parts.flatMap((part) => part.rules))],
+      [...new Set(parts.map((part) => part.title))].join("; then: "),
+      first.kind,
+      first.start,
+      first.line,
+      parts.map((part) => part.trust).reduce(lower),
+      distinct([...owners.flatMap((part) => part.evidence), ...later.flatMap((part) => withoutLines(part))]),
+      [...new Set(parts.flatMap((part) => part.cautions))],
+      edits,
+    );
+  }
+
+  change(path: string, id: string): Change {
+    const { rules, title, kind, trust, line, evidence, cautions, edits } = this;
+    return { id, rules, title, kind, trust, path, line, evidence, cautions, edits };
+  }
+
+  heldBack(path: string, reason: string): HeldBack {
+    return { rule: this.rules.join(" + "), path, line: this.line, reason };
+  }
+}
+
+/** Lines of a text between two passes mean nothing to a reader of the original. */
+function withoutLines(candidate: Candidate): Ground[] {
+  return candidate.evidence.map(({ answer, says }) => ({ answer, says }));
+}
+
+function distinct(grounds: readonly Ground[]): Ground[] {
+  const seen = new Set<string>();
+  return grounds.filter((ground) => !seen.has(ground.says) && seen.add(ground.says));
+}

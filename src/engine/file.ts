@@ -1,0 +1,74 @@
+import { applyEdits, clash, type Edit } from "../rewrite/index.js";
+import { parse, type Language } from "../syntax/index.js";
+import type { Change, FileResult, HeldBack } from "./change.js";
+import { Draft } from "./draft-change.js";
+import { joined } from "./join.js";
+import { findIn, type Candidate } from "./find.js";
+import { fingerprints } from "./fingerprint.js";
+import type { PreparedRules } from "./prepare.js";
+import { soundDrafts } from "./verify.js";
+
+/** A chain of rewrites at one place that is longer than this is taken for rules undoing each other. */
+const MOST_PASSES = 12;
+
+/**
+ * Works out the changes for one file. Rules are applied in passes until nothing is left to do; a match that
+ * an earlier change made possible joins that change, so that all edits are against the original text.
+ */
+export function changesInFile(
+  path: string,
+  text: string,
+  language: Language,
+  rules: PreparedRules,
+): FileResult {
+  const tree = parse(text, language);
+  if (tree.errors.length > 0) {
+    const line = tree.lineAt(tree.starts[tree.errors[0]!]!);
+    tree.dispose();
+    return { changes: [], heldBack: [], unparsed: { path, line } };
+  }
+  const first = findIn(tree, rules, path);
+  const heldBack: HeldBack[] = [...first.heldBack];
+  let drafts = accepted(first.candidates).map((candidate) => Draft.from(candidate));
+
+  for (let pass = 1; drafts.length > 0; pass++) {
+    const now = applyEdits(text, allEdits(drafts));
+    const next = parse(now, language);
+    const more = next.errors.length > 0 ? [] : accepted(findIn(next, rules, path).candidates);
+    next.dispose();
+    if (more.length === 0) break;
+    if (pass === MOST_PASSES) {
+      const looping = new Set(more.map((candidate) => candidate.rule.id));
+      const reason = `the rules ${[...looping].join(", ")} keep finding work in their own results`;
+      const stays = (draft: Draft): boolean => !draft.rules.some((rule) => looping.has(rule));
+      for (const draft of drafts.filter((d) => !stays(d))) heldBack.push(draft.heldBack(path, reason));
+      drafts = drafts.filter(stays);
+      break;
+    }
+    drafts = joined(text, drafts, more);
+  }
+
+  const verified = soundDrafts(text, tree, drafts);
+  for (const { draft, reason } of verified.refused) heldBack.push(draft.heldBack(path, reason));
+  const ids = fingerprints(path, tree, verified.sound);
+  const changes = verified.sound.map((draft, i): Change => draft.change(path, ids[i]!));
+  tree.dispose();
+  return { changes, heldBack };
+}
+
+/** Of several candidates those that can all be made: the earlier, longer one wins, then the earlier rule. */
+function accepted(candidates: readonly Candidate[]): Candidate[] {
+  const order = [...candidates].sort((a, b) => a.start - b.start || b.end - a.end || a.order - b.order);
+  const edits: Edit[] = [];
+  const result: Candidate[] = [];
+  for (const candidate of order) {
+    if (clash(candidate.edits, edits)) continue;
+    edits.push(...candidate.edits);
+    result.push(candidate);
+  }
+  return result;
+}
+
+function allEdits(drafts: readonly Draft[]): Edit[] {
+  return drafts.flatMap((draft) => draft.edits);
+}

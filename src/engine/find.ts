@@ -1,0 +1,121 @@
+import { matchAt, type Snippet } from "../pattern/index.js";
+import {
+  CannotRewrite,
+  fitsInPlace,
+  FreshNames,
+  render,
+  segmentText,
+  settle,
+  text,
+  type Edit,
+  type Segment,
+} from "../rewrite/index.js";
+import { Match, TRUSTS, type Rule, type Trust } from "../rules/index.js";
+import type { SyntaxTree } from "../syntax/index.js";
+import type { Ground, HeldBack } from "./change.js";
+import type { Entry, PreparedRules } from "./prepare.js";
+
+/** A match with its edits worked out, against the text of the tree it was found in. */
+export interface Candidate {
+  readonly rule: Rule;
+  readonly order: number;
+  readonly start: number;
+  readonly end: number;
+  readonly line: number;
+  readonly trust: Trust;
+  readonly evidence: readonly Ground[];
+  readonly cautions: readonly string[];
+  readonly edits: readonly Edit[];
+}
+
+export interface Found {
+  readonly candidates: readonly Candidate[];
+  readonly heldBack: readonly HeldBack[];
+}
+
+/** Looks at every node once for all rules together and works out what each match would become. */
+export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Found {
+  const candidates: Candidate[] = [];
+  const heldBack: HeldBack[] = [];
+  const names = new FreshNames(tree);
+  for (let n = 0; n < tree.size; n++) {
+    const entries = rules.startingAt(tree.kindIds[n]!);
+    let last: Entry | undefined;
+    for (const entry of entries) {
+      if (last?.rule === entry.rule) continue;
+      const found = matchAt(entry.pattern, tree, n);
+      if (!found) continue;
+      const match = new Match(found, names, entry.alternative);
+      if (!(entry.rule.where ?? []).every((holds) => holds(match))) continue;
+      last = entry;
+      const outcome = judge(entry, match);
+      if ("reason" in outcome) heldBack.push({ ...outcome, path });
+      else candidates.push(outcome);
+    }
+  }
+  return { candidates, heldBack };
+}
+
+type Outcome = Candidate | Omit<HeldBack, "path">;
+
+function judge({ rule, order }: Entry, match: Match): Outcome {
+  const line = match.node.line;
+  const evidence: Ground[] = [];
+  let trust: Trust = "certain";
+  for (const given of rule.given ?? []) {
+    const answer = given.ask(match);
+    if (answer.is === "no") {
+      const { says, line: at } = answer.evidence;
+      return { rule: rule.id, line, reason: says, ...(at === undefined ? {} : { at }) };
+    }
+    if (answer.is === "unknown") trust = lower(trust, given.unknownIs);
+    evidence.push({ answer: answer.is, ...answer.evidence });
+  }
+  try {
+    const edits = rewritten(rule, match);
+    const cautions = rule.cautions?.(match) ?? [];
+    const { start, end } = match.found;
+    return { rule, order, start, end, line, trust, evidence, cautions, edits };
+  } catch (error) {
+    if (error instanceof CannotRewrite) return { rule: rule.id, line, reason: error.message };
+    throw error;
+  }
+}
+
+/** The lower of two trusts. */
+export function lower(a: Trust, b: Trust): Trust {
+  return TRUSTS[Math.max(TRUSTS.indexOf(a), TRUSTS.indexOf(b))]!;
+}
+
+function rewritten(rule: Rule, match: Match): Edit[] {
+  const { tree, found } = match;
+  refuseSharedLines(match);
+  const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
+  let segments = isSegments(becomes) ? becomes : render(becomes, { match: found, names: match.names });
+  if (!found.pattern.isStatements) {
+    const code = segments.map((segment) => segmentText(tree, segment)).join("");
+    if (!fitsInPlace(match.node, code)) {
+      if (!fitsInPlace(match.node, `(${code})`)) {
+        throw new CannotRewrite("the new code would be read differently in this place");
+      }
+      segments = [text("("), ...segments, text(")")];
+    }
+  }
+  return settle(tree, found.start, found.end, segments);
+}
+
+function isSegments(becomes: Snippet | readonly Segment[]): becomes is readonly Segment[] {
+  return Array.isArray(becomes);
+}
+
+/** Statements are only moved about where they have their lines to themselves. */
+function refuseSharedLines(match: Match): void {
+  const { tree, found } = match;
+  if (!found.pattern.isStatements) return;
+  const { statementSeparator, lineBreaksMatter } = tree.language;
+  if (!lineBreaksMatter) return;
+  const after = /^[ \t]*(\S?)/.exec(tree.text.slice(found.end))?.[1];
+  if (tree.firstOnLine(found.start) !== found.start || after === statementSeparator) {
+    throw new CannotRewrite("the statement shares its line with another one");
+  }
+}

@@ -1,0 +1,63 @@
+import { compile, snippetFits, SnippetError, type CompiledPattern } from "../pattern/index.js";
+import { RuleError, type Rule } from "../rules/index.js";
+import type { LanguageId } from "../syntax/index.js";
+
+/** One pattern of one rule, compiled for one language. */
+export interface Entry {
+  readonly rule: Rule;
+  /** Place of the rule among the active ones, which settles ties. */
+  readonly order: number;
+  readonly alternative: number;
+  readonly pattern: CompiledPattern;
+}
+
+/** Rules made ready for the files of one language. */
+export class PreparedRules {
+  readonly #byKind = new Map<number, Entry[]>();
+  /** For each pattern, the words without which a file cannot hold a match. */
+  readonly wordLists: readonly (readonly string[])[];
+
+  /** Throws a RuleError for a pattern that does not parse. The grammar must be loaded. */
+  constructor(rules: readonly Rule[], language: LanguageId) {
+    const lists = new Map<string, readonly string[]>();
+    rules.forEach((rule, order) => {
+      rule.alternatives.forEach((snippet, alternative) => {
+        if (!snippetFits(snippet, language)) return;
+        const pattern = compiledFor(rule, () => compile(snippet, language));
+        const entries = this.#byKind.get(pattern.rootKind) ?? [];
+        entries.push({ rule, order, alternative, pattern });
+        this.#byKind.set(pattern.rootKind, entries);
+        lists.set([...pattern.words].sort().join("\0"), pattern.words);
+      });
+    });
+    this.wordLists = [...lists.values()];
+  }
+
+  get isEmpty(): boolean {
+    return this.#byKind.size === 0;
+  }
+
+  startingAt(kind: number): readonly Entry[] {
+    return this.#byKind.get(kind) ?? [];
+  }
+
+  /** Can a text in which `has` finds words hold a match of any rule? Asked before a file is parsed. */
+  mayMatch(has: (word: string) => boolean): boolean {
+    const known = new Map<string, boolean>();
+    const once = (word: string): boolean => {
+      let found = known.get(word);
+      if (found === undefined) known.set(word, (found = has(word)));
+      return found;
+    };
+    return this.wordLists.some((words) => words.every(once));
+  }
+}
+
+function compiledFor(rule: Rule, make: () => CompiledPattern): CompiledPattern {
+  try {
+    return make();
+  } catch (error) {
+    if (error instanceof SnippetError) throw new RuleError(`rule "${rule.id}": ${error.message}`);
+    throw error;
+  }
+}

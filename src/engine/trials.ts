@@ -1,0 +1,62 @@
+import { applyEdits } from "../rewrite/index.js";
+import type { Rule, Trial } from "../rules/index.js";
+import { languageOf } from "../syntax/index.js";
+import type { FileResult } from "./change.js";
+import { Engine } from "./project.js";
+
+/** How one trial ended. */
+export interface TrialResult {
+  readonly rule: string;
+  readonly trial: Trial;
+  /** What went wrong, in a few lines; undefined for a trial that passed. */
+  readonly failure?: string;
+}
+
+/**
+ * Runs the trials of a rule. Beside what each trial says, a second run over the result must change nothing;
+ * that the result parses and keeps its comments is what the engine holds every change to.
+ */
+export async function runTrials(rule: Rule): Promise<TrialResult[]> {
+  const engine = new Engine([rule]);
+  const results: TrialResult[] = [];
+  for (const trial of rule.trials) {
+    const failure = await failureOf(engine, trial);
+    results.push({ rule: rule.id, trial, ...(failure === undefined ? {} : { failure }) });
+  }
+  return results;
+}
+
+async function failureOf(engine: Engine, trial: Trial): Promise<string | undefined> {
+  const path = `trial${languageOf(trial.language).extensions[0]!}`;
+  const result = await engine.file(path, trial.was);
+  if (!result) return "no language for this trial";
+  if (result.unparsed) return `the old code has a syntax error in line ${result.unparsed.line}`;
+  const now = applyEdits(
+    trial.was,
+    result.changes.flatMap((change) => change.edits),
+  );
+  const held = result.heldBack.map((entry) => `held back: ${entry.reason}`);
+  if (now !== trial.now) return ["expected:", trial.now, "got:", now, ...held].join("\n");
+  const wrong = trial.was === trial.now ? wronglyQuiet(trial, result) : wronglySure(trial, result);
+  if (wrong) return wrong;
+  const again = await engine.file(path, now);
+  return again?.changes.length ? `a second run changes the result again:\n${now}` : undefined;
+}
+
+function wronglySure(trial: Trial, { changes }: FileResult): string | undefined {
+  const other = changes.find((change) => trial.trust && change.trust !== trial.trust);
+  if (!other) return undefined;
+  const grounds = other.evidence.map(({ answer, says }) => `  ${answer}: ${says}`);
+  return [`expected trust ${trial.trust}, got ${other.trust}:`, ...grounds].join("\n");
+}
+
+function wronglyQuiet(trial: Trial, { heldBack }: FileResult): string | undefined {
+  const reasons = heldBack.map((entry) => entry.reason);
+  if (trial.because === undefined) {
+    return reasons.length > 0
+      ? `expected not to be found at all, but held back: ${reasons.join("; ")}`
+      : undefined;
+  }
+  if (reasons.some((reason) => reason.includes(trial.because!))) return undefined;
+  return `expected to be held back because of "${trial.because}", got: ${reasons.join("; ") || "nothing found"}`;
+}

@@ -1,0 +1,54 @@
+import { applyEdits } from "../rewrite/index.js";
+import { parse, type SyntaxTree } from "../syntax/index.js";
+import type { Draft } from "./draft-change.js";
+
+interface Verdict {
+  readonly sound: Draft[];
+  readonly refused: { readonly draft: Draft; readonly reason: string }[];
+}
+
+/**
+ * Makes all drafts and reads the result: it must parse without an error and hold every comment that the old
+ * text held. When it does not, the drafts are tried one after the other and those that spoil it are refused.
+ */
+export function soundDrafts(text: string, tree: SyntaxTree, drafts: readonly Draft[]): Verdict {
+  if (drafts.length === 0 || faultOf(text, tree, drafts) === undefined)
+    return { sound: [...drafts], refused: [] };
+  const sound: Draft[] = [];
+  const refused: { draft: Draft; reason: string }[] = [];
+  for (const draft of drafts) {
+    const reason = faultOf(text, tree, [draft]) ?? faultOf(text, tree, [...sound, draft]);
+    if (reason === undefined) sound.push(draft);
+    else refused.push({ draft, reason });
+  }
+  return { sound, refused };
+}
+
+function faultOf(text: string, tree: SyntaxTree, drafts: readonly Draft[]): string | undefined {
+  const after = parse(
+    applyEdits(
+      text,
+      drafts.flatMap((draft) => draft.edits),
+    ),
+    tree.language,
+  );
+  try {
+    if (after.errors.length > 0) return "the result would have a syntax error";
+    const kept = commentCounts(after);
+    for (const [comment, count] of commentCounts(tree)) {
+      if ((kept.get(comment) ?? 0) < count) return `the comment \`${comment}\` would be lost`;
+    }
+    return undefined;
+  } finally {
+    after.dispose();
+  }
+}
+
+function commentCounts(tree: SyntaxTree): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const n of tree.comments) {
+    const comment = tree.textOf(n).replace(/\s+/g, " ").trim();
+    counts.set(comment, (counts.get(comment) ?? 0) + 1);
+  }
+  return counts;
+}

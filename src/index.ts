@@ -1,0 +1,22 @@
+/**
+ * The core of Uvran: rules over syntax trees, and the engine that works out what they change. Nothing here
+ * touches files or processes, so it runs in the browser; `uvran/node` adds the rest.
+ */
+export * from "./syntax/index.js";
+export {
+  Hole,
+  Replacing,
+  FreshName,
+  Snippet,
+  holes,
+  fresh,
+  javascript,
+  typescript,
+  python,
+} from "./pattern/index.js";
+export { SnippetError, type HoleKind, type Part } from "./pattern/index.js";
+export { applyEdits, copy, text, type Edit, type Segment } from "./rewrite/index.js";
+export * from "./analysis/index.js";
+export * from "./rules/index.js";
+export * from "./engine/index.js";
+export * from "./plan/index.js";

@@ -1,0 +1,87 @@
+import { condition, holes, no, python, rule, scopeAround, trialsIn, yes } from "../../index.js";
+import { LINE_LIMIT } from "./limits.js";
+
+const { name, fallback } = holes({ name: "name", fallback: "expression" });
+const { rewrites, ignores, holds } = trialsIn("python");
+
+export const noneToDefault = rule({
+  id: "python/none-to-default",
+  kind: "idiom",
+  taste: true,
+  title: "Replace None by the default in one expression",
+  why: "The variable is set in one place, where its value and its default can be read together.",
+  was: python`
+    if ${name} is None:
+        ${name} = ${fallback}
+  `,
+  where: [
+    (match) => !match.textOf(fallback).includes("\n"),
+    (match) => !/ if | else |\blambda\b|\byield\b|\bawait\b/.test(match.textOf(fallback)),
+    (match) => {
+      const indent = match.tree.indentAt(match.found.start).length;
+      const spelt = " =  if  is None else ".length + match.textOf(fallback).length;
+      return indent + 3 * match.textOf(name).length + spelt <= LINE_LIMIT;
+    },
+  ],
+  given: [
+    condition("setting the variable to itself is not seen by anyone", (match) => {
+      const scope = scopeAround(match.node);
+      if (scope.is("class_definition")) {
+        return no("in a class body this would make an attribute that may not have been there", match.node);
+      }
+      return match.tree.language.builtins.includes(match.textOf(name))
+        ? no(`\`${match.textOf(name)}\` may be the built-in one`, match.node)
+        : yes(`\`${match.textOf(name)}\` is a plain variable`);
+    }),
+  ],
+  becomes: python`${name} = ${fallback} if ${name} is None else ${name}`,
+  trials: [
+    rewrites(
+      `
+      def weigh(unit=None):
+          if unit is None:
+              unit = "kg"
+          return unit
+      `,
+      `
+      def weigh(unit=None):
+          unit = "kg" if unit is None else unit
+          return unit
+      `,
+    ),
+    rewrites(
+      `
+      def weigh(unit=None):
+          if unit is None: unit = "kg"  # by default
+          return unit
+      `,
+      `
+      def weigh(unit=None):
+          unit = "kg" if unit is None else unit  # by default
+          return unit
+      `,
+    ),
+    ignores(`
+      if unit is None:
+          other = "kg"
+    `),
+    ignores(`
+      if self.unit is None:
+          self.unit = "kg"
+    `),
+    ignores(`
+      if unit is None:
+          unit = "kg"
+      else:
+          unit = unit.lower()
+    `),
+    holds(
+      `
+      class Scale:
+          if unit is None:
+              unit = "kg"
+      `,
+      "attribute",
+    ),
+  ],
+});

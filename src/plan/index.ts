@@ -1,0 +1,12 @@
+/** Plans: what was worked out, for one state of the files, as data that can be stored and read back. */
+export {
+  leavesRoot,
+  planJsonSchema,
+  PlanError,
+  planSchema,
+  readPlan,
+  type Plan,
+  type PlanChange,
+} from "./plan.js";
+export { makePlan, type Examined } from "./make.js";
+export { atLeast, byPath, countBy, textAfter } from "./select.js";

@@ -1,0 +1,94 @@
+import { z } from "zod";
+import { KINDS, TRUSTS } from "../rules/index.js";
+
+const edit = z
+  .strictObject({
+    start: z.int().nonnegative().meta({ description: "Offset in UTF-16 code units." }),
+    end: z.int().nonnegative().meta({ description: "Offset of the first unit that stays." }),
+    text: z.string().meta({ description: "What stands there afterwards." }),
+  })
+  .refine((e) => e.start <= e.end, "an edit must not end before it starts");
+
+const ground = z.strictObject({
+  answer: z.enum(["yes", "no", "unknown"]),
+  says: z.string(),
+  line: z.int().positive().optional().meta({ description: "Line of the file, counted from 1." }),
+});
+
+const change = z.strictObject({
+  id: z.string().regex(/^[0-9a-f]{10}$/),
+  rules: z.array(z.string()).min(1),
+  title: z.string(),
+  kind: z.enum(KINDS),
+  trust: z.enum(TRUSTS),
+  path: z.string().min(1),
+  line: z.int().positive(),
+  evidence: z.array(ground),
+  cautions: z.array(z.string()),
+  edits: z.array(edit).min(1),
+});
+
+const heldBack = z.strictObject({
+  rule: z.string(),
+  path: z.string(),
+  line: z.int().positive(),
+  reason: z.string(),
+  at: z.int().positive().optional(),
+});
+
+/** The published form of a plan. */
+export const planSchema = z.strictObject({
+  uvranPlan: z.literal(1).meta({ description: "Version of this format." }),
+  files: z
+    .record(z.string(), z.string().regex(/^[0-9a-f]{64}$/))
+    .meta({ description: "SHA-256 of each file that a change touches, as it was when the plan was made." }),
+  changes: z.array(change),
+  heldBack: z.array(heldBack),
+});
+
+/** Changes and what was held back, for one state of the files. Paths are relative to the project's root. */
+export type Plan = z.infer<typeof planSchema>;
+export type PlanChange = Plan["changes"][number];
+
+/** A plan that cannot be used, with what is wrong and what to do. */
+export class PlanError extends Error {
+  override readonly name = "PlanError";
+}
+
+/** Reads a plan from JSON. It is not trusted: throws a PlanError for anything that is not one. */
+export function readPlan(json: string): Plan {
+  let data: unknown;
+  try {
+    data = JSON.parse(json);
+  } catch (error) {
+    throw new PlanError(
+      `The plan is not JSON (${(error as Error).message}). Make it again with: uvran propose`,
+    );
+  }
+  const parsed = planSchema.safeParse(data);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    const where = issue?.path.join(".") || "the top level";
+    throw new PlanError(
+      `The plan is not in order at ${where}: ${issue?.message}. Make it again with: uvran propose`,
+    );
+  }
+  for (const { path } of parsed.data.changes) {
+    if (leavesRoot(path))
+      throw new PlanError(`The plan names "${path}", which is outside the project. Nothing was done.`);
+    if (!(path in parsed.data.files))
+      throw new PlanError(`The plan has no hash for "${path}". Nothing was done.`);
+  }
+  return parsed.data;
+}
+
+/** Is a path absolute, or does it climb out of the root? */
+export function leavesRoot(path: string): boolean {
+  if (/^([/\\]|[A-Za-z]:)/.test(path)) return true;
+  return path.split(/[/\\]/).some((part) => part === ".." || part === "");
+}
+
+/** The plan's form as a JSON Schema, as it is published in docs/plan.schema.json. */
+export function planJsonSchema(): object {
+  return z.toJSONSchema(planSchema);
+}

@@ -1,0 +1,41 @@
+import { applyEdits } from "../rewrite/index.js";
+import { TRUSTS, type Trust } from "../rules/index.js";
+import { PlanError, type PlanChange } from "./plan.js";
+
+/** The changes that are at least this sure. */
+export function atLeast(changes: readonly PlanChange[], trust: Trust): PlanChange[] {
+  const limit = TRUSTS.indexOf(trust);
+  return changes.filter((change) => TRUSTS.indexOf(change.trust) <= limit);
+}
+
+/** The changes file by file. */
+export function byPath(changes: readonly PlanChange[]): Map<string, PlanChange[]> {
+  const result = new Map<string, PlanChange[]>();
+  for (const change of changes) {
+    const list = result.get(change.path) ?? [];
+    list.push(change);
+    result.set(change.path, list);
+  }
+  return result;
+}
+
+/** A file's text with these changes made. Throws a PlanError when they do not fit it. */
+export function textAfter(path: string, text: string, changes: readonly PlanChange[]): string {
+  try {
+    return applyEdits(
+      text,
+      changes.flatMap((change) => change.edits),
+    );
+  } catch (error) {
+    throw new PlanError(
+      `The plan's edits for "${path}" do not fit: ${(error as Error).message}. Nothing was done.`,
+    );
+  }
+}
+
+/** How many of each rule, file by file or all together. */
+export function countBy<T>(items: readonly T[], key: (item: T) => string): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const item of items) counts.set(key(item), (counts.get(key(item)) ?? 0) + 1);
+  return counts;
+}

@@ -1,0 +1,75 @@
+import type { SyntaxTree } from "../syntax/index.js";
+import type { Edit } from "./edits.js";
+
+const units = new WeakMap<SyntaxTree, string>();
+
+/** The file's own step of indentation: the commonest difference between a line and the deeper one after it. */
+export function indentUnit(tree: SyntaxTree): string {
+  let unit = units.get(tree);
+  if (unit === undefined) {
+    const counts = new Map<string, number>();
+    let before = "";
+    for (const line of tree.text.split("\n")) {
+      if (line.trim() === "") continue;
+      const indent = /^[ \t]*/.exec(line)![0];
+      if (indent.startsWith(before) && indent.length > before.length) {
+        const step = indent.slice(before.length);
+        counts.set(step, (counts.get(step) ?? 0) + 1);
+      }
+      before = indent;
+    }
+    const best = [...counts].sort((a, b) => b[1] - a[1] || a[0].length - b[0].length)[0];
+    unit = best && best[1] > 0 ? best[0] : tree.language.indentUnit;
+    units.set(tree, unit);
+  }
+  return unit;
+}
+
+/** The file's line end, taken from its first line. */
+export function lineEnd(text: string): string {
+  const at = text.indexOf("\n");
+  return at > 0 && text[at - 1] === "\r" ? "\r\n" : "\n";
+}
+
+/**
+ * Edits that move the lines of a range from one indentation to another. The line the range starts on is left
+ * to the caller, as are blank lines, lines inside multi-line literals and lines less deep than `from`.
+ */
+export function reindent(tree: SyntaxTree, start: number, end: number, from: string, to: string): Edit[] {
+  if (from === to) return [];
+  const edits: Edit[] = [];
+  const { text } = tree;
+  const literals = literalsIn(tree, start, end);
+  for (let at = text.indexOf("\n", start); at >= 0 && at + 1 < end; at = text.indexOf("\n", at + 1)) {
+    const line = at + 1;
+    if (/^[ \t]*\r?(\n|$)/.test(text.slice(line, text.indexOf("\n", line) + 1 || undefined))) continue;
+    if (literals.some(([a, b]) => a < line && line <= b)) continue;
+    if (!text.startsWith(from, line)) continue;
+    if (to.startsWith(from)) {
+      edits.push({ start: line + from.length, end: line + from.length, text: to.slice(from.length) });
+    } else if (from.startsWith(to)) {
+      edits.push({ start: line + to.length, end: line + from.length, text: "" });
+    } else {
+      edits.push({ start: line, end: line + from.length, text: to });
+    }
+  }
+  return edits;
+}
+
+function literalsIn(tree: SyntaxTree, start: number, end: number): [number, number][] {
+  const result: [number, number][] = [];
+  const kinds = tree.language.multiLineLiterals;
+  for (let n = 0; n < tree.size;) {
+    if (tree.ends[n]! <= start || tree.starts[n]! >= end) {
+      n = tree.after[n]!;
+      continue;
+    }
+    if (kinds.includes(tree.kind(n))) {
+      result.push([tree.starts[n]!, tree.ends[n]!]);
+      n = tree.after[n]!;
+      continue;
+    }
+    n++;
+  }
+  return result;
+}

@@ -1,0 +1,8 @@
+/** A match and a replacement in, edits against the original text out. */
+export { applyEdits, clash, compose, sorted, type Edit } from "./edits.js";
+export { FreshNames } from "./fresh-names.js";
+export { lineEnd } from "./indent.js";
+export { fitsInPlace } from "./parentheses.js";
+export { innerMatches, render } from "./render.js";
+export { copy, segmentText, text, type Segment } from "./segment.js";
+export { CannotRewrite, settle } from "./settle.js";

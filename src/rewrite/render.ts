@@ -1,0 +1,164 @@
+import {
+  FreshName,
+  Hole,
+  linesOf,
+  matchesIn,
+  Replacing,
+  snippetFits,
+  type Capture,
+  type CompiledPattern,
+  type Part,
+  type PatternMatch,
+  type Snippet,
+} from "../pattern/index.js";
+import { compile } from "../pattern/index.js";
+import type { SyntaxTree } from "../syntax/index.js";
+import type { Edit } from "./edits.js";
+import { singular, type FreshNames } from "./fresh-names.js";
+import { indentUnit, reindent } from "./indent.js";
+import { partsInParentheses } from "./parentheses.js";
+import { copy, text, type Segment } from "./segment.js";
+import { CannotRewrite } from "./settle.js";
+
+/** What a replacement needs beside itself. */
+export interface RenderPlace {
+  readonly match: PatternMatch;
+  readonly names: FreshNames;
+}
+
+/** A replacement with its holes filled by what the match captured. */
+export function render(snippet: Snippet, place: RenderPlace): Segment[] {
+  return new Renderer(snippet, place).segments();
+}
+
+class Renderer {
+  readonly #snippet: Snippet;
+  readonly #match: PatternMatch;
+  readonly #tree: SyntaxTree;
+  readonly #names: FreshNames;
+  readonly #fresh = new Map<FreshName, string>();
+
+  constructor(snippet: Snippet, { match, names }: RenderPlace) {
+    if (!snippetFits(snippet, match.tree.language.id)) {
+      throw new TypeError(
+        `A replacement in ${snippet.language} cannot stand in a file in ${match.tree.language.title}.`,
+      );
+    }
+    this.#snippet = snippet;
+    this.#match = match;
+    this.#tree = match.tree;
+    this.#names = names;
+  }
+
+  segments(): Segment[] {
+    const base = this.#tree.indentAt(this.#match.start);
+    const unit = indentUnit(this.#tree);
+    const wrapped = this.#parenthesised();
+    const result: Segment[] = [];
+    linesOf(this.#snippet).forEach(({ level, items }, i) => {
+      const indent = base + unit.repeat(level);
+      if (i > 0) result.push(text("\n" + indent));
+      for (const item of items) {
+        if (typeof item === "string") result.push(text(item));
+        else if (wrapped.has(item)) result.push(text("("), this.#part(item, indent), text(")"));
+        else result.push(this.#part(item, indent));
+      }
+    });
+    return result;
+  }
+
+  #capture(hole: Hole): Capture {
+    const capture = this.#match.captures.get(hole);
+    if (!capture) throw new TypeError(`The hole "${hole.name}" is not in the pattern that matched.`);
+    return capture;
+  }
+
+  #parenthesised(): Set<number> {
+    const texts = new Map<number, string>();
+    this.#snippet.parts.forEach((part, i) => {
+      if (!(part instanceof Hole) || part.kind !== "expression") return;
+      const { start, end } = this.#capture(part);
+      texts.set(i, this.#tree.text.slice(start, end));
+    });
+    return partsInParentheses(this.#snippet, this.#tree.language.id, texts);
+  }
+
+  #part(number: number, indent: string): Segment {
+    const part = this.#snippet.parts[number]!;
+    if (part instanceof FreshName) return text(this.#textOf(part));
+    const hole = part instanceof Replacing ? part.hole : part;
+    const capture = this.#capture(hole);
+    const inner = part instanceof Replacing ? this.#replaced(part, capture) : [];
+    if (hole.kind !== "statements") return copy(capture.start, capture.end, inner);
+    if (capture.nodes.length === 0) throw new CannotRewrite(`there is nothing to put into \`${hole.name}\``);
+    const { start, end } = withComments(this.#match, capture);
+    const moved = reindent(this.#tree, start, end, this.#tree.indentAt(start), indent);
+    return copy(start, end, [...inner, ...moved]);
+  }
+
+  #textOf(part: Part): string {
+    if (part instanceof FreshName) {
+      let name = this.#fresh.get(part);
+      if (name === undefined) {
+        const plural = part.singularOf && this.#capture(part.singularOf);
+        const wish = plural && singular(this.#tree.text.slice(plural.start, plural.end));
+        const wishes = wish ? [wish, part.base] : [part.base];
+        name = this.#names.choose(wishes, this.#match.start, this.#match.end);
+        this.#fresh.set(part, name);
+      }
+      return name;
+    }
+    const hole = part instanceof Replacing ? part.hole : part;
+    const { start, end } = this.#capture(hole);
+    return this.#tree.text.slice(start, end);
+  }
+
+  /** Edits for the places inside a capture that fit the inner pattern, whose holes mean what they meant outside. */
+  #replaced(part: Replacing, capture: Capture): Edit[] {
+    const pattern = compile(part.pattern, this.#tree.language.id);
+    const replacement = this.#textOf(part.replacement);
+    return innerMatches(this.#match, pattern, capture).map(({ start, end }) => ({
+      start,
+      end,
+      text: replacement,
+    }));
+  }
+}
+
+/** Where a pattern fits inside a capture, with the outer match's captures in force. Outermost places only. */
+export function innerMatches(
+  outer: PatternMatch,
+  pattern: CompiledPattern,
+  capture: Capture,
+): PatternMatch[] {
+  const found: PatternMatch[] = [];
+  for (const n of capture.nodes) {
+    for (const match of matchesIn(pattern, outer.tree, n, outer.captures)) {
+      if (match.start >= (found.at(-1)?.end ?? 0)) found.push(match);
+    }
+  }
+  return found;
+}
+
+/**
+ * The range of captured statements with the comments that belong to them: those on lines of their own before
+ * the first, and all that follow the last in the same block.
+ */
+function withComments(match: PatternMatch, capture: Capture): { start: number; end: number } {
+  const { tree } = match;
+  let { start, end } = capture;
+  for (const n of [...tree.commentsIn(match.start, start)].reverse()) {
+    const at = tree.starts[n]!;
+    const followed = tree.text.slice(tree.ends[n]!, start);
+    if (followed.trim() !== "" || tree.firstOnLine(at) !== at) break;
+    start = at;
+  }
+  const block = tree.parents[capture.nodes.at(-1)!]!;
+  for (const n of tree.comments) {
+    if (tree.starts[n]! < end || tree.parents[n] !== block) continue;
+    if (tree.text.slice(end, tree.starts[n]).trim() !== "") break;
+    if (tree.ends[n]! > match.end) break;
+    end = tree.ends[n]!;
+  }
+  return { start, end };
+}

@@ -1,0 +1,28 @@
+import { applyEdits, type Edit } from "./edits.js";
+import type { SyntaxTree } from "../syntax/index.js";
+
+/**
+ * A piece of a replacement: new text, or a range of the original that stays as it is but for `edits`.
+ * Because copies are ranges and not strings, what a rewrite does not touch is never printed anew.
+ */
+export type Segment =
+  | { readonly text: string }
+  | { readonly start: number; readonly end: number; readonly edits?: readonly Edit[] };
+
+/** New text. */
+export function text(value: string): Segment {
+  return { text: value };
+}
+
+/** The original's range, kept. */
+export function copy(start: number, end: number, edits: readonly Edit[] = []): Segment {
+  return { start, end, edits };
+}
+
+/** A segment as plain text. */
+export function segmentText(tree: SyntaxTree, segment: Segment): string {
+  if ("text" in segment) return segment.text;
+  const { start, end, edits = [] } = segment;
+  const inside = edits.map((e) => ({ start: e.start - start, end: e.end - start, text: e.text }));
+  return applyEdits(tree.text.slice(start, end), inside);
+}

@@ -1,0 +1,52 @@
+import type { Hole, PatternMatch } from "../pattern/index.js";
+import type { FreshNames } from "../rewrite/index.js";
+import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
+
+/** A place that a rule's pattern fits, as conditions and computed replacements see it. */
+export class Match {
+  constructor(
+    readonly found: PatternMatch,
+    readonly names: FreshNames,
+    /** Which of the rule's patterns fitted, counted from 0. */
+    readonly alternative: number,
+  ) {}
+
+  get tree(): SyntaxTree {
+    return this.found.tree;
+  }
+
+  /** The matched node; the first of them when the pattern is several statements. */
+  get node(): SyntaxNode {
+    return this.tree.node(this.found.nodes[0]!);
+  }
+
+  /** The matched nodes. */
+  get nodes(): SyntaxNode[] {
+    return this.found.nodes.map((n) => this.tree.node(n));
+  }
+
+  /** Did this alternative of the pattern have the hole? */
+  has(hole: Hole): boolean {
+    return this.found.captures.has(hole);
+  }
+
+  /** The nodes a hole stands for. Throws a TypeError for a hole that is not in the pattern. */
+  all(hole: Hole): SyntaxNode[] {
+    const capture = this.found.captures.get(hole);
+    if (!capture) throw new TypeError(`The hole "${hole.name}" is not in the pattern that matched.`);
+    return capture.nodes.map((n) => this.tree.node(n));
+  }
+
+  /** The one node a hole stands for. Throws a TypeError when it stands for none. */
+  the(hole: Hole): SyntaxNode {
+    const node = this.all(hole)[0];
+    if (!node) throw new TypeError(`The hole "${hole.name}" is empty here.`);
+    return node;
+  }
+
+  /** The source text a hole stands for. */
+  textOf(hole: Hole): string {
+    const capture = this.found.captures.get(hole);
+    return capture ? this.tree.text.slice(capture.start, capture.end) : "";
+  }
+}

@@ -1,0 +1,80 @@
+import { Snippet } from "../pattern/index.js";
+import type { Segment } from "../rewrite/index.js";
+import type { Condition } from "./condition.js";
+import type { Match } from "./match.js";
+import type { Trial } from "./trial.js";
+
+/** Why a rule matters: it repairs what a new version breaks or deprecates, reads better, or smells. */
+export const KINDS = ["breaks", "deprecated", "idiom", "smell"] as const;
+export type Kind = (typeof KINDS)[number];
+
+/** How sure a change is. `certain` before `likely` before `possible`. */
+export const TRUSTS = ["certain", "likely", "possible"] as const;
+export type Trust = (typeof TRUSTS)[number];
+
+/** What the matched code becomes: a snippet, or segments worked out by a function. */
+export type Becomes = Snippet | ((match: Match) => Snippet | readonly Segment[]);
+
+/** What an author writes to make a rule. */
+export interface RuleSpec {
+  /** `language/what-it-is-about`, in lower case with hyphens. */
+  readonly id: string;
+  readonly kind: Kind;
+  /** One line, as an order to the code: "Take the index and the item together". */
+  readonly title: string;
+  /** One or two sentences: what is wrong with the old code. */
+  readonly why: string;
+  /** A matter of taste: off until the config switches it on. */
+  readonly taste?: boolean;
+  /** The old code; several snippets are alternatives, of which the first that fits counts. */
+  readonly was: Snippet | readonly Snippet[];
+  /** Narrows the pattern: where one of these is false, nothing was found at all. */
+  readonly where?: readonly ((match: Match) => boolean)[];
+  /** What must hold. "No" holds the change back; "unknown" lowers its trust. */
+  readonly given?: readonly Condition[];
+  /** Sentences about cases in which new and old behave differently, in terms of values. */
+  readonly cautions?: (match: Match) => readonly string[];
+  readonly becomes: Becomes;
+  readonly trials: readonly Trial[];
+}
+
+/** A checked rule. */
+export interface Rule extends RuleSpec {
+  readonly alternatives: readonly Snippet[];
+}
+
+/** A rule that is not well formed, with its id and what is wrong. */
+export class RuleError extends Error {
+  override readonly name = "RuleError";
+}
+
+const ID = /^[a-z]+\/[a-z0-9]+(-[a-z0-9]+)*$/;
+
+/** Makes a rule. Throws a RuleError when the specification has a hole in it, so to speak. */
+export function rule(spec: RuleSpec): Rule {
+  const fail = (what: string): never => {
+    throw new RuleError(`rule "${spec.id}": ${what}`);
+  };
+  if (!ID.test(spec.id)) fail("the id must look like `language/what-it-is-about`");
+  if (!KINDS.includes(spec.kind)) fail(`kind must be one of ${KINDS.join(", ")}`);
+  const alternatives = spec.was instanceof Snippet ? [spec.was] : spec.was;
+  if (alternatives.length === 0) fail("`was` holds no pattern");
+  if (spec.title.trim() === "" || spec.why.trim() === "") fail("title and why must say something");
+  return { ...spec, alternatives };
+}
+
+/** A named set of rules. */
+export interface Pack {
+  readonly name: string;
+  readonly rules: readonly Rule[];
+}
+
+/** Makes a pack. Throws a RuleError when two rules share an id. */
+export function pack(name: string, rules: readonly Rule[]): Pack {
+  const seen = new Set<string>();
+  for (const { id } of rules) {
+    if (seen.has(id)) throw new RuleError(`pack "${name}": two rules have the id "${id}"`);
+    seen.add(id);
+  }
+  return { name, rules };
+}

@@ -1,0 +1,42 @@
+import type { LanguageId } from "../syntax/index.js";
+import type { Trust } from "./rule.js";
+
+/** A rule's own test: a piece of code and what the rule must do with it. */
+export interface Trial {
+  readonly language: LanguageId;
+  readonly was: string;
+  /** The code afterwards; the same as `was` where the rule keeps its hands off. */
+  readonly now: string;
+  /** The trust the change must have. */
+  readonly trust?: Trust;
+  /** Part of the reason with which the change must be held back. */
+  readonly because?: string;
+}
+
+/** Takes away the indentation a trial has because it stands in a rule file. */
+function block(code: string): string {
+  const lines = code
+    .replace(/^\n/, "")
+    .replace(/\n[ \t]*$/, "\n")
+    .split("\n");
+  const depths = lines.filter((line) => line.trim()).map((line) => line.length - line.trimStart().length);
+  const least = Math.min(...depths);
+  return lines.map((line) => line.slice(least)).join("\n");
+}
+
+/** Trials in one language. */
+export function trialsIn(language: LanguageId) {
+  return {
+    /** The rule turns `was` into `now`, with this trust. */
+    rewrites: (was: string, now: string, trust: Trust = "certain"): Trial => ({
+      language,
+      was: block(was),
+      now: block(now),
+      trust,
+    }),
+    /** The rule does not speak of this code at all. */
+    ignores: (was: string): Trial => ({ language, was: block(was), now: block(was) }),
+    /** The rule finds the place and holds the change back, for a reason that says this. */
+    holds: (was: string, because: string): Trial => ({ language, was: block(was), now: block(was), because }),
+  };
+}

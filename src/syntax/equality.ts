@@ -1,0 +1,75 @@
+import type { Language } from "./language.js";
+import type { SyntaxNode } from "./node.js";
+import type { NodeId, SyntaxTree } from "./tree.js";
+
+const CLOSING = new Set([")", "]", "}"]);
+
+/** The children that count when code is compared: no comments, no optional semicolon or trailing comma. */
+export function significantChildren(tree: SyntaxTree, n: NodeId): NodeId[] {
+  const { language } = tree;
+  const children = tree.children(n).filter((c) => !language.comments.includes(tree.kind(c)));
+  const last = children[children.length - 1];
+  if (last === undefined) return children;
+  if (language.optionalTokens["*"]?.includes(tree.kind(last))) {
+    children.pop();
+  } else if (CLOSING.has(tree.kind(last)) && children.length > 2) {
+    const before = children[children.length - 2]!;
+    if (language.optionalTokens[tree.kind(n)]?.includes(tree.kind(before))) {
+      children.splice(children.length - 2, 1);
+    }
+  }
+  return children;
+}
+
+/** Looks through parentheses that change nothing. */
+export function unwrapped(tree: SyntaxTree, n: NodeId): NodeId {
+  const { language } = tree;
+  while (tree.kind(n) === language.parenthesized) {
+    const inner = significantChildren(tree, n);
+    const only = inner[1];
+    if (inner.length !== 3 || only === undefined) return n;
+    if (language.parenthesesMatter(tree.node(only))) return n;
+    n = only;
+  }
+  return n;
+}
+
+/** Leaves and strings: the same token, quote style aside. */
+export function sameToken(language: Language, kind: string, a: string, b: string): boolean {
+  if (a === b) return true;
+  return language.strings.includes(kind) && sameString(a, b);
+}
+
+/** Strings that differ in nothing but their quotes; anything with escapes or prefixes must be identical. */
+function sameString(a: string, b: string): boolean {
+  const plain = /^(["'])([^"'\\\n]*)\1$/;
+  const inA = plain.exec(a);
+  const inB = plain.exec(b);
+  return inA !== null && inB !== null && inA[2] === inB[2];
+}
+
+/**
+ * Do two nodes say the same? White space, comments, optional semicolons, trailing commas, redundant
+ * parentheses and quote style aside. The trees may differ but must have one grammar.
+ */
+export function treesEqual(treeA: SyntaxTree, a: NodeId, treeB: SyntaxTree, b: NodeId): boolean {
+  a = unwrapped(treeA, a);
+  b = unwrapped(treeB, b);
+  if (treeA.kindIds[a] !== treeB.kindIds[b]) return false;
+  const kind = treeA.kind(a);
+  const { language } = treeA;
+  if (language.strings.includes(kind) || treeA.isLeaf(a)) {
+    return sameToken(language, kind, treeA.textOf(a), treeB.textOf(b));
+  }
+  const childrenA = significantChildren(treeA, a);
+  const childrenB = significantChildren(treeB, b);
+  return (
+    childrenA.length === childrenB.length &&
+    childrenA.every((child, i) => treesEqual(treeA, child, treeB, childrenB[i]!))
+  );
+}
+
+/** Do two nodes say the same? See `treesEqual`. */
+export function sameCode(a: SyntaxNode, b: SyntaxNode): boolean {
+  return treesEqual(a.tree, a.id, b.tree, b.id);
+}

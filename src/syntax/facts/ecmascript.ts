@@ -1,0 +1,195 @@
+import type { Language, NameRole } from "../language.js";
+import type { SyntaxNode } from "../node.js";
+
+/** What JavaScript, TypeScript and TSX have in common. */
+export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions" | "speaks"> = {
+  contexts: [
+    { name: "statements", before: "", after: "" },
+    { name: "expression", before: "(", after: ")" },
+  ],
+  comments: ["comment", "html_comment", "hash_bang_line"],
+  lineComment: "//",
+  lineBreaksMatter: false,
+  indentUnit: "  ",
+  multiLineLiterals: ["template_string", "jsx_text"],
+  strings: ["string"],
+  optionalTokens: {
+    "*": [";"],
+    arguments: [","],
+    array: [","],
+    object: [","],
+    formal_parameters: [","],
+  },
+  parenthesized: "parenthesized_expression",
+  parenthesesMatter: (inner) => endsOptionalChain(inner),
+  neverSideBySide: [["??", ["||", "&&"]]],
+  looseOperands: [
+    "arrow_function",
+    "yield_expression",
+    "assignment_expression",
+    "augmented_assignment_expression",
+  ],
+  binary: ["binary_expression"],
+
+  expressionStatement: "expression_statement",
+  statementLists: ["program", "statement_block", "switch_case", "switch_default", "class_static_block"],
+  statementSeparator: ";",
+  argumentLists: ["arguments"],
+  notExpressions: ["spread_element"],
+  names: [
+    "identifier",
+    "property_identifier",
+    "private_property_identifier",
+    "shorthand_property_identifier",
+    "type_identifier",
+  ],
+  variables: ["identifier", "shorthand_property_identifier", "shorthand_property_identifier_pattern"],
+  functions: [
+    "function_declaration",
+    "function_expression",
+    "arrow_function",
+    "method_definition",
+    "generator_function",
+    "generator_function_declaration",
+    "class_static_block",
+  ],
+  classes: ["class_declaration", "class", "abstract_class_declaration"],
+  blockScopes: ["statement_block", "for_statement", "for_in_statement", "catch_clause", "switch_body"],
+  delayed: [
+    "function_declaration",
+    "function_expression",
+    "arrow_function",
+    "method_definition",
+    "generator_function",
+    "generator_function_declaration",
+  ],
+  exits: ["return_statement", "throw_statement", "break_statement", "continue_statement"],
+  calls: ["call_expression", "new_expression"],
+  memberReads: ["member_expression"],
+  indexReads: ["subscript_expression"],
+  wildcardImports: [],
+  reflection: ["eval", "Function"],
+  literals: [
+    "number",
+    "string",
+    "string_fragment",
+    "true",
+    "false",
+    "null",
+    "undefined",
+    "regex",
+    "this",
+    "super",
+  ],
+  combinations: [
+    "parenthesized_expression",
+    "non_null_expression",
+    "as_expression",
+    "satisfies_expression",
+    "binary_expression",
+    "unary_expression",
+    "ternary_expression",
+    "template_string",
+    "template_substitution",
+  ],
+  builtins: [],
+  role,
+  declaredIn,
+  falsyAlike,
+};
+
+/** Follows `a?.b.c()` to its start: is there a `?.` that these parentheses end? */
+function endsOptionalChain(inner: SyntaxNode): boolean {
+  let at: SyntaxNode | undefined = inner;
+  while (at?.is(["member_expression", "subscript_expression", "call_expression", "non_null_expression"])) {
+    if (at.child("optional_chain") ?? at.children.find((child) => child.kind === "?.")) return true;
+    at = at.child("object") ?? at.child("function") ?? at.parts[0];
+  }
+  return false;
+}
+
+const PATTERNS = ["array_pattern", "rest_pattern", "object_pattern", "formal_parameters"];
+const DECLARED_IN: Readonly<Record<string, readonly string[]>> = {
+  variable_declarator: ["name"],
+  assignment_expression: ["left"],
+  augmented_assignment_expression: ["left"],
+  update_expression: ["argument"],
+  for_in_statement: ["left"],
+  function_declaration: ["name"],
+  function_expression: ["name"],
+  generator_function_declaration: ["name"],
+  class_declaration: ["name"],
+  required_parameter: ["pattern", "name"],
+  optional_parameter: ["pattern", "name"],
+  arrow_function: ["parameter"],
+  assignment_pattern: ["left"],
+  object_assignment_pattern: ["left"],
+  pair_pattern: ["value"],
+  catch_clause: ["parameter"],
+  enum_declaration: ["name"],
+  internal_module: ["name"],
+};
+
+function role(name: SyntaxNode): NameRole {
+  if (name.is("shorthand_property_identifier_pattern")) return "write";
+  const parent = name.parent;
+  if (!parent) return "read";
+  if (parent.is(["import_clause", "namespace_import", "import_require_clause"])) return "write";
+  if (parent.is("import_specifier")) {
+    return name.field === "alias" || !parent.child("alias") ? "write" : "other";
+  }
+  if (parent.is("export_specifier")) return name.field === "alias" ? "other" : "read";
+  if (parent.is(PATTERNS)) return "write";
+  const fields = DECLARED_IN[parent.kind];
+  if (fields && fields.includes(name.field ?? "")) return "write";
+  return "read";
+}
+
+const ASSIGNMENTS = ["assignment_expression", "augmented_assignment_expression", "update_expression"];
+const DECLARATIONS = ["variable_declarator", "formal_parameters", "import_statement", "catch_clause"];
+
+function declaredIn(name: SyntaxNode): SyntaxNode | undefined {
+  const { functions, classes, blockScopes } = ecmascript;
+  let hoists = false;
+  let declares = false;
+  let child = name;
+  for (const above of name.ancestors()) {
+    if (above.is(ASSIGNMENTS) && !declares) return undefined;
+    if (above.is(DECLARATIONS)) declares = true;
+    if (above.is("variable_declaration")) hoists = true;
+    const isName = above.child("name")?.same(child) ?? false;
+    if (isName && (above.is(functions) || above.is(classes))) declares = true;
+    else if (above.is(functions))
+      return declares || above.child("parameter")?.same(child) ? above : undefined;
+    else if (!hoists && above.is(blockScopes) && declares) return above;
+    child = above;
+  }
+  return declares ? name.tree.root : undefined;
+}
+
+function falsyAlike(expression: SyntaxNode): boolean {
+  const parent = expression.parent;
+  if (!parent) return false;
+  const field = expression.field;
+  switch (parent.kind) {
+    case "parenthesized_expression":
+      return falsyAlike(parent);
+    case "if_statement":
+    case "while_statement":
+    case "do_statement":
+    case "for_statement":
+    case "ternary_expression":
+      return field === "condition";
+    case "unary_expression":
+      return parent.child("operator")?.kind === "!";
+    case "binary_expression": {
+      const operator = parent.child("operator")?.kind;
+      if (operator === "||" && field === "left") return true;
+      return (operator === "&&" || operator === "||") && falsyAlike(parent);
+    }
+    case "expression_statement":
+      return parent.parent?.is("for_statement") ? parent.field === "condition" : true;
+    default:
+      return false;
+  }
+}

@@ -1,0 +1,11 @@
+import type { Language } from "../language.js";
+import { ecmascript } from "./ecmascript.js";
+
+export const javascript: Language = {
+  ...ecmascript,
+  id: "javascript",
+  title: "JavaScript",
+  grammar: "tree-sitter-javascript",
+  extensions: [".js", ".jsx", ".mjs", ".cjs"],
+  speaks: ["javascript"],
+};

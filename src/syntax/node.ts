@@ -1,0 +1,102 @@
+import type { NodeId, SyntaxTree } from "./tree.js";
+
+/** A view of one node of a tree. Two views of the same node are `same()`, not identical. */
+export class SyntaxNode {
+  constructor(
+    readonly tree: SyntaxTree,
+    readonly id: NodeId,
+  ) {}
+
+  get kind(): string {
+    return this.tree.kind(this.id);
+  }
+  get named(): boolean {
+    return this.tree.isNamed(this.id);
+  }
+  get start(): number {
+    return this.tree.starts[this.id]!;
+  }
+  get end(): number {
+    return this.tree.ends[this.id]!;
+  }
+  get text(): string {
+    return this.tree.textOf(this.id);
+  }
+  /** 1-based. */
+  get line(): number {
+    return this.tree.lineAt(this.start);
+  }
+  get parent(): SyntaxNode | undefined {
+    const parent = this.tree.parents[this.id]!;
+    return parent < 0 ? undefined : this.tree.node(parent);
+  }
+  /** All children, tokens and comments too. */
+  get children(): SyntaxNode[] {
+    return this.tree.children(this.id).map((id) => this.tree.node(id));
+  }
+  /** Children that are neither tokens nor comments. */
+  get parts(): SyntaxNode[] {
+    const comments = this.tree.language.comments;
+    return this.children.filter((child) => child.named && !comments.includes(child.kind));
+  }
+  get field(): string | undefined {
+    return this.tree.fieldOf(this.id);
+  }
+  get isLeaf(): boolean {
+    return this.tree.isLeaf(this.id);
+  }
+
+  is(kinds: string | readonly string[]): boolean {
+    return typeof kinds === "string" ? this.kind === kinds : kinds.includes(this.kind);
+  }
+
+  /** The child that stands in a field of the grammar. */
+  child(field: string): SyntaxNode | undefined {
+    const { tree, id } = this;
+    for (let c = id + 1; c < tree.after[id]!; c = tree.after[c]!) {
+      if (tree.fieldOf(c) === field) return tree.node(c);
+    }
+    return undefined;
+  }
+
+  has(token: string): boolean {
+    return this.children.some((child) => child.kind === token);
+  }
+
+  same(other: SyntaxNode | undefined): boolean {
+    return other !== undefined && other.tree === this.tree && other.id === this.id;
+  }
+
+  /** Is `other` this node or below it? */
+  holds(other: SyntaxNode): boolean {
+    return other.id >= this.id && other.id < this.tree.after[this.id]!;
+  }
+
+  /** The nearest node above this one (or itself) of one of these kinds. */
+  closest(kinds: readonly string[]): SyntaxNode | undefined {
+    for (let at: SyntaxNode | undefined = this; at; at = at.parent) if (at.is(kinds)) return at;
+    return undefined;
+  }
+
+  /** The nodes above this one, nearest first. */
+  *ancestors(): Generator<SyntaxNode> {
+    for (let at = this.parent; at; at = at.parent) yield at;
+  }
+
+  /** This node and everything below it, in document order. */
+  *descendants(): Generator<SyntaxNode> {
+    for (let n = this.id; n < this.tree.after[this.id]!; n++) yield this.tree.node(n);
+  }
+
+  /** Below this node, the leaves with exactly this text that can name a variable. */
+  mentions(name: string): SyntaxNode[] {
+    const { tree } = this;
+    const found: SyntaxNode[] = [];
+    for (let n = this.id; n < tree.after[this.id]!; n++) {
+      if (!tree.isLeaf(n) || tree.ends[n]! - tree.starts[n]! !== name.length) continue;
+      if (!tree.text.startsWith(name, tree.starts[n])) continue;
+      if (tree.language.variables.includes(tree.kind(n))) found.push(tree.node(n));
+    }
+    return found;
+  }
+}

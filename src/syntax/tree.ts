@@ -1,0 +1,259 @@
+import type { Tree } from "web-tree-sitter";
+import type { Language } from "./language.js";
+import { grammarOf } from "./grammars.js";
+import { SyntaxNode } from "./node.js";
+
+/** Number of a node in its tree: its place in document order, parents before children. */
+export type NodeId = number;
+export const NO_NODE: NodeId = -1;
+
+const UNKNOWN_FIELD = 0xffff;
+
+/**
+ * A syntax tree in typed arrays. Nodes are numbered in document order, so the children of `n` are `n + 1`,
+ * then `after[n + 1]`, and so on up to `after[n]`. Offsets are UTF-16 code units into `text`.
+ *
+ * The arrays are filled by one walk of the parser's own cursor, so they are that tree by construction. The
+ * cursor numbers nodes the same way, which lets field names be asked for later, one node at a time.
+ */
+export class SyntaxTree {
+  readonly text: string;
+  readonly language: Language;
+  /** Number of nodes. */
+  readonly size: number;
+  readonly kindIds: Uint16Array;
+  readonly starts: Uint32Array;
+  readonly ends: Uint32Array;
+  /** For each node the number of the first node after its subtree. */
+  readonly after: Uint32Array;
+  readonly parents: Int32Array;
+  /** Nodes the parser marks as errors or as missing. */
+  readonly errors: readonly NodeId[];
+
+  readonly #kindNames: readonly string[];
+  readonly #named: readonly boolean[];
+  readonly #fieldNames: readonly (string | null)[];
+  readonly #tree: Tree;
+  readonly #cursor: ReturnType<Tree["walk"]>;
+  #fields: Uint16Array | undefined;
+  #comments: NodeId[] | undefined;
+  #lineStarts: number[] | undefined;
+
+  constructor(text: string, language: Language, tree: Tree) {
+    const names = kindNamesOf(language);
+    this.text = text;
+    this.language = language;
+    this.#kindNames = names.kinds;
+    this.#named = names.named;
+    this.#fieldNames = names.fields;
+    this.#tree = tree;
+    this.#cursor = tree.walk();
+
+    const size = tree.rootNode.descendantCount;
+    this.size = size;
+    this.kindIds = new Uint16Array(size);
+    this.starts = new Uint32Array(size);
+    this.ends = new Uint32Array(size);
+    this.after = new Uint32Array(size);
+    this.parents = new Int32Array(size);
+    const mayHaveErrors = tree.rootNode.hasError;
+    const errors: NodeId[] = [];
+
+    const cursor = this.#cursor;
+    let n = 0;
+    let parent = NO_NODE;
+    walk: for (;;) {
+      const kind = cursor.nodeTypeId;
+      this.kindIds[n] = kind;
+      this.starts[n] = cursor.startIndex;
+      this.ends[n] = cursor.endIndex;
+      this.parents[n] = parent;
+      if (mayHaveErrors && (kind === ERROR_KIND || cursor.nodeIsMissing)) errors.push(n);
+      const here = n++;
+      if (cursor.gotoFirstChild()) {
+        parent = here;
+        continue;
+      }
+      this.after[here] = n;
+      while (!cursor.gotoNextSibling()) {
+        if (!cursor.gotoParent()) break walk;
+        this.after[parent] = n;
+        parent = this.parents[parent]!;
+      }
+    }
+    this.errors = errors;
+  }
+
+  /** Name of a node's kind as the grammar gives it; tokens are their own text. */
+  kind(n: NodeId): string {
+    return this.#kindNames[this.kindIds[n]!] ?? "ERROR";
+  }
+
+  /** False for tokens such as `(` and `return`. */
+  isNamed(n: NodeId): boolean {
+    return this.#named[this.kindIds[n]!] ?? true;
+  }
+
+  textOf(n: NodeId): string {
+    return this.text.slice(this.starts[n], this.ends[n]);
+  }
+
+  isLeaf(n: NodeId): boolean {
+    return this.after[n] === n + 1;
+  }
+
+  children(n: NodeId): NodeId[] {
+    const result: NodeId[] = [];
+    for (let c = n + 1; c < this.after[n]!; c = this.after[c]!) result.push(c);
+    return result;
+  }
+
+  /** The grammar's name for what this node is to its parent, or undefined. */
+  fieldOf(n: NodeId): string | undefined {
+    this.#fields ??= new Uint16Array(this.size).fill(UNKNOWN_FIELD);
+    let id = this.#fields[n]!;
+    if (id === UNKNOWN_FIELD) {
+      this.#cursor.gotoDescendant(n);
+      id = this.#cursor.currentFieldId;
+      this.#fields[n] = id;
+    }
+    return this.#fieldNames[id] ?? undefined;
+  }
+
+  /** All comments in document order. */
+  get comments(): readonly NodeId[] {
+    if (!this.#comments) {
+      const kinds = this.language.comments;
+      this.#comments = [];
+      for (let n = 0; n < this.size; n++) if (kinds.includes(this.kind(n))) this.#comments.push(n);
+    }
+    return this.#comments;
+  }
+
+  /** The comments that lie wholly inside a range. */
+  commentsIn(start: number, end: number): NodeId[] {
+    return this.comments.filter((n) => this.starts[n]! >= start && this.ends[n]! <= end);
+  }
+
+  /** Offset of the first character that is not blank on the line of an offset. */
+  firstOnLine(offset: number): number {
+    let at = this.text.lastIndexOf("\n", offset - 1) + 1;
+    if (at === 0 && this.text.startsWith("\uFEFF")) at = 1;
+    while (at < offset && (this.text[at] === " " || this.text[at] === "\t")) at++;
+    return at;
+  }
+
+  /** The white space before the first character on the line of an offset. */
+  indentAt(offset: number): string {
+    const first = this.firstOnLine(offset);
+    let at = first;
+    while (at > 0 && (this.text[at - 1] === " " || this.text[at - 1] === "\t")) at--;
+    return this.text.slice(at, first);
+  }
+
+  node(n: NodeId): SyntaxNode {
+    return new SyntaxNode(this, n);
+  }
+
+  get root(): SyntaxNode {
+    return this.node(0);
+  }
+
+  /** The innermost node that holds the range. */
+  nodeAt(start: number, end = start): SyntaxNode {
+    let n = 0;
+    search: for (;;) {
+      for (let c = n + 1; c < this.after[n]!; c = this.after[c]!) {
+        const holds = this.starts[c]! <= start && end <= this.ends[c]! && start < this.ends[c]!;
+        if (holds) {
+          n = c;
+          continue search;
+        }
+      }
+      return this.node(n);
+    }
+  }
+
+  /** 1-based line of an offset. */
+  lineAt(offset: number): number {
+    const starts = this.#starts();
+    let low = 0;
+    let high = starts.length;
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (starts[middle]! <= offset) low = middle;
+      else high = middle;
+    }
+    return low + 1;
+  }
+
+  /** Offset at which a 1-based line starts. */
+  lineStart(line: number): number {
+    return this.#starts()[line - 1] ?? this.text.length;
+  }
+
+  get lineCount(): number {
+    return this.#starts().length;
+  }
+
+  #starts(): number[] {
+    if (!this.#lineStarts) {
+      const starts = [0];
+      for (let at = this.text.indexOf("\n"); at >= 0; at = this.text.indexOf("\n", at + 1)) {
+        starts.push(at + 1);
+      }
+      this.#lineStarts = starts;
+    }
+    return this.#lineStarts;
+  }
+
+  /** Gives the parser's memory back. Fields cannot be asked for afterwards. */
+  dispose(): void {
+    this.#cursor.delete();
+    this.#tree.delete();
+  }
+}
+
+export const ERROR_KIND = 0xffff;
+
+interface Names {
+  readonly kinds: readonly string[];
+  readonly named: readonly boolean[];
+  readonly fields: readonly (string | null)[];
+}
+const namesByGrammar = new Map<string, Names>();
+
+function kindNamesOf(language: Language): Names {
+  let names = namesByGrammar.get(language.grammar);
+  if (!names) {
+    const { grammar } = grammarOf(language);
+    const kinds: string[] = [];
+    const named: boolean[] = [];
+    for (let id = 0; id < grammar.nodeTypeCount; id++) {
+      kinds.push(grammar.nodeTypeForId(id) ?? "");
+      named.push(grammar.nodeTypeIsNamed(id));
+    }
+    names = { kinds, named, fields: grammar.fields };
+    namesByGrammar.set(language.grammar, names);
+  }
+  return names;
+}
+
+/**
+ * Parses source text. The result is freed with `dispose()`. A byte-order mark at the start is kept in `text`
+ * and hidden from the parser.
+ */
+export function parse(text: string, language: Language): SyntaxTree {
+  const seen = text.startsWith("\uFEFF") ? "\n" + text.slice(1) : text;
+  const tree = grammarOf(language).parser.parse(seen);
+  if (!tree) throw new Error(`The parser gave no tree for ${language.title}.`);
+  return new SyntaxTree(text, language, tree);
+}
+
+/** Parses only to count error nodes, without building the arrays. */
+export function countErrors(text: string, language: Language): number {
+  const tree = parse(text, language);
+  const count = tree.errors.length;
+  tree.dispose();
+  return count;
+}
