@@ -6,7 +6,7 @@ import type { Kind, Trust } from "../rules/index.js";
 export interface Ground {
   readonly answer: Answer["is"];
   readonly says: string;
-  readonly line?: number;
+  readonly line?: number | undefined;
 }
 
 /** Edits that make sense only together, with all that a reviewer needs to judge them. */
@@ -33,7 +33,8 @@ export interface HeldBack {
   readonly path: string;
   readonly line: number;
   readonly reason: string;
-  readonly at?: number;
+  /** Line of the place that speaks against it, if it is another one. */
+  readonly at?: number | undefined;
 }
 
 /** A file that was left out because the parser found an error in it. */

@@ -1,0 +1,56 @@
+import type { Command } from "commander";
+import { applyChanges, loadPlan, undoLast } from "../node/index.js";
+import { atLeast, countBy } from "../plan/index.js";
+import { plural } from "../report/index.js";
+import type { Trust } from "../rules/index.js";
+import { examples, openProject, paintFor, trustOption } from "./common.js";
+
+interface Options {
+  readonly config?: string;
+  readonly plan?: string;
+  readonly trust: Trust;
+}
+
+export function addApply(program: Command): void {
+  program
+    .command("apply")
+    .summary("write the changes of the plan; what is certain, unless told otherwise")
+    .description("Writes the changes of the plan that are sure enough. `uvran undo` takes them back.")
+    .addOption(trustOption("write changes that are at least this sure", "certain"))
+    .option("--plan <file>", "another plan than the one that propose stored")
+    .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
+    .addHelpText("after", examples("uvran apply", "uvran apply --trust likely"))
+    .action(apply);
+}
+
+async function apply(options: Options): Promise<void> {
+  const { root } = await openProject(options);
+  const plan = loadPlan(root, options.plan);
+  const changes = atLeast(plan.changes, options.trust);
+  const files = applyChanges(root, plan, changes);
+  const paint = paintFor(process.stdout);
+  const counts = countBy(changes, (change) => change.path);
+  for (const { path } of files)
+    process.stdout.write(`  ${paint.green("written")}  ${path}  ${plural(counts.get(path)!, "change")}\n`);
+  const left = plan.changes.length - changes.length;
+  const rest = left > 0 ? ` ${left} less sure ${left === 1 ? "change was" : "changes were"} left out.` : "";
+  process.stdout.write(`${plural(changes.length, "change")} in ${plural(files.length, "file")}.${rest}\n`);
+  if (files.length > 0) process.stdout.write("Take them back with: uvran undo\n");
+}
+
+export function addUndo(program: Command): void {
+  program
+    .command("undo")
+    .summary("take the last apply back")
+    .description("Takes the last apply back. Refuses when one of its files was changed since.")
+    .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
+    .addHelpText("after", examples("uvran undo"))
+    .action(undo);
+}
+
+async function undo(options: { config?: string }): Promise<void> {
+  const { root } = await openProject(options);
+  const restored = undoLast(root);
+  for (const { path, was } of restored) process.stdout.write(`  ${was}  ${path}\n`);
+  process.stdout.write(`${plural(restored.length, "file")} as before the apply.\n`);
+}

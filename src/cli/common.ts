@@ -1,0 +1,94 @@
+import { writeFileSync } from "node:fs";
+import { Option, type Command } from "commander";
+import { SingleBar } from "cli-progress";
+import { createColors } from "picocolors";
+import { examine, loadProject, Problem, type Examination, type Project } from "../node/index.js";
+import type { Paint } from "../report/index.js";
+import { TRUSTS, type Rule, type Trust } from "../rules/index.js";
+
+/** Options that several commands share. */
+export interface ProjectOptions {
+  readonly config?: string;
+  readonly rule?: readonly string[];
+}
+
+export const EXAMPLES_HEAD = "\nExamples:\n";
+
+/** Help lines with examples, `# …` after each command says what it does. */
+export function examples(...lines: readonly string[]): string {
+  return EXAMPLES_HEAD + lines.map((line) => `  ${line}`).join("\n");
+}
+
+export function withProjectOptions(command: Command): Command {
+  return command
+    .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
+    .option("--rule <id...>", "only these rules, whether switched on or not");
+}
+
+export function trustOption(what: string, preset?: Trust): Option {
+  const option = new Option("--trust <level>", what).choices([...TRUSTS]);
+  return preset ? option.default(preset) : option;
+}
+
+/** Colours where the output is a terminal and NO_COLOR is not set. */
+export function paintFor(stream: NodeJS.WriteStream): Paint {
+  const forced = process.env["FORCE_COLOR"] !== undefined && process.env["FORCE_COLOR"] !== "0";
+  return createColors(process.env["NO_COLOR"] === undefined && (stream.isTTY || forced));
+}
+
+/** The project around the working directory, narrowed to the rules asked for. */
+export async function openProject(options: ProjectOptions): Promise<Project> {
+  const project = await loadProject(process.cwd(), options.config);
+  const wanted = options.rule;
+  if (!wanted) return project;
+  const rules = wanted.map((id): Rule => {
+    const found = project.allRules.find((rule) => rule.id === id);
+    if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
+    return found;
+  });
+  return { ...project, rules };
+}
+
+const QUIET_MILLISECONDS = 1000;
+
+/** Examines the project, with progress on stderr once it takes longer than a second. */
+export async function examineProject(project: Project, paths: readonly string[]): Promise<Examination> {
+  const started = Date.now();
+  const bar = new SingleBar({
+    format: "reading {bar} {value}/{total} files",
+    stream: process.stderr,
+    clearOnComplete: true,
+  });
+  let shown = false;
+  const progress = (done: number, total: number): void => {
+    if (!process.stderr.isTTY || Date.now() - started < QUIET_MILLISECONDS) return;
+    if (!shown) bar.start(total, done);
+    else bar.update(done);
+    shown = true;
+  };
+  try {
+    return await examine({ ...project, paths, cwd: process.cwd(), progress });
+  } finally {
+    if (shown) bar.stop();
+  }
+}
+
+/** Writes to the file of `--out`, else to standard output. */
+export function deliver(text: string, out: string | undefined): void {
+  if (out === undefined) process.stdout.write(text);
+  else {
+    try {
+      writeFileSync(out, text);
+    } catch (error) {
+      throw new Problem(`Cannot write ${out}: ${(error as Error).message}`);
+    }
+  }
+}
+
+/** Sources that were named one by one but could not be read or parsed make the command fail. */
+export function exitForBadInput({ survey }: Examination, paths: readonly string[]): void {
+  const bad = [...survey.unparsed, ...survey.unreadable].map((entry) => entry.path);
+  const named = (path: string): boolean =>
+    paths.some((given) => given === path || given.endsWith(`/${path}`) || path.endsWith(`/${given}`));
+  if (bad.some(named)) process.exitCode = 2;
+}

@@ -1,0 +1,108 @@
+import { readFileSync } from "node:fs";
+import { InvalidArgumentError, type Command } from "commander";
+import { decode, inspect, messageOf, Problem } from "../node/index.js";
+import { allLanguages, languageOfFile, loadGrammars, parse, type SyntaxNode } from "../syntax/index.js";
+import type { Paint } from "../report/index.js";
+import { examples, paintFor } from "./common.js";
+
+interface Place {
+  readonly line: number;
+  readonly column: number;
+}
+
+interface Options {
+  readonly at?: Place;
+  readonly tokens?: boolean;
+  readonly json?: boolean;
+}
+
+export function addOutline(program: Command): void {
+  program
+    .command("outline")
+    .summary("the syntax tree of a file, or of the node at a position")
+    .description(
+      "Shows the syntax tree of a file. With --at, the way down to the node at a position, and that node's tree.",
+    )
+    .argument("<file>")
+    .option("--at <line:column>", "a position, both counted from 1", place)
+    .option("--tokens", "show tokens such as ( and return too")
+    .option("--json", "the tree as JSON")
+    .addHelpText("after", examples("uvran outline src/lots.ts", "uvran outline src/lots.ts --at 12:9"))
+    .action(outline);
+}
+
+function place(text: string): Place {
+  const match = /^(\d+):(\d+)$/.exec(text);
+  if (!match) throw new InvalidArgumentError("Write it as LINE:COLUMN, both counted from 1.");
+  return { line: Number(match[1]), column: Number(match[2]) };
+}
+
+async function outline(file: string, options: Options): Promise<void> {
+  const language = languageOfFile(file);
+  if (!language) {
+    const endings = allLanguages().flatMap((known) => known.extensions);
+    throw new Problem(`${file} is of a kind that Uvran does not read. It reads ${endings.join(", ")}.`);
+  }
+  let bytes: Buffer;
+  try {
+    bytes = readFileSync(file);
+  } catch (error) {
+    throw new Problem(`Cannot read ${file}: ${messageOf(error)}`);
+  }
+  const verdict = inspect(bytes);
+  if (verdict && "bad" in verdict) throw new Problem(`Cannot read ${file}: ${verdict.bad}`);
+  await loadGrammars([language]);
+  const tree = parse(decode(bytes), language);
+  const paint = paintFor(process.stdout);
+  const out: string[] = [];
+  let root = tree.root;
+  if (options.at) {
+    const { line, column } = options.at;
+    const offset = tree.lineStart(line) + column - 1;
+    if (line > tree.lineCount || offset > tree.text.length) {
+      throw new Problem(`${file} has no position ${line}:${column}; it has ${tree.lineCount} lines.`);
+    }
+    root = tree.nodeAt(offset);
+    if (!options.json) {
+      const way = [...root.ancestors()].reverse().map((node) => node.kind);
+      out.push(paint.dim(`${[...way, ""].join(" › ")}`) + paint.bold(root.kind));
+    }
+  }
+  if (options.json) out.push(JSON.stringify(asData(root, options.tokens ?? false), null, 1));
+  else show(root, 0, options.tokens ?? false, paint, out);
+  process.stdout.write(out.join("\n") + "\n");
+  if (tree.errors.length > 0) {
+    process.stderr.write(`${file}:${tree.lineAt(tree.starts[tree.errors[0]!]!)}: syntax error\n`);
+    process.exitCode = 2;
+  }
+}
+
+const LONGEST = 50;
+
+function show(node: SyntaxNode, depth: number, tokens: boolean, paint: Paint, out: string[]): void {
+  const { tree, field } = node;
+  const column = node.start - tree.lineStart(node.line) + 1;
+  const label = field ? paint.dim(`${field}: `) : "";
+  const code = node.isLeaf || node.parts.length === 0 ? ` ${paint.green(clip(node.text))}` : "";
+  const name = node.named ? node.kind : JSON.stringify(node.kind);
+  out.push(`${`${node.line}:${column}`.padEnd(9)}${"  ".repeat(depth)}${label}${name}${code}`);
+  for (const child of node.children) if (tokens || child.named) show(child, depth + 1, tokens, paint, out);
+}
+
+function clip(code: string): string {
+  const line = code.replace(/\s+/g, " ");
+  return line.length > LONGEST ? line.slice(0, LONGEST - 1) + "…" : line;
+}
+
+function asData(node: SyntaxNode, tokens: boolean): object {
+  const children = node.children
+    .filter((child) => tokens || child.named)
+    .map((child) => asData(child, tokens));
+  return {
+    kind: node.kind,
+    ...(node.field ? { field: node.field } : {}),
+    start: node.start,
+    end: node.end,
+    ...(children.length > 0 ? { children } : { text: node.text }),
+  };
+}

@@ -1,0 +1,104 @@
+import type { Command } from "commander";
+import { runTrials } from "../engine/index.js";
+import { Problem, type Project } from "../node/index.js";
+import { plural, type Paint } from "../report/index.js";
+import type { Rule } from "../rules/index.js";
+import { examples, openProject, paintFor } from "./common.js";
+
+interface Options {
+  readonly config?: string;
+  readonly try?: boolean;
+  readonly json?: boolean;
+}
+
+export function addRules(program: Command): void {
+  program
+    .command("rules")
+    .summary("list the rules, explain one, or run their trials")
+    .description("Lists the rules; explains one; with --try runs their trials.")
+    .argument("[id]", "a rule to explain")
+    .option("--try", "run the trials, of one rule or of all")
+    .option("--json", "the list as JSON")
+    .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
+    .addHelpText("after", examples("uvran rules", "uvran rules python/index-and-item", "uvran rules --try"))
+    .action(rules);
+}
+
+async function rules(id: string | undefined, options: Options): Promise<void> {
+  const project = await openProject(options.config === undefined ? {} : { config: options.config });
+  const chosen = id === undefined ? project.allRules : project.allRules.filter((rule) => rule.id === id);
+  if (chosen.length === 0) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
+  const paint = paintFor(process.stdout);
+  if (options.try) await tryRules(chosen, paint);
+  else if (options.json)
+    process.stdout.write(
+      JSON.stringify(
+        chosen.map((rule) => asData(rule, project)),
+        null,
+        1,
+      ) + "\n",
+    );
+  else if (id === undefined) process.stdout.write(list(project, paint));
+  else process.stdout.write(explanation(chosen[0]!, project, paint));
+}
+
+async function tryRules(chosen: readonly Rule[], paint: Paint): Promise<void> {
+  let failed = 0;
+  for (const rule of chosen) {
+    const results = await runTrials(rule);
+    const failures = results.filter((result) => result.failure !== undefined);
+    failed += failures.length;
+    const verdict = failures.length === 0 ? paint.green("passed") : paint.red("failed");
+    process.stdout.write(`${verdict}  ${rule.id}  ${plural(results.length, "trial")}\n`);
+    for (const { trial, failure } of failures) {
+      process.stdout.write(`${indented(trial.was, "    | ")}\n${indented(failure!, "    ")}\n`);
+    }
+  }
+  if (failed > 0) process.exitCode = 1;
+}
+
+function list({ allRules, rules: active }: Project, paint: Paint): string {
+  const width = Math.max(...allRules.map((rule) => rule.id.length)) + 2;
+  const lines = allRules.map((rule) => {
+    const state = active.includes(rule) ? paint.green("on ") : paint.dim("off");
+    return `${state}  ${rule.id.padEnd(width)}${rule.kind.padEnd(12)}${rule.title}`;
+  });
+  return `${lines.join("\n")}\n\nExplain one with: uvran rules ID. Switch it in the config: rules: { "ID": true }\n`;
+}
+
+function explanation(rule: Rule, { rules: active }: Project, paint: Paint): string {
+  const state = active.includes(rule) ? "on" : rule.taste ? "off (a matter of taste)" : "off";
+  const out = [paint.bold(rule.title), `${rule.id} · ${rule.kind} · ${state}`, "", rule.why, ""];
+  const [example] = rule.trials.filter((trial) => trial.was !== trial.now);
+  if (example) {
+    const before = indented(example.was.trimEnd(), "  - ");
+    out.push(paint.red(before), paint.green(indented(example.now.trimEnd(), "  + ")), "");
+  }
+  const given = rule.given ?? [];
+  if (given.length > 0) out.push("It is certain when it is known that");
+  for (const condition of given) out.push(`  · ${condition.must}`);
+  const held = rule.trials.filter((trial) => trial.because !== undefined);
+  if (held.length > 0) out.push("", "It keeps its hands off, for instance, here:");
+  for (const trial of held.slice(0, 3)) out.push(paint.dim(indented(trial.was.trimEnd(), "  | ")), "");
+  return out.join("\n").trimEnd() + "\n";
+}
+
+function asData({ id, kind, title, why, taste, given, trials }: Rule, { rules: active }: Project): object {
+  return {
+    id,
+    kind,
+    title,
+    why,
+    on: active.some((rule) => rule.id === id),
+    taste: taste ?? false,
+    given: (given ?? []).map((condition) => condition.must),
+    trials: trials.length,
+  };
+}
+
+function indented(code: string, prefix: string): string {
+  return code
+    .split("\n")
+    .map((line) => prefix + line)
+    .join("\n");
+}

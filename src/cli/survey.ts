@@ -1,0 +1,60 @@
+import type { Command } from "commander";
+import { surveyText } from "../report/index.js";
+import {
+  deliver,
+  examineProject,
+  examples,
+  exitForBadInput,
+  openProject,
+  paintFor,
+  withProjectOptions,
+} from "./common.js";
+import type { ProjectOptions } from "./common.js";
+
+interface Options extends ProjectOptions {
+  readonly json?: boolean;
+  readonly out?: string;
+  readonly expectNone?: boolean;
+}
+
+export function addSurvey(program: Command): void {
+  withProjectOptions(
+    program
+      .command("survey")
+      .summary("what is outdated, how much, how sure; nothing is changed")
+      .description("Takes stock: what is outdated, how much of it, and how sure that is. Nothing is changed.")
+      .argument("[path...]", "files and folders; the whole project without any"),
+  )
+    .option("--json", "the survey as JSON")
+    .option("--out <file>", "write to a file")
+    .option("--expect-none", "exit with 1 when any place is found, so that the old code stays away")
+    .addHelpText(
+      "after",
+      examples("uvran survey", "uvran survey src --json --out survey.json", "uvran survey --expect-none"),
+    )
+    .action(survey);
+}
+
+async function survey(paths: string[], options: Options): Promise<void> {
+  const project = await openProject(options);
+  const examination = await examineProject(project, paths);
+  const { survey: found } = examination;
+  deliver(options.json ? asJson(found) : surveyText(found, paintFor(process.stdout)), options.out);
+  exitForBadInput(examination, paths);
+  if (options.expectNone && found.changes.length > 0) process.exitCode ??= 1;
+}
+
+function asJson(found: Parameters<typeof surveyText>[0]): string {
+  const places = found.changes.map(({ id, rules, kind, trust, path, line, title }) => ({
+    id,
+    rules,
+    kind,
+    trust,
+    path,
+    line,
+    title,
+  }));
+  const { filesRead, heldBack, unparsed, unreadable, skipped, notCovered } = found;
+  const rest = { heldBack, unparsed, unreadable, skipped, notCovered: Object.fromEntries(notCovered) };
+  return JSON.stringify({ filesRead, places, ...rest }, null, 1) + "\n";
+}

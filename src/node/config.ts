@@ -1,0 +1,137 @@
+import { existsSync, statSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import { createJiti } from "jiti";
+import { z } from "zod";
+import * as core from "../index.js";
+import type { Pack, Rule } from "../index.js";
+import javascriptPack, * as javascriptModule from "../packs/javascript/index.js";
+import pythonPack, * as pythonModule from "../packs/python/index.js";
+import { messageOf, Problem } from "./problem.js";
+
+/** A command of the project that must behave the same on old and new code. */
+export interface Check {
+  readonly name: string;
+  /** Run by the shell in the root of the copy. */
+  readonly run: string;
+}
+
+/** What `uvran.config.ts` exports by default. */
+export interface UvranConfig {
+  /** Sets of rules; without it, all that ship with Uvran. */
+  readonly packs?: readonly Pack[];
+  /** Switches single rules on or off by their ids. */
+  readonly rules?: Readonly<Record<string, boolean>>;
+  /** Files to leave out, written like lines of a .gitignore. */
+  readonly leaveOut?: readonly string[];
+  /** What `uvran prove` runs. */
+  readonly checks?: readonly Check[];
+}
+
+/** Gives a config its type. */
+export function defineConfig(config: UvranConfig): UvranConfig {
+  return config;
+}
+
+const NAMES = ["ts", "mts", "js", "mjs", "json"].map((ending) => `uvran.config.${ending}`);
+const SHIPPED: readonly Pack[] = [javascriptPack, pythonPack];
+
+const schema = z.strictObject({
+  packs: z.array(z.custom<Pack>((value) => isPack(value), "must be a pack made with pack()")).optional(),
+  rules: z.record(z.string(), z.boolean()).optional(),
+  leaveOut: z.array(z.string()).optional(),
+  checks: z.array(z.strictObject({ name: z.string().min(1), run: z.string().min(1) })).optional(),
+});
+
+function isPack(value: unknown): boolean {
+  return typeof value === "object" && value !== null && "name" in value && "rules" in value;
+}
+
+/** A project: where it is, and what its config says. */
+export interface Project {
+  readonly root: string;
+  readonly configFile?: string;
+  /** All known rules, active or not. */
+  readonly allRules: readonly Rule[];
+  /** The rules that are on. */
+  readonly rules: readonly Rule[];
+  readonly leaveOut: readonly string[];
+  readonly checks: readonly Check[];
+}
+
+/**
+ * Finds the project around `from`: the nearest folder upwards with a config, else `from` itself. Throws a
+ * Problem for a config that cannot be loaded.
+ */
+export async function loadProject(from: string, configOption?: string): Promise<Project> {
+  const configFile = configOption === undefined ? findConfig(from) : resolve(from, configOption);
+  if (configFile !== undefined && !existsSync(configFile)) {
+    throw new Problem(`There is no config at ${configFile}. Check the path given with --config.`);
+  }
+  const root = configFile === undefined ? resolve(from) : dirname(configFile);
+  const config = configFile === undefined ? {} : await loadConfig(configFile);
+  const allRules = (config.packs ?? SHIPPED).flatMap((pack) => pack.rules);
+  const switches = config.rules ?? {};
+  for (const id of Object.keys(switches)) {
+    if (!allRules.some((rule) => rule.id === id)) {
+      throw new Problem(`${configFile}: there is no rule "${id}". List the rules with: uvran rules`);
+    }
+  }
+  return {
+    root,
+    ...(configFile === undefined ? {} : { configFile }),
+    allRules,
+    rules: allRules.filter((rule) => switches[rule.id] ?? !rule.taste),
+    leaveOut: config.leaveOut ?? [],
+    checks: config.checks ?? [],
+  };
+}
+
+function findConfig(from: string): string | undefined {
+  for (let folder = resolve(from); ; folder = dirname(folder)) {
+    for (const name of NAMES) {
+      const path = join(folder, name);
+      if (existsSync(path) && statSync(path).isFile()) return path;
+    }
+    if (dirname(folder) === folder) return undefined;
+  }
+}
+
+async function loadConfig(file: string): Promise<UvranConfig> {
+  const jiti = createJiti(import.meta.url, {
+    fsCache: false,
+    moduleCache: false,
+    virtualModules: {
+      uvran: core,
+      "uvran/node": { defineConfig },
+      "uvran/packs/javascript": javascriptModule,
+      "uvran/packs/python": pythonModule,
+    },
+  });
+  let loaded: unknown;
+  try {
+    loaded = await jiti.import(file, { default: true });
+  } catch (error) {
+    throw new Problem(
+      `The config cannot be loaded.\n  ${placeOf(error, file)}: ${messageOf(error).split("\n")[0]}`,
+    );
+  }
+  const parsed = schema.safeParse(loaded);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    const where = issue?.path.join(".") || "its default export";
+    throw new Problem(`The config is not in order.\n  ${file}: ${where}: ${issue?.message}`);
+  }
+  return parsed.data as UvranConfig;
+}
+
+/** The place in the user's own files that an error speaks of: `file:line`, as far as it can be told. */
+function placeOf(error: unknown, file: string): string {
+  const said = error instanceof Error ? `${error.message}\n${error.stack ?? ""}` : String(error);
+  const own = said.split("\n").map((line) => /((?:file:\/\/)?\/[^\s()]+?):(\d+)(?::\d+)?/.exec(line));
+  const hit = own.find(
+    (match) => match && match[1]!.startsWith(dirname(file)) && !match[1]!.includes("node_modules"),
+  );
+  if (hit) return `${hit[1]}:${hit[2]}`;
+  const bare = /\((\d+):\d+\)/.exec(said);
+  return bare ? `${file}:${bare[1]}` : file;
+}

@@ -1,0 +1,80 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { changesInFile, Engine, type Unparsed } from "../engine/index.js";
+import { makePlan, type Examined, type Plan } from "../plan/index.js";
+import type { Skipped, Survey } from "../report/index.js";
+import type { Rule } from "../rules/index.js";
+import { languageOfFile } from "../syntax/index.js";
+import { findSources } from "./files.js";
+import "./grammars.js";
+import { messageOf } from "./problem.js";
+import { decode, inspect } from "./read.js";
+
+/** What to look at. */
+export interface Task {
+  readonly root: string;
+  readonly rules: readonly Rule[];
+  readonly leaveOut: readonly string[];
+  /** Files and folders, relative to `cwd`; all of the root when empty. */
+  readonly paths: readonly string[];
+  readonly cwd: string;
+  readonly progress?: (done: number, total: number) => void;
+}
+
+/** The plan for a project's sources, with what a survey needs to know beside it. */
+export interface Examination {
+  readonly plan: Plan;
+  readonly survey: Survey;
+  /** Texts of the files that have changes. */
+  readonly texts: ReadonlyMap<string, string>;
+}
+
+/** Reads all sources and works out the plan. Files without any rule's words are never decoded or parsed. */
+export async function examine(task: Task): Promise<Examination> {
+  const { root, rules } = task;
+  const sources = findSources(root, task.paths, task.cwd, task.leaveOut);
+  const engine = new Engine(rules);
+  const examined: Examined[] = [];
+  const unparsed: Unparsed[] = [];
+  const skipped: Skipped[] = [...sources.skipped];
+  const unreadable: Skipped[] = [...sources.unreadable];
+  let done = 0;
+  let filesRead = 0;
+  for (const path of sources.paths) {
+    task.progress?.(done++, sources.paths.length);
+    let bytes: Buffer;
+    try {
+      bytes = readFileSync(join(root, path));
+    } catch (error) {
+      unreadable.push({ path, why: messageOf(error) });
+      continue;
+    }
+    const verdict = inspect(bytes);
+    if (verdict && "skip" in verdict) skipped.push({ path, why: verdict.skip });
+    else if (verdict) unreadable.push({ path, why: verdict.bad });
+    if (verdict) continue;
+    filesRead++;
+    const language = languageOfFile(path)!;
+    const prepared = await engine.prepare(language);
+    if (!prepared.mayMatch((word) => bytes.includes(word))) continue;
+    const text = decode(bytes);
+    const result = changesInFile(path, text, language, prepared);
+    if (result.unparsed) unparsed.push(result.unparsed);
+    if (result.changes.length + result.heldBack.length > 0) examined.push({ path, text, result });
+    if (done % 50 === 0) await new Promise(setImmediate);
+  }
+  const plan = makePlan(examined);
+  const texts = new Map(examined.filter((e) => e.path in plan.files).map((e) => [e.path, e.text]));
+  const { changes, heldBack } = plan;
+  const survey: Survey = {
+    filesRead,
+    rules,
+    changes,
+    heldBack,
+    unparsed,
+    unreadable,
+    skipped,
+    notCovered: sources.notCovered,
+  };
+  return { plan, survey, texts };
+}

@@ -1,0 +1,144 @@
+import { readdirSync, readFileSync, statSync, type Dirent } from "node:fs";
+import { basename, extname, join, relative, resolve, sep } from "node:path";
+import ignore, { type Ignore } from "ignore";
+import { languageOfFile } from "../syntax/index.js";
+import type { Skipped } from "../report/index.js";
+import { messageOf, Problem } from "./problem.js";
+
+/** What a search for sources came back with. Paths are relative to the root, with forward slashes. */
+export interface Sources {
+  readonly paths: string[];
+  readonly skipped: Skipped[];
+  readonly unreadable: Skipped[];
+  readonly notCovered: Map<string, number>;
+}
+
+/** Folders that hold other people's code or what tools have made. */
+const VENDORED = new Set([
+  "node_modules",
+  "bower_components",
+  "vendor",
+  "third_party",
+  "site-packages",
+  ".venv",
+  "venv",
+]);
+const NEVER = new Set([".git", ".uvran"]);
+
+/** A .gitignore, or the config's own list, and the folder that its lines are relative to. */
+interface IgnoreFile {
+  readonly folder: string;
+  readonly lines: Ignore;
+}
+
+/**
+ * Finds the sources below the given paths (all of the root when there are none). Throws a Problem for a path
+ * that does not exist or lies outside the root.
+ */
+export function findSources(
+  root: string,
+  given: readonly string[],
+  cwd: string,
+  leaveOut: readonly string[],
+): Sources {
+  const walker = new Walker(root, leaveOut);
+  for (const path of given.length > 0 ? given : [root]) walker.start(resolve(cwd, path));
+  const { sources } = walker;
+  sources.paths.sort();
+  return { ...sources, paths: [...new Set(sources.paths)] };
+}
+
+class Walker {
+  readonly sources: Sources = { paths: [], skipped: [], unreadable: [], notCovered: new Map() };
+  readonly #root: string;
+  readonly #own: IgnoreFile;
+
+  constructor(root: string, leaveOut: readonly string[]) {
+    this.#root = root;
+    this.#own = { folder: root, lines: ignore().add([...leaveOut]) };
+  }
+
+  start(path: string): void {
+    const shown = relative(this.#root, path);
+    if (shown.startsWith("..")) throw new Problem(`${path} lies outside the project at ${this.#root}.`);
+    const stat = statSync(path, { throwIfNoEntry: false });
+    if (!stat) throw new Problem(`There is no file or folder at ${path}. Check the spelling.`);
+    const ignoreFiles = this.#ignoreFilesAbove(path);
+    if (stat.isDirectory()) this.#folder(path, ignoreFiles);
+    else this.#file(path, ignoreFiles);
+  }
+
+  #ignoreFilesAbove(path: string): IgnoreFile[] {
+    const found = [this.#own];
+    let folder = this.#root;
+    for (const part of relative(this.#root, path).split(sep).slice(0, -1)) {
+      found.push(...this.#ignoreFileIn(folder));
+      folder = join(folder, part);
+    }
+    if (folder !== path) found.push(...this.#ignoreFileIn(folder));
+    return found;
+  }
+
+  #ignoreFileIn(folder: string): IgnoreFile[] {
+    try {
+      return [{ folder, lines: ignore().add(readFileSync(join(folder, ".gitignore"), "utf8")) }];
+    } catch {
+      return [];
+    }
+  }
+
+  #folder(folder: string, above: readonly IgnoreFile[]): void {
+    let entries: Dirent[];
+    try {
+      entries = readdirSync(folder, { withFileTypes: true });
+    } catch (error) {
+      this.sources.unreadable.push({ path: this.#show(folder), why: messageOf(error) });
+      return;
+    }
+    const ignoreFiles = entries.some((entry) => entry.name === ".gitignore")
+      ? [
+          ...above.filter((file) => file.folder !== folder || file === this.#own),
+          ...this.#ignoreFileIn(folder),
+        ]
+      : above;
+    for (const entry of entries.sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      const path = join(folder, entry.name);
+      if (NEVER.has(entry.name)) continue;
+      if (entry.isSymbolicLink()) this.#skip(path, "link");
+      else if (entry.isDirectory()) {
+        if (VENDORED.has(entry.name)) this.#skip(path, "vendored folder");
+        else if (this.#isIgnored(path, true, ignoreFiles)) this.#skip(path, "ignored");
+        else this.#folder(path, ignoreFiles);
+      } else if (entry.isFile()) this.#file(path, ignoreFiles);
+    }
+  }
+
+  #file(path: string, ignoreFiles: readonly IgnoreFile[]): void {
+    if (this.#isIgnored(path, false, ignoreFiles)) this.#skip(path, "ignored");
+    else if (languageOfFile(basename(path))) this.sources.paths.push(this.#show(path));
+    else {
+      const ending = extname(path) || basename(path);
+      this.sources.notCovered.set(ending, (this.sources.notCovered.get(ending) ?? 0) + 1);
+    }
+  }
+
+  #isIgnored(path: string, isFolder: boolean, ignoreFiles: readonly IgnoreFile[]): boolean {
+    let ignored = false;
+    for (const { folder, lines } of ignoreFiles) {
+      const inside = relative(folder, path).split(sep).join("/");
+      if (inside === "" || inside.startsWith("..")) continue;
+      const verdict = lines.test(isFolder ? `${inside}/` : inside);
+      if (verdict.ignored) ignored = true;
+      else if (verdict.unignored) ignored = false;
+    }
+    return ignored;
+  }
+
+  #show(path: string): string {
+    return relative(this.#root, path).split(sep).join("/");
+  }
+
+  #skip(path: string, why: string): void {
+    this.sources.skipped.push({ path: this.#show(path), why });
+  }
+}

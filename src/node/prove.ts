@@ -1,0 +1,116 @@
+import { spawn } from "node:child_process";
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import { basename, delimiter, dirname, join } from "node:path";
+import { performance } from "node:perf_hooks";
+import type { Check } from "./config.js";
+import { stateFolder } from "./state.js";
+
+/** What a command did. */
+export interface Run {
+  /** Null when a signal ended it. */
+  readonly exit: number | null;
+  readonly output: string;
+  readonly errors: string;
+  readonly milliseconds: number;
+}
+
+/** One check on the old code and on the new. */
+export interface Proof {
+  readonly check: Check;
+  readonly before: Run;
+  readonly after: Run;
+  /** Same exit code and same standard output. */
+  readonly same: boolean;
+}
+
+/** Texts that take the place of a project's files, by path. */
+export type Replacements = ReadonlyMap<string, string | Uint8Array>;
+
+/**
+ * Runs each check in two scratch copies of the project, one with the old and one with the new texts in place.
+ * The copies lie in the project's `.uvran` folder, so that packages installed further up are found from them
+ * too; they are removed afterwards, and the project itself is only read.
+ */
+export async function prove(
+  root: string,
+  checks: readonly Check[],
+  before: Replacements,
+  after: Replacements,
+): Promise<Proof[]> {
+  const folder = mkdtempSync(join(stateFolder(root), "scratch-"));
+  try {
+    const old = copyProject(root, join(folder, "old"), before);
+    const now = copyProject(root, join(folder, "new"), after);
+    const proofs: Proof[] = [];
+    for (const check of checks) {
+      const [first, second] = [await run(check, old), await run(check, now)];
+      const same = first.exit === second.exit && neutral(first.output, old) === neutral(second.output, now);
+      proofs.push({ check, before: first, after: second, same });
+    }
+    return proofs;
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** The copy's own path may show up in output; it is not a difference. */
+function neutral(output: string, copy: string): string {
+  return output.replaceAll(copy, "");
+}
+
+const LEFT_BEHIND = new Set([".git", ".uvran", "node_modules"]);
+
+function copyProject(root: string, to: string, replacements: Replacements): string {
+  mkdirSync(to);
+  const filter = (from: string): boolean => !LEFT_BEHIND.has(basename(from));
+  for (const name of readdirSync(root)) {
+    if (filter(name)) cpSync(join(root, name), join(to, name), { recursive: true, filter, verbatimSymlinks: true });
+  }
+  // Installed packages are linked and not copied.
+  for (const folder of packageFolders(root)) symlinkSync(join(root, folder), join(to, folder));
+  for (const [path, text] of replacements) writeFileSync(join(to, path), text);
+  return to;
+}
+
+/** The `node_modules` folders of a project, relative to its root. */
+function packageFolders(root: string, below = ""): string[] {
+  return readdirSync(join(root, below), { withFileTypes: true })
+    .filter((entry) => entry.isDirectory() && (entry.name === "node_modules" || !LEFT_BEHIND.has(entry.name)))
+    .flatMap(({ name }) => (name === "node_modules" ? [join(below, name)] : packageFolders(root, join(below, name))));
+}
+
+/** Commands of packages installed in the copy or above it can be called by name, as in npm scripts. */
+function searchPath(cwd: string): string {
+  const folders: string[] = [];
+  for (let folder = cwd; ; folder = dirname(folder)) {
+    folders.push(join(folder, "node_modules", ".bin"));
+    if (dirname(folder) === folder) break;
+  }
+  return [...folders, process.env["PATH"] ?? ""].join(delimiter);
+}
+
+function run(check: Check, cwd: string): Promise<Run> {
+  const start = performance.now();
+  return new Promise((resolve, reject) => {
+    const child = spawn(check.run, {
+      cwd,
+      shell: true,
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, PATH: searchPath(cwd) },
+    });
+    const output: Buffer[] = [];
+    const errors: Buffer[] = [];
+    child.stdout.on("data", (data: Buffer) => output.push(data));
+    child.stderr.on("data", (data: Buffer) => errors.push(data));
+    child.on("error", reject);
+    child.on("close", (exit) => {
+      const milliseconds = performance.now() - start;
+      resolve({
+        exit,
+        output: String(Buffer.concat(output)),
+        errors: String(Buffer.concat(errors)),
+        milliseconds,
+      });
+    });
+  });
+}

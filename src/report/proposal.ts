@@ -1,0 +1,66 @@
+import type { HeldBack } from "../engine/index.js";
+import type { Plan, PlanChange } from "../plan/index.js";
+import { paintTrust, SIGN, type Paint } from "./paint.js";
+import { plural } from "./survey.js";
+import { changeLines, type DiffLine } from "./unified-diff.js";
+
+/** A plan for reading in a terminal: each change with what speaks for it, then what was held back. */
+export function proposalText(plan: Plan, textOf: (path: string) => string, paint: Paint): string {
+  const out: string[] = [];
+  for (const change of plan.changes) out.push(changeText(change, textOf(change.path), paint), "");
+  if (plan.heldBack.length > 0) {
+    out.push(paint.bold(`Held back: ${plural(plan.heldBack.length, "place")}`));
+    for (const entry of plan.heldBack) out.push(heldBackLine(entry, paint));
+    out.push("");
+  }
+  return out.join("\n");
+}
+
+/** One change: where, what, how sure and why, and the lines. */
+export function changeText(change: PlanChange, text: string, paint: Paint): string {
+  const trust = paintTrust(paint, change.trust)(change.trust);
+  const out = [
+    `${paint.bold(`${change.path}:${change.line}`)}  ${change.title}`,
+    `  ${trust} ${paint.dim("·")} ${change.kind} ${paint.dim("·")} ${change.rules.join(" + ")} ${paint.dim(`· ${change.id}`)}`,
+  ];
+  const said = change.evidence.map(({ answer, says, line }) => {
+    const where = line === undefined || line === change.line ? "" : ` (line ${line})`;
+    return { answer, says: says + where };
+  });
+  const known = said.filter((ground) => ground.answer === "yes").map((ground) => ground.says);
+  for (const line of filled(known, WIDTH)) out.push(`  ${paint.green(SIGN.yes)} ${line}`);
+  for (const { answer, says } of said) {
+    if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says}`);
+  }
+  for (const caution of change.cautions) out.push(paint.yellow(`  ! ${caution}`));
+  const lines = changeLines(text, change.edits);
+  const width = String(Math.max(...lines.map((line) => line.line ?? 0))).length;
+  for (const line of lines) out.push(diffLine(line, width, paint));
+  return out.join("\n");
+}
+
+const WIDTH = 104;
+
+/** Sentences side by side, as many as fit on a line. */
+function filled(sentences: readonly string[], width: number): string[] {
+  const lines: string[] = [];
+  for (const sentence of sentences) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + sentence.length + 2 <= width) lines[lines.length - 1] = `${last}; ${sentence}`;
+    else lines.push(sentence);
+  }
+  return lines;
+}
+
+function diffLine({ mark, text, line }: DiffLine, width: number, paint: Paint): string {
+  const number = (line === undefined ? "" : String(line)).padStart(width);
+  const shown = `    ${number} ${mark} ${text}`.trimEnd();
+  if (mark === "-") return paint.red(shown);
+  if (mark === "+") return paint.green(shown);
+  return paint.dim(shown);
+}
+
+function heldBackLine({ path, line, rule, reason, at }: HeldBack, paint: Paint): string {
+  const where = at === undefined || at === line ? "" : ` (line ${at})`;
+  return `  ${path}:${line}  ${paint.dim(rule)}\n    ${reason}${where}`;
+}

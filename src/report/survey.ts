@@ -1,0 +1,126 @@
+import { countBy, type PlanChange } from "../plan/index.js";
+import { TRUSTS, type Rule } from "../rules/index.js";
+import type { HeldBack, Unparsed } from "../engine/index.js";
+import { paintTrust, type Paint } from "./paint.js";
+
+/** A file that was not looked at, and why. */
+export interface Skipped {
+  readonly path: string;
+  readonly why: string;
+}
+
+/** What a survey found out. */
+export interface Survey {
+  /** Files of a language that Uvran reads, skipped ones aside. */
+  readonly filesRead: number;
+  readonly rules: readonly Rule[];
+  readonly changes: readonly PlanChange[];
+  readonly heldBack: readonly HeldBack[];
+  readonly unparsed: readonly Unparsed[];
+  readonly unreadable: readonly Skipped[];
+  readonly skipped: readonly Skipped[];
+  /** Number of files by ending that no language claims. */
+  readonly notCovered: ReadonlyMap<string, number>;
+}
+
+/** One row of the table. */
+interface Row {
+  readonly rule: string;
+  readonly kind: string;
+  readonly counts: readonly number[];
+  readonly heldBack: number;
+  readonly files: number;
+}
+
+const BAR = 14;
+
+/** A survey as a table that a lead can read. */
+export function surveyText(survey: Survey, paint: Paint): string {
+  const rows = rowsOf(survey);
+  const touched = new Set(survey.changes.map((change) => change.path)).size;
+  const share = survey.filesRead === 0 ? 0 : Math.round((100 * touched) / survey.filesRead);
+  const out: string[] = [];
+  out.push(
+    paint.bold(`${plural(survey.changes.length, "place")} to modernise`) +
+      ` in ${touched} of ${plural(survey.filesRead, "file")} (${share} %)`,
+    "",
+  );
+  if (rows.length > 0) out.push(...table(rows, paint), "");
+  const endings = [...survey.notCovered].sort((a, b) => b[1] - a[1]);
+  if (endings.length > 0) {
+    const shown = endings.slice(0, 8).map(([ending, count]) => `${ending} ${count}`);
+    const more = endings.length > shown.length ? `, ${endings.length - shown.length} more kinds` : "";
+    const total = endings.reduce((sum, [, count]) => sum + count, 0);
+    out.push(`not covered   ${plural(total, "file")} of other kinds: ${shown.join(", ")}${more}`);
+  }
+  const reasons = [...countBy(survey.skipped, (file) => file.why)].sort();
+  if (reasons.length > 0) out.push(`left out      ${reasons.map(([why, n]) => `${n} ${why}`).join(", ")}`);
+  for (const { path, line } of survey.unparsed) {
+    out.push(paint.red("syntax error  ") + `${path}:${line} (this file was left as it is)`);
+  }
+  for (const { path, why } of survey.unreadable) out.push(paint.red("unreadable    ") + `${path}: ${why}`);
+  return out.join("\n").trimEnd() + "\n";
+}
+
+export function plural(count: number, noun: string): string {
+  return `${count} ${noun}${count === 1 ? "" : "s"}`;
+}
+
+function rowsOf({ rules, changes, heldBack }: Survey): Row[] {
+  const rows: Row[] = [];
+  for (const rule of rules) {
+    const own = changes.filter((change) => change.rules[0] === rule.id);
+    const held = heldBack.filter((entry) => entry.rule.split(" + ")[0] === rule.id);
+    if (own.length + held.length === 0) continue;
+    rows.push({
+      rule: rule.id,
+      kind: rule.kind,
+      counts: TRUSTS.map((trust) => own.filter((change) => change.trust === trust).length),
+      heldBack: held.length,
+      files: new Set([...own, ...held].map((entry) => entry.path)).size,
+    });
+  }
+  return rows;
+}
+
+function table(rows: readonly Row[], paint: Paint): string[] {
+  const name = Math.max(...rows.map((row) => row.rule.length), "rule".length) + 2;
+  const most = Math.max(...rows.map((row) => sum(row.counts)), 1);
+  const head =
+    "rule".padEnd(name) +
+    "kind".padEnd(12) +
+    TRUSTS.map((trust) => trust.padStart(9)).join("") +
+    "held back".padStart(11) +
+    "files".padStart(7);
+  const lines = rows.map(
+    (row) =>
+      row.rule.padEnd(name) +
+      row.kind.padEnd(12) +
+      row.counts.map((count, i) => number(count, 9, paintTrust(paint, TRUSTS[i]!), paint)).join("") +
+      number(row.heldBack, 11, paint.cyan, paint) +
+      String(row.files).padStart(7) +
+      "  " +
+      bar(row.counts, most, paint),
+  );
+  const totals = TRUSTS.map((_, i) => sum(rows.map((row) => row.counts[i]!)));
+  const last =
+    "all".padEnd(name + 12) +
+    totals.map((count) => String(count).padStart(9)).join("") +
+    String(sum(rows.map((row) => row.heldBack))).padStart(11);
+  return [paint.dim(head), ...lines, paint.bold(last)];
+}
+
+function number(count: number, width: number, colour: (text: string) => string, paint: Paint): string {
+  const shown = String(count).padStart(width);
+  return count === 0 ? paint.dim(shown) : colour(shown);
+}
+
+function bar(counts: readonly number[], most: number, paint: Paint): string {
+  return counts
+    .map((count, i) => paintTrust(paint, TRUSTS[i]!)("▆".repeat(Math.ceil((BAR * count) / most))))
+    .join("");
+}
+
+function sum(values: readonly number[]): number {
+  return values.reduce((total, value) => total + value, 0);
+}
