@@ -51,7 +51,9 @@ export function stepsFrom(base: SyntaxNode, longer: SyntaxNode): SyntaxNode[] {
   const steps: SyntaxNode[] = [];
   for (let at: SyntaxNode | undefined = longer; at; at = baseOf(at)) {
     if (at.kind === base.kind && sameCode(at, base)) return steps.reverse();
+    // Neither may stand behind ?., the second only in TypeScript's eyes.
     if (at.child("arguments")?.is("template_string")) return [];
+    if (at.child("property")?.is("private_property_identifier")) return [];
     steps.push(at);
   }
   return [];

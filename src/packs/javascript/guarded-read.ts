@@ -200,6 +200,7 @@ export const guardedRead = rule({
     js.ignores("if (a && ab.c) mark();"),
     js.ignores("if (a.b && a) mark();"),
     js.ignores("if (a && a.b`x`) mark();"),
+    js.ignores("class A { #b; f(a) { if (a && a.#b) mark(); } }"),
     js.ignores("if (a && (a.b = 1)) mark();"),
     js.ignores("if (a && a.b !== 1) mark();"),
   ],

@@ -1,0 +1,135 @@
+/**
+ * Runs all shipped rules over code that nobody here wrote, and holds the result to the promises:
+ *
+ *   npx jiti bench/corpus.ts FOLDER [--sample N] [--seed N] [--write FOLDER] [--trust LEVEL]
+ *
+ * Prints how many changes there are of each rule, what was held back and why, how many files parse worse
+ * (by Uvran's parser, and by the real one of the language), and what a second run would change. `--sample`
+ * prints changes drawn at random, for reading; `--write` stores the rewritten files.
+ */
+import { execFileSync } from "node:child_process";
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join, resolve } from "node:path";
+import { parseArgs } from "node:util";
+import ts from "typescript";
+import { applyEdits, changesInFile, countBy, countErrors, Engine, languageOfFile, type Trust } from "uvran";
+import { decode, findSources, inspect } from "uvran/node";
+import { changeText } from "../dist/report/index.js";
+import javascriptPack from "uvran/packs/javascript";
+import pythonPack from "uvran/packs/python";
+import pico from "picocolors";
+
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: {
+    sample: { type: "string", default: "0" },
+    seed: { type: "string", default: "1" },
+    write: { type: "string" },
+    trust: { type: "string", default: "possible" },
+  },
+});
+const LEVELS: readonly Trust[] = ["certain", "likely", "possible"];
+const allowed = LEVELS.slice(0, LEVELS.indexOf(values.trust as Trust) + 1);
+const root = resolve(positionals[0] ?? ".");
+const rules = [...javascriptPack.rules, ...pythonPack.rules];
+const engine = new Engine(rules);
+
+let bytesRead = 0;
+let files = 0;
+let unparsed = 0;
+let worse = 0;
+let again = 0;
+const held: string[] = [];
+const made: string[] = [];
+const samples: string[] = [];
+const rewritten: { path: string; before: string; after: string }[] = [];
+
+for (const path of findSources(root, [], root, []).paths) {
+  const bytes = readFileSync(join(root, path));
+  if (inspect(bytes)) continue;
+  const text = decode(bytes);
+  const language = languageOfFile(path)!;
+  const prepared = await engine.prepare(language);
+  files++;
+  bytesRead += bytes.length;
+  const result = changesInFile(path, text, language, prepared);
+  if (result.unparsed) unparsed++;
+  held.push(...result.heldBack.map((entry) => `${entry.rule}: ${entry.reason.replace(/`[^`]*`/g, "…")}`));
+  const changes = result.changes.filter((change) => allowed.includes(change.trust));
+  if (changes.length === 0) continue;
+  made.push(...changes.map((change) => `${change.rules.join(" + ")} ${change.trust}`));
+  for (const change of changes) samples.push(`${change.id}\0${changeText(change as never, text, pico.createColors(false))}`);
+  const after = applyEdits(
+    text,
+    changes.flatMap((change) => change.edits),
+  );
+  if (countErrors(after, language) > 0) {
+    worse++;
+    console.log(`parses worse: ${path}`);
+  }
+  const second = changesInFile(path, after, language, prepared).changes.filter((c) => allowed.includes(c.trust));
+  if (second.length > 0) {
+    again += second.length;
+    console.log(`changes again: ${path}:${second[0]!.line} ${second[0]!.rules.join(" + ")}`);
+  }
+  rewritten.push({ path, before: text, after });
+}
+
+const wrong = [...typescriptComplaints(), ...pythonComplaints()];
+const show = (title: string, items: readonly string[]): void => {
+  console.log(`\n${title}`);
+  const counts = [...countBy(items, (item) => item)].sort((a, b) => b[1] - a[1]);
+  for (const [item, count] of counts.slice(0, 40)) console.log(`  ${String(count).padStart(6)}  ${item}`);
+};
+show(`${made.length} changes`, made);
+show(`${held.length} held back`, held);
+console.log(`
+${files} files, ${(bytesRead / 1e6).toFixed(1)} MB; ${unparsed} with a syntax error, left alone
+${rewritten.length} files rewritten
+${worse} files parse worse
+${wrong.length} files that the language's own parser refuses only after the rewrite
+${again} changes in a second run`);
+for (const line of wrong.slice(0, 20)) console.log(`  ${line}`);
+
+for (const { path, after } of values.write === undefined ? [] : rewritten) {
+  const file = join(values.write!, path);
+  mkdirSync(dirname(file), { recursive: true });
+  writeFileSync(file, after);
+}
+let seed = Number(values.seed);
+for (let i = 0; i < Number(values.sample) && samples.length > 0; i++) {
+  seed = (seed * 1103515245 + 12345) % 2147483648;
+  const [sample] = samples.splice(seed % samples.length, 1);
+  console.log(`\n${sample!.slice(sample!.indexOf("\0") + 1)}`);
+}
+
+function typescriptComplaints(): string[] {
+  const complaints = (path: string, text: string): number => {
+    const source = ts.createSourceFile(path, text, ts.ScriptTarget.Latest);
+    return (source as unknown as { parseDiagnostics: unknown[] }).parseDiagnostics.length;
+  };
+  return rewritten
+    .filter(({ path }) => /\.[cm]?[jt]sx?$/.test(path))
+    .filter(({ path, before, after }) => complaints(path, after) > complaints(path, before))
+    .map(({ path }) => path);
+}
+
+function pythonComplaints(): string[] {
+  const folder = mkdtempSync(join(tmpdir(), "uvran-corpus-"));
+  const python = rewritten.filter(({ path }) => path.endsWith(".py"));
+  const names = python.flatMap(({ before, after }, i) => {
+    writeFileSync(join(folder, `${i}-before`), before);
+    writeFileSync(join(folder, `${i}-after`), after);
+    return [`${i}-before`, `${i}-after`];
+  });
+  const program =
+    "import ast, sys\n" +
+    "for name in sys.stdin.read().split():\n" +
+    "  try: ast.parse(open(name, 'rb').read())\n" +
+    "  except Exception: print(name)\n";
+  const out = python.length === 0 ? "" : execFileSync("python3", ["-W", "ignore", "-c", program], { cwd: folder, input: names.join(" ") });
+  rmSync(folder, { recursive: true });
+  const refused = new Set(String(out).split("\n"));
+  return python.filter((_, i) => refused.has(`${i}-after`) && !refused.has(`${i}-before`)).map(({ path }) => path);
+}
