@@ -59,7 +59,8 @@ for (const path of findSources(root, [], root, []).paths) {
   const changes = result.changes.filter((change) => allowed.includes(change.trust));
   if (changes.length === 0) continue;
   made.push(...changes.map((change) => `${change.rules.join(" + ")} ${change.trust}`));
-  for (const change of changes) samples.push(`${change.id}\0${changeText(change as never, text, pico.createColors(false))}`);
+  for (const change of changes)
+    samples.push(`${change.id}\0${changeText(change as never, text, pico.createColors(false))}`);
   const after = applyEdits(
     text,
     changes.flatMap((change) => change.edits),
@@ -68,7 +69,9 @@ for (const path of findSources(root, [], root, []).paths) {
     worse++;
     console.log(`parses worse: ${path}`);
   }
-  const second = changesInFile(path, after, language, prepared).changes.filter((c) => allowed.includes(c.trust));
+  const second = changesInFile(path, after, language, prepared).changes.filter((c) =>
+    allowed.includes(c.trust),
+  );
   if (second.length > 0) {
     again += second.length;
     console.log(`changes again: ${path}:${second[0]!.line} ${second[0]!.rules.join(" + ")}`);
@@ -128,8 +131,13 @@ function pythonComplaints(): string[] {
     "for name in sys.stdin.read().split():\n" +
     "  try: ast.parse(open(name, 'rb').read())\n" +
     "  except Exception: print(name)\n";
-  const out = python.length === 0 ? "" : execFileSync("python3", ["-W", "ignore", "-c", program], { cwd: folder, input: names.join(" ") });
+  const out =
+    python.length === 0
+      ? ""
+      : execFileSync("python3", ["-W", "ignore", "-c", program], { cwd: folder, input: names.join(" ") });
   rmSync(folder, { recursive: true });
   const refused = new Set(String(out).split("\n"));
-  return python.filter((_, i) => refused.has(`${i}-after`) && !refused.has(`${i}-before`)).map(({ path }) => path);
+  return python
+    .filter((_, i) => refused.has(`${i}-after`) && !refused.has(`${i}-before`))
+    .map(({ path }) => path);
 }

@@ -24,11 +24,19 @@ function step(text, args, { exit = 0 } = {}) {
 
 console.log(`The co-operative's code was copied to ${copy}; nothing else is touched.`);
 step("Take stock: what is outdated, how much, how sure? Nothing is changed.", ["survey"]);
-step("Work out the changes into a plan. The reading copy goes to a file.", ["propose", "--out", "proposal.txt"]);
+step("Work out the changes into a plan. The reading copy goes to a file.", [
+  "propose",
+  "--out",
+  "proposal.txt",
+]);
 console.log(`\nIt begins like this; the rest is in ${join(copy, "proposal.txt")}:\n`);
 console.log(readFileSync(join(copy, "proposal.txt"), "utf8").split("\n").slice(0, PREVIEW).join("\n"));
 step("Prove it: run the project's own checks on the old code and on the new.", ["prove"]);
-step("What if one trusted everything? An empty note is not a missing note, and the checks see it.", ["prove", "--trust", "possible"], { exit: 1 });
+step(
+  "What if one trusted everything? An empty note is not a missing note, and the checks see it.",
+  ["prove", "--trust", "possible"],
+  { exit: 1 },
+);
 step("So write only what is certain, with a journal.", ["apply"]);
 step("Prove again, now with what was written.", ["prove"]);
 step("And take it all back.", ["undo"]);

@@ -14,8 +14,9 @@ export {
   typescript,
   python,
 } from "./pattern/index.js";
-export { SnippetError, type HoleKind, type Part } from "./pattern/index.js";
-export { applyEdits, copy, text, type Edit, type Segment } from "./rewrite/index.js";
+export { compile, matchAt, matchesIn, SnippetError } from "./pattern/index.js";
+export type { Capture, CompiledPattern, HoleKind, Part, PatternMatch } from "./pattern/index.js";
+export { applyEdits, compose, copy, text, type Edit, type Segment } from "./rewrite/index.js";
 export * from "./analysis/index.js";
 export * from "./rules/index.js";
 export * from "./engine/index.js";

@@ -1,6 +1,6 @@
 import { applyEdits } from "../rewrite/index.js";
 import type { Rule, Trial } from "../rules/index.js";
-import { languageOf } from "../syntax/index.js";
+import { countErrors, languageOf } from "../syntax/index.js";
 import type { FileResult } from "./change.js";
 import { Engine } from "./project.js";
 
@@ -27,10 +27,12 @@ export async function runTrials(rule: Rule): Promise<TrialResult[]> {
 }
 
 async function failureOf(engine: Engine, trial: Trial): Promise<string | undefined> {
-  const path = `trial${languageOf(trial.language).extensions[0]!}`;
+  const language = languageOf(trial.language);
+  const path = `trial${language.extensions[0]!}`;
+  await engine.prepare(language);
+  if (countErrors(trial.was, language) > 0) return "the old code has a syntax error";
   const result = await engine.file(path, trial.was);
   if (!result) return "no language for this trial";
-  if (result.unparsed) return `the old code has a syntax error in line ${result.unparsed.line}`;
   const now = applyEdits(
     trial.was,
     result.changes.flatMap((change) => change.edits),

@@ -64,7 +64,8 @@ function copyProject(root: string, to: string, replacements: Replacements): stri
   mkdirSync(to);
   const filter = (from: string): boolean => !LEFT_BEHIND.has(basename(from));
   for (const name of readdirSync(root)) {
-    if (filter(name)) cpSync(join(root, name), join(to, name), { recursive: true, filter, verbatimSymlinks: true });
+    if (filter(name))
+      cpSync(join(root, name), join(to, name), { recursive: true, filter, verbatimSymlinks: true });
   }
   // Installed packages are linked and not copied.
   for (const folder of packageFolders(root)) symlinkSync(join(root, folder), join(to, folder));
@@ -76,7 +77,9 @@ function copyProject(root: string, to: string, replacements: Replacements): stri
 function packageFolders(root: string, below = ""): string[] {
   return readdirSync(join(root, below), { withFileTypes: true })
     .filter((entry) => entry.isDirectory() && (entry.name === "node_modules" || !LEFT_BEHIND.has(entry.name)))
-    .flatMap(({ name }) => (name === "node_modules" ? [join(below, name)] : packageFolders(root, join(below, name))));
+    .flatMap(({ name }) =>
+      name === "node_modules" ? [join(below, name)] : packageFolders(root, join(below, name)),
+    );
 }
 
 /** Commands of packages installed in the copy or above it can be called by name, as in npm scripts. */

@@ -46,7 +46,8 @@ function filled(sentences: readonly string[], width: number): string[] {
   const lines: string[] = [];
   for (const sentence of sentences) {
     const last = lines.at(-1);
-    if (last !== undefined && last.length + sentence.length + 2 <= width) lines[lines.length - 1] = `${last}; ${sentence}`;
+    if (last !== undefined && last.length + sentence.length + 2 <= width)
+      lines[lines.length - 1] = `${last}; ${sentence}`;
     else lines.push(sentence);
   }
   return lines;

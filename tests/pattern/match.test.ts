@@ -1,0 +1,76 @@
+import {
+  holes,
+  javascript,
+  matchesIn,
+  python,
+  compile,
+  type LanguageId,
+  type Snippet,
+  SnippetError,
+} from "uvran";
+import { treeOf } from "../languages.js";
+
+const { a, b, n, rest, body } = holes({
+  a: "expression",
+  b: "expression",
+  n: "name",
+  rest: "arguments",
+  body: "statements",
+});
+
+/** For each match the texts of the holes, by name. */
+function found(snippet: Snippet, language: LanguageId, code: string): Record<string, string>[] {
+  const tree = treeOf(language, code);
+  return [...matchesIn(compile(snippet, language), tree, 0)].map(({ captures }) =>
+    Object.fromEntries([...captures].map(([hole, c]) => [hole.name, code.slice(c.start, c.end)])),
+  );
+}
+
+test("a hole that occurs twice means the same code twice, layout and quotes aside", () => {
+  const twice = javascript`${a} && ${a}.${n}`;
+  expect(found(twice, "javascript", "x['k'] && x[ \"k\" ].y; p && q.r;")).toEqual([{ a: "x['k']", n: "y" }]);
+});
+
+test("parentheses and comments do not matter, structure does", () => {
+  expect(found(javascript`${a} != null`, "typescript", "((x)) /* ? */ != null")).toEqual([{ a: "((x))" }]);
+  expect(found(javascript`${a} + ${b} * 2`, "javascript", "(x + y) * 2; x + (y * 2)")).toEqual([
+    { a: "x", b: "y" },
+  ]);
+});
+
+test("list holes take any number, also none", () => {
+  const code = "f(); f(1); f(1, 2, 3); g(1); f(...x);";
+  expect(found(javascript`f(${rest})`, "javascript", code).map((m) => m["rest"])).toEqual([
+    "",
+    "1",
+    "1, 2, 3",
+    "...x",
+  ]);
+  expect(found(javascript`f(${a}, ${rest})`, "javascript", code)).toEqual([
+    { a: "1", rest: "" },
+    { a: "1", rest: "2, 3" },
+  ]);
+});
+
+test("statements side by side are matched as far as the first end that fits", () => {
+  const window = python`
+    ${n} = open(${a})
+    ${body}
+    ${n}.close()
+  `;
+  const code = "f = open(p)\nx = 1\ng.close()\ny = 2\nf.close()\nf.close()\n";
+  expect(found(window, "python", code)).toEqual([{ n: "f", a: "p", body: "x = 1\ng.close()\ny = 2" }]);
+  expect(found(window, "python", "f = open(p); x = 1; f.close()\n")).toEqual([]);
+});
+
+test("a hole for an expression does not take what is not one", () => {
+  expect(found(javascript`f(${a})`, "javascript", "f(...x)")).toEqual([]);
+  expect(found(python`f(${a})`, "python", "f(k=1); f(*x); f(y)")).toEqual([{ a: "y" }]);
+  expect(found(python`${n} = ${a}`, "python", "x = y = 1")).toEqual([]);
+});
+
+test("a snippet that does not parse is refused with its text", () => {
+  expect(() => compile(javascript`if (${a} {`, "javascript")).toThrow(SnippetError);
+  expect(() => compile(javascript`if (${a} {`, "javascript")).toThrow("⟨a⟩");
+  expect(() => compile(javascript`${a}`, "javascript")).toThrow("other than a hole");
+});
