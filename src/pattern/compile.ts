@@ -20,6 +20,7 @@ export type PatternNode =
 
 /** A pattern ready for matching in files of one language. */
 export interface CompiledPattern {
+  readonly snippet: Snippet;
   readonly language: Language;
   /** Neighbouring statements, or one node. Never starts with a list. */
   readonly sequence: readonly PatternNode[];
@@ -128,7 +129,14 @@ class Compiler {
     if (!first || first.type === "hole" || first.type === "list") {
       throw new SnippetError(`A pattern must start with something other than a hole: ${this.#code}`);
     }
-    return { language, sequence, isStatements, rootKind: first.kind, words: [...this.#words] };
+    return {
+      snippet: this.#snippet,
+      language,
+      sequence,
+      isStatements,
+      rootKind: first.kind,
+      words: [...this.#words],
+    };
   }
 
   #hole(n: NodeId): Hole | undefined {

@@ -1,28 +1,33 @@
 import type { SyntaxTree } from "../syntax/index.js";
 import type { Edit } from "./edits.js";
 
-const units = new WeakMap<SyntaxTree, string>();
+const steps = new WeakMap<SyntaxTree, ReadonlyMap<string, number>>();
 
-/** The file's own step of indentation: the commonest difference between a line and the deeper one after it. */
-export function indentUnit(tree: SyntaxTree): string {
-  let unit = units.get(tree);
-  if (unit === undefined) {
-    const counts = new Map<string, number>();
-    let before = "";
-    for (const line of tree.text.split("\n")) {
-      if (line.trim() === "") continue;
-      const indent = /^[ \t]*/.exec(line)![0];
-      if (indent.startsWith(before) && indent.length > before.length) {
-        const step = indent.slice(before.length);
-        counts.set(step, (counts.get(step) ?? 0) + 1);
-      }
-      before = indent;
+/**
+ * One step of indentation as the file does it: the commonest difference between a line and the deeper one after
+ * it, among those of the same characters as `base`, the indentation it is added to.
+ */
+export function indentUnit(tree: SyntaxTree, base: string): string {
+  let counts = steps.get(tree);
+  if (!counts) steps.set(tree, (counts = stepsOf(tree.text)));
+  const fitting = [...counts].filter(([step]) => base === "" || step[0] === base.at(-1));
+  const best = fitting.sort((a, b) => b[1] - a[1] || a[0].length - b[0].length)[0];
+  return best?.[0] ?? (base.endsWith("\t") ? "\t" : tree.language.indentUnit);
+}
+
+function stepsOf(text: string): Map<string, number> {
+  const counts = new Map<string, number>();
+  let before = "";
+  for (const line of text.split("\n")) {
+    if (line.trim() === "") continue;
+    const indent = /^[ \t]*/.exec(line)![0];
+    if (indent.startsWith(before) && indent.length > before.length) {
+      const step = indent.slice(before.length);
+      counts.set(step, (counts.get(step) ?? 0) + 1);
     }
-    const best = [...counts].sort((a, b) => b[1] - a[1] || a[0].length - b[0].length)[0];
-    unit = best && best[1] > 0 ? best[0] : tree.language.indentUnit;
-    units.set(tree, unit);
+    before = indent;
   }
-  return unit;
+  return counts;
 }
 
 /** The file's line end, taken from its first line. */

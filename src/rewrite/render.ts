@@ -52,11 +52,11 @@ class Renderer {
 
   segments(): Segment[] {
     const base = this.#tree.indentAt(this.#match.start);
-    const unit = indentUnit(this.#tree);
+    const unit = indentUnit(this.#tree, base);
     const wrapped = this.#parenthesised();
     const result: Segment[] = [];
     linesOf(this.#snippet).forEach(({ level, items }, i) => {
-      const indent = base + unit.repeat(level);
+      const indent = this.#ownIndent(level, items) ?? base + unit.repeat(level);
       if (i > 0) result.push(text("\n" + indent));
       for (const item of items) {
         if (typeof item === "string") result.push(text(item));
@@ -65,6 +65,21 @@ class Renderer {
       }
     });
     return result;
+  }
+
+  /** Statements that are as deep in the replacement as they were in the pattern keep their indentation. */
+  #ownIndent(level: number, items: readonly (string | number)[]): string | undefined {
+    const [only] = items;
+    const part = items.length === 1 && typeof only === "number" ? this.#snippet.parts[only] : undefined;
+    const hole = part instanceof Replacing ? part.hole : part;
+    if (!(hole instanceof Hole) || hole.kind !== "statements") return undefined;
+    const { snippet } = this.#match.pattern;
+    const before = linesOf(snippet).find((line) =>
+      line.items.some((item) => typeof item === "number" && snippet.parts[item] === hole),
+    );
+    const { start, nodes } = this.#capture(hole);
+    if (before?.level !== level || nodes.length === 0) return undefined;
+    return this.#tree.firstOnLine(start) === start ? this.#tree.indentAt(start) : undefined;
   }
 
   #capture(hole: Hole): Capture {

@@ -13,8 +13,9 @@ const UNKNOWN_FIELD = 0xffff;
  * A syntax tree in typed arrays. Nodes are numbered in document order, so the children of `n` are `n + 1`,
  * then `after[n + 1]`, and so on up to `after[n]`. Offsets are UTF-16 code units into `text`.
  *
- * The arrays are filled by one walk of the parser's own cursor, so they are that tree by construction. The
- * cursor numbers nodes the same way, which lets field names be asked for later, one node at a time.
+ * The arrays are filled by one walk of the parser's own cursor, so they are that tree by construction, but for
+ * one thing: where a grammar takes the carriage return of a line end into a comment, it is left out. The cursor
+ * numbers nodes the same way, which lets field names be asked for later, one node at a time.
  */
 export class SyntaxTree {
   readonly text: string;
@@ -59,6 +60,7 @@ export class SyntaxTree {
     const mayHaveErrors = tree.rootNode.hasError;
     const errors: NodeId[] = [];
 
+    const endsAt = text.includes("\r\n") ? lineEndTrimmer(text) : (end: number) => end;
     const cursor = this.#cursor;
     let n = 0;
     let parent = NO_NODE;
@@ -66,7 +68,7 @@ export class SyntaxTree {
       const kind = cursor.nodeTypeId;
       this.kindIds[n] = kind;
       this.starts[n] = cursor.startIndex;
-      this.ends[n] = cursor.endIndex;
+      this.ends[n] = endsAt(cursor.endIndex);
       this.parents[n] = parent;
       if (mayHaveErrors && (kind === ERROR_KIND || cursor.nodeIsMissing)) errors.push(n);
       const here = n++;
@@ -212,6 +214,10 @@ export class SyntaxTree {
     this.#cursor.delete();
     this.#tree.delete();
   }
+}
+
+function lineEndTrimmer(text: string): (end: number) => number {
+  return (end) => (text[end - 1] === "\r" && text[end] !== "\r" ? end - 1 : end);
 }
 
 export const ERROR_KIND = 0xffff;
