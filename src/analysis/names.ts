@@ -1,5 +1,6 @@
-import type { SyntaxNode } from "../syntax/index.js";
+import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
+import { shortened } from "./effects.js";
 
 /** The innermost function around a node; undefined at the top level of the file. */
 export function functionAround(node: SyntaxNode): SyntaxNode | undefined {
@@ -25,14 +26,35 @@ export function readsOf(name: string, within: SyntaxNode): SyntaxNode[] {
   return within.mentions(name).filter((mention) => mention.tree.language.role(mention) === "read");
 }
 
-/** Does this name mean what the language itself defines, in this file? */
+/**
+ * Does this name mean what the language itself defines, in this file? Unknown where an import may bring in
+ * another, or where the file can replace it while running: by its name in a string, as stand-ins in tests are
+ * put in place, or as an attribute that is set.
+ */
 export function isBuiltin(name: string, at: SyntaxNode): Answer {
-  const { root, language } = at.tree;
+  let known = builtins.get(at.tree);
+  if (!known) builtins.set(at.tree, (known = new Map()));
+  let answer = known.get(name);
+  if (!answer) known.set(name, (answer = meansBuiltin(name, at.tree)));
+  return answer;
+}
+
+const builtins = new WeakMap<SyntaxTree, Map<string, Answer>>();
+
+function meansBuiltin(name: string, { root, language }: SyntaxTree): Answer {
   const written = writesOf(name, root)[0];
   if (written) return no(`\`${name}\` is given another meaning in this file`, written);
+  const inString = new RegExp(`(^|[^\\p{L}\\p{N}_])${name}["'\`]$`, "u");
   for (const node of root.descendants()) {
     if (node.is(language.wildcardImports)) {
       return unknown(`\`${node.parent?.text}\` may bring in another \`${name}\``, node);
+    }
+    if (node.is(language.strings) && inString.test(node.text)) {
+      return unknown(`\`${name}\` may be replaced through its name in \`${shortened(node.text)}\``, node);
+    }
+    if (node.is(language.memberReads) && node.text.endsWith(`.${name}`)) {
+      if (node.parent?.child("left")?.same(node))
+        return unknown(`\`${shortened(node.text)}\` is replaced here`, node);
     }
   }
   return yes(`\`${name}\` is the built-in one`);

@@ -12,17 +12,19 @@ export interface ProjectOptions {
   readonly rule?: readonly string[];
 }
 
-export const EXAMPLES_HEAD = "\nExamples:\n";
-
-/** Help lines with examples, `# …` after each command says what it does. */
+/** Help lines with examples. */
 export function examples(...lines: readonly string[]): string {
-  return EXAMPLES_HEAD + lines.map((line) => `  ${line}`).join("\n");
+  return "\nExamples:\n" + lines.map((line) => `  ${line}`).join("\n");
 }
 
 export function withProjectOptions(command: Command): Command {
   return command
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
-    .option("--rule <id...>", "only these rules, whether switched on or not");
+    .option(
+      "--rule <id>",
+      "only this rule, whether switched on or not; may be given again",
+      (id: string, others: readonly string[] | undefined) => [...(others ?? []), id],
+    );
 }
 
 export function trustOption(what: string, preset?: Trust): Option {

@@ -79,7 +79,9 @@ function explanation(rule: Rule, { rules: active }: Project, paint: Paint): stri
   for (const condition of given) out.push(`  · ${condition.must}`);
   const held = rule.trials.filter((trial) => trial.because !== undefined);
   if (held.length > 0) out.push("", "It keeps its hands off, for instance, here:");
-  for (const trial of held.slice(0, 3)) out.push(paint.dim(indented(trial.was.trimEnd(), "  | ")), "");
+  for (const trial of held.slice(0, 3)) {
+    out.push(paint.dim(indented(trial.was.trimEnd(), "  | ")), `  because: … ${trial.because}`, "");
+  }
   return out.join("\n").trimEnd() + "\n";
 }
 

@@ -1,5 +1,5 @@
 import { applyEdits, clash, type Edit } from "../rewrite/index.js";
-import { parse, type Language } from "../syntax/index.js";
+import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Change, FileResult, HeldBack } from "./change.js";
 import { Draft } from "./draft-change.js";
 import { joined } from "./join.js";
@@ -31,12 +31,15 @@ export function changesInFile(
   const heldBack: HeldBack[] = [...first.heldBack];
   let drafts = accepted(first.candidates).map((candidate) => Draft.from(candidate));
 
+  let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
-    const now = applyEdits(text, allEdits(drafts));
-    const next = parse(now, language);
+    const next = parse(applyEdits(text, allEdits(drafts)), language);
     const more = next.errors.length > 0 ? [] : accepted(findIn(next, rules, path).candidates);
+    if (more.length === 0) {
+      settled = next;
+      break;
+    }
     next.dispose();
-    if (more.length === 0) break;
     if (pass === MOST_PASSES) {
       const looping = new Set(more.map((candidate) => candidate.rule.id));
       const reason = `the rules ${[...looping].join(", ")} keep finding work in their own results`;
@@ -48,7 +51,8 @@ export function changesInFile(
     drafts = joined(text, drafts, more);
   }
 
-  const verified = soundDrafts(text, tree, drafts);
+  const verified = soundDrafts(text, tree, drafts, settled);
+  settled?.dispose();
   for (const { draft, reason } of verified.refused) heldBack.push(draft.heldBack(path, reason));
   const ids = fingerprints(path, tree, verified.sound);
   const changes = verified.sound.map((draft, i): Change => draft.change(path, ids[i]!));

@@ -8,12 +8,19 @@ interface Verdict {
 }
 
 /**
- * Makes all drafts and reads the result: it must parse without an error and hold every comment that the old
- * text held. When it does not, the drafts are tried one after the other and those that spoil it are refused.
+ * Holds the result to the promises: it must parse without an error and have every comment that the old text
+ * had. When it does not, the drafts are tried one after the other and those that spoil it are refused.
+ * `result` is the tree of the text after all drafts, if there is one already.
  */
-export function soundDrafts(text: string, tree: SyntaxTree, drafts: readonly Draft[]): Verdict {
-  if (drafts.length === 0 || faultOf(text, tree, drafts) === undefined)
-    return { sound: [...drafts], refused: [] };
+export function soundDrafts(
+  text: string,
+  tree: SyntaxTree,
+  drafts: readonly Draft[],
+  result: SyntaxTree | undefined,
+): Verdict {
+  if (drafts.length === 0) return { sound: [], refused: [] };
+  const fault = result ? faultIn(result, tree) : faultOf(text, tree, drafts);
+  if (fault === undefined) return { sound: [...drafts], refused: [] };
   const sound: Draft[] = [];
   const refused: { draft: Draft; reason: string }[] = [];
   for (const draft of drafts) {
@@ -25,23 +32,22 @@ export function soundDrafts(text: string, tree: SyntaxTree, drafts: readonly Dra
 }
 
 function faultOf(text: string, tree: SyntaxTree, drafts: readonly Draft[]): string | undefined {
-  const after = parse(
-    applyEdits(
-      text,
-      drafts.flatMap((draft) => draft.edits),
-    ),
-    tree.language,
-  );
+  const edits = drafts.flatMap((draft) => draft.edits);
+  const after = parse(applyEdits(text, edits), tree.language);
   try {
-    if (after.errors.length > 0) return "the result would have a syntax error";
-    const kept = commentCounts(after);
-    for (const [comment, count] of commentCounts(tree)) {
-      if ((kept.get(comment) ?? 0) < count) return `the comment \`${comment}\` would be lost`;
-    }
-    return undefined;
+    return faultIn(after, tree);
   } finally {
     after.dispose();
   }
+}
+
+function faultIn(after: SyntaxTree, before: SyntaxTree): string | undefined {
+  if (after.errors.length > 0) return "the result would have a syntax error";
+  const kept = commentCounts(after);
+  for (const [comment, count] of commentCounts(before)) {
+    if ((kept.get(comment) ?? 0) < count) return `the comment \`${comment}\` would be lost`;
+  }
+  return undefined;
 }
 
 function commentCounts(tree: SyntaxTree): Map<string, number> {

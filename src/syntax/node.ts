@@ -90,13 +90,9 @@ export class SyntaxNode {
 
   /** Below this node, the leaves with exactly this text that can name a variable. */
   mentions(name: string): SyntaxNode[] {
-    const { tree } = this;
-    const found: SyntaxNode[] = [];
-    for (let n = this.id; n < tree.after[this.id]!; n++) {
-      if (!tree.isLeaf(n) || tree.ends[n]! - tree.starts[n]! !== name.length) continue;
-      if (!tree.text.startsWith(name, tree.starts[n])) continue;
-      if (tree.language.variables.includes(tree.kind(n))) found.push(tree.node(n));
-    }
-    return found;
+    const { tree, id } = this;
+    const end = tree.after[id]!;
+    const below = tree.mentions(name).filter((n) => n >= id && n < end);
+    return below.map((n) => tree.node(n));
   }
 }

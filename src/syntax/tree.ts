@@ -38,6 +38,7 @@ export class SyntaxTree {
   readonly #cursor: ReturnType<Tree["walk"]>;
   #fields: Uint16Array | undefined;
   #comments: NodeId[] | undefined;
+  #mentions: Map<string, NodeId[]> | undefined;
   #lineStarts: number[] | undefined;
 
   constructor(text: string, language: Language, tree: Tree) {
@@ -57,22 +58,32 @@ export class SyntaxTree {
     this.ends = new Uint32Array(size);
     this.after = new Uint32Array(size);
     this.parents = new Int32Array(size);
-    const mayHaveErrors = tree.rootNode.hasError;
-    const errors: NodeId[] = [];
+    this.errors = this.#fill(names, !tree.rootNode.hasError) ?? this.#fill(names, false)!;
+  }
 
+  /**
+   * Walks the parser's tree. `quick` takes a token that reads as its kind to be that long and to have no
+   * children, which spares calls to the parser; undefined when that turned out wrong.
+   */
+  #fill({ kinds, tokens }: Names, quick: boolean): NodeId[] | undefined {
+    const { text } = this;
+    const errors: NodeId[] = [];
     const endsAt = text.includes("\r\n") ? lineEndTrimmer(text) : (end: number) => end;
     const cursor = this.#cursor;
+    cursor.gotoDescendant(0);
     let n = 0;
     let parent = NO_NODE;
     walk: for (;;) {
       const kind = cursor.nodeTypeId;
+      const start = cursor.startIndex;
+      const isToken = quick && tokens[kind] === true && text.startsWith(kinds[kind]!, start);
       this.kindIds[n] = kind;
-      this.starts[n] = cursor.startIndex;
-      this.ends[n] = endsAt(cursor.endIndex);
+      this.starts[n] = start;
+      this.ends[n] = isToken ? start + kinds[kind]!.length : endsAt(cursor.endIndex);
       this.parents[n] = parent;
-      if (mayHaveErrors && (kind === ERROR_KIND || cursor.nodeIsMissing)) errors.push(n);
+      if (!quick && (kind === ERROR_KIND || cursor.nodeIsMissing)) errors.push(n);
       const here = n++;
-      if (cursor.gotoFirstChild()) {
+      if (!isToken && cursor.gotoFirstChild()) {
         parent = here;
         continue;
       }
@@ -83,7 +94,7 @@ export class SyntaxTree {
         parent = this.parents[parent]!;
       }
     }
-    this.errors = errors;
+    return n === this.size ? errors : undefined;
   }
 
   /** Name of a node's kind as the grammar gives it; tokens are their own text. */
@@ -130,6 +141,22 @@ export class SyntaxTree {
       for (let n = 0; n < this.size; n++) if (kinds.includes(this.kind(n))) this.#comments.push(n);
     }
     return this.#comments;
+  }
+
+  /** The leaves with exactly this text that can name a variable, in document order. */
+  mentions(name: string): readonly NodeId[] {
+    if (!this.#mentions) {
+      this.#mentions = new Map();
+      const kinds = new Set(this.language.variables);
+      for (let n = 0; n < this.size; n++) {
+        if (!this.isLeaf(n) || !kinds.has(this.kind(n))) continue;
+        const text = this.textOf(n);
+        const list = this.#mentions.get(text);
+        if (list) list.push(n);
+        else this.#mentions.set(text, [n]);
+      }
+    }
+    return this.#mentions.get(name) ?? [];
   }
 
   /** The comments that lie wholly inside a range. */
@@ -225,6 +252,7 @@ export const ERROR_KIND = 0xffff;
 interface Names {
   readonly kinds: readonly string[];
   readonly named: readonly boolean[];
+  readonly tokens: readonly boolean[];
   readonly fields: readonly (string | null)[];
 }
 const namesByGrammar = new Map<string, Names>();
@@ -235,11 +263,15 @@ function kindNamesOf(language: Language): Names {
     const { grammar } = grammarOf(language);
     const kinds: string[] = [];
     const named: boolean[] = [];
+    const tokens: boolean[] = [];
     for (let id = 0; id < grammar.nodeTypeCount; id++) {
-      kinds.push(grammar.nodeTypeForId(id) ?? "");
+      const name = grammar.nodeTypeForId(id) ?? "";
+      kinds.push(name);
+      // `is not` and the like are no words of their own and have the words below them.
+      tokens.push(!grammar.nodeTypeIsNamed(id) && !name.includes(" "));
       named.push(grammar.nodeTypeIsNamed(id));
     }
-    names = { kinds, named, fields: grammar.fields };
+    names = { kinds, named, tokens, fields: grammar.fields };
     namesByGrammar.set(language.grammar, names);
   }
   return names;

@@ -191,6 +191,24 @@ export const scopedFile = rule({
       `,
       "likely",
     ),
+    rewrites(
+      `
+      @patch(__name__ + '.open')
+      def read(stand_in):
+          f = open("a")
+          text = f.read()
+          f.close()
+          return text
+      `,
+      `
+      @patch(__name__ + '.open')
+      def read(stand_in):
+          with open("a") as f:
+              text = f.read()
+          return text
+      `,
+      "likely",
+    ),
     ignores(`
       def keep(path):
           f = open(path)

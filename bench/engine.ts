@@ -1,0 +1,159 @@
+/**
+ * How fast the engine is, against what a user would compare it with, as ratios measured in one run:
+ *
+ *   npm run bench [FOLDER...]
+ *
+ * Without folders it takes the JavaScript and TypeScript of the installed packages and, where there is a
+ * Python, its standard library.
+ */
+import { execFileSync } from "node:child_process";
+import { readFileSync, readdirSync } from "node:fs";
+import { join } from "node:path";
+import { performance } from "node:perf_hooks";
+import { Parser, Language as Grammar } from "web-tree-sitter";
+import { allLanguages, changesInFile, Engine, languageOfFile, parse, type Language, type Rule } from "uvran";
+import { decode, inspect } from "uvran/node";
+import javascriptPack from "uvran/packs/javascript";
+import pythonPack from "uvran/packs/python";
+
+interface Source {
+  readonly path: string;
+  readonly bytes: Buffer;
+  readonly text: string;
+  readonly language: Language;
+}
+
+const RULES: readonly Rule[] = [...javascriptPack.rules, ...pythonPack.rules];
+const MOST_BYTES = 8_000_000;
+const ROUNDS = 3;
+
+const folders = process.argv.slice(2).length > 0 ? process.argv.slice(2) : usualFolders();
+const sources = read(folders);
+const all = new Engine(RULES);
+for (const language of allLanguages()) await all.prepare(language);
+const one = new Engine(
+  RULES.filter((rule) => rule.id === "python/scoped-file" || rule.id === "javascript/value-or-fallback"),
+);
+for (const language of allLanguages()) await one.prepare(language);
+
+for (const title of ["JavaScript and TypeScript", "Python"]) {
+  const own = sources.filter(({ language }) => (language.id === "python") === (title === "Python"));
+  if (own.length > 0) await measure(title, own);
+}
+
+async function measure(title: string, own: readonly Source[]): Promise<void> {
+  const megabytes = own.reduce((sum, source) => sum + source.bytes.length, 0) / 1e6;
+  console.log(`\n${title}: ${own.length} files, ${megabytes.toFixed(1)} MB`);
+  const parsers = await bareParsers(own);
+
+  const bare = best(() => {
+    for (const { text, language } of own) parsers.get(language.grammar)!.parse(text)!.delete();
+  });
+  const trees = best(() => {
+    for (const { text, language } of own) parse(text, language).dispose();
+  });
+  const prepared = new Map(allLanguages().map((language) => [language.id, all.prepare(language)]));
+  const rulesOf = new Map(
+    await Promise.all([...prepared].map(async ([id, rules]) => [id, await rules] as const)),
+  );
+  const engine = best(() => {
+    for (const { path, text, language } of own)
+      changesInFile(path, text, language, rulesOf.get(language.id)!);
+  });
+  const few = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
+  for (const language of allLanguages()) few.set(language.id, await one.prepare(language));
+  const single = best(() => {
+    for (const { path, text, language } of own) changesInFile(path, text, language, few.get(language.id)!);
+  });
+  const reading = best(() => {
+    for (const { path } of own) readFileSync(path);
+  });
+  let parsed = 0;
+  const skipping = best(() => {
+    parsed = 0;
+    for (const { path, language } of own) {
+      const bytes = readFileSync(path);
+      if (inspect(bytes) || !few.get(language.id)!.mayMatch((word) => bytes.includes(word))) continue;
+      parsed++;
+    }
+  });
+
+  row("parser alone", bare, megabytes, "");
+  row("compact trees", trees, megabytes, `${(trees / bare).toFixed(2)} × the parser alone`);
+  row(`all ${RULES.length} rules`, engine, megabytes, `${(engine / bare).toFixed(2)} × the parser alone`);
+  row("one rule", single, megabytes, `all rules: ${(engine / single).toFixed(2)} × one rule`);
+  row("reading bytes", reading, megabytes, "");
+  row(
+    "words first",
+    skipping,
+    megabytes,
+    `${(skipping / reading).toFixed(2)} × reading; ${parsed} of ${own.length} files left to parse`,
+  );
+}
+
+function row(what: string, milliseconds: number, megabytes: number, ratio: string): void {
+  const rate = (megabytes / (milliseconds / 1000)).toFixed(1);
+  console.log(
+    `  ${what.padEnd(14)} ${milliseconds.toFixed(0).padStart(7)} ms ${rate.padStart(8)} MB/s   ${ratio}`,
+  );
+}
+
+/** The shortest of several rounds, in milliseconds. */
+function best(work: () => void): number {
+  let least = Infinity;
+  for (let i = 0; i < ROUNDS; i++) {
+    const start = performance.now();
+    work();
+    least = Math.min(least, performance.now() - start);
+  }
+  return least;
+}
+
+async function bareParsers(own: readonly Source[]): Promise<Map<string, Parser>> {
+  const parsers = new Map<string, Parser>();
+  for (const { language } of own) {
+    if (parsers.has(language.grammar)) continue;
+    const parser = new Parser();
+    parser.setLanguage(
+      await Grammar.load(`node_modules/@vscode/tree-sitter-wasm/wasm/${language.grammar}.wasm`),
+    );
+    parsers.set(language.grammar, parser);
+  }
+  return parsers;
+}
+
+function usualFolders(): string[] {
+  const found = ["node_modules"];
+  try {
+    found.push(
+      execFileSync("python3", ["-c", "import os; print(os.path.dirname(os.__file__))"], {
+        encoding: "utf8",
+      }).trim(),
+    );
+  } catch {
+    console.log("no python3 here, so its library is not measured");
+  }
+  return found;
+}
+
+function read(from: readonly string[]): Source[] {
+  const result: Source[] = [];
+  for (const folder of from) {
+    let total = 0;
+    for (const name of readdirSync(folder, { recursive: true, encoding: "utf8" }).sort()) {
+      const path = join(folder, name);
+      const language = languageOfFile(name);
+      if (!language || /\.d\.[cm]?ts$|\.min\.js$|site-packages/.test(name) || total > MOST_BYTES) continue;
+      let bytes: Buffer;
+      try {
+        bytes = readFileSync(path);
+      } catch {
+        continue;
+      }
+      if (inspect(bytes) || bytes.length > 500_000) continue;
+      total += bytes.length;
+      result.push({ path, bytes, text: decode(bytes), language });
+    }
+  }
+  return result;
+}
