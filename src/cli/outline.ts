@@ -21,7 +21,8 @@ export function addOutline(program: Command): void {
     .command("outline")
     .summary("the syntax tree of a file, or of the node at a position")
     .description(
-      "Shows the syntax tree of a file. With --at, the way down to the node at a position, and that node's tree.",
+      "Shows the syntax tree of a file. With --at, the way down to the node at a position, and the tree of the\n" +
+        "statement it stands in, with the node marked.",
     )
     .argument("<file>")
     .option("--at <line:column>", "a position, both counted from 1", place)
@@ -56,6 +57,7 @@ async function outline(file: string, options: Options): Promise<void> {
   const paint = paintFor(process.stdout);
   const out: string[] = [];
   let root = tree.root;
+  let marked: SyntaxNode | undefined;
   if (options.at) {
     const { line, column } = options.at;
     const offset = tree.lineStart(line) + column - 1;
@@ -66,10 +68,12 @@ async function outline(file: string, options: Options): Promise<void> {
     if (!options.json) {
       const way = [...root.ancestors()].reverse().map((node) => node.kind);
       out.push(paint.dim(`${[...way, ""].join(" › ")}`) + paint.bold(root.kind));
+      marked = root;
+      root = statementAround(root);
     }
   }
   if (options.json) out.push(JSON.stringify(asData(root, options.tokens ?? false), null, 1));
-  else show(root, 0, options.tokens ?? false, paint, out);
+  else show(root, 0, { tokens: options.tokens ?? false, marked, paint, out });
   process.stdout.write(out.join("\n") + "\n");
   if (tree.errors.length > 0) {
     process.stderr.write(`${file}:${tree.lineAt(tree.starts[tree.errors[0]!]!)}: syntax error\n`);
@@ -79,14 +83,34 @@ async function outline(file: string, options: Options): Promise<void> {
 
 const LONGEST = 50;
 
-function show(node: SyntaxNode, depth: number, tokens: boolean, paint: Paint, out: string[]): void {
+/** The innermost statement that a node stands in, or the node itself outside of all. */
+function statementAround(node: SyntaxNode): SyntaxNode {
+  const lists = node.tree.language.statementLists;
+  return [node, ...node.ancestors()].find((at) => at.parent?.is(lists)) ?? node;
+}
+
+interface View {
+  readonly tokens: boolean;
+  readonly marked: SyntaxNode | undefined;
+  readonly paint: Paint;
+  readonly out: string[];
+}
+
+function show(node: SyntaxNode, depth: number, view: View): void {
   const { tree, field } = node;
+  const { tokens, marked, paint, out } = view;
   const column = node.start - tree.lineStart(node.line) + 1;
   const label = field ? paint.dim(`${field}: `) : "";
   const code = node.isLeaf || node.parts.length === 0 ? ` ${paint.green(clip(node.text))}` : "";
-  const name = node.named ? node.kind : JSON.stringify(node.kind);
-  out.push(`${`${node.line}:${column}`.padEnd(9)}${"  ".repeat(depth)}${label}${name}${code}`);
-  for (const child of node.children) if (tokens || child.named) show(child, depth + 1, tokens, paint, out);
+  const kind = node.named ? node.kind : JSON.stringify(node.kind);
+  const isMarked = node.same(marked);
+  const place = paint.dim(`${node.line}:${column}`.padEnd(9));
+  out.push(
+    `${place}${"  ".repeat(depth)}${label}${isMarked ? paint.bold(kind) : kind}${code}${isMarked ? paint.bold("  ◀") : ""}`,
+  );
+  for (const child of node.children) {
+    if (tokens || child.named || child.same(marked)) show(child, depth + 1, view);
+  }
 }
 
 function clip(code: string): string {

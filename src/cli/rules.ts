@@ -1,8 +1,9 @@
 import type { Command } from "commander";
-import { runTrials } from "../engine/index.js";
+import { Engine, runTrials } from "../engine/index.js";
 import { Problem, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
-import type { Rule } from "../rules/index.js";
+import type { Rule, Trial } from "../rules/index.js";
+import { languageOf } from "../syntax/index.js";
 import { examples, openProject, paintFor } from "./common.js";
 
 interface Options {
@@ -39,7 +40,7 @@ async function rules(id: string | undefined, options: Options): Promise<void> {
       ) + "\n",
     );
   else if (id === undefined) process.stdout.write(list(project, paint));
-  else process.stdout.write(explanation(chosen[0]!, project, paint));
+  else process.stdout.write(await explanation(chosen[0]!, project, paint));
 }
 
 async function tryRules(chosen: readonly Rule[], paint: Paint): Promise<void> {
@@ -66,7 +67,7 @@ function list({ allRules, rules: active }: Project, paint: Paint): string {
   return `${lines.join("\n")}\n\nExplain one with: uvran rules ID. Switch it in the config: rules: { "ID": true }\n`;
 }
 
-function explanation(rule: Rule, { rules: active }: Project, paint: Paint): string {
+async function explanation(rule: Rule, { rules: active }: Project, paint: Paint): Promise<string> {
   const state = active.includes(rule) ? "on" : rule.taste ? "off (a matter of taste)" : "off";
   const out = [paint.bold(rule.title), `${rule.id} · ${rule.kind} · ${state}`, "", rule.why, ""];
   const [example] = rule.trials.filter((trial) => trial.was !== trial.now);
@@ -80,9 +81,20 @@ function explanation(rule: Rule, { rules: active }: Project, paint: Paint): stri
   const held = rule.trials.filter((trial) => trial.because !== undefined);
   if (held.length > 0) out.push("", "It keeps its hands off, for instance, here:");
   for (const trial of held.slice(0, 3)) {
-    out.push(paint.dim(indented(trial.was.trimEnd(), "  | ")), `  because: … ${trial.because}`, "");
+    out.push(
+      indented(trial.was.trimEnd(), "  | "),
+      paint.cyan(`  because ${await reasonFor(rule, trial)}`),
+      "",
+    );
   }
   return out.join("\n").trimEnd() + "\n";
+}
+
+/** The whole reason with which a trial's code is held back, of which the trial itself names a part. */
+async function reasonFor(rule: Rule, trial: Trial): Promise<string | undefined> {
+  const file = `trial${languageOf(trial.language).extensions[0]!}`;
+  const result = await new Engine([rule]).file(file, trial.was);
+  return result?.heldBack.map((entry) => entry.reason).find((reason) => reason.includes(trial.because ?? ""));
 }
 
 function asData({ id, kind, title, why, taste, given, trials }: Rule, { rules: active }: Project): object {

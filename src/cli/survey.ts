@@ -1,5 +1,5 @@
 import type { Command } from "commander";
-import { surveyText } from "../report/index.js";
+import { placesText, surveyText } from "../report/index.js";
 import {
   deliver,
   examineProject,
@@ -12,6 +12,7 @@ import {
 import type { ProjectOptions } from "./common.js";
 
 interface Options extends ProjectOptions {
+  readonly places?: boolean;
   readonly json?: boolean;
   readonly out?: string;
   readonly expectNone?: boolean;
@@ -25,12 +26,18 @@ export function addSurvey(program: Command): void {
       .description("Takes stock: what is outdated, how much of it, and how sure that is. Nothing is changed.")
       .argument("[path...]", "files and folders; the whole project without any"),
   )
+    .option("--places", "list every place with its line of code")
     .option("--json", "the survey as JSON")
     .option("--out <file>", "write to a file")
     .option("--expect-none", "exit with 1 when any place is found, so that the old code stays away")
     .addHelpText(
       "after",
-      examples("uvran survey", "uvran survey src --json --out survey.json", "uvran survey --expect-none"),
+      examples(
+        "uvran survey",
+        "uvran survey src --places",
+        "uvran survey --json --out survey.json",
+        "uvran survey --expect-none",
+      ),
     )
     .action(survey);
 }
@@ -39,7 +46,10 @@ async function survey(paths: string[], options: Options): Promise<void> {
   const project = await openProject(options);
   const examination = await examineProject(project, paths);
   const { survey: found } = examination;
-  deliver(options.json ? asJson(found) : surveyText(found, paintFor(process.stdout)), options.out);
+  const paint = paintFor(process.stdout);
+  const textOf = (path: string): string => examination.texts.get(path) ?? "";
+  const places = options.places ? placesText(found, textOf, paint) : "";
+  deliver(options.json ? asJson(found) : surveyText(found, paint) + places, options.out);
   exitForBadInput(examination, paths);
   if (options.expectNone && found.changes.length > 0) process.exitCode ??= 1;
 }

@@ -1,5 +1,5 @@
 /** Plans and surveys in, text out. */
 export { changeLines, fileDiff, type DiffLine } from "./unified-diff.js";
 export { changeText, proposalText } from "./proposal.js";
-export { plural, surveyText, type Skipped, type Survey } from "./survey.js";
+export { placesText, plural, surveyText, type Skipped, type Survey } from "./survey.js";
 export { paintTrust, type Paint } from "./paint.js";

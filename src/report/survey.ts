@@ -1,4 +1,4 @@
-import { countBy, type PlanChange } from "../plan/index.js";
+import { byPath, countBy, type PlanChange } from "../plan/index.js";
 import { TRUSTS, type Rule } from "../rules/index.js";
 import type { HeldBack, Unparsed } from "../engine/index.js";
 import { paintTrust, type Paint } from "./paint.js";
@@ -46,20 +46,54 @@ export function surveyText(survey: Survey, paint: Paint): string {
     "",
   );
   if (rows.length > 0) out.push(...table(rows, paint), "");
+  const fullest = [...countBy(survey.changes, (change) => change.path)].sort((a, b) => b[1] - a[1]);
+  if (fullest.length > 0) {
+    out.push(
+      `most of it in  ${listed(
+        fullest.map(([path, count]) => `${path} ${count}`),
+        4,
+        "file",
+      )}`,
+    );
+  }
   const endings = [...survey.notCovered].sort((a, b) => b[1] - a[1]);
   if (endings.length > 0) {
-    const shown = endings.slice(0, 8).map(([ending, count]) => `${ending} ${count}`);
-    const more = endings.length > shown.length ? `, ${endings.length - shown.length} more kinds` : "";
-    const total = endings.reduce((sum, [, count]) => sum + count, 0);
-    out.push(`not covered   ${plural(total, "file")} of other kinds: ${shown.join(", ")}${more}`);
+    const total = sum(endings.map(([, count]) => count));
+    const kinds = listed(
+      endings.map(([ending, count]) => `${ending} ${count}`),
+      8,
+      "kind",
+    );
+    out.push(`not covered    ${plural(total, "file")} of other kinds: ${kinds}`);
   }
   const reasons = [...countBy(survey.skipped, (file) => file.why)].sort();
-  if (reasons.length > 0) out.push(`left out      ${reasons.map(([why, n]) => `${n} ${why}`).join(", ")}`);
+  if (reasons.length > 0) out.push(`left out       ${reasons.map(([why, n]) => `${n} ${why}`).join(", ")}`);
   for (const { path, line } of survey.unparsed) {
-    out.push(paint.red("syntax error  ") + `${path}:${line} (this file was left as it is)`);
+    out.push(paint.red("syntax error   ") + `${path}:${line} (this file was left as it is)`);
   }
-  for (const { path, why } of survey.unreadable) out.push(paint.red("unreadable    ") + `${path}: ${why}`);
+  for (const { path, why } of survey.unreadable) out.push(paint.red("unreadable     ") + `${path}: ${why}`);
   return out.join("\n").trimEnd() + "\n";
+}
+
+/** A survey's places with their lines of code, file by file. */
+export function placesText(survey: Survey, textOf: (path: string) => string, paint: Paint): string {
+  const out: string[] = [];
+  for (const [path, changes] of byPath(survey.changes)) {
+    out.push("", paint.bold(path));
+    const lines = textOf(path).split("\n");
+    for (const { line, trust, rules } of changes) {
+      const code = (lines[line - 1] ?? "").trim();
+      const head = `${String(line).padStart(6)}  ${paintTrust(paint, trust)(trust.padEnd(9))}`;
+      out.push(`${head} ${rules.join(" + ").padEnd(28)}  ${paint.dim(code)}`);
+    }
+  }
+  return out.length > 0 ? out.join("\n") + "\n" : "";
+}
+
+/** The first few of a list, and how many more there are. */
+function listed(items: readonly string[], most: number, noun: string): string {
+  const more = items.length - most;
+  return items.slice(0, most).join(", ") + (more > 0 ? `, and ${plural(more, `more ${noun}`)}` : "");
 }
 
 export function plural(count: number, noun: string): string {
@@ -89,14 +123,14 @@ function table(rows: readonly Row[], paint: Paint): string[] {
   const head =
     "rule".padEnd(name) +
     "kind".padEnd(12) +
-    TRUSTS.map((trust) => trust.padStart(9)).join("") +
+    TRUSTS.map((trust) => trust.padStart(10)).join("") +
     "held back".padStart(11) +
     "files".padStart(7);
   const lines = rows.map(
     (row) =>
       row.rule.padEnd(name) +
       row.kind.padEnd(12) +
-      row.counts.map((count, i) => number(count, 9, paintTrust(paint, TRUSTS[i]!), paint)).join("") +
+      row.counts.map((count, i) => number(count, 10, paintTrust(paint, TRUSTS[i]!), paint)).join("") +
       number(row.heldBack, 11, paint.cyan, paint) +
       String(row.files).padStart(7) +
       "  " +
@@ -105,7 +139,7 @@ function table(rows: readonly Row[], paint: Paint): string[] {
   const totals = TRUSTS.map((_, i) => sum(rows.map((row) => row.counts[i]!)));
   const last =
     "all".padEnd(name + 12) +
-    totals.map((count) => String(count).padStart(9)).join("") +
+    totals.map((count) => String(count).padStart(10)).join("") +
     String(sum(rows.map((row) => row.heldBack))).padStart(11);
   return [paint.dim(head), ...lines, paint.bold(last)];
 }

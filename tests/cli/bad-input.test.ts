@@ -51,7 +51,7 @@ test("a file that may not be read is named, the rest is done", () => {
 test("a source that turns out to be something else cannot be read", () => {
   const sandbox = new Sandbox({ "a.js": OLD_JS });
   symlinkSync("nowhere", sandbox.path("dangling.js"));
-  expect(sandbox.uvran("survey").out).toContain("left out      1 link");
+  expect(sandbox.uvran("survey").out).toContain("left out       1 link");
   expectProblem(sandbox.uvran("outline", "."), 2);
 });
 

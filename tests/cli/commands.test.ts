@@ -10,6 +10,8 @@ test("the whole way on the demo: survey, propose, prove, apply, prove, undo", ()
   expect(survey.out).toMatch(/^\d+ places to modernise in 7 of \d+ files/);
   expect(survey.out).toMatch(/javascript\/guarded-read +idiom/);
   expect(existsSync(demo.path(".uvran"))).toBe(false);
+  const places = demo.uvran("survey", "--places", "market/src/labels.ts").out;
+  expect(places).toMatch(/\n +6 +certain +javascript\/value-or-fallback +const columns = width != null/);
 
   const proposal = demo.uvran("propose");
   expect(proposal.out).toContain("with open(path) as f:");
@@ -138,6 +140,7 @@ test("outline shows the tree, and the way down to a position", () => {
   expect(out.split("\n")[0]).toBe(
     "module › for_statement › block › expression_statement › call › argument_list › identifier",
   );
+  expect(out).toMatch(/\n2:11 +identifier x  ◀\n/);
   expect(JSON.parse(sandbox.uvran("outline", "a.py", "--at", "2:11", "--json").out)).toMatchObject({
     kind: "identifier",
     start: 23,
