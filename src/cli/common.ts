@@ -17,8 +17,10 @@ export function examples(...lines: readonly string[]): string {
   return "\nExamples:\n" + lines.map((line) => `  ${line}`).join("\n");
 }
 
-export function withProjectOptions(command: Command): Command {
+/** The argument and the options of commands that read sources. */
+export function withSources(command: Command): Command {
   return command
+    .argument("[path...]", "files and folders; the whole project without any")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
     .option(
       "--rule <id>",

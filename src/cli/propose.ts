@@ -12,7 +12,7 @@ import {
   paintFor,
   trustOption,
 } from "./common.js";
-import { withProjectOptions, type ProjectOptions } from "./common.js";
+import { withSources, type ProjectOptions } from "./common.js";
 
 interface Options extends ProjectOptions {
   readonly json?: boolean;
@@ -22,12 +22,11 @@ interface Options extends ProjectOptions {
 }
 
 export function addPropose(program: Command): void {
-  withProjectOptions(
+  withSources(
     program
       .command("propose")
       .summary("work out the changes into a plan; no source is changed")
-      .description("Works out the changes into a plan and shows them. No source is changed.")
-      .argument("[path...]", "files and folders; the whole project without any"),
+      .description("Works out the changes into a plan and shows them. No source is changed."),
   )
     .addOption(trustOption("show changes that are at least this sure", "possible"))
     .option("--diff", "only the difference, in a form that `git apply` accepts")

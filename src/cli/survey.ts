@@ -7,7 +7,7 @@ import {
   exitForBadInput,
   openProject,
   paintFor,
-  withProjectOptions,
+  withSources,
 } from "./common.js";
 import type { ProjectOptions } from "./common.js";
 
@@ -19,12 +19,13 @@ interface Options extends ProjectOptions {
 }
 
 export function addSurvey(program: Command): void {
-  withProjectOptions(
+  withSources(
     program
       .command("survey")
       .summary("what is outdated, how much, how sure; nothing is changed")
-      .description("Takes stock: what is outdated, how much of it, and how sure that is. Nothing is changed.")
-      .argument("[path...]", "files and folders; the whole project without any"),
+      .description(
+        "Takes stock: what is outdated, how much of it, and how sure that is. Nothing is changed.",
+      ),
   )
     .option("--places", "list every place with its line of code")
     .option("--json", "the survey as JSON")

@@ -1,6 +1,6 @@
 import type { Answer } from "../analysis/index.js";
 import type { Match } from "./match.js";
-import type { Trust } from "./rule.js";
+import type { Trust } from "./levels.js";
 
 /** A question about a match. */
 export interface Condition {

@@ -2,6 +2,7 @@
 export { condition, type Condition } from "./condition.js";
 export { all, builtin, isTarget, neverWritten, sideEffectFree, unchangedDuring } from "./conditions.js";
 export { Match } from "./match.js";
-export { KINDS, pack, rule, RuleError, TRUSTS } from "./rule.js";
-export { type Becomes, type Kind, type Pack, type Rule, type RuleSpec, type Trust } from "./rule.js";
+export { KINDS, TRUSTS, type Kind, type Trust } from "./levels.js";
+export { pack, rule, RuleError } from "./rule.js";
+export { type Becomes, type Pack, type Rule, type RuleSpec } from "./rule.js";
 export { trialsIn, type Trial } from "./trial.js";

@@ -1,16 +1,9 @@
 import { Snippet } from "../pattern/index.js";
 import type { Segment } from "../rewrite/index.js";
 import type { Condition } from "./condition.js";
+import { KINDS, type Kind } from "./levels.js";
 import type { Match } from "./match.js";
 import type { Trial } from "./trial.js";
-
-/** Why a rule matters: it repairs what a new version breaks or deprecates, reads better, or smells. */
-export const KINDS = ["breaks", "deprecated", "idiom", "smell"] as const;
-export type Kind = (typeof KINDS)[number];
-
-/** How sure a change is. `certain` before `likely` before `possible`. */
-export const TRUSTS = ["certain", "likely", "possible"] as const;
-export type Trust = (typeof TRUSTS)[number];
 
 /** What the matched code becomes: a snippet, or segments worked out by a function. */
 export type Becomes = Snippet | ((match: Match) => Snippet | readonly Segment[]);

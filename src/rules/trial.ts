@@ -1,5 +1,5 @@
 import type { LanguageId } from "../syntax/index.js";
-import type { Trust } from "./rule.js";
+import type { Trust } from "./levels.js";
 
 /** A rule's own test: a piece of code and what the rule must do with it. */
 export interface Trial {

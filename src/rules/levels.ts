@@ -1,0 +1,7 @@
+/** Why a rule matters: it repairs what a new version breaks or deprecates, reads better, or smells. */
+export const KINDS = ["breaks", "deprecated", "idiom", "smell"] as const;
+export type Kind = (typeof KINDS)[number];
+
+/** How sure a change is. `certain` before `likely` before `possible`. */
+export const TRUSTS = ["certain", "likely", "possible"] as const;
+export type Trust = (typeof TRUSTS)[number];
