@@ -21,4 +21,4 @@ export * from "./analysis/index.js";
 export * from "./rules/index.js";
 export * from "./engine/index.js";
 export * from "./plan/index.js";
-export { changeLines, fileDiff, type DiffLine } from "./report/index.js";
+export * from "./report/index.js";

@@ -29,8 +29,8 @@ export interface DiffLine {
 export function changeLines(text: string, edits: readonly Edit[], context = 2): DiffLine[] {
   const start = Math.min(...edits.map((edit) => edit.start));
   const end = Math.max(...edits.map((edit) => edit.end));
-  let from = text.lastIndexOf("\n", start - 1) + 1;
-  for (let i = 0; i < context && from > 0; i++) from = text.lastIndexOf("\n", from - 2) + 1;
+  let from = lineStartBefore(text, start);
+  for (let i = 0; i < context && from > 0; i++) from = lineStartBefore(text, from - 1);
   let to = end;
   for (let i = 0; i <= context && to < text.length; i++) {
     const next = text.indexOf("\n", to);
@@ -53,4 +53,9 @@ export function changeLines(text: string, edits: readonly Edit[], context = 2): 
       });
     return i === 0 ? lines : [{ mark: "…", text: "" }, ...lines];
   });
+}
+
+/** Start of the line that an offset lies on. */
+function lineStartBefore(text: string, offset: number): number {
+  return offset === 0 ? 0 : text.lastIndexOf("\n", offset - 1) + 1;
 }

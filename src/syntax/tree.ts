@@ -166,7 +166,7 @@ export class SyntaxTree {
 
   /** Offset of the first character that is not blank on the line of an offset. */
   firstOnLine(offset: number): number {
-    let at = this.text.lastIndexOf("\n", offset - 1) + 1;
+    let at = this.lineStart(this.lineAt(offset));
     if (at === 0 && this.text.startsWith("\uFEFF")) at = 1;
     while (at < offset && (this.text[at] === " " || this.text[at] === "\t")) at++;
     return at;

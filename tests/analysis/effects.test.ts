@@ -1,0 +1,57 @@
+import { earlyExit, isSideEffectFree, runsLater, type LanguageId } from "uvran";
+import { treeOf } from "../languages.js";
+
+test.each<[LanguageId, string, string]>([
+  ["javascript", "a", "yes"],
+  ["javascript", "this", "yes"],
+  ["javascript", "a + 1 === 'x' ? b : !c", "yes"],
+  ["javascript", "`a ${b}`", "yes"],
+  ["javascript", "a.b", "unknown"],
+  ["javascript", "a?.b[0]", "unknown"],
+  ["typescript", "a! as T", "yes"],
+  ["javascript", "a()", "no"],
+  ["javascript", "a.b(c)", "no"],
+  ["javascript", "new A()", "no"],
+  ["javascript", "(a = 1)", "no"],
+  ["javascript", "a++", "no"],
+  ["javascript", "await a", "no"],
+  ["javascript", "() => a", "no"],
+  ["javascript", "`${a()}`", "no"],
+  ["python", "a", "yes"],
+  ["python", "a is not None and not b < 1", "yes"],
+  ["python", "f'{a}'", "yes"],
+  ["python", "a.b", "unknown"],
+  ["python", "a[0]", "unknown"],
+  ["python", "a()", "no"],
+  ["python", "(a := 1)", "no"],
+  ["python", "f'{a()}'", "no"],
+  ["python", "[b for b in a]", "no"],
+  ["python", "(yield a)", "no"],
+])("%s: has `%s` no side effect? %s", (language, code, answer) => {
+  const [statement] = treeOf(language, code).root.parts;
+  const expression = statement!.is("expression_statement") ? statement!.parts[0]! : statement!;
+  expect(isSideEffectFree(expression).is).toBe(answer);
+});
+
+test.each([
+  ["return 1", "return 1"],
+  ["for a in b:\n    break", "break"],
+  ["if a:\n    raise E", "raise E"],
+  ["x = yield a", "yield a"],
+  ["def f():\n    return 1", undefined],
+  ["g = lambda: (yield)", undefined],
+  ["print(a)", undefined],
+])("the way out of `%s` is `%s`", (code, exit) => {
+  expect(earlyExit(treeOf("python", code).root.parts)?.text).toBe(exit);
+});
+
+test("functions and lazy generators run later, list comprehensions do not", () => {
+  const later = (code: string): boolean => {
+    const { root } = treeOf("python", code);
+    return runsLater(root.mentions("x")[0]!, root);
+  };
+  expect(later("lambda: x")).toBe(true);
+  expect(later("def f():\n    return x")).toBe(true);
+  expect(later("g(x for _ in l)")).toBe(true);
+  expect(later("[x for _ in l]")).toBe(false);
+});

@@ -1,0 +1,121 @@
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import pico from "picocolors";
+import fc from "fast-check";
+import { changeLines, fileDiff, type Survey } from "uvran";
+import { placesText, proposalText, surveyText, type Plan } from "uvran";
+
+const plain = pico.createColors(false);
+
+/** What `git apply` makes of a difference. */
+function applied(before: string, diff: string): string {
+  const folder = mkdtempSync(join(tmpdir(), "uvran-diff-"));
+  writeFileSync(join(folder, "f.txt"), before);
+  writeFileSync(join(folder, "d.patch"), diff);
+  execFileSync("git", ["apply", "--whitespace=nowarn", "d.patch"], { cwd: folder });
+  return readFileSync(join(folder, "f.txt"), "utf8");
+}
+
+test.each([
+  ["one line", "a\n", "b\n"],
+  ["no final newline before", "a\nb", "a\nc\n"],
+  ["no final newline after", "a\nb\n", "a\nc"],
+  ["no final newline at all", "a\nb\nc", "a\nB\nc"],
+  ["CRLF", "a\r\nb\r\n", "a\r\nc\r\n"],
+  ["everything gone", "a\nb\n", ""],
+  ["two places", [..."abcdefghijklmnop"].join("\n"), [..."aBcdefghijklmnOp"].join("\n")],
+])("git makes the new text of a difference: %s", (_, before, after) => {
+  expect(applied(before, fileDiff("f.txt", before, after))).toBe(after);
+});
+
+test("no difference is no text", () => {
+  expect(fileDiff("f.txt", "a", "a")).toBe("");
+});
+
+test("the lines of a change are those of the whole difference, with their old numbers", () => {
+  const lines = fc.array(fc.constantFrom("a", "b", "", "  c"), { minLength: 3, maxLength: 12 });
+  fc.assert(
+    fc.property(lines, fc.nat(), fc.constantFrom("X", "X\nY", ""), (old, seed, put) => {
+      const text = old.join("\n") + "\n";
+      const start = seed % text.length;
+      const shown = changeLines(text, [{ start, end: Math.min(start + 2, text.length), text: put }], 1);
+      for (const { mark, line, text: content } of shown) {
+        if (mark === " " || mark === "-") expect(old[line! - 1]).toBe(content);
+      }
+    }),
+    { numRuns: 300, seed: 3 },
+  );
+});
+
+const change: Plan["changes"][number] = {
+  id: "0123456789",
+  rules: ["a/one", "a/two"],
+  title: "Do it better",
+  kind: "idiom",
+  trust: "likely",
+  path: "src/a.js",
+  line: 2,
+  evidence: [
+    { answer: "yes", says: "`x` is plain" },
+    { answer: "unknown", says: "`y` could be null", line: 7 },
+    { answer: "yes", says: "`z` too", line: 2 },
+  ],
+  cautions: ["when `y` is 0, more happens"],
+  edits: [{ start: 4, end: 5, text: "new" }],
+};
+const held = { rule: "a/one", path: "src/b.js", line: 3, reason: "`w` is written", at: 5 };
+
+test("a proposal says where, what, how sure, why, and what differs", () => {
+  const plan: Plan = { uvranPlan: 1, files: {}, changes: [change], heldBack: [held] };
+  expect(proposalText(plan, () => "one\nb\nthree\n", plain)).toBe(`src/a.js:2  Do it better
+  likely · idiom · a/one + a/two · 0123456789
+  ✓ \`x\` is plain; \`z\` too
+  ? \`y\` could be null (line 7)
+  ! when \`y\` is 0, more happens
+    1   one
+    2 - b
+      + new
+    3   three
+
+Held back: 1 place
+  src/b.js:3  a/one
+    \`w\` is written (line 5)
+`);
+});
+
+const survey: Survey = {
+  filesRead: 4,
+  rules: [
+    { id: "a/one", kind: "idiom" },
+    { id: "a/none", kind: "smell" },
+  ] as unknown as Survey["rules"],
+  changes: [change, { ...change, trust: "certain", line: 1 }],
+  heldBack: [held],
+  unparsed: [{ path: "bad.py", line: 9 }],
+  unreadable: [{ path: "latin.py", why: "not valid UTF-8" }],
+  skipped: [
+    { path: "x", why: "ignored" },
+    { path: "y", why: "generated" },
+    { path: "z", why: "ignored" },
+  ],
+  notCovered: new Map([
+    [".md", 2],
+    [".css", 5],
+  ]),
+};
+
+test("a survey counts by rule and trust, and names what was not looked at", () => {
+  const text = surveyText(survey, plain);
+  const line = (start: string): string => text.split("\n").find((row) => row.startsWith(start)) ?? "";
+  expect(line("2 places")).toBe("2 places to modernise in 1 of 4 files (25 %)");
+  expect(line("a/one").split(/\s+/).slice(0, 7)).toEqual(["a/one", "idiom", "1", "1", "0", "1", "2"]);
+  expect(line("a/none")).toBe("");
+  expect(line("all").split(/\s+/)).toEqual(["all", "1", "1", "0", "1"]);
+  expect(line("not covered")).toBe("not covered    7 files of other kinds: .css 5, .md 2");
+  expect(line("left out")).toBe("left out       1 generated, 2 ignored");
+  expect(line("syntax error")).toContain("bad.py:9");
+  expect(line("unreadable")).toContain("latin.py: not valid UTF-8");
+  expect(placesText(survey, () => "first\n  second\n", plain)).toContain("     2  likely    a/one + a/two");
+});
