@@ -85,7 +85,8 @@ function operatorOf(node: SyntaxNode): string {
 
 /**
  * Does `code`, put in the place of the expression `node`, stay one expression with the same neighbours? The
- * statement around it is parsed again to find out.
+ * statement around it is parsed again to find out, together with the one before it, which in some languages
+ * goes on over the line end.
  */
 export function fitsInPlace(node: SyntaxNode, code: string): boolean {
   const { tree } = node;
@@ -95,28 +96,32 @@ export function fitsInPlace(node: SyntaxNode, code: string): boolean {
     if (above.is(lists)) break;
     statement = above;
   }
-  return tryWithin(statement, node, code) ?? tryWithin(tree.root, node, code) ?? false;
+  const before = statement.parent?.parts.findLast((part) => part.end <= statement.start);
+  const start = before?.start ?? statement.start;
+  const whole = tree.root;
+  return (
+    tryWithin(node, code, start, statement.end) ?? tryWithin(node, code, whole.start, whole.end) ?? false
+  );
 }
 
-/** Undefined when the surroundings do not parse on their own. */
-function tryWithin(around: SyntaxNode, node: SyntaxNode, code: string): boolean | undefined {
+/** Undefined when the range does not parse on its own. */
+function tryWithin(node: SyntaxNode, code: string, from: number, to: number): boolean | undefined {
   const { tree } = node;
-  const before = tree.text.slice(around.start, node.start);
-  const again = parse(before + code + tree.text.slice(node.end, around.end), tree.language);
+  const before = tree.text.slice(from, node.start);
+  const again = parse(before + code + tree.text.slice(node.end, to), tree.language);
   try {
-    if (again.errors.length > 0 && around.parent) return undefined;
+    if (again.errors.length > 0) return undefined;
     const start = before.length;
-    const found = exactly(again, start, start + code.length);
-    return found !== undefined && found.parent?.kind === node.parent?.kind && !standsBadly(again);
+    return standsAs(again, start, start + code.length, node.parent?.kind) && !standsBadly(again);
   } finally {
     again.dispose();
   }
 }
 
-/** The outermost node with exactly this range. */
-function exactly(tree: SyntaxTree, start: number, end: number): SyntaxNode | undefined {
-  for (let n = 0; n < tree.size; n++) {
-    if (tree.starts[n] === start && tree.ends[n] === end) return tree.node(n);
+/** Is there a node with exactly this range below one of the kind named? */
+function standsAs(tree: SyntaxTree, start: number, end: number, parent: string | undefined): boolean {
+  for (let n = 0; n < tree.size && tree.starts[n]! <= start; n++) {
+    if (tree.starts[n] === start && tree.ends[n] === end && tree.node(n).parent?.kind === parent) return true;
   }
-  return undefined;
+  return false;
 }

@@ -62,9 +62,14 @@ export interface Pack {
   readonly rules: readonly Rule[];
 }
 
-/** Makes a pack. Throws a RuleError when two rules share an id. */
+/** Makes a pack. Throws a RuleError when two rules share an id, or when something in it is not a rule. */
 export function pack(name: string, rules: readonly Rule[]): Pack {
   const seen = new Set<string>();
+  rules.forEach((entry: Partial<Rule> | undefined, i) => {
+    if (!Array.isArray(entry?.alternatives)) {
+      throw new RuleError(`pack "${name}": entry ${i + 1} is not a rule made with rule()`);
+    }
+  });
   for (const { id } of rules) {
     if (seen.has(id)) throw new RuleError(`pack "${name}": two rules have the id "${id}"`);
     seen.add(id);

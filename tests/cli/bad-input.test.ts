@@ -86,6 +86,22 @@ function brokenRule(): string {
   ].join("\n");
 }
 
+test.each([
+  ["a syntax error", "export const one = {\n  a: 1,,\n};\n", ["rules.ts:2"]],
+  [
+    "a wrong kind",
+    'import { rule } from "uvran";\n\nexport const one = rule({ id: "a/b", kind: "wrong" });\n',
+    ["rules.ts:3", "kind must be"],
+  ],
+  ["something that is no rule", "export const one = 1;\n", ["entry 1 is not a rule"]],
+  ["nothing", "", ["entry 1 is not a rule"]],
+])("a rule file with %s is refused with its place", (_, rules, says) => {
+  const config =
+    'import { pack } from "uvran";\nimport { one } from "./rules";\nexport default { packs: [pack("mine", [one])] };\n';
+  const sandbox = new Sandbox({ "rules.ts": rules, "uvran.config.ts": config, "a.js": OLD_JS });
+  expectProblem(sandbox.uvran("survey"), 2, ...says);
+});
+
 test("a pattern that does not parse is refused with the rule's id and its text", () => {
   const config = brokenRule().replace("Not An Id", "mine/one").replace("javascript`f()`", "javascript`f((`");
   const sandbox = new Sandbox({ "uvran.config.ts": config, "a.js": OLD_JS });

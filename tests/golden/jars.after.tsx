@@ -12,7 +12,7 @@ export function JarCard({ jar, onPick, title }: Props) {
 		jar // there
 		?.cover?.tight
 	) {
-		onPick && onPick(jar)
+		onPick?.(jar)
 	}
 	return <p title={label ?? 'jar'} className={cover?.tight ? "tight" : 'loose'}>
 		{jar?.grams && <b>{jar.grams ?? 0} of {grams}</b>}

@@ -52,11 +52,17 @@ function outlives(match: Match): Answer {
   return yes(`\`${name}\` is used only here`);
 }
 
+/** Attributes of a file that do not keep it open in any form. */
+const PLAIN_DATA = ["name", "mode", "encoding", "errors", "newlines", "closed"];
+
 /** A method called, a loop over lines, an argument of a call: the uses that do not keep the file. */
 function isUsedOnTheSpot(use: SyntaxNode): boolean {
   const { parent } = use;
   if (!parent) return false;
-  if (parent.is("attribute")) return true;
+  if (parent.is("attribute")) {
+    const called = parent.parent?.is("call") === true && parent.field === "function";
+    return called || PLAIN_DATA.includes(parent.child("attribute")?.text ?? "");
+  }
   if (parent.is(["for_statement", "for_in_clause"])) return use.field === "right";
   if (parent.is("keyword_argument")) return parent.closest(["call"]) !== undefined && !isHandedOn(parent);
   return parent.is("argument_list") && !isHandedOn(use);
@@ -287,6 +293,17 @@ export const scopedFile = rule({
               f.write("y")
       `,
       "after an exception",
+    ),
+    holds(
+      `
+      def reader(path):
+          f = open(path)
+          if path:
+              return f.readline
+          print(f.name, f.read())
+          f.close()
+      `,
+      "kept or handed on",
     ),
     holds(
       `
