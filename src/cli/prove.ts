@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
-import { join } from "node:path";
 import type { Command } from "commander";
 import { hashText } from "../engine/index.js";
 import {
   decode,
+  insideRoot,
   Journal,
   loadPlan,
   Problem,
@@ -12,7 +12,7 @@ import {
   type Proof,
   type Replacements,
 } from "../node/index.js";
-import { atLeast } from "../plan/index.js";
+import { atLeast, type Plan } from "../plan/index.js";
 import { fileDiff, plural, type Paint } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import { examples, openProject, paintFor, trustOption } from "./common.js";
@@ -48,7 +48,10 @@ async function proveCommand(options: Options): Promise<void> {
         'Add some to uvran.config.ts: checks: [{ name: "tests", run: "npm test" }]',
     );
   }
-  const sides = appliedSides(project.root) ?? planSides(project.root, options);
+  const plan = loadPlanIfAny(project.root, options.plan);
+  const applied = plan && isFresh(project.root, plan) ? undefined : appliedSides(project.root);
+  const sides =
+    applied ?? planSides(project.root, plan ?? loadPlan(project.root, options.plan), options.trust);
   process.stderr.write(`Comparing ${sides.what} …\n`);
   const proofs = await prove(project.root, project.checks, sides.before, sides.after);
   if (options.json) process.stdout.write(JSON.stringify(proofs, null, 1) + "\n");
@@ -66,9 +69,7 @@ interface Sides {
 function appliedSides(root: string): Sides | undefined {
   const journal = new Journal(root);
   const entry = journal.last();
-  const isThere = entry?.files.every(
-    ({ path, after }) => hashText(decode(readFileSync(join(root, path)))) === after,
-  );
+  const isThere = entry?.files.every(({ path, after }) => hashOf(root, path) === after);
   if (!entry || !isThere) return undefined;
   const before = new Map(entry.files.map(({ path, stored }) => [path, journal.content(entry, stored)]));
   return {
@@ -78,12 +79,34 @@ function appliedSides(root: string): Sides | undefined {
   };
 }
 
-function planSides(root: string, options: Options): Sides {
-  const plan = loadPlan(root, options.plan);
-  const changes = atLeast(plan.changes, options.trust);
+function loadPlanIfAny(root: string, file: string | undefined): Plan | undefined {
+  try {
+    return loadPlan(root, file);
+  } catch (error) {
+    if (file === undefined && error instanceof Problem) return undefined;
+    throw error;
+  }
+}
+
+/** Are the files still what the plan was made for, and is there anything in it? */
+function isFresh(root: string, plan: Plan): boolean {
+  const paths = Object.keys(plan.files);
+  return paths.length > 0 && paths.every((path) => hashOf(root, path) === plan.files[path]);
+}
+
+function hashOf(root: string, path: string): string | undefined {
+  try {
+    return hashText(decode(readFileSync(insideRoot(root, path))));
+  } catch {
+    return undefined;
+  }
+}
+
+function planSides(root: string, plan: Plan, trust: Trust): Sides {
+  const changes = atLeast(plan.changes, trust);
   const files = rewrittenFiles(root, plan, changes);
   return {
-    what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${options.trust} or better)`,
+    what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${trust} or better)`,
     before: new Map(),
     after: new Map(files.map(({ path, after }) => [path, after])),
   };

@@ -1,5 +1,6 @@
 import { matchAt, type Snippet } from "../pattern/index.js";
 import {
+  applyEdits,
   CannotRewrite,
   fitsInPlace,
   FreshNames,
@@ -11,7 +12,7 @@ import {
   type Segment,
 } from "../rewrite/index.js";
 import { Match, TRUSTS, type Rule, type Trust } from "../rules/index.js";
-import type { SyntaxTree } from "../syntax/index.js";
+import { parse, treesEqual, type SyntaxTree } from "../syntax/index.js";
 import type { Ground, HeldBack } from "./change.js";
 import type { Entry, PreparedRules } from "./prepare.js";
 
@@ -50,7 +51,7 @@ export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Fo
       last = entry;
       const outcome = judge(entry, match);
       if ("reason" in outcome) heldBack.push({ ...outcome, path });
-      else candidates.push(outcome);
+      else if (outcome.edits.length > 0) candidates.push(outcome);
     }
   }
   return { candidates, heldBack };
@@ -101,7 +102,24 @@ function rewritten(rule: Rule, match: Match): Edit[] {
       segments = [text("("), ...segments, text(")")];
     }
   }
-  return settle(tree, found.start, found.end, segments);
+  const edits = settle(tree, found.start, found.end, segments);
+  if (tree.commentsIn(found.start, found.end).length > 0) refuseMisplacedComments(match, segments, edits);
+  return edits;
+}
+
+/** A comment left in place may end a line that must not end there. Without comments the code must be the same. */
+function refuseMisplacedComments(
+  { tree, found }: Match,
+  segments: readonly Segment[],
+  edits: readonly Edit[],
+): void {
+  const code = segments.map((segment) => segmentText(tree, segment)).join("");
+  const meant = parse(tree.text.slice(0, found.start) + code + tree.text.slice(found.end), tree.language);
+  const made = parse(applyEdits(tree.text, edits), tree.language);
+  const same = made.errors.length === 0 && treesEqual(meant, 0, made, 0);
+  meant.dispose();
+  made.dispose();
+  if (!same) throw new CannotRewrite("a comment in the old code has no place in the new");
 }
 
 function isSegments(becomes: Snippet | readonly Segment[]): becomes is readonly Segment[] {

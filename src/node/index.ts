@@ -8,3 +8,4 @@ export { messageOf, Problem } from "./problem.js";
 export { prove, type Proof, type Replacements, type Run } from "./prove.js";
 export { loadPlan, stateFolder, storePlan } from "./state.js";
 export { decode, inspect } from "./read.js";
+export { insideRoot } from "./write.js";

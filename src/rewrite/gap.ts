@@ -1,7 +1,7 @@
 import type { SyntaxTree } from "../syntax/index.js";
 import { trimmed, type Edit } from "./edits.js";
 import { lineEnd } from "./indent.js";
-import { common, tokensOf, type Token } from "./tokens.js";
+import { commonEnds, tokensOf, type Token } from "./tokens.js";
 
 interface Span {
   readonly start: number;
@@ -40,7 +40,7 @@ export class Gap {
       const small = edit && trimmed(this.#tree.text, edit);
       if (small) edits.push(small);
     };
-    for (const [a, b] of common(old, now)) {
+    for (const [a, b] of commonEnds(old, now)) {
       stretch(old[a]!.start, now[b]!.start, a > o || b > n);
       oldAt = old[a]!.end;
       newAt = now[b]!.end;
@@ -118,8 +118,11 @@ export class Gap {
     for (const c of before) {
       const old = text.slice(start, c.start);
       const ahead = /^\s*/.exec(old)![0];
-      const blank = result === "" && ahead.includes("\n") ? ahead : /\s*$/.exec(old)![0];
-      result += (blank === "" && old !== "" ? " " : blank) + text.slice(c.start, c.end);
+      let blank = /\s*$/.exec(old)![0];
+      if (result === "" && ahead.includes("\n")) blank = ahead;
+      else if (result === "" && /^$|\s/.test(text.slice(start - 1, start))) blank = "";
+      else if (blank === "") blank = " ";
+      result += blank + text.slice(c.start, c.end);
       if (!text.startsWith(language.lineComment, c.start)) continue;
       result += /^\s*/.exec(text.slice(c.end, end))![0] || lineEnd(text);
     }

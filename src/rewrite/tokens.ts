@@ -14,23 +14,18 @@ export function tokensOf(code: string): Token[] {
   return [...code.matchAll(TOKEN)].map((m) => ({ text: m[0], start: m.index, end: m.index + m[0].length }));
 }
 
-/** Index pairs of a longest common subsequence of two token lists. */
-export function common(a: readonly Token[], b: readonly Token[]): [number, number][] {
-  const width = b.length + 1;
-  const table = new Uint32Array((a.length + 1) * width);
-  for (let i = a.length - 1; i >= 0; i--) {
-    for (let j = b.length - 1; j >= 0; j--) {
-      table[i * width + j] =
-        a[i]!.text === b[j]!.text
-          ? table[(i + 1) * width + j + 1]! + 1
-          : Math.max(table[(i + 1) * width + j]!, table[i * width + j + 1]!);
-    }
-  }
+/**
+ * Index pairs of the tokens that two lists have in common at their start and at their end. What lies between
+ * is replaced as a whole: a token that happens to occur on both sides there has nothing to do with the other.
+ */
+export function commonEnds(a: readonly Token[], b: readonly Token[]): [number, number][] {
+  const most = Math.min(a.length, b.length);
+  let start = 0;
+  while (start < most && a[start]!.text === b[start]!.text) start++;
+  let end = 0;
+  while (end < most - start && a[a.length - 1 - end]!.text === b[b.length - 1 - end]!.text) end++;
   const pairs: [number, number][] = [];
-  for (let i = 0, j = 0; i < a.length && j < b.length;) {
-    if (a[i]!.text === b[j]!.text) pairs.push([i++, j++]);
-    else if (table[(i + 1) * width + j]! >= table[i * width + j + 1]!) i++;
-    else j++;
-  }
+  for (let i = 0; i < start; i++) pairs.push([i, i]);
+  for (let i = end; i > 0; i--) pairs.push([a.length - i, b.length - i]);
   return pairs;
 }

@@ -7,7 +7,10 @@ const CLOSING = new Set([")", "]", "}"]);
 /** The children that count when code is compared: no comments, no optional semicolon or trailing comma. */
 export function significantChildren(tree: SyntaxTree, n: NodeId): NodeId[] {
   const { language } = tree;
-  const children = tree.children(n).filter((c) => !language.comments.includes(tree.kind(c)));
+  const children = tree.children(n).filter((c) => {
+    const kind = tree.kind(c);
+    return !language.comments.includes(kind) && !language.layout.includes(kind);
+  });
   const last = children[children.length - 1];
   if (last === undefined) return children;
   if (language.optionalTokens["*"]?.includes(tree.kind(last))) {

@@ -36,6 +36,8 @@ export interface Language {
   /** Surroundings in which a snippet is tried, in this order. */
   readonly contexts: readonly SnippetContext[];
   readonly comments: readonly string[];
+  /** Named nodes that are nothing but layout, such as a backslash at the end of a line. */
+  readonly layout: readonly string[];
   /** A comment of this kind ends with its line, so code cannot follow it there. */
   readonly lineComment: string;
   /** Is a line break inside an expression an error unless brackets are open around it? */

@@ -36,8 +36,8 @@ export class SyntaxNode {
   }
   /** Children that are neither tokens nor comments. */
   get parts(): SyntaxNode[] {
-    const comments = this.tree.language.comments;
-    return this.children.filter((child) => child.named && !comments.includes(child.kind));
+    const { comments, layout } = this.tree.language;
+    return this.children.filter((child) => child.named && !child.is(comments) && !child.is(layout));
   }
   get field(): string | undefined {
     return this.tree.fieldOf(this.id);

@@ -109,7 +109,21 @@ test("prove tells a difference in output or exit code, and cleans up", () => {
   expect(exit).toBe(1);
   expect(out).toMatch(/^different +empty[^\n]*\n +@@[^\n]*\n +-none\n/);
   expect(out).toMatch(/^same +full/m);
-  expect(readdirSync(sandbox.path(".uvran")).sort()).toEqual([".gitignore", "journal", "plan.json"]);
+  expect(readdirSync(sandbox.path(".uvran")).sort()).toEqual([".gitignore", "plan.json"]);
+});
+
+test("after an apply, prove looks at what was written until there is a new plan", () => {
+  const sandbox = new Sandbox({
+    "a.js": `const hive = {};\n${OLD_JS}const note = process.argv[2] || "none";\nconsole.log(note);\n`,
+    "uvran.config.json": JSON.stringify({ checks: [{ name: "prints", run: 'node a.js ""' }] }),
+  });
+  sandbox.uvran("propose");
+  sandbox.uvran("apply");
+  expect(sandbox.uvran("prove").err).toContain("as they were before the last apply");
+  sandbox.uvran("propose");
+  const again = sandbox.uvran("prove", "--trust", "possible");
+  expect(again.err).toContain("1 change of the plan");
+  expect(again.exit).toBe(1);
 });
 
 test("survey as JSON, into a file, and as a guard that keeps old code away", () => {

@@ -67,9 +67,19 @@ test("what would not parse or would lose a comment is held back, and the rest go
   const lossy = make("lossy", { was: javascript`drop(${a})`, becomes: javascript`kept()` });
   const code = "bad(1);\ndrop(/* why */ 2);\ndrop(3);\ndrop(\n  4, // no\n);\n";
   const { all, heldBack } = await run([broken, lossy], code);
-  expect(all).toBe("bad(1);\nkept(/* why */);\nkept();\nkept( // no\n);\n");
+  expect(all).toBe("bad(1);\n/* why */ kept();\nkept();\nkept( // no\n);\n");
   expect(heldBack.map((entry) => entry.reason)).toEqual([
     "the new code would be read differently in this place",
+  ]);
+});
+
+test("a comment may not end a line that has to go on", async () => {
+  const rename = make("rename", { was: javascript`drop(${a})`, becomes: javascript`kept()` });
+  const code = "const f = () => {\n  return drop( // why\n    1);\n};\nx = drop( // how\n  2);\n";
+  const { all, heldBack } = await run([rename], code);
+  expect(all).toBe("const f = () => {\n  return drop( // why\n    1);\n};\nx = // how\n  kept();\n");
+  expect(heldBack.map((entry) => entry.reason)).toEqual([
+    "a comment in the old code has no place in the new",
   ]);
 });
 

@@ -3,6 +3,7 @@ import {
   javascript,
   matchesIn,
   python,
+  typescript,
   compile,
   type LanguageId,
   type Snippet,
@@ -67,6 +68,30 @@ test("a hole for an expression does not take what is not one", () => {
   expect(found(javascript`f(${a})`, "javascript", "f(...x)")).toEqual([]);
   expect(found(python`f(${a})`, "python", "f(k=1); f(*x); f(y)")).toEqual([{ a: "y" }]);
   expect(found(python`${n} = ${a}`, "python", "x = y = 1")).toEqual([]);
+});
+
+test("a hole for one statement takes any one, with its semicolon or without", () => {
+  const { s } = holes({ s: "statement" });
+  const code = "if (x) { y() } if (x) { return; } if (x) { a; b; } if (x) {}";
+  expect(found(javascript`if (x) { ${s} }`, "javascript", code)).toEqual([{ s: "y()" }, { s: "return;" }]);
+});
+
+test("snippets of JavaScript are understood in TypeScript and TSX, not the other way round", () => {
+  const call = javascript`f(${a})`;
+  expect(found(call, "typescript", "f(x as T)")).toEqual([{ a: "x as T" }]);
+  expect(found(call, "tsx", "<p>{f(<b/>)}</p>")).toEqual([{ a: "<b/>" }]);
+  expect(found(typescript`${a} as ${n}`, "tsx", "x as T")).toEqual([{ a: "x", n: "T" }]);
+});
+
+test("alternatives of layout: one-line suites, tokens that hold white space, keywords as text", () => {
+  const missing = python`
+    if ${a} is not None:
+        ${body}
+  `;
+  expect(found(missing, "python", "if x  is  not\\\n None: y = 1; z = 2\n")).toEqual([
+    { a: "x", body: "y = 1; z = 2" },
+  ]);
+  expect(found(python`${a} not in ${b}`, "python", "x not in y; x in y")).toEqual([{ a: "x", b: "y" }]);
 });
 
 test("a snippet that does not parse is refused with its text", () => {

@@ -8,6 +8,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     { name: "expression", before: "(", after: ")" },
   ],
   comments: ["comment", "html_comment", "hash_bang_line"],
+  layout: [],
   lineComment: "//",
   lineBreaksMatter: false,
   indentUnit: "  ",

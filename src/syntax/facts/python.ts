@@ -9,6 +9,7 @@ export const python: Language = {
   speaks: ["python"],
   contexts: [{ name: "statements", before: "", after: "" }],
   comments: ["comment"],
+  layout: ["line_continuation"],
   lineComment: "#",
   lineBreaksMatter: true,
   indentUnit: "    ",

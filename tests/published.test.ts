@@ -1,0 +1,46 @@
+import { mkdirSync, readFileSync, symlinkSync } from "node:fs";
+import { resolve } from "node:path";
+import { Sandbox } from "./cli/run.js";
+
+/** A project that has Uvran installed. */
+function consumer(files: Record<string, string>): Sandbox {
+  const sandbox = new Sandbox(files);
+  mkdirSync(sandbox.path("node_modules"));
+  symlinkSync(resolve("."), sandbox.path("node_modules/uvran"));
+  return sandbox;
+}
+
+/** The fenced code of a page, block by block. */
+function codeOf(page: string): string[] {
+  return [...readFileSync(page, "utf8").matchAll(/^```ts\n([\s\S]*?)^```/gm)].map((match) => match[1]!);
+}
+
+test("what the README shows of the library works as it stands", () => {
+  const example = codeOf("README.md").find((code) => code.includes("new Engine"))!;
+  const { out, err } = consumer({ "use.mjs": example }).run(process.execPath, "use.mjs");
+  expect(err).toBe("");
+  expect(out).toBe("if (hive?.queen) mark(hive);\n");
+});
+
+test("the rule in the guide passes its trials, and its config loads", () => {
+  const [rule, config] = codeOf("docs/writing-rules.md");
+  const sandbox = consumer({
+    "last-item.ts": rule!,
+    "uvran.config.ts": config!,
+    "a.js": "f(jars[jars.length - 1]);\n",
+  });
+  const tried = sandbox.uvran("rules", "javascript/last-item", "--try");
+  expect(tried.out).toBe("passed  javascript/last-item  4 trials\n");
+  expect(tried.exit).toBe(0);
+  expect(sandbox.uvran("survey").out).toMatch(/javascript\/last-item +idiom +1/);
+});
+
+test("every entry point can be imported, and the core brings no Node module with it", () => {
+  const sandbox = consumer({
+    "all.mjs": `
+      for (const name of ["uvran", "uvran/node", "uvran/testing", "uvran/packs/javascript", "uvran/packs/python"]) {
+        console.log(name, Object.keys(await import(name)).length > 0);
+      }`,
+  });
+  expect(sandbox.run(process.execPath, "all.mjs").out.match(/ true/g)).toHaveLength(5);
+});
