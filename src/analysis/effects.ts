@@ -8,7 +8,6 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
   for (const node of expression.descendants()) {
     if (!node.named || node.isLeaf || node.is(language.comments)) continue;
     if (node.is(language.combinations) || node.is(language.literals) || node.is(language.strings)) continue;
-    if (node.is("optional_chain") || node.is("type_annotation")) continue;
     if (node.is(language.memberReads) || node.is(language.indexReads)) {
       doubt ??= unknown(`reading \`${node.text}\` could run a getter`, node);
     } else {
@@ -30,7 +29,7 @@ export function earlyExit(statements: readonly SyntaxNode[]): SyntaxNode | undef
   for (const statement of statements) {
     const { language } = statement.tree;
     for (const node of statement.descendants()) {
-      const leaves = node.is(language.exits) || node.is(["yield", "await", "yield_expression"]);
+      const leaves = node.is(language.exits) || node.is(language.suspensions);
       if (leaves && node.named && !runsLater(node, statement)) return node;
     }
   }

@@ -67,9 +67,7 @@ export function isLeftAlone(name: string, within: readonly SyntaxNode[], around:
     if (write) return no(`\`${name}\` is written`, write);
   }
   const { language, root } = around.tree;
-  const elsewhere = root
-    .mentions(name)
-    .find((mention) => mention.parent?.is(["global_statement", "nonlocal_statement"]));
+  const elsewhere = root.mentions(name).find((mention) => mention.parent?.is(language.sharing));
   if (elsewhere) return unknown(`\`${name}\` is shared with other functions`, elsewhere);
   const reflects = within.flatMap((node) => language.reflection.flatMap((call) => readsOf(call, node)))[0];
   if (reflects) return unknown(`\`${reflects.text}\` can reach \`${name}\` by its name`, reflects);

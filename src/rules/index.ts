@@ -1,6 +1,6 @@
 /** The vocabulary of rule authors: rules, packs, conditions, trials. */
 export { condition, type Condition } from "./condition.js";
-export { all, builtin, isTarget, neverWritten, sideEffectFree, unchangedDuring } from "./conditions.js";
+export { all, builtin, neverWritten, sideEffectFree, unchangedDuring } from "./conditions.js";
 export { Match } from "./match.js";
 export { KINDS, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { pack, rule, RuleError } from "./rule.js";

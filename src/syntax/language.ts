@@ -89,6 +89,18 @@ export interface Language {
   readonly wildcardImports: readonly string[];
   /** Functions that can read or change variables by their names as strings. */
   readonly reflection: readonly string[];
+  /** Built-in functions that change nothing, whatever they are given. */
+  readonly harmless: readonly string[];
+  /** Nodes at which a function waits or hands control back. */
+  readonly suspensions: readonly string[];
+  /** Statements that acquire a resource for the time of a block. */
+  readonly resourceBlocks: readonly string[];
+  /** Declarations that make a name the one of an outer scope. */
+  readonly sharing: readonly string[];
+  /** Assignments that change the old value (`+=`). */
+  readonly augmented: readonly string[];
+  /** Literals of numbers and strings. */
+  readonly plainValues: readonly string[];
   /** Nodes that evaluate to a value fixed in the source. */
   readonly literals: readonly string[];
   /** Nodes that only combine the values below them. */
@@ -97,6 +109,8 @@ export interface Language {
   readonly builtins: readonly string[];
 
   role(name: SyntaxNode): NameRole;
+  /** Is this expression assigned to, changed in place or deleted? */
+  isTarget(expression: SyntaxNode): boolean;
   /** The node in which a name declared here is seen; undefined for a write that declares nothing. */
   declaredIn(name: SyntaxNode): SyntaxNode | undefined;
   /** Does it make no difference to the program which false value (null, 0, "", …) this expression has? */

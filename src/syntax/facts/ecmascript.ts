@@ -70,6 +70,12 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   indexReads: ["subscript_expression"],
   wildcardImports: [],
   reflection: ["eval", "Function"],
+  harmless: [],
+  suspensions: ["await_expression", "yield_expression"],
+  resourceBlocks: [],
+  sharing: [],
+  augmented: ["augmented_assignment_expression", "update_expression"],
+  plainValues: ["number", "string", "template_string"],
   literals: [
     "number",
     "string",
@@ -83,6 +89,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "super",
   ],
   combinations: [
+    "optional_chain",
     "parenthesized_expression",
     "non_null_expression",
     "as_expression",
@@ -95,6 +102,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   ],
   builtins: [],
   role,
+  isTarget,
   declaredIn,
   falsyAlike,
 };
@@ -144,6 +152,18 @@ function role(name: SyntaxNode): NameRole {
   const fields = DECLARED_IN[parent.kind];
   if (fields && fields.includes(name.field ?? "")) return "write";
   return "read";
+}
+
+function isTarget(expression: SyntaxNode): boolean {
+  let at = expression;
+  let parent = expression.parent;
+  while (parent?.is(["array_pattern", "object_pattern", "rest_pattern", "parenthesized_expression"])) {
+    at = parent;
+    parent = parent.parent;
+  }
+  if (!parent) return false;
+  if (parent.is("unary_expression")) return parent.child("operator")?.kind === "delete";
+  return DECLARED_IN[parent.kind]?.includes(at.field ?? "") ?? false;
 }
 
 const ASSIGNMENTS = ["assignment_expression", "augmented_assignment_expression", "update_expression"];

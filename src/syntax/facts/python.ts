@@ -47,6 +47,12 @@ export const python: Language = {
   indexReads: ["subscript"],
   wildcardImports: ["wildcard_import"],
   reflection: ["exec", "eval", "globals", "locals", "vars"],
+  harmless: "len print range str int float abs round repr isinstance type".split(" "),
+  suspensions: ["await", "yield"],
+  resourceBlocks: ["with_statement"],
+  sharing: ["global_statement", "nonlocal_statement"],
+  augmented: ["augmented_assignment"],
+  plainValues: ["integer", "float", "string"],
   literals: [
     "integer",
     "float",
@@ -88,6 +94,7 @@ export const python: Language = {
     "for from global if import in is lambda match nonlocal not or pass raise return try while with yield"
   ).split(" "),
   role,
+  isTarget,
   declaredIn: (name) => name.closest(["function_definition", "lambda", "class_definition", "module"]),
   falsyAlike: () => false,
 };
@@ -153,4 +160,18 @@ function role(name: SyntaxNode): NameRole {
   if (parent.is(WRITTEN_BELOW)) return "write";
   if (parent.is("as_pattern")) return at.field === "alias" ? "write" : "read";
   return WRITTEN_IN[parent.kind]?.includes(at.field ?? "") ? "write" : "read";
+}
+
+function isTarget(expression: SyntaxNode): boolean {
+  let at = expression;
+  let parent = expression.parent;
+  while (parent?.is(TARGETS)) {
+    at = parent;
+    parent = parent.parent;
+  }
+  if (!parent) return false;
+  if (parent.is(["assignment", "augmented_assignment", "for_statement", "for_in_clause"])) {
+    return at.field === "left";
+  }
+  return parent.is(["delete_statement", "as_pattern_target"]);
 }

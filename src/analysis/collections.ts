@@ -1,0 +1,90 @@
+import type { SyntaxNode } from "../syntax/index.js";
+import { no, unknown, yes, type Answer } from "./answer.js";
+import { shortened } from "./effects.js";
+import { isBuiltin, readsOf, scopeAround, writesOf } from "./names.js";
+
+/**
+ * Does a collection keep its length and its items while these statements run? Yes only for a variable with
+ * which nothing is done but reading items and length, in statements that call nothing of unknown effect.
+ */
+export function isUnchanged(collection: SyntaxNode, during: readonly SyntaxNode[]): Answer {
+  const { language } = collection.tree;
+  const name = collection.text;
+  const shown = shortened(name);
+  if (!collection.is(language.variables)) {
+    for (const node of during.flatMap((statement) => [...statement.descendants()])) {
+      if (node.text === name && isChanged(node)) return no(`\`${shown}\` is changed here`, node);
+    }
+    const call = effectIn(during);
+    if (call) return unknown(`\`${shortened(call.text)}\` could change \`${shown}\``, call);
+    return unknown(`\`${shown}\` is not a local variable`, collection);
+  }
+  for (const statement of during) {
+    const write = writesOf(name, statement)[0];
+    if (write) return no(`\`${name}\` is written`, write);
+    for (const read of readsOf(name, statement)) {
+      if (isChanged(read)) return no(`\`${name}\` is changed here`, read.parent);
+    }
+  }
+  const through = effectIn(during) ?? changeThroughAnotherName(during);
+  if (through) {
+    return unknown(`\`${shortened(through.text)}\` could change \`${name}\` through another name`, through);
+  }
+  return yes(`nothing in the loop can change \`${name}\``);
+}
+
+/** A place where code of unknown effect may run: a call, a suspension, the entry to a resource's block. */
+function effectIn(statements: readonly SyntaxNode[]): SyntaxNode | undefined {
+  for (const statement of statements) {
+    const { language } = statement.tree;
+    for (const node of statement.descendants()) {
+      if (node.named && (node.is(language.suspensions) || node.is(language.resourceBlocks))) return node;
+      if (node.is(language.calls) && !callsHarmless(node)) return node;
+    }
+  }
+  return undefined;
+}
+
+function callsHarmless(call: SyntaxNode): boolean {
+  const { language } = call.tree;
+  const called = call.child("function");
+  if (!called?.is(language.variables) || !language.harmless.includes(called.text)) return false;
+  return isBuiltin(called.text, call).is === "yes";
+}
+
+/** An item set or deleted, or `+=` on what is not known to be a number or a string: it could be the same list. */
+function changeThroughAnotherName(statements: readonly SyntaxNode[]): SyntaxNode | undefined {
+  for (const statement of statements) {
+    const { language } = statement.tree;
+    for (const node of statement.descendants()) {
+      if (node.is(language.indexReads) && language.isTarget(node)) return node;
+      const target = node.is(language.augmented) ? node.child("left") : undefined;
+      if (target && !isNumberOrString(target)) return node;
+    }
+  }
+  return undefined;
+}
+
+/** Is every value that this variable is given in its scope a number or a string, changes in place aside? */
+function isNumberOrString(target: SyntaxNode): boolean {
+  const { language } = target.tree;
+  const given = writesOf(target.text, scopeAround(target)).filter(
+    (write) => !write.parent?.is(language.augmented),
+  );
+  const plain = (write: SyntaxNode): boolean => {
+    const value = write.parent?.child("left")?.same(write) ? write.parent.child("right") : undefined;
+    return value?.is(language.plainValues) ?? false;
+  };
+  return given.length > 0 && given.every(plain);
+}
+
+/** Is this use of a collection one that may change it: item set or deleted, method called? */
+function isChanged(use: SyntaxNode): boolean {
+  const { language } = use.tree;
+  const parent = use.parent;
+  if (!parent) return false;
+  const base = parent.child("value") ?? parent.child("object");
+  if (parent.is(language.indexReads) && base?.same(use)) return language.isTarget(parent);
+  if (parent.is(language.memberReads)) return parent.parent?.is(language.calls) ?? true;
+  return language.isTarget(use);
+}
