@@ -65,7 +65,14 @@ function asJson(found: Parameters<typeof surveyText>[0]): string {
     line,
     title,
   }));
-  const { filesRead, heldBack, unparsed, unreadable, skipped, notCovered } = found;
-  const rest = { heldBack, unparsed, unreadable, skipped, notCovered: Object.fromEntries(notCovered) };
+  const { filesRead, heldBack, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;
+  const rest = {
+    heldBack,
+    unparsed,
+    idleKeeps,
+    unreadable,
+    skipped,
+    notCovered: Object.fromEntries(notCovered),
+  };
   return JSON.stringify({ filesRead, places, ...rest }, null, 1) + "\n";
 }

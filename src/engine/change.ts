@@ -43,9 +43,17 @@ export interface Unparsed {
   readonly line: number;
 }
 
+/** A comment that asks to keep code from a rule which finds nothing there. */
+export interface IdleKeep {
+  readonly path: string;
+  readonly line: number;
+  readonly rule: string;
+}
+
 /** What the engine says of one file. */
 export interface FileResult {
   readonly changes: readonly Change[];
   readonly heldBack: readonly HeldBack[];
+  readonly idleKeeps?: readonly IdleKeep[];
   readonly unparsed?: Unparsed;
 }

@@ -57,7 +57,7 @@ export function changesInFile(
   const ids = fingerprints(path, tree, verified.sound);
   const changes = verified.sound.map((draft, i): Change => draft.change(path, ids[i]!));
   tree.dispose();
-  return { changes, heldBack };
+  return { changes, heldBack, idleKeeps: first.idleKeeps };
 }
 
 /** Of several candidates those that can all be made: the earlier, longer one wins, then the earlier rule. */

@@ -13,7 +13,8 @@ import {
 } from "../rewrite/index.js";
 import { Match, TRUSTS, type Rule, type Trust } from "../rules/index.js";
 import { parse, treesEqual, type SyntaxTree } from "../syntax/index.js";
-import type { Ground, HeldBack } from "./change.js";
+import type { Ground, HeldBack, IdleKeep } from "./change.js";
+import { keepsIn, type Keep } from "./keep.js";
 import type { Entry, PreparedRules } from "./prepare.js";
 
 /** A match with its edits worked out, against the text of the tree it was found in. */
@@ -32,6 +33,8 @@ export interface Candidate {
 export interface Found {
   readonly candidates: readonly Candidate[];
   readonly heldBack: readonly HeldBack[];
+  /** Keep comments that kept nothing. */
+  readonly idleKeeps: readonly IdleKeep[];
 }
 
 /** Looks at every node once for all rules together and works out what each match would become. */
@@ -39,6 +42,8 @@ export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Fo
   const candidates: Candidate[] = [];
   const heldBack: HeldBack[] = [];
   const names = new FreshNames(tree);
+  const keeps = keepsIn(tree);
+  const used = new Set<string>();
   for (let n = 0; n < tree.size; n++) {
     const entries = rules.startingAt(tree.kindIds[n]!);
     let last: Entry | undefined;
@@ -49,12 +54,30 @@ export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Fo
       const match = new Match(found, names, entry.alternative);
       if (!(entry.rule.where ?? []).every((holds) => holds(match))) continue;
       last = entry;
+      const keep = keeps.find(
+        (k) => k.rules.includes(entry.rule.id) && k.start <= found.start && found.end <= k.end,
+      );
+      if (keep) {
+        used.add(`${keep.line} ${entry.rule.id}`);
+        heldBack.push(kept(entry.rule.id, path, match, keep));
+        continue;
+      }
       const outcome = judge(entry, match);
       if ("reason" in outcome) heldBack.push({ ...outcome, path });
       else if (outcome.edits.length > 0) candidates.push(outcome);
     }
   }
-  return { candidates, heldBack };
+  const idleKeeps = keeps.flatMap(({ line, rules: ids }) =>
+    ids
+      .filter((rule) => rules.has(rule) && !used.has(`${line} ${rule}`))
+      .map((rule) => ({ path, line, rule })),
+  );
+  return { candidates, heldBack, idleKeeps };
+}
+
+function kept(rule: string, path: string, match: Match, keep: Keep): HeldBack {
+  const reason = `kept by a comment${keep.reason === "" ? "" : `: ${keep.reason}`}`;
+  return { rule, path, line: match.node.line, reason, at: keep.line };
 }
 
 type Outcome = Candidate | Omit<HeldBack, "path">;

@@ -1,5 +1,12 @@
 /** Rules and files in, changes out: dispatch, passes until nothing changes, clashes, verification. */
-export { type Change, type FileResult, type Ground, type HeldBack, type Unparsed } from "./change.js";
+export {
+  type Change,
+  type FileResult,
+  type Ground,
+  type HeldBack,
+  type IdleKeep,
+  type Unparsed,
+} from "./change.js";
 export { changesInFile } from "./file.js";
 export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";

@@ -14,6 +14,7 @@ export interface Entry {
 /** Rules made ready for the files of one language. */
 export class PreparedRules {
   readonly #byKind = new Map<number, Entry[]>();
+  readonly #ids = new Set<string>();
   /** For each pattern, the words without which a file cannot hold a match. */
   readonly wordLists: readonly (readonly string[])[];
 
@@ -23,6 +24,7 @@ export class PreparedRules {
     rules.forEach((rule, order) => {
       rule.alternatives.forEach((snippet, alternative) => {
         if (!snippetFits(snippet, language)) return;
+        this.#ids.add(rule.id);
         const pattern = compiledFor(rule, () => compile(snippet, language));
         const entries = this.#byKind.get(pattern.rootKind) ?? [];
         entries.push({ rule, order, alternative, pattern });
@@ -37,6 +39,11 @@ export class PreparedRules {
     return this.#byKind.size === 0;
   }
 
+  /** Is this rule among those at work here? */
+  has(id: string): boolean {
+    return this.#ids.has(id);
+  }
+
   startingAt(kind: number): readonly Entry[] {
     return this.#byKind.get(kind) ?? [];
   }
@@ -49,7 +56,7 @@ export class PreparedRules {
       if (found === undefined) known.set(word, (found = has(word)));
       return found;
     };
-    return this.wordLists.some((words) => words.every(once));
+    return once("uvran-keep") || this.wordLists.some((words) => words.every(once));
   }
 }
 

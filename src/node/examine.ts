@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { changesInFile, Engine, type Unparsed } from "../engine/index.js";
+import { changesInFile, Engine, type IdleKeep, type Unparsed } from "../engine/index.js";
 import { makePlan, type Examined, type Plan } from "../plan/index.js";
 import type { Skipped, Survey } from "../report/index.js";
 import type { Rule } from "../rules/index.js";
@@ -36,6 +36,7 @@ export async function examine(task: Task): Promise<Examination> {
   const engine = new Engine(rules);
   const examined: Examined[] = [];
   const unparsed: Unparsed[] = [];
+  const idleKeeps: IdleKeep[] = [];
   const skipped: Skipped[] = [...sources.skipped];
   const unreadable: Skipped[] = [...sources.unreadable];
   let done = 0;
@@ -60,6 +61,7 @@ export async function examine(task: Task): Promise<Examination> {
     const text = decode(bytes);
     const result = changesInFile(path, text, language, prepared);
     if (result.unparsed) unparsed.push(result.unparsed);
+    idleKeeps.push(...(result.idleKeeps ?? []));
     if (result.changes.length + result.heldBack.length > 0) examined.push({ path, text, result });
     if (done % 50 === 0) await new Promise(setImmediate);
   }
@@ -72,6 +74,7 @@ export async function examine(task: Task): Promise<Examination> {
     changes,
     heldBack,
     unparsed,
+    idleKeeps,
     unreadable,
     skipped,
     notCovered: sources.notCovered,

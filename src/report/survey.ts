@@ -1,6 +1,6 @@
 import { byPath, countBy, type PlanChange } from "../plan/index.js";
 import { TRUSTS, type Rule } from "../rules/index.js";
-import type { HeldBack, Unparsed } from "../engine/index.js";
+import type { HeldBack, IdleKeep, Unparsed } from "../engine/index.js";
 import { paintTrust, type Paint } from "./paint.js";
 
 /** A file that was not looked at, and why. */
@@ -17,6 +17,7 @@ export interface Survey {
   readonly changes: readonly PlanChange[];
   readonly heldBack: readonly HeldBack[];
   readonly unparsed: readonly Unparsed[];
+  readonly idleKeeps: readonly IdleKeep[];
   readonly unreadable: readonly Skipped[];
   readonly skipped: readonly Skipped[];
   /** Number of files by ending that no language claims. */
@@ -72,6 +73,11 @@ export function surveyText(survey: Survey, paint: Paint): string {
     out.push(paint.red("syntax error   ") + `${path}:${line} (this file was left as it is)`);
   }
   for (const { path, why } of survey.unreadable) out.push(paint.red("unreadable     ") + `${path}: ${why}`);
+  for (const { path, line, rule } of survey.idleKeeps) {
+    out.push(
+      paint.yellow("idle keep      ") + `${path}:${line} keeps nothing from ${rule} any more; take it out`,
+    );
+  }
   return out.join("\n").trimEnd() + "\n";
 }
 

@@ -94,6 +94,7 @@ const survey: Survey = {
   changes: [change, { ...change, trust: "certain", line: 1 }],
   heldBack: [held],
   unparsed: [{ path: "bad.py", line: 9 }],
+  idleKeeps: [{ path: "src/c.js", line: 4, rule: "a/one" }],
   unreadable: [{ path: "latin.py", why: "not valid UTF-8" }],
   skipped: [
     { path: "x", why: "ignored" },
@@ -116,6 +117,7 @@ test("a survey counts by rule and trust, and names what was not looked at", () =
   expect(line("not covered")).toBe("not covered    7 files of other kinds: .css 5, .md 2");
   expect(line("left out")).toBe("left out       1 generated, 2 ignored");
   expect(line("syntax error")).toContain("bad.py:9");
+  expect(line("idle keep")).toContain("src/c.js:4 keeps nothing from a/one");
   expect(line("unreadable")).toContain("latin.py: not valid UTF-8");
   expect(placesText(survey, () => "first\n  second\n", plain)).toContain("     2  likely    a/one + a/two");
 });
