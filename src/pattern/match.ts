@@ -8,6 +8,7 @@ import {
   type NodeId,
   type SyntaxTree,
 } from "../syntax/index.js";
+import { sequenceFacts, WordSearch, type SequenceFacts } from "./backtracking.js";
 import type { CompiledPattern, PatternNode } from "./compile.js";
 import type { Hole } from "./hole.js";
 
@@ -95,18 +96,24 @@ class Matcher {
 
   /** Matches statements that stand side by side, from `first` on; gives all of them, comments aside. */
   window(pattern: readonly PatternNode[], first: NodeId): NodeId[] | undefined {
+    const [start] = pattern;
+    // Most statements fail here, before their neighbours are looked at.
+    if (!start || !new Matcher(this.#tree, this.captures).node(start, first)) return undefined;
     const tree = this.#tree;
     const parent = tree.parents[first]!;
     if (parent === NO_NODE || !this.#language.statementLists.includes(tree.kind(parent))) return undefined;
-    const siblings = significantChildren(tree, parent);
+    const siblings = siblingsIn(tree, parent);
     const from = siblings.indexOf(first);
-    const end = this.#sequence(pattern, 0, siblings, from, false, tree.starts[first]!);
+    const dead =
+      this.captures.size === 0 && sequenceFacts(pattern).alike ? deadEnds(siblings, pattern) : undefined;
+    const end = this.#sequence(pattern, 0, siblings, from, false, tree.starts[first]!, dead);
     return end < 0 ? undefined : siblings.slice(from, end);
   }
 
   /**
    * Matches pattern items from `pi` against nodes from `ti`; gives the place after the last matched node, or
-   * -1. A list takes as few nodes as it can; `toEnd` asks that every node is used.
+   * -1. A list takes as few nodes as it can; `toEnd` asks that every node is used. `dead` holds places in
+   * pattern and nodes from which no match can be had.
    */
   #sequence(
     pattern: readonly PatternNode[],
@@ -115,45 +122,90 @@ class Matcher {
     ti: number,
     toEnd: boolean,
     emptyAt: number,
+    dead = new Set<number>(),
   ): number {
-    let saved = [...this.captures];
-    const restore = (): void => {
-      this.captures.clear();
-      for (const [hole, capture] of saved) this.captures.set(hole, capture);
-    };
+    const saved = [...this.captures];
     for (; pi < pattern.length; pi++) {
       const p = pattern[pi]!;
       if (p.type === "list") {
-        const atEntry = saved;
-        saved = [...this.captures];
-        const isLast = pi === pattern.length - 1;
-        for (let count = isLast && toEnd ? nodes.length - ti : 0; ti + count <= nodes.length; count++) {
-          const taken = nodes.slice(ti, ti + count);
-          if (
-            !this.#fillList(p.hole, taken, p.commaBefore, ti > 0 ? this.#tree.ends[nodes[ti - 1]!]! : emptyAt)
-          ) {
-            restore();
-            continue;
-          }
-          const end = this.#sequence(pattern, pi + 1, nodes, ti + count, toEnd, emptyAt);
-          if (end >= 0) return end;
-          restore();
-        }
-        saved = atEntry;
-        restore();
-        return -1;
+        const end = this.#list(p, pattern, pi, nodes, ti, toEnd, emptyAt, dead);
+        if (end < 0) this.#restore(saved);
+        return end;
       }
       if (ti >= nodes.length || !this.node(p, nodes[ti]!)) {
-        restore();
+        this.#restore(saved);
         return -1;
       }
       ti++;
     }
     if (toEnd && ti < nodes.length) {
-      restore();
+      this.#restore(saved);
       return -1;
     }
     return ti;
+  }
+
+  /** Tries a list at its place with no node, then with one more and one more. */
+  #list(
+    list: Extract<PatternNode, { type: "list" }>,
+    pattern: readonly PatternNode[],
+    pi: number,
+    nodes: readonly NodeId[],
+    ti: number,
+    toEnd: boolean,
+    emptyAt: number,
+    dead: Set<number>,
+  ): number {
+    const tree = this.#tree;
+    const facts = sequenceFacts(pattern);
+    const next = pattern[pi + 1];
+    const independent = next !== undefined && facts.independent[pi + 1]!;
+    const saved = [...this.captures];
+    const startAt = ti > 0 ? tree.ends[nodes[ti - 1]!]! : emptyAt;
+    // Of two lists side by side the second can take all that the first could.
+    const most = independent && next.type === "list" ? ti : nodes.length;
+    for (let at = !next && toEnd ? nodes.length : ti; at <= most; at++) {
+      if (next && next.type !== "list") at = this.#nextPossible(facts, pi + 1, nodes, at);
+      if (at > most) break;
+      const key = (pi + 1) * (nodes.length + 1) + at;
+      if (dead.has(key)) continue;
+      if (this.#fillList(list.hole, nodes, ti, at, list.commaBefore, startAt)) {
+        const end = this.#sequence(pattern, pi + 1, nodes, at, toEnd, emptyAt, dead);
+        if (end >= 0) return end;
+        if (independent) dead.add(key);
+      }
+      this.#restore(saved);
+    }
+    return -1;
+  }
+
+  /** The first node from `at` on whose text can match the pattern node at a place, going by its words. */
+  #nextPossible(facts: SequenceFacts, place: number, nodes: readonly NodeId[], at: number): number {
+    const tree = this.#tree;
+    if (at >= nodes.length) return at;
+    const from = tree.starts[nodes[at]!]!;
+    let furthest = from;
+    const named = facts.holes[place]!.flatMap((hole) => {
+      const capture = hole.kind === "name" ? this.captures.get(hole) : undefined;
+      return capture ? [tree.text.slice(capture.start, capture.end)] : [];
+    });
+    for (const word of [...named, ...facts.words[place]!.slice(0, 1)]) {
+      furthest = Math.max(furthest, searchIn(tree).next(word, from));
+    }
+    if (furthest === Infinity) return nodes.length + 1;
+    let low = at;
+    let high = nodes.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (tree.ends[nodes[middle]!]! > furthest) high = middle;
+      else low = middle + 1;
+    }
+    return low;
+  }
+
+  #restore(saved: readonly (readonly [Hole, Capture])[]): void {
+    this.captures.clear();
+    for (const [hole, capture] of saved) this.captures.set(hole, capture);
   }
 
   #fill(hole: Hole, n: NodeId): boolean {
@@ -168,25 +220,80 @@ class Matcher {
     return true;
   }
 
-  #fillList(hole: Hole, nodes: readonly NodeId[], commaBefore: boolean, emptyAt: number): boolean {
+  /** Lets a list hole stand for the nodes from `from` up to `to`. */
+  #fillList(
+    hole: Hole,
+    all: readonly NodeId[],
+    from: number,
+    to: number,
+    commaBefore: boolean,
+    emptyAt: number,
+  ): boolean {
     const tree = this.#tree;
-    if (commaBefore && nodes.length > 0) {
-      if (tree.kind(nodes[0]!) !== ",") return false;
-      nodes = nodes.slice(1);
+    if (commaBefore && from < to) {
+      if (tree.kind(all[from]!) !== ",") return false;
+      from++;
     }
-    // Statements that share a line with what is before or after them are not moved about.
-    const ends = [nodes[0], nodes.at(-1)].map((n) => (n === undefined ? "" : tree.kind(n)));
-    if (hole.kind === "statements" && ends.includes(this.#language.statementSeparator)) return false;
-    const start = nodes.length > 0 ? tree.starts[nodes[0]!]! : emptyAt;
-    const end = nodes.length > 0 ? tree.ends[nodes.at(-1)!]! : emptyAt;
+    const isEmpty = from >= to;
+    if (!isEmpty && hole.kind === "statements") {
+      // Statements that share a line with what is before or after them are not moved about.
+      const separator = this.#language.statementSeparator;
+      if (tree.kind(all[from]!) === separator || tree.kind(all[to - 1]!) === separator) return false;
+    }
     const before = this.captures.get(hole);
     if (before) {
-      return (
-        before.nodes.length === nodes.length &&
-        before.nodes.every((n, i) => treesEqual(tree, n, tree, nodes[i]!))
-      );
+      const own = before.nodes;
+      return own.length === to - from && own.every((n, i) => treesEqual(tree, n, tree, all[from + i]!));
     }
-    this.captures.set(hole, { nodes, start, end });
+    const start = isEmpty ? emptyAt : tree.starts[all[from]!]!;
+    const end = isEmpty ? emptyAt : tree.ends[all[to - 1]!]!;
+    this.captures.set(hole, new ListCapture(all, from, to, start, end));
     return true;
   }
+}
+
+/** A list's capture, whose nodes are only cut out when asked for. */
+class ListCapture implements Capture {
+  #nodes: readonly NodeId[] | undefined;
+
+  constructor(
+    readonly all: readonly NodeId[],
+    readonly from: number,
+    readonly to: number,
+    readonly start: number,
+    readonly end: number,
+  ) {}
+
+  get nodes(): readonly NodeId[] {
+    return (this.#nodes ??= this.all.slice(this.from, this.to));
+  }
+}
+
+const siblingLists = new WeakMap<SyntaxTree, Map<NodeId, readonly NodeId[]>>();
+
+function siblingsIn(tree: SyntaxTree, parent: NodeId): readonly NodeId[] {
+  let lists = siblingLists.get(tree);
+  if (!lists) siblingLists.set(tree, (lists = new Map()));
+  let siblings = lists.get(parent);
+  if (!siblings) lists.set(parent, (siblings = significantChildren(tree, parent)));
+  return siblings;
+}
+
+const ends = new WeakMap<readonly NodeId[], Map<readonly PatternNode[], Set<number>>>();
+
+/** Places from which a pattern is known to fail among these siblings, wherever it starts. */
+function deadEnds(siblings: readonly NodeId[], pattern: readonly PatternNode[]): Set<number> {
+  let byPattern = ends.get(siblings);
+  if (!byPattern) ends.set(siblings, (byPattern = new Map()));
+  let dead = byPattern.get(pattern);
+  if (!dead) byPattern.set(pattern, (dead = new Set()));
+  return dead;
+}
+
+const searches = new WeakMap<SyntaxTree, WordSearch>();
+
+function searchIn(tree: SyntaxTree): WordSearch {
+  let search = searches.get(tree);
+  if (!search) searches.set(tree, (search = new WordSearch(tree.text)));
+  return search;
 }
