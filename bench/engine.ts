@@ -12,6 +12,7 @@ import { join } from "node:path";
 import { performance } from "node:perf_hooks";
 import { Parser, Language as Grammar } from "web-tree-sitter";
 import { allLanguages, changesInFile, Engine, languageOfFile, parse, type Language, type Rule } from "uvran";
+import { holes, python, rule } from "uvran";
 import { decode, inspect } from "uvran/node";
 import javascriptPack from "uvran/packs/javascript";
 import pythonPack from "uvran/packs/python";
@@ -39,6 +40,38 @@ for (const language of allLanguages()) await one.prepare(language);
 for (const title of ["JavaScript and TypeScript", "Python"]) {
   const own = sources.filter(({ language }) => (language.id === "python") === (title === "Python"));
   if (own.length > 0) await measure(title, own);
+}
+
+await adversarial();
+
+/** Lists side by side over 10,000 statements, none of which ends what they begin. */
+async function adversarial(): Promise<void> {
+  const { a, b, c } = holes({ a: "statements", b: "statements", c: "statements" });
+  const three = rule({
+    id: "bench/three-lists",
+    kind: "smell",
+    title: "three lists",
+    why: "to see what the worst costs",
+    was: python`
+      begin()
+      ${a}
+      middle()
+      ${b}
+      ${c}
+      end()
+    `,
+    becomes: python`done()`,
+    trials: [],
+  });
+  const lines = Array.from({ length: 10_000 }, (_, i) => ["begin()", "middle()", `x = ${i}`][i % 3]!);
+  const text = lines.join("\n") + "\nend\n";
+  const language = languageOfFile("a.py")!;
+  const rules = await new Engine([three]).prepare(language);
+  const parsing = best(() => parse(text, language).dispose());
+  const matching = best(() => changesInFile("a.py", text, language, rules));
+  console.log(`\nThree lists over ${lines.length} statements that never match`);
+  row("compact tree", parsing, text.length / 1e6, "");
+  row("with the rule", matching, text.length / 1e6, `${(matching / parsing).toFixed(1)} × the tree`);
 }
 
 async function measure(title: string, own: readonly Source[]): Promise<void> {
