@@ -8,9 +8,11 @@ import {
   type NodeId,
   type SyntaxTree,
 } from "../syntax/index.js";
-import { sequenceFacts, WordSearch, type SequenceFacts } from "./backtracking.js";
+import { sequenceFacts, type SequenceFacts } from "./backtracking.js";
 import type { CompiledPattern, PatternNode } from "./compile.js";
 import type { Hole } from "./hole.js";
+import { ListCapture } from "./list-capture.js";
+import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
 
 /** The code that a hole stands for: neighbouring nodes, or an empty place. */
 export interface Capture {
@@ -70,6 +72,20 @@ export function* matchesIn(
   }
 }
 
+type ListNode = Extract<PatternNode, { type: "list" }>;
+
+/** Pattern nodes to be matched against neighbouring nodes. A list takes as few of them as it can. */
+interface Sequence {
+  readonly pattern: readonly PatternNode[];
+  readonly nodes: readonly NodeId[];
+  /** Must every node be used? */
+  readonly toEnd: boolean;
+  /** Where a list at the very start is that stands for nothing. */
+  readonly emptyAt: number;
+  /** Places in pattern and nodes from which no match can be had. */
+  readonly dead: Set<number>;
+}
+
 class Matcher {
   readonly captures: Map<Hole, Capture>;
   readonly #tree: SyntaxTree;
@@ -91,7 +107,11 @@ class Matcher {
     }
     if (p.type === "leaf") return sameToken(this.#language, p.kindName, p.text, tree.textOf(n));
     const children = significantChildren(tree, n);
-    return this.#sequence(p.children, 0, children, 0, true, tree.starts[n]!) >= 0;
+    const emptyAt = tree.starts[n]!;
+    return (
+      this.#sequence({ pattern: p.children, nodes: children, toEnd: true, emptyAt, dead: new Set() }, 0, 0) >=
+      0
+    );
   }
 
   /** Matches statements that stand side by side, from `first` on; gives all of them, comments aside. */
@@ -104,31 +124,21 @@ class Matcher {
     if (parent === NO_NODE || !this.#language.statementLists.includes(tree.kind(parent))) return undefined;
     const siblings = siblingsIn(tree, parent);
     const from = siblings.indexOf(first);
-    const dead =
-      this.captures.size === 0 && sequenceFacts(pattern).alike ? deadEnds(siblings, pattern) : undefined;
-    const end = this.#sequence(pattern, 0, siblings, from, false, tree.starts[first]!, dead);
+    const shared = this.captures.size === 0 && sequenceFacts(pattern).alike;
+    const dead = shared ? deadEnds(siblings, pattern) : new Set<number>();
+    const sequence = { pattern, nodes: siblings, toEnd: false, emptyAt: tree.starts[first]!, dead };
+    const end = this.#sequence(sequence, 0, from);
     return end < 0 ? undefined : siblings.slice(from, end);
   }
 
-  /**
-   * Matches pattern items from `pi` against nodes from `ti`; gives the place after the last matched node, or
-   * -1. A list takes as few nodes as it can; `toEnd` asks that every node is used. `dead` holds places in
-   * pattern and nodes from which no match can be had.
-   */
-  #sequence(
-    pattern: readonly PatternNode[],
-    pi: number,
-    nodes: readonly NodeId[],
-    ti: number,
-    toEnd: boolean,
-    emptyAt: number,
-    dead = new Set<number>(),
-  ): number {
+  /** Matches the rest of a sequence; gives the place after the last matched node, or -1. */
+  #sequence(s: Sequence, pi: number, ti: number): number {
+    const { pattern, nodes, toEnd } = s;
     const saved = [...this.captures];
     for (; pi < pattern.length; pi++) {
       const p = pattern[pi]!;
       if (p.type === "list") {
-        const end = this.#list(p, pattern, pi, nodes, ti, toEnd, emptyAt, dead);
+        const end = this.#list(s, p, pi, ti);
         if (end < 0) this.#restore(saved);
         return end;
       }
@@ -146,22 +156,14 @@ class Matcher {
   }
 
   /** Tries a list at its place with no node, then with one more and one more. */
-  #list(
-    list: Extract<PatternNode, { type: "list" }>,
-    pattern: readonly PatternNode[],
-    pi: number,
-    nodes: readonly NodeId[],
-    ti: number,
-    toEnd: boolean,
-    emptyAt: number,
-    dead: Set<number>,
-  ): number {
+  #list(s: Sequence, list: ListNode, pi: number, ti: number): number {
+    const { pattern, nodes, toEnd, dead } = s;
     const tree = this.#tree;
     const facts = sequenceFacts(pattern);
     const next = pattern[pi + 1];
     const independent = next !== undefined && facts.independent[pi + 1]!;
     const saved = [...this.captures];
-    const startAt = ti > 0 ? tree.ends[nodes[ti - 1]!]! : emptyAt;
+    const emptyAt = ti > 0 ? tree.ends[nodes[ti - 1]!]! : s.emptyAt;
     // Of two lists side by side the second can take all that the first could.
     const most = independent && next.type === "list" ? ti : nodes.length;
     for (let at = !next && toEnd ? nodes.length : ti; at <= most; at++) {
@@ -169,8 +171,8 @@ class Matcher {
       if (at > most) break;
       const key = (pi + 1) * (nodes.length + 1) + at;
       if (dead.has(key)) continue;
-      if (this.#fillList(list.hole, nodes, ti, at, list.commaBefore, startAt)) {
-        const end = this.#sequence(pattern, pi + 1, nodes, at, toEnd, emptyAt, dead);
+      if (this.#fillList(list, nodes, ti, at, emptyAt)) {
+        const end = this.#sequence(s, pi + 1, at);
         if (end >= 0) return end;
         if (independent) dead.add(key);
       }
@@ -222,11 +224,10 @@ class Matcher {
 
   /** Lets a list hole stand for the nodes from `from` up to `to`. */
   #fillList(
-    hole: Hole,
+    { hole, commaBefore }: ListNode,
     all: readonly NodeId[],
     from: number,
     to: number,
-    commaBefore: boolean,
     emptyAt: number,
   ): boolean {
     const tree = this.#tree;
@@ -250,50 +251,4 @@ class Matcher {
     this.captures.set(hole, new ListCapture(all, from, to, start, end));
     return true;
   }
-}
-
-/** A list's capture, whose nodes are only cut out when asked for. */
-class ListCapture implements Capture {
-  #nodes: readonly NodeId[] | undefined;
-
-  constructor(
-    readonly all: readonly NodeId[],
-    readonly from: number,
-    readonly to: number,
-    readonly start: number,
-    readonly end: number,
-  ) {}
-
-  get nodes(): readonly NodeId[] {
-    return (this.#nodes ??= this.all.slice(this.from, this.to));
-  }
-}
-
-const siblingLists = new WeakMap<SyntaxTree, Map<NodeId, readonly NodeId[]>>();
-
-function siblingsIn(tree: SyntaxTree, parent: NodeId): readonly NodeId[] {
-  let lists = siblingLists.get(tree);
-  if (!lists) siblingLists.set(tree, (lists = new Map()));
-  let siblings = lists.get(parent);
-  if (!siblings) lists.set(parent, (siblings = significantChildren(tree, parent)));
-  return siblings;
-}
-
-const ends = new WeakMap<readonly NodeId[], Map<readonly PatternNode[], Set<number>>>();
-
-/** Places from which a pattern is known to fail among these siblings, wherever it starts. */
-function deadEnds(siblings: readonly NodeId[], pattern: readonly PatternNode[]): Set<number> {
-  let byPattern = ends.get(siblings);
-  if (!byPattern) ends.set(siblings, (byPattern = new Map()));
-  let dead = byPattern.get(pattern);
-  if (!dead) byPattern.set(pattern, (dead = new Set()));
-  return dead;
-}
-
-const searches = new WeakMap<SyntaxTree, WordSearch>();
-
-function searchIn(tree: SyntaxTree): WordSearch {
-  let search = searches.get(tree);
-  if (!search) searches.set(tree, (search = new WordSearch(tree.text)));
-  return search;
 }
