@@ -24,16 +24,14 @@ export function shortened(code: string): string {
   return line.length > 40 ? line.slice(0, 37) + "…" : line;
 }
 
-/** A statement or expression in which control leaves these statements other than by their end. */
-export function earlyExit(statements: readonly SyntaxNode[]): SyntaxNode | undefined {
-  for (const statement of statements) {
-    const { language } = statement.tree;
-    for (const node of statement.descendants()) {
-      const leaves = node.is(language.exits) || node.is(language.suspensions);
-      if (leaves && node.named && !runsLater(node, statement)) return node;
-    }
-  }
-  return undefined;
+/** The places at which control may leave these statements other than by their end, in order. */
+export function earlyExits(statements: readonly SyntaxNode[]): SyntaxNode[] {
+  return statements.flatMap((statement) => {
+    const { exits, suspensions } = statement.tree.language;
+    return [...statement.descendants()].filter(
+      (node) => node.named && (node.is(exits) || node.is(suspensions)) && !runsLater(node, statement),
+    );
+  });
 }
 
 /** Does a node belong to a function or lambda inside `within`, so that it runs at another time? */

@@ -1,7 +1,7 @@
 /** What is known about code before it is changed. Answers are yes, no or unknown, with evidence. */
 export { no, unknown, weakest, yes, type Answer, type Evidence } from "./answer.js";
 export { isUnchanged } from "./collections.js";
-export { earlyExit, runsLater, shortened, isSideEffectFree } from "./effects.js";
+export { earlyExits, runsLater, shortened, isSideEffectFree } from "./effects.js";
 export { declaredType, isOnPrimitives, type DeclaredType } from "./annotations.js";
 export {
   declarationOf,

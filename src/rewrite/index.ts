@@ -3,6 +3,6 @@ export { applyEdits, clash, compose, sorted, type Edit } from "./edits.js";
 export { FreshNames } from "./fresh-names.js";
 export { lineEnd } from "./indent.js";
 export { fitsInPlace } from "./parentheses.js";
-export { innerMatches, render } from "./render.js";
+export { render } from "./render.js";
 export { copy, segmentText, text, type Segment } from "./segment.js";
 export { CannotRewrite, settle } from "./settle.js";

@@ -141,11 +141,7 @@ class Renderer {
 }
 
 /** Where a pattern fits inside a capture, with the outer match's captures in force. Outermost places only. */
-export function innerMatches(
-  outer: PatternMatch,
-  pattern: CompiledPattern,
-  capture: Capture,
-): PatternMatch[] {
+function innerMatches(outer: PatternMatch, pattern: CompiledPattern, capture: Capture): PatternMatch[] {
   const found: PatternMatch[] = [];
   for (const n of capture.nodes) {
     for (const match of matchesIn(pattern, outer.tree, n, outer.captures)) {

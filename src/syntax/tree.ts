@@ -247,7 +247,7 @@ function lineEndTrimmer(text: string): (end: number) => number {
   return (end) => (text[end - 1] === "\r" && text[end] !== "\r" ? end - 1 : end);
 }
 
-export const ERROR_KIND = 0xffff;
+const ERROR_KIND = 0xffff;
 
 interface Names {
   readonly kinds: readonly string[];

@@ -56,6 +56,14 @@ test.each([
   ["try {} catch (x) {\n x; }", 1],
   ["import { a as x } from 'm';\nx;", 1],
   ["function f(x: string) { var x = 1;\n return x; }", undefined],
+  ["function f(x: string[]) { for (const x of l) {\n x; } }", 1],
+  ["function f(x: string[]) {\n for (const x of l) {\n x; } }", 2],
+  ["function f(x: string[]) {\n for (const [x] of l)\n x; }", 2],
+  ["function f() {\n for (var x of l) {}\n x; }", 2],
+  ["interface A { m(x: string[]): void }\nx;", undefined],
+  ["declare function f(x: string[]): void;\nx;", undefined],
+  ["type F = (x: string[]) => void;\nx;", undefined],
+  ["enum x {}\nx;", 1],
   ["x;", undefined],
 ])("the declaration of x in `%s` stands on line %s", (code, line) => {
   expect(declaredOn(code)).toBe(line);

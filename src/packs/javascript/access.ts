@@ -32,7 +32,7 @@ function operand(node: SyntaxNode): Operand {
 const STEPS = ["member_expression", "subscript_expression", "call_expression"];
 
 /** What a step of an access is taken of: `a.b` in `a.b.c`, `a.b[0]` or `a.b()`. */
-export function baseOf(step: SyntaxNode): SyntaxNode | undefined {
+function baseOf(step: SyntaxNode): SyntaxNode | undefined {
   return step.is(STEPS) ? (step.child("object") ?? step.child("function")) : undefined;
 }
 

@@ -98,6 +98,11 @@ export const falsyFallback = rule({
       }
       `,
     ),
+    ts.rewrites(
+      "function f(jars: string[]) { for (const jars of all) g(jars || []); }",
+      "function f(jars: string[]) { for (const jars of all) g(jars ?? []); }",
+      "likely",
+    ),
     js.ignores("if (a || 'x') y();"),
     js.ignores("const y = a || b;"),
     js.ignores("const y = a && b || 'x';"),

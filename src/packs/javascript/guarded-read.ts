@@ -51,18 +51,14 @@ function endsInTest(match: Match): boolean {
 
 /** Tests are read once instead of twice. */
 function readOnce(match: Match): Answer {
-  for (const { test } of linksOf(match.node)) {
-    if (!isPlainAccess(test.subject)) {
-      return no(`\`${shortened(test.subject.text)}\` would be evaluated once instead of twice`, test.node);
-    }
-    if (!test.subject.is(["identifier", "this"])) {
-      return unknown(
-        `\`${shortened(test.subject.text)}\` is read once instead of twice; it could be a getter`,
-        test.node,
-      );
-    }
-  }
-  return yes(`\`${linksOf(match.node)[0]?.test.subject.text}\` is a plain variable`, match.node);
+  const answers = linksOf(match.node).map(({ test: { subject, node } }): Answer => {
+    const name = shortened(subject.text);
+    if (!isPlainAccess(subject)) return no(`\`${name}\` would be evaluated once instead of twice`, node);
+    if (subject.is(["identifier", "this"])) return yes(`\`${name}\` is a plain variable`, node);
+    return unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
+  });
+  const [first = yes("nothing is tested"), ...rest] = answers;
+  return weakest([first, ...rest]);
 }
 
 /** Where the chain stops early, the old result was the tested value and the new one is undefined. */
@@ -194,6 +190,7 @@ export const guardedRead = rule({
       "for null the result would change",
     ),
     ts.holds("function f(label: string) { label && label.trim(); }", "the code would go on"),
+    js.holds("if (a.b && a.b.next() && a.b.next().hive) mark();", "once instead of twice"),
     js.holds("if (next() && next().hive) mark();", "once instead of twice"),
     js.holds("const has = hive != null && hive.queen;", "gave `false`"),
     js.ignores("if (a && b.a) mark();"),

@@ -1,7 +1,7 @@
 import {
   builtin,
   condition,
-  earlyExit,
+  earlyExits,
   holes,
   neverWritten,
   python,
@@ -36,11 +36,9 @@ function outlives(match: Match): Answer {
     (use) => use.start < match.found.start || use.start > match.found.end,
   );
   const guarded = [...match.node.ancestors()].some((node) => node.is("try_statement") && around.holds(node));
-  const exit = earlyExit(statements);
+  const exit = earlyExits(statements).find((node) => node.is(["break_statement", "continue_statement"]));
   if (outside && guarded) return no(`\`${name}\` may still be used after an exception`, outside);
-  if (outside && exit?.is(["break_statement", "continue_statement"])) {
-    return no(`\`${name}\` may still be used after \`${exit.text}\``, outside);
-  }
+  if (outside && exit) return no(`\`${name}\` may still be used after \`${exit.text}\``, outside);
   const argument = uses(match).find((use) => use.parent?.is(["argument_list", "keyword_argument"]));
   if (argument) {
     const call = argument.closest(["call"]);
@@ -68,7 +66,7 @@ function isUsedOnTheSpot(use: SyntaxNode): boolean {
   return parent.is("argument_list") && !isHandedOn(use);
 }
 
-/** Is the call that takes the file itself returned, yielded or stored away as it is? */
+/** Is the call that takes the file returned or yielded as it is? */
 function isHandedOn(argument: SyntaxNode): boolean {
   const call = argument.closest(["call"]);
   return call?.parent?.is(["return_statement", "yield"]) ?? true;
@@ -281,6 +279,20 @@ export const scopedFile = rule({
           f.close()
       `,
       "nothing happens",
+    ),
+    holds(
+      `
+      def last(paths):
+          for path in paths:
+              f = open(path)
+              if not path:
+                  return None
+              if f.read(1):
+                  break
+              f.close()
+          return f.read()
+      `,
+      "after `break`",
     ),
     holds(
       `

@@ -168,6 +168,17 @@ function isTarget(expression: SyntaxNode): boolean {
 
 const ASSIGNMENTS = ["assignment_expression", "augmented_assignment_expression", "update_expression"];
 const DECLARATIONS = ["variable_declarator", "formal_parameters", "import_statement", "catch_clause"];
+const NAMED = ["enum_declaration", "internal_module"];
+/** Signatures, whose parameters are seen nowhere else. */
+const SIGNATURES = [
+  "function_signature",
+  "method_signature",
+  "abstract_method_signature",
+  "call_signature",
+  "construct_signature",
+  "function_type",
+  "constructor_type",
+];
 
 function declaredIn(name: SyntaxNode): SyntaxNode | undefined {
   const { functions, classes, blockScopes } = ecmascript;
@@ -178,8 +189,13 @@ function declaredIn(name: SyntaxNode): SyntaxNode | undefined {
     if (above.is(ASSIGNMENTS) && !declares) return undefined;
     if (above.is(DECLARATIONS)) declares = true;
     if (above.is("variable_declaration")) hoists = true;
+    if (above.is("for_in_statement") && child.field === "left" && above.child("kind")) {
+      declares = true;
+      hoists = above.child("kind")?.kind === "var";
+    }
+    if (declares && above.is(SIGNATURES)) return above;
     const isName = above.child("name")?.same(child) ?? false;
-    if (isName && (above.is(functions) || above.is(classes))) declares = true;
+    if (isName && [functions, classes, NAMED].some((kinds) => above.is(kinds))) declares = true;
     else if (above.is(functions))
       return declares || above.child("parameter")?.same(child) ? above : undefined;
     else if (!hoists && above.is(blockScopes) && declares) return above;
