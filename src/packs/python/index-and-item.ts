@@ -171,6 +171,72 @@ export const indexAndItem = rule({
       `,
       "likely",
     ),
+    rewrites(
+      `
+      from typing import List
+      def f(names: List[str]):
+          for i in range(len(names)):
+              print(i, names[i])
+      `,
+      `
+      from typing import List
+      def f(names: List[str]):
+          for i, name in enumerate(names):
+              print(i, name)
+      `,
+      "certain",
+    ),
+    rewrites(
+      `
+      from shelf import List
+      def f(names: List[str]):
+          for i in range(len(names)):
+              print(i, names[i])
+      `,
+      `
+      from shelf import List
+      def f(names: List[str]):
+          for i, name in enumerate(names):
+              print(i, name)
+      `,
+      "likely",
+    ),
+    rewrites(
+      `
+      from shelf import sorted
+      def f(keys):
+          names = sorted(keys)
+          for i in range(len(names)):
+              print(i, names[i])
+      `,
+      `
+      from shelf import sorted
+      def f(keys):
+          names = sorted(keys)
+          for i, name in enumerate(names):
+              print(i, name)
+      `,
+      "likely",
+    ),
+    rewrites(
+      `
+      def f():
+          def g():
+              names = []
+              return names
+          for i in range(len(names)):
+              print(i, names[i])
+      `,
+      `
+      def f():
+          def g():
+              names = []
+              return names
+          for i, name in enumerate(names):
+              print(i, name)
+      `,
+      "likely",
+    ),
     ignores(`
       for i in range(len(names)):
           print(i)
