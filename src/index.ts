@@ -3,19 +3,18 @@
  * touches files or processes, so it runs in the browser; `uvran/node` adds the rest.
  */
 export * from "./syntax/index.js";
-export {
-  Hole,
-  Replacing,
-  FreshName,
-  Snippet,
-  holes,
-  fresh,
-  javascript,
-  typescript,
-  python,
+export { fresh, FreshName, Hole, holes, Maybe, maybe, Replacing, Snippet } from "./pattern/index.js";
+export { cpp, csharp, java, javascript, php, powershell, python, ruby, typescript } from "./pattern/index.js";
+export { compile, matchAt, matchesIn, matchOneAt, SnippetError } from "./pattern/index.js";
+export type {
+  Capture,
+  CompiledPattern,
+  HoleLimits,
+  HoleSpec,
+  Part,
+  PatternMatch,
+  Tag,
 } from "./pattern/index.js";
-export { compile, matchAt, matchesIn, SnippetError } from "./pattern/index.js";
-export type { Capture, CompiledPattern, HoleKind, Part, PatternMatch } from "./pattern/index.js";
 export { applyEdits, compose, copy, text, type Edit, type Segment } from "./rewrite/index.js";
 export * from "./analysis/index.js";
 export * from "./rules/index.js";

@@ -25,11 +25,12 @@ export class PreparedRules {
       rule.alternatives.forEach((snippet, alternative) => {
         if (!snippetFits(snippet, language)) return;
         this.#ids.add(rule.id);
-        const pattern = compiledFor(rule, () => compile(snippet, language));
-        const entries = this.#byKind.get(pattern.rootKind) ?? [];
-        entries.push({ rule, order, alternative, pattern });
-        this.#byKind.set(pattern.rootKind, entries);
-        lists.set([...pattern.words].sort().join("\0"), pattern.words);
+        for (const pattern of compiledFor(rule, () => compile(snippet, language))) {
+          const entries = this.#byKind.get(pattern.rootKind) ?? [];
+          entries.push({ rule, order, alternative, pattern });
+          this.#byKind.set(pattern.rootKind, entries);
+          lists.set([...pattern.words].sort().join("\0"), pattern.words);
+        }
       });
     });
     this.wordLists = [...lists.values()];
@@ -60,7 +61,7 @@ export class PreparedRules {
   }
 }
 
-function compiledFor(rule: Rule, make: () => CompiledPattern): CompiledPattern {
+function compiledFor(rule: Rule, make: () => readonly CompiledPattern[]): readonly CompiledPattern[] {
   try {
     return make();
   } catch (error) {

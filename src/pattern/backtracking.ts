@@ -1,5 +1,6 @@
-import type { PatternNode } from "./compile.js";
 import type { Hole } from "./hole.js";
+import type { PatternNode } from "./pattern-node.js";
+import { holesOf as holesOfSnippet } from "./variants.js";
 
 /**
  * What can be said of a sequence of pattern nodes before it is tried: where trying again cannot help, so that
@@ -45,13 +46,22 @@ export function sequenceFacts(pattern: readonly PatternNode[]): SequenceFacts {
 }
 
 function holesOf(p: PatternNode): Hole[] {
-  if (p.type === "hole" || p.type === "list") return [p.hole];
-  return p.type === "inner" ? p.children.flatMap(holesOf) : [];
+  switch (p.type) {
+    case "hole":
+    case "list":
+      return [p.hole, ...(p.hole.limits.like ? holesOfSnippet(p.hole.limits.like) : [])];
+    case "text":
+      return p.pieces.filter((piece) => typeof piece !== "string");
+    case "inner":
+      return p.children.flatMap(holesOf);
+    case "leaf":
+      return [];
+  }
 }
 
 function wordsOf(p: PatternNode): string[] {
   if (p.type === "inner") return p.children.flatMap(wordsOf);
-  return p.type === "leaf" && /^[\p{L}\p{N}_$]+$/u.test(p.text) ? [p.text] : [];
+  return p.type === "leaf" && !p.anyCase && /^[\p{L}\p{N}_$]+$/u.test(p.text) ? [p.text] : [];
 }
 
 /** Finds the next occurrence of words, remembering the last answer for each: searches mostly go forwards. */

@@ -1,30 +1,20 @@
-import {
-  languageOf,
-  parse,
-  significantChildren,
-  unwrapped,
-  type Language,
-  type LanguageId,
-  type NodeId,
-  type SyntaxTree,
-} from "../syntax/index.js";
+import { languageOf, parse, type Language, type LanguageId, type SnippetContext } from "../syntax/index.js";
 import { Hole, type Snippet } from "./hole.js";
-import { linesOf } from "./snippet-text.js";
-
-/** One node of a compiled pattern. Kinds are the grammar's numbers. */
-export type PatternNode =
-  | { readonly type: "hole"; readonly hole: Hole }
-  | { readonly type: "list"; readonly hole: Hole; readonly commaBefore: boolean }
-  | { readonly type: "leaf"; readonly kind: number; readonly kindName: string; readonly text: string }
-  | { readonly type: "inner"; readonly kind: number; readonly children: readonly PatternNode[] };
+import { patternNodes, type PatternNode } from "./pattern-node.js";
+import { snippetCode, spell, spellings } from "./spelling.js";
+import { variantsOf } from "./variants.js";
 
 /** A pattern ready for matching in files of one language. */
 export interface CompiledPattern {
   readonly snippet: Snippet;
   readonly language: Language;
-  /** Neighbouring statements, or one node. Never starts with a list. */
+  /** The surroundings in which the snippet parsed. */
+  readonly context: SnippetContext;
+  /** How each part of the snippet was spelt for that. */
+  readonly spelling: readonly string[];
+  /** Neighbouring statements or members, or one node. Never starts with a list. */
   readonly sequence: readonly PatternNode[];
-  /** Does it match statements, rather than one expression? */
+  /** Does it match statements or members that stand side by side, rather than one node within them? */
   readonly isStatements: boolean;
   /** Kind of the node a match starts at. */
   readonly rootKind: number;
@@ -37,149 +27,97 @@ export class SnippetError extends Error {
   override readonly name = "SnippetError";
 }
 
-const placeholder = (i: number): string => `uvranHole${i}z`;
-const PLACEHOLDER = /^uvranHole(\d+)z$/;
-
-/** The language whose grammar reads this snippet in files of `target`, or undefined if they do not fit. */
+/** Is a snippet in this language understood in files of `target`? */
 export function snippetFits(snippet: Snippet, target: LanguageId): boolean {
   return languageOf(target).speaks.includes(snippet.language);
 }
 
-/** The snippet as plain code, with `fill` giving the text of each part. */
-export function snippetCode(snippet: Snippet, fill: (part: number) => string): string {
-  const step = languageOf(snippet.language).indentUnit;
-  return linesOf(snippet)
-    .map(({ level, items }) => {
-      const text = items.map((item) => (typeof item === "number" ? fill(item) : item)).join("");
-      return text === "" ? "" : step.repeat(level) + text;
-    })
-    .join("\n");
-}
+const compiled = new WeakMap<Snippet, Map<LanguageId, readonly CompiledPattern[]>>();
 
 /**
- * Compiles a snippet for files of one language: holes become names that are legal there, the text is parsed
- * in the first context without an error, and the tree is turned into a matcher.
+ * Compiles a snippet for files of one language: holes are spelt so that the grammar takes them for what they
+ * stand for, the text is parsed in the first context without an error, and the tree is turned into a matcher.
+ * Optional parts and holes for operators make several patterns, of which the fullest comes first.
  * Throws a SnippetError when no context parses, or when nothing but a hole is left.
  */
-export function compile(snippet: Snippet, target: LanguageId): CompiledPattern {
+export function compile(snippet: Snippet, target: LanguageId): readonly CompiledPattern[] {
   let byLanguage = compiled.get(snippet);
   if (!byLanguage) compiled.set(snippet, (byLanguage = new Map()));
-  let pattern = byLanguage.get(target);
-  if (!pattern) byLanguage.set(target, (pattern = compileAnew(snippet, target)));
-  return pattern;
+  let patterns = byLanguage.get(target);
+  if (!patterns) byLanguage.set(target, (patterns = compileAnew(snippet, target)));
+  return patterns;
 }
 
-const compiled = new WeakMap<Snippet, Map<LanguageId, CompiledPattern>>();
-
-function compileAnew(snippet: Snippet, target: LanguageId): CompiledPattern {
+function compileAnew(snippet: Snippet, target: LanguageId): CompiledPattern[] {
   const language = languageOf(target);
-  const code = snippetCode(snippet, placeholder);
-  for (const context of language.contexts) {
-    const tree = parse(context.before + code + context.after, language);
-    if (tree.errors.length > 0) {
-      tree.dispose();
-      continue;
+  const contexts = language.contexts.filter((c) => !snippet.context || c.name === snippet.context);
+  if (contexts.length === 0) throw new SnippetError(`${language.title} has no context "${snippet.context}".`);
+  const result: CompiledPattern[] = [];
+  const seen = new Set<string>();
+  for (const variant of variantsOf(snippet)) {
+    for (const pattern of compileVariant(variant, language, contexts)) {
+      const key = shapeOf(pattern);
+      if (!seen.has(key)) result.push(pattern);
+      seen.add(key);
     }
+  }
+  return result;
+}
+
+/** Pattern nodes as text, to tell whether two patterns are the same. */
+function shapeOf({ sequence }: CompiledPattern): string {
+  return JSON.stringify(sequence, (key, value: unknown) => (value instanceof Hole ? value.name : value));
+}
+
+function compileVariant(
+  snippet: Snippet,
+  language: Language,
+  contexts: readonly SnippetContext[],
+): CompiledPattern[] {
+  const missing = snippet.parts.find((part) => part instanceof Hole && !language.holes[part.kind]);
+  if (missing instanceof Hole) {
+    throw new SnippetError(`${language.title} has no place for a hole of kind "${missing.kind}".`);
+  }
+  for (const context of contexts) {
+    const result = compileIn(context, snippet, language);
+    if (result.length > 0) return result;
+  }
+  throw new SnippetError(
+    `This ${language.title} snippet has a syntax error in every context tried ` +
+      `(${contexts.map((c) => c.name).join(", ")}):\n${readable(snippet)}`,
+  );
+}
+
+function readable(snippet: Snippet): string {
+  return snippetCode(snippet, (i) => {
+    const part = snippet.parts[i];
+    return part instanceof Hole ? `⟨${part.name}⟩` : "⟨…⟩";
+  });
+}
+
+/** Of the spellings that parse in this context the first one for each choice of operators. */
+function compileIn(context: SnippetContext, snippet: Snippet, language: Language): CompiledPattern[] {
+  const result: CompiledPattern[] = [];
+  const chosen = new Set<string>();
+  for (const { parts, operators } of spellings(snippet, language)) {
+    if (chosen.has(operators)) continue;
+    const { code, ranges } = spell(snippet, (i) => parts[i]!);
+    const tree = parse(context.before + code + context.after, language);
     try {
-      return new Compiler(snippet, tree, code).compile(context.name === "expression");
+      if (tree.errors.length > 0) continue;
+      const shift = context.before.length;
+      const places = ranges.map(({ start, end }) => ({ start: start + shift, end: end + shift }));
+      const nodes = patternNodes(tree, shift, shift + code.length, snippet, places, context.name);
+      const [first] = nodes.sequence;
+      if (!first) continue;
+      if (first.type === "hole" || first.type === "list") {
+        throw new SnippetError(`A pattern must start with something other than a hole: ${readable(snippet)}`);
+      }
+      chosen.add(operators);
+      result.push({ snippet, language, context, spelling: parts, rootKind: first.kind, ...nodes });
     } finally {
       tree.dispose();
     }
   }
-  throw new SnippetError(
-    `This ${language.title} snippet has a syntax error in every context tried ` +
-      `(${language.contexts.map((c) => c.name).join(", ")}):\n${snippetCode(snippet, (i) => holeName(snippet, i))}`,
-  );
-}
-
-function holeName(snippet: Snippet, i: number): string {
-  const part = snippet.parts[i];
-  return part instanceof Hole ? `⟨${part.name}⟩` : "⟨…⟩";
-}
-
-class Compiler {
-  readonly #snippet: Snippet;
-  readonly #tree: SyntaxTree;
-  readonly #code: string;
-  readonly #words = new Set<string>();
-
-  constructor(snippet: Snippet, tree: SyntaxTree, code: string) {
-    this.#snippet = snippet;
-    this.#tree = tree;
-    this.#code = code;
-  }
-
-  compile(unwrapParentheses: boolean): CompiledPattern {
-    const tree = this.#tree;
-    const { language } = tree;
-    let roots = significantChildren(tree, 0);
-    let isStatements = true;
-    const only = roots[0];
-    if (roots.length === 1 && only !== undefined && tree.kind(only) === language.expressionStatement) {
-      const inner = significantChildren(tree, only);
-      const endsOpen = !this.#code.trimEnd().endsWith(language.statementSeparator);
-      const isExpression = inner.length === 1 && !language.notExpressions.includes(tree.kind(inner[0]!));
-      if (isExpression && endsOpen) {
-        roots = [unwrapParentheses ? unwrapped(tree, inner[0]!) : inner[0]!];
-        isStatements = false;
-      }
-    }
-    const sequence = roots.map((root) => this.#node(root, language.expressionStatement));
-    const first = sequence[0];
-    if (!first || first.type === "hole" || first.type === "list") {
-      throw new SnippetError(`A pattern must start with something other than a hole: ${this.#code}`);
-    }
-    return {
-      snippet: this.#snippet,
-      language,
-      sequence,
-      isStatements,
-      rootKind: first.kind,
-      words: [...this.#words],
-    };
-  }
-
-  #hole(n: NodeId): Hole | undefined {
-    const { language } = this.#tree;
-    if (!this.#tree.isLeaf(n) || !language.names.includes(this.#tree.kind(n))) return undefined;
-    const number = PLACEHOLDER.exec(this.#tree.textOf(n))?.[1];
-    if (number === undefined) return undefined;
-    const part = this.#snippet.parts[Number(number)];
-    // In a replacement compiled for comparison, a fresh name or a replacing stands like an expression.
-    return part instanceof Hole ? part : new Hole(`part ${number}`, "expression");
-  }
-
-  #node(n: NodeId, statementKind: string): PatternNode {
-    const tree = this.#tree;
-    n = unwrapped(tree, n);
-    if (tree.kind(n) === statementKind) {
-      const inner = significantChildren(tree, n);
-      const hole = inner.length === 1 ? this.#hole(inner[0]!) : undefined;
-      if (hole?.kind === "statements") return { type: "list", hole, commaBefore: false };
-      if (hole?.kind === "statement") return { type: "hole", hole };
-    }
-    const hole = this.#hole(n);
-    if (hole) return { type: "hole", hole };
-    const kind = tree.kindIds[n]!;
-    const kindName = tree.kind(n);
-    if (tree.isLeaf(n) || tree.language.strings.includes(kindName)) {
-      const text = tree.textOf(n);
-      this.#words.add(tree.language.strings.includes(kindName) ? text.replace(/^\W+|\W+$/g, "") : text);
-      return { type: "leaf", kind, kindName, text };
-    }
-    const isArguments = tree.language.argumentLists.includes(kindName);
-    const children: PatternNode[] = [];
-    for (const child of significantChildren(tree, n)) {
-      const hole = isArguments ? this.#hole(child) : undefined;
-      if (hole?.kind !== "arguments") {
-        children.push(this.#node(child, statementKind));
-        continue;
-      }
-      const before = children.at(-1);
-      const commaBefore = before?.type === "leaf" && before.text === ",";
-      if (commaBefore) children.pop();
-      children.push({ type: "list", hole, commaBefore });
-    }
-    return { type: "inner", kind, children };
-  }
+  return result;
 }

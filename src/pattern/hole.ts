@@ -1,18 +1,31 @@
-import type { LanguageId } from "../syntax/index.js";
+import type { ContextName, HoleKind, LanguageId } from "../syntax/index.js";
 
-/** What a hole can stand for. The last two stand for any number of things, none included. */
-export type HoleKind = "name" | "expression" | "statement" | "statements" | "arguments";
+/** Kinds of hole that stand for any number of things, none included. */
+const LISTS: readonly HoleKind[] = ["statements", "arguments", "parameters", "members", "modifiers"];
+
+/** What narrows a hole beside its kind. */
+export interface HoleLimits {
+  /** The code must have this text, or fit this expression somewhere. */
+  readonly text?: string | RegExp;
+  /** The code must fit this pattern, whose own holes are filled too. */
+  readonly like?: Snippet;
+  /** The code must not fit this pattern. */
+  readonly unlike?: Snippet;
+  /** The node must be of one of these kinds of the grammar; `uvran outline` shows them. */
+  readonly node?: string | readonly string[];
+}
 
 /** A named blank in a piece of code. The same hole twice in a pattern means the same code twice. */
 export class Hole {
   constructor(
     readonly name: string,
     readonly kind: HoleKind,
+    readonly limits: HoleLimits = {},
   ) {}
 
   /** Does it stand for any number of things? */
   get isList(): boolean {
-    return this.kind === "statements" || this.kind === "arguments";
+    return LISTS.includes(this.kind);
   }
 
   /**
@@ -42,8 +55,13 @@ export class FreshName {
   ) {}
 }
 
+/** A piece of a snippet that may be missing; made by `maybe`. */
+export class Maybe {
+  constructor(readonly snippet: Snippet) {}
+}
+
 /** What may stand between the texts of a snippet. */
-export type Part = Hole | FreshName | Replacing;
+export type Part = Hole | FreshName | Replacing | Maybe;
 
 /** A piece of code with parts left open, as a tagged template makes it. Not yet parsed. */
 export class Snippet {
@@ -51,18 +69,38 @@ export class Snippet {
     readonly language: LanguageId,
     readonly texts: readonly string[],
     readonly parts: readonly Part[],
+    /** Where it stands; found out by parsing when its author did not say. */
+    readonly context?: ContextName,
   ) {}
 }
 
-type HolesOf<Kinds extends Record<string, HoleKind>> = { readonly [Name in keyof Kinds]: Hole };
+/** A hole's kind, alone or with what narrows it. */
+export type HoleSpec = HoleKind | ({ readonly kind: HoleKind } & HoleLimits);
 
-/** Makes holes by name and kind: `const { a, b } = holes({ a: "expression", b: "name" })`. */
-export function holes<const Kinds extends Record<string, HoleKind>>(kinds: Kinds): HolesOf<Kinds> {
-  const entries = Object.entries(kinds).map(([name, kind]) => [name, new Hole(name, kind)]);
+type HolesOf<Kinds extends Record<string, HoleSpec>> = { readonly [Name in keyof Kinds]: Hole };
+
+/**
+ * Makes holes by name and kind: `const { a, b } = holes({ a: "expression", b: "name" })`. A hole is narrowed
+ * by writing `{ kind: "name", text: /^get/ }`.
+ */
+export function holes<const Kinds extends Record<string, HoleSpec>>(kinds: Kinds): HolesOf<Kinds> {
+  const entries = Object.entries(kinds).map(([name, spec]) => {
+    if (typeof spec === "string") return [name, new Hole(name, spec)];
+    const { kind, ...limits } = spec;
+    return [name, new Hole(name, kind, limits)];
+  });
   return Object.fromEntries(entries) as HolesOf<Kinds>;
 }
 
 /** A name for something new in a replacement. */
 export function fresh(base: string, options: { singularOf?: Hole } = {}): FreshName {
   return new FreshName(base, options.singularOf);
+}
+
+/**
+ * A piece of a pattern that may be missing. In a replacement it appears where all holes in it stand for
+ * something.
+ */
+export function maybe(snippet: Snippet): Maybe {
+  return new Maybe(snippet);
 }

@@ -1,6 +1,20 @@
 /** Code with holes in, compiled patterns and their matches out. */
-export { Hole, Replacing, FreshName, Snippet, holes, fresh, type HoleKind, type Part } from "./hole.js";
-export { javascript, typescript, python } from "./tags.js";
-export { compile, snippetCode, snippetFits, SnippetError, type CompiledPattern } from "./compile.js";
+export { fresh, FreshName, Hole, holes, Maybe, maybe, Replacing, Snippet } from "./hole.js";
+export type { HoleLimits, HoleSpec, Part } from "./hole.js";
+export {
+  cpp,
+  csharp,
+  java,
+  javascript,
+  php,
+  powershell,
+  python,
+  ruby,
+  typescript,
+  type Tag,
+} from "./tags.js";
+export { compile, snippetFits, SnippetError, type CompiledPattern } from "./compile.js";
+export { snippetCode } from "./spelling.js";
+export { resolved, withoutLimits } from "./variants.js";
 export { linesOf, type SnippetLine } from "./snippet-text.js";
-export { matchAt, matchesIn, type Capture, type PatternMatch } from "./match.js";
+export { matchAt, matchesIn, matchOneAt, type Capture, type PatternMatch } from "./match.js";

@@ -9,10 +9,12 @@ import {
   type SyntaxTree,
 } from "../syntax/index.js";
 import { sequenceFacts, type SequenceFacts } from "./backtracking.js";
-import type { CompiledPattern, PatternNode } from "./compile.js";
-import type { Hole } from "./hole.js";
+import { compile, type CompiledPattern } from "./compile.js";
+import type { Hole, Snippet } from "./hole.js";
 import { ListCapture } from "./list-capture.js";
+import type { ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
+import { fitText } from "./strings.js";
 
 /** The code that a hole stands for: neighbouring nodes, or an empty place. */
 export interface Capture {
@@ -58,21 +60,33 @@ export function matchAt(
   return { pattern, tree, nodes, start, end, captures: matcher.captures };
 }
 
+/** The first of several patterns that fits at a node, if any does. */
+export function matchOneAt(
+  patterns: readonly CompiledPattern[],
+  tree: SyntaxTree,
+  n: NodeId,
+  bound: ReadonlyMap<Hole, Capture> = NOTHING,
+): PatternMatch | undefined {
+  for (const pattern of patterns) {
+    if (tree.kindIds[n] !== pattern.rootKind) continue;
+    const match = matchAt(pattern, tree, n, bound);
+    if (match) return match;
+  }
+  return undefined;
+}
+
 /** All matches in the subtree of `within`, in document order; they may nest. */
 export function* matchesIn(
-  pattern: CompiledPattern,
+  patterns: readonly CompiledPattern[],
   tree: SyntaxTree,
   within: NodeId,
   bound: ReadonlyMap<Hole, Capture> = NOTHING,
 ): Generator<PatternMatch> {
   for (let n = within; n < tree.after[within]!; n++) {
-    if (tree.kindIds[n] !== pattern.rootKind) continue;
-    const match = matchAt(pattern, tree, n, bound);
+    const match = matchOneAt(patterns, tree, n, bound);
     if (match) yield match;
   }
 }
-
-type ListNode = Extract<PatternNode, { type: "list" }>;
 
 /** Pattern nodes to be matched against neighbouring nodes. A list takes as few of them as it can. */
 interface Sequence {
@@ -105,12 +119,27 @@ class Matcher {
       n = unwrapped(tree, n);
       if (tree.kindIds[n] !== p.kind) return false;
     }
-    if (p.type === "leaf") return sameToken(this.#language, p.kindName, p.text, tree.textOf(n));
+    if (p.type === "leaf") {
+      return !tree.isNamed(n) || sameToken(this.#language, p.kindName, p.text, tree.textOf(n));
+    }
+    if (p.type === "text") return this.#text(p, n);
     const children = significantChildren(tree, n);
     const emptyAt = tree.starts[n]!;
+    const inOrder = (pattern: readonly PatternNode[]): boolean =>
+      this.#sequence({ pattern, nodes: children, toEnd: true, emptyAt, dead: new Set() }, 0, 0) >= 0;
+    if (inOrder(p.children)) return true;
+    const [left, operator, right] = p.children;
+    return p.commutes && inOrder([right!, operator!, left!]);
+  }
+
+  #text({ pieces }: TextNode, n: NodeId): boolean {
+    const tree = this.#tree;
+    const from = tree.starts[n]!;
+    const found = fitText(pieces, tree.textOf(n));
     return (
-      this.#sequence({ pattern: p.children, nodes: children, toEnd: true, emptyAt, dead: new Set() }, 0, 0) >=
-      0
+      found?.every(({ hole, start, end }) =>
+        this.#bind(hole, { nodes: NO_NODES, start: from + start, end: from + end }),
+      ) ?? false
     );
   }
 
@@ -121,7 +150,9 @@ class Matcher {
     if (!start || !new Matcher(this.#tree, this.captures).node(start, first)) return undefined;
     const tree = this.#tree;
     const parent = tree.parents[first]!;
-    if (parent === NO_NODE || !this.#language.statementLists.includes(tree.kind(parent))) return undefined;
+    const { statementLists, memberLists } = this.#language;
+    const list = parent === NO_NODE ? "" : tree.kind(parent);
+    if (!statementLists.includes(list) && !memberLists.includes(list)) return undefined;
     const siblings = siblingsIn(tree, parent);
     const from = siblings.indexOf(first);
     const shared = this.captures.size === 0 && sequenceFacts(pattern).alike;
@@ -142,7 +173,9 @@ class Matcher {
         if (end < 0) this.#restore(saved);
         return end;
       }
-      if (ti >= nodes.length || !this.node(p, nodes[ti]!)) {
+      const fits = ti < nodes.length && this.node(p, nodes[ti]!);
+      if (!fits && p.type === "inner" && p.mayBeMissing && this.#leftOut(p.children, s, ti)) continue;
+      if (!fits) {
         this.#restore(saved);
         return -1;
       }
@@ -153,6 +186,12 @@ class Matcher {
       return -1;
     }
     return ti;
+  }
+
+  /** Lets the lists of a node that is missing stand for nothing. */
+  #leftOut(lists: readonly PatternNode[], { nodes, emptyAt }: Sequence, ti: number): boolean {
+    const at = ti > 0 ? this.#tree.ends[nodes[ti - 1]!]! : emptyAt;
+    return lists.every((p) => p.type === "list" && this.#fillList(p, nodes, ti, ti, at));
   }
 
   /** Tries a list at its place with no node, then with one more and one more. */
@@ -188,7 +227,10 @@ class Matcher {
     const from = tree.starts[nodes[at]!]!;
     let furthest = from;
     const named = facts.holes[place]!.flatMap((hole) => {
-      const capture = hole.kind === "name" ? this.captures.get(hole) : undefined;
+      const capture =
+        hole.kind === "name" && this.#language.ignoresCase === "nowhere"
+          ? this.captures.get(hole)
+          : undefined;
       return capture ? [tree.text.slice(capture.start, capture.end)] : [];
     });
     for (const word of [...named, ...facts.words[place]!.slice(0, 1)]) {
@@ -212,28 +254,76 @@ class Matcher {
 
   #fill(hole: Hole, n: NodeId): boolean {
     const tree = this.#tree;
-    const kind = tree.kind(n);
-    if (!tree.isNamed(n)) return false;
-    if (hole.kind === "name" && !this.#language.names.includes(kind)) return false;
-    if (hole.kind === "expression" && this.#language.notExpressions.includes(kind)) return false;
+    return (
+      this.#mayStandFor(hole, n) &&
+      this.#bind(hole, { nodes: [n], start: tree.starts[n]!, end: tree.ends[n]! })
+    );
+  }
+
+  /** Is this node of the hole's kind, and within its limits? */
+  #mayStandFor({ kind, limits }: Hole, n: NodeId): boolean {
+    const tree = this.#tree;
+    const { names, notExpressions, operators } = this.#language;
+    const nodeKind = tree.kind(n);
+    if (kind === "operator") {
+      if (tree.isNamed(n) && !operators.includes(nodeKind)) return false;
+    } else if (!tree.isNamed(n)) return false;
+    if (kind === "name" && !names.includes(nodeKind)) return false;
+    if (kind === "expression" && notExpressions.includes(nodeKind)) return false;
+    const { node, like, unlike } = limits;
+    if (node !== undefined && !(typeof node === "string" ? [node] : node).includes(nodeKind)) return false;
+    if (unlike && matchOneAt(compile(unlike, this.#language.id), tree, unwrapped(tree, n), this.captures))
+      return false;
+    return like === undefined || this.#isLike(like, n);
+  }
+
+  /** Fits a hole's own pattern, whose holes are filled along with the others. */
+  #isLike(like: Snippet, n: NodeId): boolean {
+    const tree = this.#tree;
+    const match = matchOneAt(compile(like, this.#language.id), tree, unwrapped(tree, n), this.captures);
+    for (const [hole, capture] of match?.captures ?? []) this.captures.set(hole, capture);
+    return match !== undefined;
+  }
+
+  /** Lets a hole stand for a capture, if it does not stand for other code yet. */
+  #bind(hole: Hole, capture: Capture): boolean {
+    const tree = this.#tree;
+    const { text } = hole.limits;
+    if (text !== undefined) {
+      const code = tree.text.slice(capture.start, capture.end);
+      if (typeof text === "string" ? code !== text : code.search(text) < 0) return false;
+    }
     const before = this.captures.get(hole);
-    if (before) return before.nodes.length === 1 && treesEqual(tree, before.nodes[0]!, tree, n);
-    this.captures.set(hole, { nodes: [n], start: tree.starts[n]!, end: tree.ends[n]! });
+    if (before) return this.#sameCode(before, capture);
+    this.captures.set(hole, capture);
     return true;
+  }
+
+  #sameCode(a: Capture, b: Capture): boolean {
+    const tree = this.#tree;
+    if (a.nodes.length === 0 && b.nodes.length === 0) {
+      return tree.text.slice(a.start, a.end) === tree.text.slice(b.start, b.end);
+    }
+    return (
+      a.nodes.length === b.nodes.length && a.nodes.every((n, i) => treesEqual(tree, n, tree, b.nodes[i]!))
+    );
   }
 
   /** Lets a list hole stand for the nodes from `from` up to `to`. */
   #fillList(
-    { hole, commaBefore }: ListNode,
+    { hole, comma }: ListNode,
     all: readonly NodeId[],
     from: number,
     to: number,
     emptyAt: number,
   ): boolean {
     const tree = this.#tree;
-    if (commaBefore && from < to) {
-      if (tree.kind(all[from]!) !== ",") return false;
-      from++;
+    if (comma && from < to) {
+      const at = comma === "before" ? from : to - 1;
+      if (tree.kind(all[at]!) !== ",") return false;
+      if (comma === "before") from++;
+      else to--;
+      if (from >= to) return false;
     }
     const isEmpty = from >= to;
     if (!isEmpty && hole.kind === "statements") {
@@ -241,14 +331,14 @@ class Matcher {
       const separator = this.#language.statementSeparator;
       if (tree.kind(all[from]!) === separator || tree.kind(all[to - 1]!) === separator) return false;
     }
-    const before = this.captures.get(hole);
-    if (before) {
-      const own = before.nodes;
-      return own.length === to - from && own.every((n, i) => treesEqual(tree, n, tree, all[from + i]!));
+    if (hole.kind === "modifiers") {
+      const { modifiers } = this.#language;
+      for (let i = from; i < to; i++) if (!modifiers.includes(tree.kind(all[i]!))) return false;
     }
     const start = isEmpty ? emptyAt : tree.starts[all[from]!]!;
     const end = isEmpty ? emptyAt : tree.ends[all[to - 1]!]!;
-    this.captures.set(hole, new ListCapture(all, from, to, start, end));
-    return true;
+    return this.#bind(hole, new ListCapture(all, Math.min(from, to), to, start, end));
   }
 }
+
+const NO_NODES: readonly NodeId[] = [];

@@ -1,6 +1,6 @@
 import { significantChildren, type NodeId, type SyntaxTree } from "../syntax/index.js";
 import { WordSearch } from "./backtracking.js";
-import type { PatternNode } from "./compile.js";
+import type { PatternNode } from "./pattern-node.js";
 
 const siblingLists = new WeakMap<SyntaxTree, Map<NodeId, readonly NodeId[]>>();
 

@@ -1,11 +1,34 @@
-import type { LanguageId } from "../syntax/index.js";
+import type { ContextName, LanguageId } from "../syntax/index.js";
 import { Snippet, type Part } from "./hole.js";
 
-type Tag = (texts: TemplateStringsArray, ...parts: Part[]) => Snippet;
-const tag =
-  (language: LanguageId): Tag =>
-  (texts, ...parts) =>
-    new Snippet(language, texts, parts);
+type Template = (texts: TemplateStringsArray, ...parts: Part[]) => Snippet;
+
+/**
+ * Makes snippets of one language. By itself it finds out by parsing where a snippet stands; `tag.type`,
+ * `tag.member` and so on say it.
+ */
+export type Tag = Template & Readonly<Record<ContextName, Template>>;
+
+function tag(language: LanguageId): Tag {
+  const within =
+    (context?: ContextName): Template =>
+    (texts, ...parts) =>
+      new Snippet(language, texts.raw.map(asWritten), parts, context);
+  return Object.assign(within(), {
+    file: within("file"),
+    statement: within("statement"),
+    member: within("member"),
+    expression: within("expression"),
+    type: within("type"),
+    parameter: within("parameter"),
+    import: within("import"),
+  });
+}
+
+/** Backslashes are the snippet's own; only those that TypeScript asks for before a backtick or `${` go. */
+function asWritten(raw: string): string {
+  return raw.replace(/\\(`|\$\{)/g, "$1");
+}
 
 /** A snippet of JavaScript, which TypeScript and TSX files understand too. */
 export const javascript = tag("javascript");
@@ -13,3 +36,15 @@ export const javascript = tag("javascript");
 export const typescript = tag("typescript");
 /** A snippet of Python. */
 export const python = tag("python");
+/** A snippet of Java. */
+export const java = tag("java");
+/** A snippet of C++. */
+export const cpp = tag("cpp");
+/** A snippet of C#. */
+export const csharp = tag("csharp");
+/** A snippet of PHP, without the opening tag. */
+export const php = tag("php");
+/** A snippet of Ruby. */
+export const ruby = tag("ruby");
+/** A snippet of PowerShell. */
+export const powershell = tag("powershell");

@@ -123,7 +123,7 @@ export class Gap {
       else if (result === "" && /^$|\s/.test(text.slice(start - 1, start))) blank = "";
       else if (blank === "") blank = " ";
       result += blank + text.slice(c.start, c.end);
-      if (!text.startsWith(language.lineComment, c.start)) continue;
+      if (!language.lineComments.some((mark) => text.startsWith(mark, c.start))) continue;
       result += /^\s*/.exec(text.slice(c.end, end))![0] || lineEnd(text);
     }
     if (before.length > 0 && put.trim() !== "") put = (/\s$/.test(result) ? "" : " ") + put.trimStart();

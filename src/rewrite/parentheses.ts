@@ -1,9 +1,6 @@
-import { compile, matchAt, snippetCode, Hole, type Snippet } from "../pattern/index.js";
+import { compile, Hole, matchAt, snippetCode, withoutLimits } from "../pattern/index.js";
+import type { CompiledPattern, Snippet } from "../pattern/index.js";
 import { parse, type LanguageId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
-
-/** A name for a part that is not looked at; one for all places of the same hole. */
-const stand = (snippet: Snippet, i: number): string =>
-  `uvranPart${snippet.parts.indexOf(snippet.parts[i]!)}z`;
 
 /** Code that never needs parentheses: names, numbers, properties. */
 const ATOM = /^[\p{L}\p{N}_$.]+$/u;
@@ -18,33 +15,46 @@ export function partsInParentheses(
   texts: ReadonlyMap<number, string>,
 ): Set<number> {
   const risky = [...texts].filter(([, code]) => !ATOM.test(code)).map(([i]) => i);
-  const reads = (bare: readonly number[]): boolean => readsBack(snippet, target, texts, new Set(bare));
-  if (risky.length === 0 || reads(risky)) return new Set();
+  if (risky.length === 0 || isOnePart(snippet)) return new Set();
+  const open = withoutLimits(snippet);
+  const [pattern] = compile(open, target);
+  if (!pattern) return new Set();
+  const reads = (bare: readonly number[]): boolean => readsBack(open, pattern, texts, new Set(bare));
+  if (reads(risky)) return new Set();
   // A hole that occurs twice must read the same in both places, so its places are tried together.
   const placesOf = (i: number): number[] =>
     risky.filter((other) => snippet.parts[other] === snippet.parts[i]);
   return new Set(risky.filter((i) => !reads(placesOf(i))));
 }
 
+/** Nothing but a hole: what it needs around it is a question of the place, not of the replacement. */
+function isOnePart({ texts, parts }: Snippet): boolean {
+  return parts.length === 1 && texts.every((text) => text.trim() === "");
+}
+
 /** Fills in the parts named by `bare`, parses, and asks whether each is found again where it was put. */
 function readsBack(
   snippet: Snippet,
-  target: LanguageId,
+  pattern: CompiledPattern,
   texts: ReadonlyMap<number, string>,
   bare: ReadonlySet<number>,
 ): boolean {
-  const pattern = compile(snippet, target);
-  const filled = snippetCode(snippet, (i) => (bare.has(i) ? texts.get(i)! : stand(snippet, i)));
+  const filled = snippetCode(snippet, (i) => (bare.has(i) ? texts.get(i)! : pattern.spelling[i]!));
   // Brackets, so that an expression may be broken over lines.
-  const open = pattern.isStatements ? "" : "(";
-  const close = open === "" ? "" : ")";
-  const tree = parse(open + filled + close, pattern.language);
+  const { before, after } = pattern.isStatements
+    ? pattern.context
+    : (pattern.language.contexts.find((c) => c.name === "expression") ?? pattern.context);
+  const around =
+    pattern.isStatements || pattern.context.name === "statement" ? { before, after } : pattern.context;
+  const tree = parse(around.before + filled + around.after, pattern.language);
   try {
     if (tree.errors.length > 0) return false;
+    const start = around.before.length;
+    const end = start + filled.trimEnd().length;
     for (let n = 0; n < tree.size; n++) {
-      if (tree.kindIds[n] !== pattern.rootKind || tree.starts[n] !== open.length) continue;
+      if (tree.kindIds[n] !== pattern.rootKind || tree.starts[n] !== start) continue;
       const match = matchAt(pattern, tree, n);
-      if (!match || match.end < open.length + filled.trimEnd().length) continue;
+      if (!match || match.end < end) continue;
       const found = [...bare].every((i) => {
         const part = snippet.parts[i];
         const capture = part instanceof Hole ? match.captures.get(part) : undefined;

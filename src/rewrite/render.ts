@@ -3,7 +3,9 @@ import {
   Hole,
   linesOf,
   matchesIn,
+  Maybe,
   Replacing,
+  resolved,
   snippetFits,
   type Capture,
   type CompiledPattern,
@@ -44,7 +46,10 @@ class Renderer {
         `A replacement in ${snippet.language} cannot stand in a file in ${match.tree.language.title}.`,
       );
     }
-    this.#snippet = snippet;
+    this.#snippet = resolved(snippet, (hole) => {
+      const capture = match.captures.get(hole);
+      return capture !== undefined && (capture.nodes.length > 0 || hole.kind !== "modifiers");
+    });
     this.#match = match;
     this.#tree = match.tree;
     this.#names = names;
@@ -101,6 +106,7 @@ class Renderer {
   #part(number: number, indent: string): Segment {
     const part = this.#snippet.parts[number]!;
     if (part instanceof FreshName) return text(this.#textOf(part));
+    if (part instanceof Maybe) throw new TypeError("an optional part was not resolved");
     const hole = part instanceof Replacing ? part.hole : part;
     const capture = this.#capture(hole);
     const inner = part instanceof Replacing ? this.#replaced(part, capture) : [];
@@ -123,6 +129,7 @@ class Renderer {
       }
       return name;
     }
+    if (part instanceof Maybe) throw new TypeError("an optional part cannot be put in one place");
     const hole = part instanceof Replacing ? part.hole : part;
     const { start, end } = this.#capture(hole);
     return this.#tree.text.slice(start, end);
@@ -130,9 +137,9 @@ class Renderer {
 
   /** Edits for the places inside a capture that fit the inner pattern, whose holes mean what they meant outside. */
   #replaced(part: Replacing, capture: Capture): Edit[] {
-    const pattern = compile(part.pattern, this.#tree.language.id);
+    const patterns = compile(part.pattern, this.#tree.language.id);
     const replacement = this.#textOf(part.replacement);
-    return innerMatches(this.#match, pattern, capture).map(({ start, end }) => ({
+    return innerMatches(this.#match, patterns, capture).map(({ start, end }) => ({
       start,
       end,
       text: replacement,
@@ -141,10 +148,14 @@ class Renderer {
 }
 
 /** Where a pattern fits inside a capture, with the outer match's captures in force. Outermost places only. */
-function innerMatches(outer: PatternMatch, pattern: CompiledPattern, capture: Capture): PatternMatch[] {
+function innerMatches(
+  outer: PatternMatch,
+  patterns: readonly CompiledPattern[],
+  capture: Capture,
+): PatternMatch[] {
   const found: PatternMatch[] = [];
   for (const n of capture.nodes) {
-    for (const match of matchesIn(pattern, outer.tree, n, outer.captures)) {
+    for (const match of matchesIn(patterns, outer.tree, n, outer.captures)) {
       if (match.start >= (found.at(-1)?.end ?? 0)) found.push(match);
     }
   }

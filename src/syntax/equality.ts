@@ -7,10 +7,7 @@ const CLOSING = new Set([")", "]", "}"]);
 /** The children that count when code is compared: no comments, no optional semicolon or trailing comma. */
 export function significantChildren(tree: SyntaxTree, n: NodeId): NodeId[] {
   const { language } = tree;
-  const children = tree.children(n).filter((c) => {
-    const kind = tree.kind(c);
-    return !language.comments.includes(kind) && !language.layout.includes(kind);
-  });
+  const children = tree.children(n).filter((c) => !isLayout(tree, c));
   const last = children[children.length - 1];
   if (last === undefined) return children;
   if (language.optionalTokens["*"]?.includes(tree.kind(last))) {
@@ -22,6 +19,14 @@ export function significantChildren(tree: SyntaxTree, n: NodeId): NodeId[] {
     }
   }
   return children;
+}
+
+/** Is this a comment, or nothing but layout? */
+export function isLayout(tree: SyntaxTree, n: NodeId): boolean {
+  const { comments, layout, layoutWhenBlank } = tree.language;
+  const kind = tree.kind(n);
+  if (comments.includes(kind) || layout.includes(kind)) return true;
+  return layoutWhenBlank.includes(kind) && tree.textOf(n).trim() === "";
 }
 
 /** Looks through parentheses that change nothing. */
@@ -37,9 +42,16 @@ export function unwrapped(tree: SyntaxTree, n: NodeId): NodeId {
   return n;
 }
 
+/** Are upper and lower case the same in leaves of this kind? */
+export function anyCase({ ignoresCase, caseless, strings }: Language, kind: string, named: boolean): boolean {
+  if (ignoresCase === "everywhere") return !strings.includes(kind);
+  return caseless.includes(kind) || (ignoresCase === "keywords" && !named);
+}
+
 /** Leaves and strings: the same token, quote style aside. */
 export function sameToken(language: Language, kind: string, a: string, b: string): boolean {
   if (a === b) return true;
+  if (anyCase(language, kind, true)) return a.toLowerCase() === b.toLowerCase();
   return language.strings.includes(kind) && sameString(a, b);
 }
 
@@ -61,6 +73,7 @@ export function treesEqual(treeA: SyntaxTree, a: NodeId, treeB: SyntaxTree, b: N
   if (treeA.kindIds[a] !== treeB.kindIds[b]) return false;
   const kind = treeA.kind(a);
   const { language } = treeA;
+  if (!treeA.isNamed(a) && treeA.isLeaf(a)) return true;
   if (language.strings.includes(kind) || treeA.isLeaf(a)) {
     return sameToken(language, kind, treeA.textOf(a), treeB.textOf(b));
   }

@@ -9,9 +9,20 @@ import { registerLanguage } from "./language.js";
 
 for (const language of [javascript, typescript, tsx, python]) registerLanguage(language);
 
-export { type Language, type LanguageId, type NameRole } from "./language.js";
+export { type Language, type LanguageId } from "./language.js";
+export { HOLE_KINDS, type HoleKind } from "./code-facts.js";
+export { type CodeFacts, type ContextName, type SnippetContext } from "./code-facts.js";
+export { type MeaningFacts, type NameRole } from "./meaning-facts.js";
 export { allLanguages, languageOf, languageOfFile } from "./language.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";
 export { countErrors, NO_NODE, parse, SyntaxTree, type NodeId } from "./tree.js";
 export { SyntaxNode } from "./node.js";
-export { treesEqual, sameToken, sameCode, significantChildren, unwrapped } from "./equality.js";
+export {
+  anyCase,
+  isLayout,
+  treesEqual,
+  sameToken,
+  sameCode,
+  significantChildren,
+  unwrapped,
+} from "./equality.js";

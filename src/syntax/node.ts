@@ -1,3 +1,4 @@
+import { isLayout } from "./equality.js";
 import type { NodeId, SyntaxTree } from "./tree.js";
 
 /** A view of one node of a tree. Two views of the same node are `same()`, not identical. */
@@ -36,8 +37,7 @@ export class SyntaxNode {
   }
   /** Children that are neither tokens nor comments. */
   get parts(): SyntaxNode[] {
-    const { comments, layout } = this.tree.language;
-    return this.children.filter((child) => child.named && !child.is(comments) && !child.is(layout));
+    return this.children.filter((child) => child.named && !isLayout(this.tree, child.id));
   }
   get field(): string | undefined {
     return this.tree.fieldOf(this.id);

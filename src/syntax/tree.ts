@@ -1,7 +1,19 @@
 import type { Tree } from "web-tree-sitter";
 import type { Language } from "./language.js";
+import { collapsed } from "./collapse.js";
 import { grammarOf } from "./grammars.js";
+import { namesOf, type GrammarNames } from "./grammar-names.js";
 import { SyntaxNode } from "./node.js";
+
+/** The arrays of a tree; see SyntaxTree for what each holds. */
+export interface NodeArrays {
+  readonly size: number;
+  readonly kindIds: Uint16Array;
+  readonly starts: Uint32Array;
+  readonly ends: Uint32Array;
+  readonly after: Uint32Array;
+  readonly parents: Int32Array;
+}
 
 /** Number of a node in its tree: its place in document order, parents before children. */
 export type NodeId = number;
@@ -14,8 +26,10 @@ const UNKNOWN_FIELD = 0xffff;
  * then `after[n + 1]`, and so on up to `after[n]`. Offsets are UTF-16 code units into `text`.
  *
  * The arrays are filled by one walk of the parser's own cursor, so they are that tree by construction, but for
- * one thing: where a grammar takes the carriage return of a line end into a comment, it is left out. The cursor
- * numbers nodes the same way, which lets field names be asked for later, one node at a time.
+ * what the language's facts ask for: chains of nodes that say nothing are collapsed, and kinds that are two
+ * names for one thing become one. And where a grammar takes the carriage return of a line end into a comment,
+ * it is left out. The cursor numbers nodes the same way, which lets field names be asked for later, one node at
+ * a time.
  */
 export class SyntaxTree {
   readonly text: string;
@@ -28,6 +42,8 @@ export class SyntaxTree {
   /** For each node the number of the first node after its subtree. */
   readonly after: Uint32Array;
   readonly parents: Int32Array;
+  /** For each node the number that the parser's cursor knows its field by; undefined where it is the same. */
+  readonly #origins: Uint32Array | undefined;
   /** Nodes the parser marks as errors or as missing. */
   readonly errors: readonly NodeId[];
 
@@ -42,7 +58,7 @@ export class SyntaxTree {
   #lineStarts: number[] | undefined;
 
   constructor(text: string, language: Language, tree: Tree) {
-    const names = kindNamesOf(language);
+    const names = namesOf(language);
     this.text = text;
     this.language = language;
     this.#kindNames = names.kinds;
@@ -52,21 +68,33 @@ export class SyntaxTree {
     this.#cursor = tree.walk();
 
     const size = tree.rootNode.descendantCount;
-    this.size = size;
-    this.kindIds = new Uint16Array(size);
-    this.starts = new Uint32Array(size);
-    this.ends = new Uint32Array(size);
-    this.after = new Uint32Array(size);
-    this.parents = new Int32Array(size);
-    this.errors = this.#fill(names, !tree.rootNode.hasError) ?? this.#fill(names, false)!;
+    const nodes: NodeArrays = {
+      size,
+      kindIds: new Uint16Array(size),
+      starts: new Uint32Array(size),
+      ends: new Uint32Array(size),
+      after: new Uint32Array(size),
+      parents: new Int32Array(size),
+    };
+    const errors = this.#fill(nodes, names, !tree.rootNode.hasError) ?? this.#fill(nodes, names, false) ?? [];
+    const { arrays, origins, moved } = collapsed(nodes, names);
+    this.size = arrays.size;
+    this.kindIds = arrays.kindIds;
+    this.starts = arrays.starts;
+    this.ends = arrays.ends;
+    this.after = arrays.after;
+    this.parents = arrays.parents;
+    this.#origins = origins;
+    this.errors = errors.map(moved);
   }
 
   /**
    * Walks the parser's tree. `quick` takes a token that reads as its kind to be that long and to have no
    * children, which spares calls to the parser; undefined when that turned out wrong.
    */
-  #fill({ kinds, tokens }: Names, quick: boolean): NodeId[] | undefined {
+  #fill(nodes: NodeArrays, { kinds, tokens, sameKind }: GrammarNames, quick: boolean): NodeId[] | undefined {
     const { text } = this;
+    const { kindIds, starts, ends, after, parents } = nodes;
     const errors: NodeId[] = [];
     const endsAt = text.includes("\r\n") ? lineEndTrimmer(text) : (end: number) => end;
     const cursor = this.#cursor;
@@ -77,24 +105,24 @@ export class SyntaxTree {
       const kind = cursor.nodeTypeId;
       const start = cursor.startIndex;
       const isToken = quick && tokens[kind] === true && text.startsWith(kinds[kind]!, start);
-      this.kindIds[n] = kind;
-      this.starts[n] = start;
-      this.ends[n] = isToken ? start + kinds[kind]!.length : endsAt(cursor.endIndex);
-      this.parents[n] = parent;
+      kindIds[n] = sameKind?.get(kind) ?? kind;
+      starts[n] = start;
+      ends[n] = isToken ? start + kinds[kind]!.length : endsAt(cursor.endIndex);
+      parents[n] = parent;
       if (!quick && (kind === ERROR_KIND || cursor.nodeIsMissing)) errors.push(n);
       const here = n++;
       if (!isToken && cursor.gotoFirstChild()) {
         parent = here;
         continue;
       }
-      this.after[here] = n;
+      after[here] = n;
       while (!cursor.gotoNextSibling()) {
         if (!cursor.gotoParent()) break walk;
-        this.after[parent] = n;
-        parent = this.parents[parent]!;
+        after[parent] = n;
+        parent = parents[parent]!;
       }
     }
-    return n === this.size ? errors : undefined;
+    return n === nodes.size ? errors : undefined;
   }
 
   /** Name of a node's kind as the grammar gives it; tokens are their own text. */
@@ -126,7 +154,7 @@ export class SyntaxTree {
     this.#fields ??= new Uint16Array(this.size).fill(UNKNOWN_FIELD);
     let id = this.#fields[n]!;
     if (id === UNKNOWN_FIELD) {
-      this.#cursor.gotoDescendant(n);
+      this.#cursor.gotoDescendant(this.#origins?.[n] ?? n);
       id = this.#cursor.currentFieldId;
       this.#fields[n] = id;
     }
@@ -248,34 +276,6 @@ function lineEndTrimmer(text: string): (end: number) => number {
 }
 
 const ERROR_KIND = 0xffff;
-
-interface Names {
-  readonly kinds: readonly string[];
-  readonly named: readonly boolean[];
-  readonly tokens: readonly boolean[];
-  readonly fields: readonly (string | null)[];
-}
-const namesByGrammar = new Map<string, Names>();
-
-function kindNamesOf(language: Language): Names {
-  let names = namesByGrammar.get(language.grammar);
-  if (!names) {
-    const { grammar } = grammarOf(language);
-    const kinds: string[] = [];
-    const named: boolean[] = [];
-    const tokens: boolean[] = [];
-    for (let id = 0; id < grammar.nodeTypeCount; id++) {
-      const name = grammar.nodeTypeForId(id) ?? "";
-      kinds.push(name);
-      // `is not` and the like are no words of their own and have the words below them.
-      tokens.push(!grammar.nodeTypeIsNamed(id) && !name.includes(" "));
-      named.push(grammar.nodeTypeIsNamed(id));
-    }
-    names = { kinds, named, tokens, fields: grammar.fields };
-    namesByGrammar.set(language.grammar, names);
-  }
-  return names;
-}
 
 /**
  * Parses source text. The result is freed with `dispose()`. A byte-order mark at the start is kept in `text`

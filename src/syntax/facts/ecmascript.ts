@@ -1,15 +1,33 @@
-import type { Language, NameRole } from "../language.js";
+import type { Language } from "../language.js";
+import type { NameRole } from "../meaning-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** What JavaScript, TypeScript and TSX have in common. */
 export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions" | "speaks"> = {
   contexts: [
-    { name: "statements", before: "", after: "" },
+    { name: "statement", before: "", after: "" },
+    { name: "file", before: "", after: "" },
+    { name: "import", before: "", after: "" },
     { name: "expression", before: "(", after: ")" },
+    { name: "member", before: "class Uvran {\n", after: "\n}" },
+    { name: "parameter", before: "function uvran(", after: ") {}" },
   ],
+  holes: {
+    name: ["hole", "#hole"],
+    expression: ["hole"],
+    operator: ["+", "&&", "=", "+=", "++"],
+    text: ["hole"],
+    statement: ["hole;"],
+    statements: ["hole;"],
+    arguments: ["hole"],
+    parameters: ["hole"],
+    members: ["hole;"],
+    modifiers: ["@hole"],
+  },
   comments: ["comment", "html_comment", "hash_bang_line"],
   layout: [],
-  lineComment: "//",
+  layoutWhenBlank: [],
+  lineComments: ["//"],
   lineBreaksMatter: false,
   indentUnit: "  ",
   multiLineLiterals: ["template_string", "jsx_text"],
@@ -21,6 +39,11 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     object: [","],
     formal_parameters: [","],
   },
+  chains: [],
+  sameKinds: {},
+  ignoresCase: "nowhere",
+  caseless: [],
+  commutative: ["==", "!=", "===", "!=="],
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => endsOptionalChain(inner),
   neverSideBySide: [["??", ["||", "&&"]]],
@@ -31,11 +54,15 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "augmented_assignment_expression",
   ],
   binary: ["binary_expression"],
+  operators: [],
 
   expressionStatement: "expression_statement",
   statementLists: ["program", "statement_block", "switch_case", "switch_default", "class_static_block"],
+  memberLists: ["class_body", "interface_body", "object_type"],
   statementSeparator: ";",
   argumentLists: ["arguments"],
+  parameterLists: ["formal_parameters"],
+  modifiers: ["decorator", "accessibility_modifier", "override_modifier", "static", "readonly", "abstract"],
   notExpressions: ["spread_element"],
   names: [
     "identifier",

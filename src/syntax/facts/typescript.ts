@@ -3,6 +3,12 @@ import { ecmascript } from "./ecmascript.js";
 
 export const typescript: Language = {
   ...ecmascript,
+  contexts: [
+    ...ecmascript.contexts,
+    { name: "member", before: "interface Uvran {\n", after: "\n}" },
+    { name: "type", before: "let uvran: ", after: ";" },
+  ],
+  holes: { ...ecmascript.holes, type: ["Hole"] },
   id: "typescript",
   title: "TypeScript",
   grammar: "tree-sitter-typescript",

@@ -1,0 +1,100 @@
+import type { SyntaxNode } from "./node.js";
+
+/** What a hole can stand for. */
+export const HOLE_KINDS = [
+  /** one identifier */
+  "name",
+  "expression",
+  "type",
+  /** an operator such as `==` */
+  "operator",
+  /** the inside of a string, or a part of it */
+  "text",
+  "statement",
+  /** any number of statements, none included; so with all that follow */
+  "statements",
+  "arguments",
+  "parameters",
+  "members",
+  /** modifiers, annotations, attributes, decorators */
+  "modifiers",
+] as const;
+export type HoleKind = (typeof HOLE_KINDS)[number];
+
+/** Where a snippet can stand. */
+export type ContextName = "file" | "statement" | "member" | "expression" | "type" | "parameter" | "import";
+
+/** A way to give a snippet the surroundings it needs in order to parse. */
+export interface SnippetContext {
+  readonly name: ContextName;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** How code looks: what matching and rewriting need to know of a language. */
+export interface CodeFacts {
+  /** Surroundings in which a snippet is tried, in this order, when its author names none. */
+  readonly contexts: readonly SnippetContext[];
+  /**
+   * How a hole is spelt so that the grammar takes it for what it stands for: `hole` and `Hole` become a name.
+   * The first spelling that parses counts; for operators each that parses is an alternative. A kind that is
+   * not here has no place in the language.
+   */
+  readonly holes: Readonly<Partial<Record<HoleKind, readonly string[]>>>;
+
+  readonly comments: readonly string[];
+  /** Named nodes that are nothing but layout, such as a backslash at the end of a line. */
+  readonly layout: readonly string[];
+  /** Nodes that are layout where they are blank, and mean something else where they are not. */
+  readonly layoutWhenBlank: readonly string[];
+  /** A comment that starts with one of these ends with its line, so code cannot follow it there. */
+  readonly lineComments: readonly string[];
+  /** Is a line break inside an expression an error unless brackets are open around it? */
+  readonly lineBreaksMatter: boolean;
+  /** Used when a file has no indentation of its own to learn from. */
+  readonly indentUnit: string;
+  /** Literals whose inner line breaks belong to their value. */
+  readonly multiLineLiterals: readonly string[];
+  /** String literals, whose quote style does not count when code is compared. */
+  readonly strings: readonly string[];
+  /** Tokens that may be left out without a change of meaning, by the kind of the node they stand in. */
+  readonly optionalTokens: Readonly<Record<string, readonly string[]>>;
+  /** Kinds that are taken out of the tree where they have a single child. */
+  readonly chains: readonly string[];
+  /** Kinds that are another name for the same thing in another place. */
+  readonly sameKinds: Readonly<Record<string, string>>;
+  /** Where upper and lower case are the same: nowhere, in keywords and the `caseless` leaves, or everywhere. */
+  readonly ignoresCase: "nowhere" | "keywords" | "everywhere";
+  readonly caseless: readonly string[];
+  /** Operators whose two sides may be swapped without a change of meaning. */
+  readonly commutative: readonly string[];
+  /** Kind of a parenthesised expression. */
+  readonly parenthesized: string;
+  /** Parentheses around this node change what the code around it means, so they are never redundant. */
+  parenthesesMatter(inner: SyntaxNode): boolean;
+  /** Operators that may not stand side by side without parentheses, although the grammar lets them. */
+  readonly neverSideBySide: readonly (readonly [string, readonly string[]])[];
+  /** Kinds that may not stand bare as an operand, although the grammar lets them. */
+  readonly looseOperands: readonly string[];
+  readonly binary: readonly string[];
+  /** Named nodes that are operators; the others are tokens. */
+  readonly operators: readonly string[];
+
+  /** The statement that is nothing but an expression; empty where every expression is a statement. */
+  readonly expressionStatement: string;
+  /** Nodes whose children are statements. */
+  readonly statementLists: readonly string[];
+  /** Nodes whose children are the members of a class or the like. */
+  readonly memberLists: readonly string[];
+  /** Ends a statement on its line, so that another may follow there. */
+  readonly statementSeparator: string;
+  /** Nodes whose children are the arguments of a call. */
+  readonly argumentLists: readonly string[];
+  readonly parameterLists: readonly string[];
+  /** What can stand among modifiers; tokens too. */
+  readonly modifiers: readonly string[];
+  /** Nodes that stand where an expression could but are not one (`...x`, `key=value`). */
+  readonly notExpressions: readonly string[];
+  /** Nodes that are names. */
+  readonly names: readonly string[];
+}

@@ -1,0 +1,59 @@
+import { grammarOf } from "./grammars.js";
+import type { Language } from "./language.js";
+
+/** What a grammar calls its kinds and fields, by the grammar's numbers. */
+export interface GrammarNames {
+  readonly kinds: readonly string[];
+  readonly named: readonly boolean[];
+  /** Kinds whose nodes read as their name and have no children. */
+  readonly tokens: readonly boolean[];
+  readonly fields: readonly (string | null)[];
+  /** Kinds that count as another one; undefined when the language has none. */
+  readonly sameKind: ReadonlyMap<number, number> | undefined;
+  /** Kinds that vanish when they have one child; undefined when the language has none. */
+  readonly chains: readonly boolean[] | undefined;
+}
+
+const known = new Map<string, GrammarNames>();
+
+/** The names of a language's grammar, which must be loaded. */
+export function namesOf(language: Language): GrammarNames {
+  let names = known.get(language.grammar);
+  if (!names) known.set(language.grammar, (names = read(language)));
+  return names;
+}
+
+function read(language: Language): GrammarNames {
+  const { grammar } = grammarOf(language);
+  const kinds: string[] = [];
+  const named: boolean[] = [];
+  const tokens: boolean[] = [];
+  for (let id = 0; id < grammar.nodeTypeCount; id++) {
+    const name = grammar.nodeTypeForId(id) ?? "";
+    const isNamed = grammar.nodeTypeIsNamed(id);
+    kinds.push(name);
+    // `is not` and the like are no words of their own and have the words below them.
+    tokens.push(!isNamed && !/\s/.test(name));
+    named.push(isNamed);
+  }
+  const sameKind = new Map<number, number>();
+  kinds.forEach((name, id) => {
+    const meant = named[id] ? language.sameKinds[name] : undefined;
+    if (meant !== undefined)
+      sameKind.set(
+        id,
+        kinds.findIndex((kind, i) => kind === meant && named[i]),
+      );
+  });
+  return {
+    kinds,
+    named,
+    tokens,
+    fields: grammar.fields,
+    sameKind: sameKind.size > 0 ? sameKind : undefined,
+    chains:
+      language.chains.length > 0
+        ? kinds.map((name, id) => named[id]! && language.chains.includes(name))
+        : undefined,
+  };
+}

@@ -1,0 +1,87 @@
+import type { SyntaxNode } from "./node.js";
+
+/** What an identifier does at one place in the code. */
+export type NameRole =
+  /** the value of a variable is taken */
+  | "read"
+  /** a variable is given a value, or a declaration of it stands here */
+  | "write"
+  /** not a variable: a property, a keyword argument, a label, a type */
+  | "other"
+  /** the facts do not say */
+  | "unknown";
+
+/** What code means, as far as analysis asks. */
+export interface MeaningFacts {
+  /** Leaves that can name a variable. */
+  readonly variables: readonly string[];
+  readonly functions: readonly string[];
+  readonly classes: readonly string[];
+  /** Nodes whose names are not seen outside, beside functions and classes. */
+  readonly blockScopes: readonly string[];
+  /** Bodies that run later or elsewhere: functions, lambdas, lazy generators. */
+  readonly delayed: readonly string[];
+  /** Statements that leave a function or a loop early. */
+  readonly exits: readonly string[];
+  readonly calls: readonly string[];
+  readonly memberReads: readonly string[];
+  readonly indexReads: readonly string[];
+  /** Imports that bring in names which the file does not spell out. */
+  readonly wildcardImports: readonly string[];
+  /** Functions that can read or change variables by their names as strings. */
+  readonly reflection: readonly string[];
+  /** Built-in functions that change nothing, whatever they are given. */
+  readonly harmless: readonly string[];
+  /** Nodes at which a function waits or hands control back. */
+  readonly suspensions: readonly string[];
+  /** Statements that acquire a resource for the time of a block. */
+  readonly resourceBlocks: readonly string[];
+  /** Declarations that make a name the one of an outer scope. */
+  readonly sharing: readonly string[];
+  /** Assignments that change the old value (`+=`). */
+  readonly augmented: readonly string[];
+  /** Literals of numbers and strings. */
+  readonly plainValues: readonly string[];
+  /** Nodes that evaluate to a value fixed in the source. */
+  readonly literals: readonly string[];
+  /** Nodes that only combine the values below them. */
+  readonly combinations: readonly string[];
+  /** Names that exist without a declaration, which a fresh name must not hide. */
+  readonly builtins: readonly string[];
+
+  role(name: SyntaxNode): NameRole;
+  /** Is this expression assigned to, changed in place or deleted? */
+  isTarget(expression: SyntaxNode): boolean;
+  /** The node in which a name declared here is seen; undefined for a write that declares nothing. */
+  declaredIn(name: SyntaxNode): SyntaxNode | undefined;
+  /** Does it make no difference to the program which false value (null, 0, "", …) this expression has? */
+  falsyAlike(expression: SyntaxNode): boolean;
+}
+
+/** For a language of whose meaning nothing is written down yet: every question is answered on the safe side. */
+export const nothingKnown: MeaningFacts = {
+  variables: [],
+  functions: [],
+  classes: [],
+  blockScopes: [],
+  delayed: [],
+  exits: [],
+  calls: [],
+  memberReads: [],
+  indexReads: [],
+  wildcardImports: [],
+  reflection: [],
+  harmless: [],
+  suspensions: [],
+  resourceBlocks: [],
+  sharing: [],
+  augmented: [],
+  plainValues: [],
+  literals: [],
+  combinations: [],
+  builtins: [],
+  role: () => "unknown",
+  isTarget: () => true,
+  declaredIn: () => undefined,
+  falsyAlike: () => false,
+};
