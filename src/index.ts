@@ -5,7 +5,7 @@
 export * from "./syntax/index.js";
 export { fresh, FreshName, Hole, holes, Maybe, maybe, Replacing, Snippet } from "./pattern/index.js";
 export { cpp, csharp, java, javascript, php, powershell, python, ruby, typescript } from "./pattern/index.js";
-export { compile, matchAt, matchesIn, matchOneAt, SnippetError } from "./pattern/index.js";
+export { compile, matchAt, matchesIn, matchOneAt, snippetCode, SnippetError } from "./pattern/index.js";
 export type {
   Capture,
   CompiledPattern,

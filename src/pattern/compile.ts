@@ -2,7 +2,7 @@ import { languageOf, parse, type Language, type LanguageId, type SnippetContext 
 import { Hole, type Snippet } from "./hole.js";
 import { patternNodes, type PatternNode } from "./pattern-node.js";
 import { snippetCode, spell, spellings } from "./spelling.js";
-import { variantsOf } from "./variants.js";
+import { holesOf, variantsOf } from "./variants.js";
 
 /** A pattern ready for matching in files of one language. */
 export interface CompiledPattern {
@@ -18,6 +18,8 @@ export interface CompiledPattern {
   readonly isStatements: boolean;
   /** Kind of the node a match starts at. */
   readonly rootKind: number;
+  /** Is this the variant in which a hole for modifiers stands for none? */
+  readonly withoutModifiers: boolean;
   /** Texts without which no file can hold a match. */
   readonly words: readonly string[];
 }
@@ -55,7 +57,9 @@ function compileAnew(snippet: Snippet, target: LanguageId): CompiledPattern[] {
   const result: CompiledPattern[] = [];
   const seen = new Set<string>();
   for (const variant of variantsOf(snippet)) {
-    for (const pattern of compileVariant(variant, language, contexts)) {
+    const withoutModifiers = countModifiers(variant) < countModifiers(snippet);
+    for (const bare of compileVariant(variant, language, contexts)) {
+      const pattern = { ...bare, withoutModifiers };
       const key = shapeOf(pattern);
       if (!seen.has(key)) result.push(pattern);
       seen.add(key);
@@ -64,16 +68,22 @@ function compileAnew(snippet: Snippet, target: LanguageId): CompiledPattern[] {
   return result;
 }
 
+function countModifiers(snippet: Snippet): number {
+  return holesOf(snippet).filter((hole) => hole.kind === "modifiers").length;
+}
+
 /** Pattern nodes as text, to tell whether two patterns are the same. */
 function shapeOf({ sequence }: CompiledPattern): string {
   return JSON.stringify(sequence, (key, value: unknown) => (value instanceof Hole ? value.name : value));
 }
 
+type BarePattern = Omit<CompiledPattern, "withoutModifiers">;
+
 function compileVariant(
   snippet: Snippet,
   language: Language,
   contexts: readonly SnippetContext[],
-): CompiledPattern[] {
+): BarePattern[] {
   const missing = snippet.parts.find((part) => part instanceof Hole && !language.holes[part.kind]);
   if (missing instanceof Hole) {
     throw new SnippetError(`${language.title} has no place for a hole of kind "${missing.kind}".`);
@@ -96,8 +106,8 @@ function readable(snippet: Snippet): string {
 }
 
 /** Of the spellings that parse in this context the first one for each choice of operators. */
-function compileIn(context: SnippetContext, snippet: Snippet, language: Language): CompiledPattern[] {
-  const result: CompiledPattern[] = [];
+function compileIn(context: SnippetContext, snippet: Snippet, language: Language): BarePattern[] {
+  const result: BarePattern[] = [];
   const chosen = new Set<string>();
   for (const { parts, operators } of spellings(snippet, language)) {
     if (chosen.has(operators)) continue;

@@ -46,6 +46,7 @@ export function matchAt(
   n: NodeId,
   bound: ReadonlyMap<Hole, Capture> = NOTHING,
 ): PatternMatch | undefined {
+  if (pattern.withoutModifiers && hasModifiersAround(tree, n)) return undefined;
   const matcher = new Matcher(tree, bound);
   let nodes: readonly NodeId[] | undefined;
   const [only] = pattern.sequence;
@@ -58,6 +59,15 @@ export function matchAt(
   const start = tree.starts[nodes[0]!]!;
   const end = tree.ends[nodes.at(-1)!]!;
   return { pattern, tree, nodes, start, end, captures: matcher.captures };
+}
+
+/** Is a node wrapped in one that gives it modifiers, as decorators do? */
+function hasModifiersAround(tree: SyntaxTree, n: NodeId): boolean {
+  const parent = tree.parents[n]!;
+  if (parent === NO_NODE) return false;
+  const { memberLists, statementLists, modifiers } = tree.language;
+  if (memberLists.includes(tree.kind(parent)) || statementLists.includes(tree.kind(parent))) return false;
+  return tree.children(parent).some((child) => child < n && modifiers.includes(tree.kind(child)));
 }
 
 /** The first of several patterns that fits at a node, if any does. */

@@ -247,11 +247,10 @@ class Reader {
 
   /** Nodes whose children a list hole stands for. */
   #holdsLists(n: NodeId): boolean {
-    const { statementLists, memberLists, argumentLists, parameterLists } = this.#tree.language;
+    const { statementLists, memberLists, argumentLists, parameterLists, modifierLists } = this.#tree.language;
     const kind = this.#tree.kind(n);
-    return [statementLists, memberLists, argumentLists, parameterLists, ["modifiers"]].some((kinds) =>
-      kinds.includes(kind),
-    );
+    const lists = [statementLists, memberLists, argumentLists, parameterLists, modifierLists];
+    return lists.some((kinds) => kinds.includes(kind));
   }
 
   /** A leaf or a string with holes in its text. */
@@ -271,4 +270,4 @@ class Reader {
 }
 
 /** Kinds of hole that are the innermost of the nodes with their range. */
-const WITHIN: readonly Hole["kind"][] = ["name", "expression", "type", "operator", "text"];
+const WITHIN: readonly Hole["kind"][] = ["name", "expression", "operator", "text"];

@@ -59,6 +59,12 @@ export interface CodeFacts {
   readonly strings: readonly string[];
   /** Tokens that may be left out without a change of meaning, by the kind of the node they stand in. */
   readonly optionalTokens: Readonly<Record<string, readonly string[]>>;
+  /** Nodes whose brackets may be left out without a change of meaning. */
+  readonly optionalBrackets: readonly string[];
+  /** Tokens whose text follows further down, on lines of its own. */
+  readonly heredocStarts: readonly string[];
+  /** Nodes to which the grammar counts the end of their line, and which Uvran cuts off before it. */
+  readonly withLineEnd: readonly string[];
   /** Kinds that are taken out of the tree where they have a single child. */
   readonly chains: readonly string[];
   /** Kinds that are another name for the same thing in another place. */
@@ -91,6 +97,8 @@ export interface CodeFacts {
   /** Nodes whose children are the arguments of a call. */
   readonly argumentLists: readonly string[];
   readonly parameterLists: readonly string[];
+  /** Nodes whose children are modifiers. Where there are none, modifiers stand beside what they modify. */
+  readonly modifierLists: readonly string[];
   /** What can stand among modifiers; tokens too. */
   readonly modifiers: readonly string[];
   /** Nodes that stand where an expression could but are not one (`...x`, `key=value`). */

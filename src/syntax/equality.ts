@@ -8,13 +8,21 @@ const CLOSING = new Set([")", "]", "}"]);
 export function significantChildren(tree: SyntaxTree, n: NodeId): NodeId[] {
   const { language } = tree;
   const children = tree.children(n).filter((c) => !isLayout(tree, c));
+  const own = tree.kind(n);
+  if (language.optionalBrackets.includes(own) && children.length > 1) {
+    if (tree.kind(children[0]!) === "(" && tree.kind(children.at(-1)!) === ")") {
+      children.pop();
+      children.shift();
+      if (children.length > 1 && tree.kind(children.at(-1)!) === ",") children.pop();
+    }
+  }
   const last = children[children.length - 1];
   if (last === undefined) return children;
   if (language.optionalTokens["*"]?.includes(tree.kind(last))) {
     children.pop();
   } else if (CLOSING.has(tree.kind(last)) && children.length > 2) {
     const before = children[children.length - 2]!;
-    if (language.optionalTokens[tree.kind(n)]?.includes(tree.kind(before))) {
+    if (language.optionalTokens[own]?.includes(tree.kind(before))) {
       children.splice(children.length - 2, 1);
     }
   }
@@ -50,6 +58,7 @@ export function anyCase({ ignoresCase, caseless, strings }: Language, kind: stri
 
 /** Leaves and strings: the same token, quote style aside. */
 export function sameToken(language: Language, kind: string, a: string, b: string): boolean {
+  if (language.heredocStarts.includes(kind)) return false;
   if (a === b) return true;
   if (anyCase(language, kind, true)) return a.toLowerCase() === b.toLowerCase();
   return language.strings.includes(kind) && sameString(a, b);
@@ -57,7 +66,7 @@ export function sameToken(language: Language, kind: string, a: string, b: string
 
 /** Strings that differ in nothing but their quotes; anything with escapes or prefixes must be identical. */
 function sameString(a: string, b: string): boolean {
-  const plain = /^(["'])([^"'\\\n]*)\1$/;
+  const plain = /^(["'])([^"'\\\n\r$#`{}@%]*)\1$/;
   const inA = plain.exec(a);
   const inB = plain.exec(b);
   return inA !== null && inB !== null && inA[2] === inB[2];

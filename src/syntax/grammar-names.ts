@@ -12,6 +12,8 @@ export interface GrammarNames {
   readonly sameKind: ReadonlyMap<number, number> | undefined;
   /** Kinds that vanish when they have one child; undefined when the language has none. */
   readonly chains: readonly boolean[] | undefined;
+  /** Kinds to which the grammar counts the end of their line; undefined when the language has none. */
+  readonly withLineEnd: readonly boolean[] | undefined;
 }
 
 const known = new Map<string, GrammarNames>();
@@ -45,15 +47,15 @@ function read(language: Language): GrammarNames {
         kinds.findIndex((kind, i) => kind === meant && named[i]),
       );
   });
+  const flags = (wanted: readonly string[]): boolean[] | undefined =>
+    wanted.length > 0 ? kinds.map((name, id) => named[id]! && wanted.includes(name)) : undefined;
   return {
     kinds,
     named,
     tokens,
     fields: grammar.fields,
     sameKind: sameKind.size > 0 ? sameKind : undefined,
-    chains:
-      language.chains.length > 0
-        ? kinds.map((name, id) => named[id]! && language.chains.includes(name))
-        : undefined,
+    chains: flags(language.chains),
+    withLineEnd: flags(language.withLineEnd),
   };
 }

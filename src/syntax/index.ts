@@ -2,12 +2,19 @@
  * Source text in, compact syntax trees out. Languages are values of `Language`, one file of facts each;
  * nothing outside this room knows which parser stands behind a tree.
  */
+import { cpp } from "./facts/cpp.js";
+import { csharp } from "./facts/csharp.js";
+import { java } from "./facts/java.js";
 import { javascript } from "./facts/javascript.js";
+import { php } from "./facts/php.js";
+import { powershell } from "./facts/powershell.js";
 import { python } from "./facts/python.js";
+import { ruby } from "./facts/ruby.js";
 import { tsx, typescript } from "./facts/typescript.js";
 import { registerLanguage } from "./language.js";
 
-for (const language of [javascript, typescript, tsx, python]) registerLanguage(language);
+const LANGUAGES = [javascript, typescript, tsx, python, java, cpp, csharp, php, ruby, powershell];
+for (const language of LANGUAGES) registerLanguage(language);
 
 export { type Language, type LanguageId } from "./language.js";
 export { HOLE_KINDS, type HoleKind } from "./code-facts.js";

@@ -77,6 +77,7 @@ export class SyntaxTree {
       parents: new Int32Array(size),
     };
     const errors = this.#fill(nodes, names, !tree.rootNode.hasError) ?? this.#fill(nodes, names, false) ?? [];
+    cutLineEnds(text, nodes, names);
     const { arrays, origins, moved } = collapsed(nodes, names);
     this.size = arrays.size;
     this.kindIds = arrays.kindIds;
@@ -268,6 +269,15 @@ export class SyntaxTree {
   dispose(): void {
     this.#cursor.delete();
     this.#tree.delete();
+  }
+}
+
+/** Takes the line end out of nodes that the grammar counts it to. */
+function cutLineEnds(text: string, { size, kindIds, ends }: NodeArrays, { withLineEnd }: GrammarNames): void {
+  if (!withLineEnd) return;
+  for (let n = 0; n < size; n++) {
+    if (!withLineEnd[kindIds[n]!]) continue;
+    while (text[ends[n]! - 1] === "\n" || text[ends[n]! - 1] === "\r") ends[n]!--;
   }
 }
 

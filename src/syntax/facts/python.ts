@@ -39,6 +39,9 @@ export const python: Language = {
   multiLineLiterals: ["string"],
   strings: ["string"],
   optionalTokens: { argument_list: [","], list: [","], dictionary: [","], set: [","], parameters: [","] },
+  optionalBrackets: [],
+  heredocStarts: [],
+  withLineEnd: [],
   chains: [],
   sameKinds: {},
   ignoresCase: "nowhere",
@@ -57,6 +60,7 @@ export const python: Language = {
   statementSeparator: ";",
   argumentLists: ["argument_list"],
   parameterLists: ["parameters", "lambda_parameters"],
+  modifierLists: [],
   modifiers: ["decorator", "async"],
   notExpressions: [
     "list_splat",

@@ -8,7 +8,7 @@ export const typescript: Language = {
     { name: "member", before: "interface Uvran {\n", after: "\n}" },
     { name: "type", before: "let uvran: ", after: ";" },
   ],
-  holes: { ...ecmascript.holes, type: ["Hole"] },
+  holes: { ...ecmascript.holes, type: ["Hole"], members: ["hole() {}", "hole"] },
   id: "typescript",
   title: "TypeScript",
   grammar: "tree-sitter-typescript",

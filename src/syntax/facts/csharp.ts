@@ -1,0 +1,86 @@
+import type { Language } from "../language.js";
+import { nothingKnown } from "../meaning-facts.js";
+
+export const csharp: Language = {
+  ...nothingKnown,
+  id: "csharp",
+  title: "C#",
+  grammar: "tree-sitter-c-sharp",
+  extensions: [".cs", ".csx"],
+  speaks: ["csharp"],
+  contexts: [
+    { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
+    { name: "member", before: "class Uvran {\n", after: "\n}" },
+    { name: "file", before: "", after: "" },
+    { name: "import", before: "", after: "" },
+    { name: "expression", before: "class Uvran { object uvran = ", after: "; }" },
+    { name: "type", before: "class Uvran { ", after: " uvran; }" },
+    { name: "parameter", before: "class Uvran { void uvran(", after: ") {} }" },
+  ],
+  holes: {
+    name: ["hole"],
+    expression: ["hole"],
+    type: ["Hole"],
+    operator: ["+", "=", "??", "++"],
+    text: ["hole"],
+    statement: ["hole();"],
+    statements: ["hole();"],
+    arguments: ["hole"],
+    parameters: ["Hole hole"],
+    members: ["Hole hole;", "Hole()"],
+    modifiers: ["[Hole]"],
+  },
+  comments: ["comment"],
+  layout: [],
+  layoutWhenBlank: [],
+  lineComments: ["//"],
+  lineBreaksMatter: false,
+  indentUnit: "    ",
+  multiLineLiterals: ["verbatim_string_literal", "raw_string_literal", "interpolated_string_expression"],
+  strings: ["string_literal"],
+  optionalTokens: { initializer_expression: [","], enum_member_declaration_list: [","] },
+  optionalBrackets: [],
+  heredocStarts: [],
+  withLineEnd: [],
+  chains: ["global_statement", "argument", "attribute_argument"],
+  sameKinds: {},
+  ignoresCase: "nowhere",
+  caseless: [],
+  commutative: ["==", "!="],
+  parenthesized: "parenthesized_expression",
+  parenthesesMatter: (inner) => inner.is(["conditional_access_expression"]) || inner.has("?."),
+  neverSideBySide: [],
+  looseOperands: [],
+  binary: ["binary_expression"],
+  operators: [],
+  expressionStatement: "expression_statement",
+  statementLists: ["block", "switch_section", "compilation_unit"],
+  memberLists: ["declaration_list", "enum_member_declaration_list"],
+  statementSeparator: ";",
+  argumentLists: ["argument_list", "bracketed_argument_list", "attribute_argument_list"],
+  parameterLists: ["parameter_list"],
+  modifierLists: [],
+  modifiers: ["attribute_list", "modifier"],
+  notExpressions: ["argument", "predefined_type", "declaration_expression"],
+  names: ["identifier"],
+
+  variables: ["identifier"],
+  functions: [
+    "method_declaration",
+    "constructor_declaration",
+    "local_function_statement",
+    "lambda_expression",
+    "anonymous_method_expression",
+    "accessor_declaration",
+    "operator_declaration",
+  ],
+  classes: ["class_declaration", "struct_declaration", "interface_declaration", "record_declaration"],
+  builtins: (
+    "abstract as base bool break byte case catch char checked class const continue decimal default delegate " +
+    "do double else enum event explicit extern false finally fixed float for foreach goto if implicit in int " +
+    "interface internal is lock long namespace new null object operator out override params private " +
+    "protected public readonly ref return sbyte sealed short sizeof stackalloc static string struct switch " +
+    "this throw true try typeof uint ulong unchecked unsafe ushort using virtual void volatile while var " +
+    "value dynamic nameof when await async yield"
+  ).split(" "),
+};

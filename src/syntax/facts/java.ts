@@ -1,0 +1,90 @@
+import type { Language } from "../language.js";
+import { nothingKnown } from "../meaning-facts.js";
+
+export const java: Language = {
+  ...nothingKnown,
+  id: "java",
+  title: "Java",
+  grammar: "tree-sitter-java",
+  extensions: [".java"],
+  speaks: ["java"],
+  contexts: [
+    { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
+    { name: "member", before: "class Uvran {\n", after: "\n}" },
+    { name: "file", before: "", after: "" },
+    { name: "import", before: "", after: "" },
+    { name: "expression", before: "class Uvran { Object uvran = ", after: "; }" },
+    { name: "type", before: "class Uvran { ", after: " uvran; }" },
+    { name: "parameter", before: "class Uvran { void uvran(", after: ") {} }" },
+  ],
+  holes: {
+    name: ["hole"],
+    expression: ["hole"],
+    type: ["Hole"],
+    operator: ["+", "=", "+=", "++"],
+    text: ["hole"],
+    statement: ["hole();"],
+    statements: ["hole();"],
+    arguments: ["hole"],
+    parameters: ["Hole hole"],
+    members: ["Hole hole;", "hole", "Hole()"],
+    modifiers: ["@Hole"],
+  },
+  comments: ["line_comment", "block_comment"],
+  layout: [],
+  layoutWhenBlank: [],
+  lineComments: ["//"],
+  lineBreaksMatter: false,
+  indentUnit: "    ",
+  multiLineLiterals: ["string_literal"],
+  strings: ["string_literal"],
+  optionalTokens: { array_initializer: [","], element_value_array_initializer: [","] },
+  optionalBrackets: [],
+  heredocStarts: [],
+  withLineEnd: [],
+  chains: [],
+  sameKinds: {},
+  ignoresCase: "nowhere",
+  caseless: [],
+  commutative: ["==", "!="],
+  parenthesized: "parenthesized_expression",
+  parenthesesMatter: () => false,
+  neverSideBySide: [],
+  looseOperands: [],
+  binary: ["binary_expression"],
+  operators: [],
+  expressionStatement: "expression_statement",
+  statementLists: ["block", "constructor_body", "switch_block_statement_group", "program"],
+  memberLists: [
+    "class_body",
+    "interface_body",
+    "enum_body_declarations",
+    "annotation_type_body",
+    "enum_body",
+  ],
+  statementSeparator: ";",
+  argumentLists: ["argument_list"],
+  parameterLists: ["formal_parameters"],
+  modifierLists: ["modifiers"],
+  modifiers: (
+    "annotation marker_annotation public protected private abstract static final strictfp default " +
+    "synchronized native transient volatile sealed non-sealed"
+  ).split(" "),
+  notExpressions: ["type_identifier", "generic_type", "array_type"],
+  names: ["identifier", "type_identifier"],
+
+  variables: ["identifier"],
+  functions: [
+    "method_declaration",
+    "constructor_declaration",
+    "compact_constructor_declaration",
+    "lambda_expression",
+  ],
+  classes: ["class_declaration", "interface_declaration", "enum_declaration", "record_declaration"],
+  builtins: (
+    "abstract assert boolean break byte case catch char class const continue default do double else enum " +
+    "extends final finally float for goto if implements import instanceof int interface long native new " +
+    "package private protected public return short static strictfp super switch synchronized this throw " +
+    "throws transient try void volatile while true false null var yield record"
+  ).split(" "),
+};
