@@ -12,7 +12,7 @@ import { sequenceFacts, type SequenceFacts } from "./backtracking.js";
 import { compile, type CompiledPattern } from "./compile.js";
 import type { Hole, Snippet } from "./hole.js";
 import { ListCapture } from "./list-capture.js";
-import type { ListNode, PatternNode, TextNode } from "./pattern-node.js";
+import type { HoleNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
 import { fitText } from "./strings.js";
 
@@ -123,7 +123,7 @@ class Matcher {
 
   node(p: PatternNode, n: NodeId): boolean {
     if (p.type === "list") return false;
-    if (p.type === "hole") return this.#fill(p.hole, n);
+    if (p.type === "hole") return this.#fill(p, n);
     const tree = this.#tree;
     if (tree.kindIds[n] !== p.kind) {
       n = unwrapped(tree, n);
@@ -262,8 +262,14 @@ class Matcher {
     for (const [hole, capture] of saved) this.captures.set(hole, capture);
   }
 
-  #fill(hole: Hole, n: NodeId): boolean {
+  #fill({ hole, parentheses }: HoleNode, n: NodeId): boolean {
     const tree = this.#tree;
+    for (let i = 0; i < parentheses; i++) {
+      if (tree.kind(n) !== this.#language.parenthesized) break;
+      const [, inner] = significantChildren(tree, n);
+      if (inner === undefined || tree.node(n).parts.length !== 1) break;
+      n = inner;
+    }
     return (
       this.#mayStandFor(hole, n) &&
       this.#bind(hole, { nodes: [n], start: tree.starts[n]!, end: tree.ends[n]! })

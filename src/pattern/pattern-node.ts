@@ -11,8 +11,15 @@ import { kindOf } from "./spelling.js";
 import { splitString } from "./strings.js";
 
 /** One node of a compiled pattern. Kinds are the grammar's numbers. */
-export type PatternNode =
-  { readonly type: "hole"; readonly hole: Hole } | ListNode | LeafNode | TextNode | InnerNode;
+export type PatternNode = HoleNode | ListNode | LeafNode | TextNode | InnerNode;
+
+/** One node that a hole stands for. */
+export interface HoleNode {
+  readonly type: "hole";
+  readonly hole: Hole;
+  /** So many parentheses are written around it in the pattern, and are not part of what it stands for. */
+  readonly parentheses: number;
+}
 
 /** A token, a name or a literal. */
 export interface LeafNode {
@@ -161,9 +168,11 @@ class Reader {
   #node(n: NodeId): PatternNode {
     const tree = this.#tree;
     const { language } = tree;
+    const outer = n;
     n = unwrapped(tree, n);
     const hole = this.#holeAt(n);
-    if (hole) return hole.isList ? { type: "list", hole, comma: undefined } : { type: "hole", hole };
+    if (hole?.isList) return { type: "list", hole, comma: undefined };
+    if (hole) return { type: "hole", hole, parentheses: this.#layers(outer, n) };
     const kind = tree.kindIds[n]!;
     const kindName = tree.kind(n);
     const inside = this.#partsIn(n);
@@ -184,6 +193,13 @@ class Reader {
       mayBeMissing: children.length > 0 && children.every((child) => child.type === "list"),
       commutes: children.length === 3 && this.#commutes(n),
     };
+  }
+
+  /** Parenthesised nodes from `outer` down to `inner`. */
+  #layers(outer: NodeId, inner: NodeId): number {
+    let count = 0;
+    for (let n = inner; n !== outer; n = this.#tree.parents[n]!) count++;
+    return count;
   }
 
   #commutes(n: NodeId): boolean {

@@ -1,11 +1,27 @@
 import type { SyntaxTree } from "../syntax/index.js";
 import { trimmed, type Edit } from "./edits.js";
 import { lineEnd } from "./indent.js";
-import { commonEnds, tokensOf, type Token } from "./tokens.js";
+import type { Segment } from "./segment.js";
+import { commonEnds, oneForOne, tokensOf, type Token } from "./tokens.js";
 
 interface Span {
   readonly start: number;
   readonly end: number;
+}
+
+/** Where a gap lies and what comes into it. */
+export interface GapPlace {
+  readonly start: number;
+  readonly end: number;
+  /** The new text. */
+  readonly put: string;
+  /** Takes the comments that find no place here. */
+  readonly carried: string[];
+  /** Segments that are copied to another place. */
+  readonly moved: readonly Segment[];
+  /** Is there a range on this side that stays as it is? */
+  readonly keptBefore: boolean;
+  readonly keptAfter: boolean;
 }
 
 /** The text between two kept ranges, old against new. */
@@ -15,14 +31,21 @@ export class Gap {
   readonly #end: number;
   readonly #new: string;
   readonly #carried: string[];
+  readonly #keptBefore: boolean;
+  readonly #keptAfter: boolean;
   readonly #comments: readonly Span[];
+  /** Ranges that are copied to another place, with the comments in them. */
+  readonly #moved: readonly Span[];
 
-  constructor(tree: SyntaxTree, start: number, end: number, put: string, carried: string[]) {
+  constructor(tree: SyntaxTree, { start, end, put, carried, moved, keptBefore, keptAfter }: GapPlace) {
     this.#tree = tree;
     this.#start = start;
     this.#end = end;
     this.#new = lineEnd(tree.text) === "\n" ? put : put.replace(/\r?\n/g, "\r\n");
     this.#carried = carried;
+    this.#keptBefore = keptBefore;
+    this.#keptAfter = keptAfter;
+    this.#moved = moved.flatMap((segment) => ("text" in segment ? [] : [segment]));
     this.#comments = tree.commentsIn(start, end).map((n) => ({ start: tree.starts[n]!, end: tree.ends[n]! }));
   }
 
@@ -36,11 +59,16 @@ export class Gap {
     let n = 0;
     const stretch = (oldEnd: number, newEnd: number, changed: boolean): void => {
       const put = this.#new.slice(newAt, newEnd);
+      const inserted = changed ? this.#insert(old, oldAt, oldEnd, put) : undefined;
+      if (inserted) return void edits.push(inserted);
+      const inPlace = changed ? oneForOne(this.#tokensIn(old, oldAt, oldEnd), tokensOf(put)) : undefined;
       const edit = changed ? this.#replace(oldAt, oldEnd, put) : this.#blank(oldAt, oldEnd, put);
-      const small = edit && trimmed(this.#tree.text, edit);
-      if (small) edits.push(small);
+      for (const each of inPlace ?? (edit ? [edit] : [])) {
+        const small = trimmed(this.#tree.text, each);
+        if (small) edits.push(small);
+      }
     };
-    for (const [a, b] of commonEnds(old, now)) {
+    for (const [a, b] of commonEnds(old, now, this.#endFirst)) {
       stretch(old[a]!.start, now[b]!.start, a > o || b > n);
       oldAt = old[a]!.end;
       newAt = now[b]!.end;
@@ -49,6 +77,15 @@ export class Gap {
     }
     stretch(this.#end, this.#new.length, o < old.length || n < now.length);
     return edits;
+  }
+
+  /** Behind a kept range new tokens come first, so that what closes the old code stays where it is. */
+  get #endFirst(): boolean {
+    return this.#keptBefore && !this.#keptAfter;
+  }
+
+  #tokensIn(tokens: readonly Token[], start: number, end: number): Token[] {
+    return tokens.filter((token) => token.start >= start && token.end <= end);
   }
 
   #oldTokens(): Token[] {
@@ -65,6 +102,17 @@ export class Gap {
     }));
   }
 
+  /** New code where there was only white space: that stays on the side that the new code does not touch. */
+  #insert(old: readonly Token[], start: number, end: number, put: string): Edit | undefined {
+    const blank = this.#tree.text.slice(start, end);
+    if (blank === "" || put.trim() === "" || blank.trim() !== "") return undefined;
+    if (this.#tokensIn(old, start, end).length > 0) return undefined;
+    if (end === this.#end && !/\s$/.test(put) && !/^\s/.test(put)) return { start: end, end, text: put };
+    if (start === this.#start && !/^\s/.test(put) && !/\s$/.test(put))
+      return { start, end: start, text: put };
+    return undefined;
+  }
+
   /** White space between tokens that both sides have: the old one stays, but for a new line's indentation. */
   #blank(start: number, end: number, put: string): Edit | undefined {
     const old = this.#tree.text.slice(start, end);
@@ -79,7 +127,8 @@ export class Gap {
 
   /** Old tokens give way to new ones. */
   #replace(start: number, end: number, put: string): Edit {
-    const inside = this.#comments.filter((c) => c.start >= start && c.end <= end);
+    const goes = (c: Span): boolean => this.#moved.some((m) => c.start >= m.start && c.end <= m.end);
+    const inside = this.#comments.filter((c) => c.start >= start && c.end <= end && !goes(c));
     const place = this.#tree.language.lineBreaksMatter ? this.#onLines : this.#inPlace;
     return { start, end, text: place.call(this, start, end, put, inside) };
   }

@@ -117,8 +117,11 @@ export function fitsInPlace(node: SyntaxNode, code: string): boolean {
 /** Undefined when the range does not parse on its own. */
 function tryWithin(node: SyntaxNode, code: string, from: number, to: number): boolean | undefined {
   const { tree } = node;
-  const before = tree.text.slice(from, node.start);
-  const again = parse(before + code + tree.text.slice(node.end, to), tree.language);
+  const isWhole = from === tree.root.start && to === tree.root.end;
+  const context = isWhole ? undefined : tree.language.contexts.find((c) => c.name === "statement");
+  const before = (context?.before ?? "") + tree.text.slice(from, node.start);
+  const after = tree.text.slice(node.end, to) + (context?.after ?? "");
+  const again = parse(before + code + after, tree.language);
   try {
     if (again.errors.length > 0) return undefined;
     const start = before.length;

@@ -15,26 +15,30 @@ export class CannotRewrite extends Error {
  * their white space and their comments. Throws CannotRewrite for a comment that has no place left.
  */
 export function settle(tree: SyntaxTree, start: number, end: number, segments: readonly Segment[]): Edit[] {
-  const kept = keepInOrder(segments);
+  const kept = keepInOrder(segments, start, end);
   end = withoutTrailingComments(tree, start, end);
   const edits: Edit[] = [];
   const carried: string[] = [];
   let at = start;
   let put = "";
-  const gap = (until: number): void => {
-    edits.push(...new Gap(tree, at, until, put, carried).edits());
+  const moved = segments.filter((segment, i) => !("text" in segment) && !kept.has(i));
+  let keptBefore = false;
+  const gap = (until: number, keptAfter: boolean): void => {
+    const place = { start: at, end: until, put, carried, moved, keptBefore, keptAfter };
+    edits.push(...new Gap(tree, place).edits());
   };
   segments.forEach((segment, i) => {
     if ("text" in segment || !kept.has(i)) {
       put += segmentText(tree, segment);
       return;
     }
-    gap(segment.start);
+    gap(segment.start, true);
+    keptBefore = true;
     edits.push(...(segment.edits ?? []));
     at = segment.end;
     put = "";
   });
-  gap(end);
+  gap(end, false);
   if (carried.length > 0) edits.unshift(carry(tree, start, carried));
   return edits;
 }
@@ -49,8 +53,10 @@ function withoutTrailingComments(tree: SyntaxTree, start: number, end: number): 
 }
 
 /** Of the copied ranges, those that can stay where they are: the heaviest set in ascending order. */
-function keepInOrder(segments: readonly Segment[]): Set<number> {
-  const copies = segments.flatMap((s, i) => ("text" in s ? [] : [{ i, start: s.start, end: s.end }]));
+function keepInOrder(segments: readonly Segment[], from: number, to: number): Set<number> {
+  const copies = segments.flatMap((s, i) =>
+    "text" in s || s.start < from || s.end > to ? [] : [{ i, start: s.start, end: s.end }],
+  );
   const best: { weight: number; previous: number }[] = [];
   copies.forEach((c, k) => {
     let weight = 0;

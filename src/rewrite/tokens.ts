@@ -1,3 +1,5 @@
+import type { Edit } from "./edits.js";
+
 /** A piece of code that is compared as one; offsets are those of the text it was cut from. */
 export interface Token {
   readonly text: string;
@@ -14,16 +16,32 @@ export function tokensOf(code: string): Token[] {
   return [...code.matchAll(TOKEN)].map((m) => ({ text: m[0], start: m.index, end: m.index + m[0].length }));
 }
 
+const OPERATOR = /^[^\p{L}\p{N}_$()[\]{},;:"'`]+$/u;
+
+/**
+ * Edits that put new operators where the old ones are and leave the white space to the file; undefined for
+ * anything but as many operators as before.
+ */
+export function oneForOne(old: readonly Token[], now: readonly Token[]): Edit[] | undefined {
+  if (old.length === 0 || old.length !== now.length) return undefined;
+  if (![...old, ...now].every((token) => OPERATOR.test(token.text))) return undefined;
+  return old.map(({ start, end }, i) => ({ start, end, text: now[i]!.text }));
+}
+
 /**
  * Index pairs of the tokens that two lists have in common at their start and at their end. What lies between
- * is replaced as a whole: a token that happens to occur on both sides there has nothing to do with the other.
+ * is replaced as a whole (`endFirst` says which end is looked at first): a token that happens to occur on both sides there has nothing to do with the other.
  */
-export function commonEnds(a: readonly Token[], b: readonly Token[]): [number, number][] {
+export function commonEnds(a: readonly Token[], b: readonly Token[], endFirst: boolean): [number, number][] {
   const most = Math.min(a.length, b.length);
   let start = 0;
-  while (start < most && a[start]!.text === b[start]!.text) start++;
   let end = 0;
-  while (end < most - start && a[a.length - 1 - end]!.text === b[b.length - 1 - end]!.text) end++;
+  const fromEnd = (): void => {
+    while (end < most - start && a[a.length - 1 - end]!.text === b[b.length - 1 - end]!.text) end++;
+  };
+  if (endFirst) fromEnd();
+  while (start < most - end && a[start]!.text === b[start]!.text) start++;
+  fromEnd();
   const pairs: [number, number][] = [];
   for (let i = 0; i < start; i++) pairs.push([i, i]);
   for (let i = end; i > 0; i--) pairs.push([a.length - i, b.length - i]);
