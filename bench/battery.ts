@@ -64,6 +64,10 @@ const inOrder = (match: Match): boolean => match.the(h.a).start < match.the(h.b)
 const literalLast = (match: Match): boolean => isLiteral(match, h.b) && !isLiteral(match, h.a);
 const isNew = (match: Match): boolean => !match.textOf(h.x).includes("uvranWrap");
 
+/** The call has its brackets, which may be left out in some languages and then cannot be brought back. */
+const hasBrackets = (match: Match): boolean =>
+  /^\s*\(/.test(match.tree.text.slice(match.has(h.m) ? match.the(h.m).end : match.the(h.f).end));
+
 /** What is written differently in each language. */
 interface Forms {
   readonly equal: (h: Holes) => Snippet;
@@ -307,9 +311,8 @@ export function batteryOf(id: LanguageId): ThereAndBack[] {
   const forms = FORMS[id];
   if (!forms) return [];
   const outsideLoop = (match: Match): boolean => {
-    const around = match.node.parent?.parent?.text ?? "";
-    const nearer = match.node.parent?.text ?? "";
-    return !/^(if|while)\s*\(?\$?uvranLoop/.test(around) && !/^(if|while)\s*\(?\$?uvranLoop/.test(nearer);
+    const [first, second, third] = match.node.ancestors();
+    return ![first, second, third].some((above) => /^(if|while)\s*\(?\$?uvranLoop/.test(above?.text ?? ""));
   };
   return [
     {
@@ -325,6 +328,7 @@ export function batteryOf(id: LanguageId): ThereAndBack[] {
       name: "wrap",
       there: mechanical("wrap", forms.call(h), forms.wrapped(h), [
         isNew,
+        hasBrackets,
         (match) => !/uvranWrap$/.test(match.has(h.m) ? match.textOf(h.m) : match.textOf(h.f)),
       ]),
       back: mechanical("wrap-back", forms.unwrap(h), () => holeOnly(id)),

@@ -1,47 +1,93 @@
-import { Hole, Replacing, type Part, type PatternMatch } from "../pattern/index.js";
+import { Hole, linesOf, Replacing, type Part, type PatternMatch, type Snippet } from "../pattern/index.js";
 import { tokensOf } from "./tokens.js";
 
+/** One of the ends of a snippet, seen as a neighbour of its first or last part. */
+const EDGE = Symbol("edge");
+type Neighbour = Hole | typeof EDGE;
+
 interface Stretch {
-  readonly holes: ReadonlySet<Hole>;
   readonly start: number;
   readonly end: number;
-  readonly tokens: string;
 }
 
 /**
- * The text between neighbouring holes of a match. Where a replacement has the same tokens between the same two
- * holes, in either order, the author meant them to stay, so the file's own white space and comments are taken.
+ * The text between neighbouring holes of a match. Where a replacement reads the same between two neighbours as
+ * the pattern did, in either order, the author meant that to stay, so it is taken from the file as it is: with
+ * its own white space, comments, quotes and brackets.
  */
 export class Between {
-  readonly #stretches: readonly Stretch[];
+  readonly #match: PatternMatch;
+  readonly #wanted: readonly {
+    readonly left: Neighbour;
+    readonly right: Neighbour;
+    readonly tokens: string;
+  }[];
 
-  constructor({ tree, captures }: PatternMatch) {
-    const inOrder = [...captures]
-      .filter(([hole]) => hole.kind !== "text")
-      .sort(([, a], [, b]) => a.start - b.start || a.end - b.end);
-    const stretches: Stretch[] = [];
-    inOrder.forEach(([hole, { end }], i) => {
-      const next = inOrder[i + 1];
-      if (!next || next[1].start < end) return;
-      const start = end;
-      const text = tree.text.slice(start, next[1].start);
-      stretches.push({ holes: new Set([hole, next[0]]), start, end: next[1].start, tokens: shape(text) });
-    });
-    this.#stretches = stretches;
+  constructor(match: PatternMatch) {
+    this.#match = match;
+    this.#wanted = stretchesOf(match.pattern.snippet);
   }
 
-  /** Where the file has this text between these two parts; undefined when it has other tokens there. */
-  find(text: string, left: Part | undefined, right: Part | undefined): Stretch | undefined {
-    const before = holeOf(left);
-    const after = holeOf(right);
-    if (!before || !after || before === after) return undefined;
+  /** Where the file has what this text between two parts stands for; undefined when the pattern had other text. */
+  find(text: string, left: Part | "edge" | undefined, right: Part | "edge" | undefined): Stretch | undefined {
+    const before = neighbour(left);
+    const after = neighbour(right);
+    if (before === undefined || after === undefined || before === after) return undefined;
     const tokens = shape(text);
-    return this.#stretches.find((s) => s.holes.has(before) && s.holes.has(after) && s.tokens === tokens);
+    const same = this.#wanted.some(
+      (w) =>
+        w.tokens === tokens &&
+        ((w.left === before && w.right === after) ||
+          (w.left === after && w.right === before && before !== EDGE && after !== EDGE)),
+    );
+    return same ? this.#inFile(before, after) : undefined;
+  }
+
+  /** The file's text between the two, if nothing else stands there. */
+  #inFile(a: Neighbour, b: Neighbour): Stretch | undefined {
+    const { start, end, captures } = this.#match;
+    const left = a === EDGE ? { start, end: start } : captures.get(a);
+    const right = b === EDGE ? { start: end, end } : captures.get(b);
+    if (!left || !right) return undefined;
+    const [first, second] = left.start <= right.start ? [left, right] : [right, left];
+    if (second.start < first.end) return undefined;
+    const apart = { start: first.end, end: second.start };
+    const others = [...captures].filter(([hole]) => hole !== a && hole !== b);
+    const isFree = others.every(([, c]) => c.end <= apart.start || c.start >= apart.end);
+    return isFree ? apart : undefined;
   }
 }
 
-function holeOf(part: Part | undefined): Hole | undefined {
+function neighbour(part: Part | "edge" | undefined): Neighbour | undefined {
+  if (part === "edge") return EDGE;
   return part instanceof Replacing ? part.hole : part instanceof Hole ? part : undefined;
+}
+
+/** What a snippet says between neighbouring parts of the same line. */
+function stretchesOf(snippet: Snippet): { left: Neighbour; right: Neighbour; tokens: string }[] {
+  const lines = linesOf(snippet);
+  // Of a hole that occurs twice, only one place is known.
+  const isOnce = (hole: Neighbour): boolean =>
+    hole === EDGE || snippet.parts.filter((part) => neighbour(part) === hole).length === 1;
+  return lines.flatMap(({ items }, row) =>
+    items.flatMap((item, i) => {
+      if (typeof item !== "string") return [];
+      const left = neighbour(partBeside(snippet, items[i - 1], row === 0));
+      const right = neighbour(partBeside(snippet, items[i + 1], row === lines.length - 1));
+      if (left === undefined || right === undefined || !isOnce(left) || !isOnce(right)) return [];
+      return [{ left, right, tokens: shape(item) }];
+    }),
+  );
+}
+
+/** The part an item of a line stands for; the edge where there is none on the snippet's first or last line. */
+export function partBeside(
+  snippet: Snippet,
+  item: string | number | undefined,
+  isOutermost: boolean,
+): Part | "edge" | undefined {
+  if (typeof item === "number") return snippet.parts[item];
+  return item === undefined && isOutermost ? "edge" : undefined;
 }
 
 function shape(text: string): string {

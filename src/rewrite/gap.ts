@@ -107,6 +107,7 @@ export class Gap {
     const blank = this.#tree.text.slice(start, end);
     if (blank === "" || put.trim() === "" || blank.trim() !== "") return undefined;
     if (this.#tokensIn(old, start, end).length > 0) return undefined;
+    if (start === this.#start && end === this.#end && this.#keptBefore && this.#keptAfter) return undefined;
     if (end === this.#end && !/\s$/.test(put) && !/^\s/.test(put)) return { start: end, end, text: put };
     if (start === this.#start && !/^\s/.test(put) && !/\s$/.test(put))
       return { start, end: start, text: put };

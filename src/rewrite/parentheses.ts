@@ -1,6 +1,12 @@
 import { compile, Hole, matchAt, snippetCode, withoutLimits } from "../pattern/index.js";
 import type { CompiledPattern, Snippet } from "../pattern/index.js";
-import { parse, type LanguageId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import {
+  parse,
+  type LanguageId,
+  type SyntaxNode,
+  type SnippetContext,
+  type SyntaxTree,
+} from "../syntax/index.js";
 
 /** Code that never needs parentheses: names, numbers, properties. */
 const ATOM = /^[\p{L}\p{N}_$.]+$/u;
@@ -40,16 +46,27 @@ function readsBack(
   bare: ReadonlySet<number>,
 ): boolean {
   const filled = snippetCode(snippet, (i) => (bare.has(i) ? texts.get(i)! : pattern.spelling[i]!));
-  // Brackets, so that an expression may be broken over lines.
-  const { before, after } = pattern.isStatements
-    ? pattern.context
-    : (pattern.language.contexts.find((c) => c.name === "expression") ?? pattern.context);
-  const around =
-    pattern.isStatements || pattern.context.name === "statement" ? { before, after } : pattern.context;
-  const tree = parse(around.before + filled + around.after, pattern.language);
+  // Brackets around an expression let it be broken over lines.
+  const inBrackets = pattern.isStatements
+    ? []
+    : pattern.language.contexts.filter((context) => context.name === "expression");
+  return [...inBrackets, pattern.context].some((context) =>
+    readsBackIn(context, filled, snippet, pattern, texts, bare),
+  );
+}
+
+function readsBackIn(
+  { before, after }: SnippetContext,
+  filled: string,
+  snippet: Snippet,
+  pattern: CompiledPattern,
+  texts: ReadonlyMap<number, string>,
+  bare: ReadonlySet<number>,
+): boolean {
+  const tree = parse(before + filled + after, pattern.language);
   try {
     if (tree.errors.length > 0) return false;
-    const start = around.before.length;
+    const start = before.length;
     const end = start + filled.trimEnd().length;
     for (let n = 0; n < tree.size; n++) {
       if (tree.kindIds[n] !== pattern.rootKind || tree.starts[n] !== start) continue;
@@ -125,16 +142,20 @@ function tryWithin(node: SyntaxNode, code: string, from: number, to: number): bo
   try {
     if (again.errors.length > 0) return undefined;
     const start = before.length;
-    return standsAs(again, start, start + code.length, node.parent?.kind) && !standsBadly(again);
+    return standsAs(again, start, start + code.length, node.parent) && !standsBadly(again);
   } finally {
     again.dispose();
   }
 }
 
-/** Is there a node with exactly this range below one of the kind named? */
-function standsAs(tree: SyntaxTree, start: number, end: number, parent: string | undefined): boolean {
+/** Is there a node with exactly this range below one of the same kind, or below another list of statements? */
+function standsAs(tree: SyntaxTree, start: number, end: number, parent: SyntaxNode | undefined): boolean {
+  const { statementLists } = tree.language;
   for (let n = 0; n < tree.size && tree.starts[n]! <= start; n++) {
-    if (tree.starts[n] === start && tree.ends[n] === end && tree.node(n).parent?.kind === parent) return true;
+    if (tree.starts[n] !== start || tree.ends[n] !== end) continue;
+    const above = tree.node(n).parent;
+    if (above?.kind === parent?.kind) return true;
+    if (above?.is(statementLists) && parent?.is(statementLists)) return true;
   }
   return false;
 }

@@ -15,7 +15,7 @@ import {
 } from "../pattern/index.js";
 import { compile } from "../pattern/index.js";
 import type { SyntaxTree } from "../syntax/index.js";
-import { Between } from "./between.js";
+import { Between, partBeside } from "./between.js";
 import type { Edit } from "./edits.js";
 import { singular, type FreshNames } from "./fresh-names.js";
 import { indentUnit, reindent } from "./indent.js";
@@ -62,22 +62,21 @@ class Renderer {
     const wrapped = this.#parenthesised();
     const between = new Between(this.#match);
     const result: Segment[] = [];
-    linesOf(this.#snippet).forEach(({ level, items }, i) => {
+    const lines = linesOf(this.#snippet);
+    lines.forEach(({ level, items }, i) => {
       const indent = this.#ownIndent(level, items) ?? base + unit.repeat(level);
       if (i > 0) result.push(text("\n" + indent));
       for (const [k, item] of items.entries()) {
         if (typeof item === "string") {
-          const same = between.find(item, this.#partAt(items[k - 1]), this.#partAt(items[k + 1]));
+          const left = partBeside(this.#snippet, items[k - 1], i === 0);
+          const right = partBeside(this.#snippet, items[k + 1], i === lines.length - 1);
+          const same = between.find(item, left, right);
           result.push(same ? copy(same.start, same.end) : text(item));
         } else if (wrapped.has(item)) result.push(text("("), this.#part(item, indent), text(")"));
         else result.push(this.#part(item, indent));
       }
     });
     return result;
-  }
-
-  #partAt(item: string | number | undefined): Part | undefined {
-    return typeof item === "number" ? this.#snippet.parts[item] : undefined;
   }
 
   /** Statements that are as deep in the replacement as they were in the pattern keep their indentation. */

@@ -63,6 +63,8 @@ export interface CodeFacts {
   readonly optionalBrackets: readonly string[];
   /** Tokens whose text follows further down, on lines of its own. */
   readonly heredocStarts: readonly string[];
+  /** The nodes with that text, in the order of the tokens. */
+  readonly heredocBodies: readonly string[];
   /** Nodes to which the grammar counts the end of their line, and which Uvran cuts off before it. */
   readonly withLineEnd: readonly string[];
   /** Kinds that are taken out of the tree where they have a single child. */

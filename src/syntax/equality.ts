@@ -58,7 +58,6 @@ export function anyCase({ ignoresCase, caseless, strings }: Language, kind: stri
 
 /** Leaves and strings: the same token, quote style aside. */
 export function sameToken(language: Language, kind: string, a: string, b: string): boolean {
-  if (language.heredocStarts.includes(kind)) return false;
   if (a === b) return true;
   if (anyCase(language, kind, true)) return a.toLowerCase() === b.toLowerCase();
   return language.strings.includes(kind) && sameString(a, b);
@@ -83,6 +82,7 @@ export function treesEqual(treeA: SyntaxTree, a: NodeId, treeB: SyntaxTree, b: N
   const kind = treeA.kind(a);
   const { language } = treeA;
   if (!treeA.isNamed(a) && treeA.isLeaf(a)) return true;
+  if (language.heredocStarts.includes(kind) && heredocText(treeA, a) !== heredocText(treeB, b)) return false;
   if (language.strings.includes(kind) || treeA.isLeaf(a)) {
     return sameToken(language, kind, treeA.textOf(a), treeB.textOf(b));
   }
@@ -92,6 +92,22 @@ export function treesEqual(treeA: SyntaxTree, a: NodeId, treeB: SyntaxTree, b: N
     childrenA.length === childrenB.length &&
     childrenA.every((child, i) => treesEqual(treeA, child, treeB, childrenB[i]!))
   );
+}
+
+const heredocs = new WeakMap<SyntaxTree, Map<NodeId, string>>();
+
+/** The text that a heredoc's token stands for: bodies follow in the order of their tokens. */
+function heredocText(tree: SyntaxTree, token: NodeId): string | undefined {
+  let texts = heredocs.get(tree);
+  if (!texts) {
+    const { heredocStarts, heredocBodies } = tree.language;
+    const all = Array.from({ length: tree.size }, (_, n) => n);
+    const bodies = all.filter((n) => heredocBodies.includes(tree.kind(n)));
+    const tokens = all.filter((n) => heredocStarts.includes(tree.kind(n)));
+    texts = new Map(tokens.map((n, i) => [n, bodies[i] === undefined ? "" : tree.textOf(bodies[i])]));
+    heredocs.set(tree, texts);
+  }
+  return texts.get(token);
 }
 
 /** Do two nodes say the same? See `treesEqual`. */

@@ -42,6 +42,7 @@ export const cpp: Language = {
   optionalTokens: { initializer_list: [","], enumerator_list: [","] },
   optionalBrackets: [],
   heredocStarts: [],
+  heredocBodies: [],
   withLineEnd: ["preproc_include", "preproc_def", "preproc_function_def", "preproc_call"],
   chains: [],
   sameKinds: {},

@@ -41,6 +41,7 @@ export const csharp: Language = {
   optionalTokens: { initializer_expression: [","], enum_member_declaration_list: [","] },
   optionalBrackets: [],
   heredocStarts: [],
+  heredocBodies: [],
   withLineEnd: [],
   chains: ["global_statement", "argument", "attribute_argument"],
   sameKinds: {},

@@ -41,6 +41,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   },
   optionalBrackets: [],
   heredocStarts: [],
+  heredocBodies: [],
   withLineEnd: [],
   chains: [],
   sameKinds: {},

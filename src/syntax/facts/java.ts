@@ -41,6 +41,7 @@ export const java: Language = {
   optionalTokens: { array_initializer: [","], element_value_array_initializer: [","] },
   optionalBrackets: [],
   heredocStarts: [],
+  heredocBodies: [],
   withLineEnd: [],
   chains: [],
   sameKinds: {},

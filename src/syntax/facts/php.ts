@@ -46,6 +46,7 @@ export const php: Language = {
   },
   optionalBrackets: [],
   heredocStarts: [],
+  heredocBodies: [],
   withLineEnd: [],
   chains: ["argument", "array_element_initializer"],
   sameKinds: {},

@@ -50,6 +50,7 @@ export const powershell: Language = {
   optionalTokens: {},
   optionalBrackets: [],
   heredocStarts: [],
+  heredocBodies: [],
   withLineEnd: [],
   chains: [
     ...OPERATIONS,

@@ -41,6 +41,7 @@ export const python: Language = {
   optionalTokens: { argument_list: [","], list: [","], dictionary: [","], set: [","], parameters: [","] },
   optionalBrackets: [],
   heredocStarts: [],
+  heredocBodies: [],
   withLineEnd: [],
   chains: [],
   sameKinds: {},

@@ -40,6 +40,7 @@ export const ruby: Language = {
   optionalTokens: { argument_list: [","], array: [","], hash: [","] },
   optionalBrackets: ["argument_list", "method_parameters"],
   heredocStarts: ["heredoc_beginning"],
+  heredocBodies: ["heredoc_body"],
   withLineEnd: [],
   chains: [],
   sameKinds: {},
