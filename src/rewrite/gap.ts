@@ -1,4 +1,5 @@
 import type { SyntaxTree } from "../syntax/index.js";
+import { OpenBrackets } from "./brackets.js";
 import { trimmed, type Edit } from "./edits.js";
 import { lineEnd } from "./indent.js";
 import type { Segment } from "./segment.js";
@@ -22,6 +23,8 @@ export interface GapPlace {
   /** Is there a range on this side that stays as it is? */
   readonly keptBefore: boolean;
   readonly keptAfter: boolean;
+  /** Brackets left open by the gaps before this one, in the old code and in the new. */
+  readonly brackets: { readonly before: OpenBrackets; readonly after: OpenBrackets };
 }
 
 /** The text between two kept ranges, old against new. */
@@ -33,11 +36,15 @@ export class Gap {
   readonly #carried: string[];
   readonly #keptBefore: boolean;
   readonly #keptAfter: boolean;
+  readonly #brackets: GapPlace["brackets"];
   readonly #comments: readonly Span[];
   /** Ranges that are copied to another place, with the comments in them. */
   readonly #moved: readonly Span[];
 
-  constructor(tree: SyntaxTree, { start, end, put, carried, moved, keptBefore, keptAfter }: GapPlace) {
+  constructor(
+    tree: SyntaxTree,
+    { start, end, put, carried, moved, keptBefore, keptAfter, brackets }: GapPlace,
+  ) {
     this.#tree = tree;
     this.#start = start;
     this.#end = end;
@@ -45,6 +52,7 @@ export class Gap {
     this.#carried = carried;
     this.#keptBefore = keptBefore;
     this.#keptAfter = keptAfter;
+    this.#brackets = brackets;
     this.#moved = moved.flatMap((segment) => ("text" in segment ? [] : [segment]));
     this.#comments = tree.commentsIn(start, end).map((n) => ({ start: tree.starts[n]!, end: tree.ends[n]! }));
   }
@@ -68,7 +76,7 @@ export class Gap {
         if (small) edits.push(small);
       }
     };
-    for (const [a, b] of commonEnds(old, now, this.#endFirst)) {
+    for (const [a, b] of this.#alignment(old, now)) {
       stretch(old[a]!.start, now[b]!.start, a > o || b > n);
       oldAt = old[a]!.end;
       newAt = now[b]!.end;
@@ -79,9 +87,23 @@ export class Gap {
     return edits;
   }
 
-  /** Behind a kept range new tokens come first, so that what closes the old code stays where it is. */
-  get #endFirst(): boolean {
-    return this.#keptBefore && !this.#keptAfter;
+  /** Pairs of tokens that stay: at both ends, taking that end first which leaves closing brackets to their own. */
+  #alignment(old: readonly Token[], now: readonly Token[]): [number, number][] {
+    const { before, after } = this.#brackets;
+    const choices = [true, false].map((endFirst) => {
+      const pairs = commonEnds(old, now, endFirst);
+      const oldFates = old.map(({ text }, i) => ({ text, stays: pairs.some(([a]) => a === i) }));
+      const newFates = now.map(({ text }, i) => ({ text, stays: pairs.some(([, b]) => b === i) }));
+      const agreeing = before.copy().take(oldFates) + after.copy().take(newFates);
+      return { pairs, oldFates, newFates, agreeing };
+    });
+    const [endFirst, startFirst] = choices as [(typeof choices)[0], (typeof choices)[0]];
+    const isTrailing = this.#keptBefore && !this.#keptAfter;
+    const prefersEnd = endFirst.agreeing - startFirst.agreeing || (isTrailing ? 1 : -1);
+    const best = prefersEnd > 0 ? endFirst : startFirst;
+    before.take(best.oldFates);
+    after.take(best.newFates);
+    return best.pairs;
   }
 
   #tokensIn(tokens: readonly Token[], start: number, end: number): Token[] {

@@ -38,7 +38,7 @@ export function lineEnd(text: string): string {
 
 /**
  * Edits that move the lines of a range from one indentation to another. The line the range starts on is left
- * to the caller, as are blank lines, lines inside multi-line literals and lines less deep than `from`.
+ * to the caller, as are blank lines, lines inside multi-line literals and lines without any indentation.
  */
 export function reindent(tree: SyntaxTree, start: number, end: number, from: string, to: string): Edit[] {
   if (from === to) return [];
@@ -49,12 +49,19 @@ export function reindent(tree: SyntaxTree, start: number, end: number, from: str
     const line = at + 1;
     if (/^[ \t]*\r?(\n|$)/.test(text.slice(line, text.indexOf("\n", line) + 1 || undefined))) continue;
     if (literals.some(([a, b]) => a < line && line <= b)) continue;
-    if (!text.startsWith(from, line)) continue;
+    const own = /^[ \t]*/.exec(text.slice(line, line + 200))![0];
+    const isLess = !own.startsWith(from);
+    if (isLess && own === "") continue;
     if (to.startsWith(from)) {
-      edits.push({ start: line + from.length, end: line + from.length, text: to.slice(from.length) });
+      const at = line + (isLess ? own.length : from.length);
+      edits.push({ start: at, end: at, text: to.slice(from.length) });
     } else if (from.startsWith(to)) {
-      edits.push({ start: line + to.length, end: line + from.length, text: "" });
-    } else {
+      const step = from.length - to.length;
+      if (!isLess) edits.push({ start: line + to.length, end: line + from.length, text: "" });
+      else if (own.length >= step && own.endsWith(from.slice(to.length))) {
+        edits.push({ start: line + own.length - step, end: line + own.length, text: "" });
+      }
+    } else if (!isLess) {
       edits.push({ start: line, end: line + from.length, text: to });
     }
   }

@@ -64,7 +64,7 @@ class Renderer {
     const result: Segment[] = [];
     const lines = linesOf(this.#snippet);
     lines.forEach(({ level, items }, i) => {
-      const indent = this.#ownIndent(level, items) ?? base + unit.repeat(level);
+      const indent = this.#ownIndent(level, items, base, unit) ?? base + unit.repeat(level);
       if (i > 0) result.push(text("\n" + indent));
       for (const [k, item] of items.entries()) {
         if (typeof item === "string") {
@@ -79,19 +79,33 @@ class Renderer {
     return result;
   }
 
-  /** Statements that are as deep in the replacement as they were in the pattern keep their indentation. */
-  #ownIndent(level: number, items: readonly (string | number)[]): string | undefined {
+  /**
+   * The indentation of statements that have a line of the replacement to themselves: as deep as they were, and
+   * deeper or less deep by as many steps as the replacement differs from the pattern.
+   */
+  #ownIndent(
+    level: number,
+    items: readonly (string | number)[],
+    base: string,
+    unit: string,
+  ): string | undefined {
     const [only] = items;
     const part = items.length === 1 && typeof only === "number" ? this.#snippet.parts[only] : undefined;
     const hole = part instanceof Replacing ? part.hole : part;
-    if (!(hole instanceof Hole) || hole.kind !== "statements") return undefined;
+    if (!(hole instanceof Hole) || hole.kind !== "statements" || level === 0) return undefined;
     const { snippet } = this.#match.pattern;
     const before = linesOf(snippet).find((line) =>
       line.items.some((item) => typeof item === "number" && snippet.parts[item] === hole),
     );
     const { start, nodes } = this.#capture(hole);
-    if (before?.level !== level || nodes.length === 0) return undefined;
-    return this.#tree.firstOnLine(start) === start ? this.#tree.indentAt(start) : undefined;
+    if (!before || nodes.length === 0 || this.#tree.firstOnLine(start) !== start) return undefined;
+    const own = this.#tree.indentAt(start);
+    const deeper = level - before.level;
+    if (deeper === 0) return own;
+    if (!own.startsWith(base)) return undefined;
+    if (deeper > 0) return base + unit.repeat(deeper) + own.slice(base.length);
+    const less = unit.repeat(-deeper);
+    return own.slice(base.length).startsWith(less) ? base + own.slice(base.length + less.length) : undefined;
   }
 
   #capture(hole: Hole): Capture {

@@ -1,4 +1,5 @@
 import type { SyntaxTree } from "../syntax/index.js";
+import { OpenBrackets } from "./brackets.js";
 import type { Edit } from "./edits.js";
 import { Gap } from "./gap.js";
 import { lineEnd } from "./indent.js";
@@ -22,9 +23,10 @@ export function settle(tree: SyntaxTree, start: number, end: number, segments: r
   let at = start;
   let put = "";
   const moved = segments.filter((segment, i) => !("text" in segment) && !kept.has(i));
+  const brackets = { before: new OpenBrackets(), after: new OpenBrackets() };
   let keptBefore = false;
   const gap = (until: number, keptAfter: boolean): void => {
-    const place = { start: at, end: until, put, carried, moved, keptBefore, keptAfter };
+    const place = { start: at, end: until, put, carried, moved, keptBefore, keptAfter, brackets };
     edits.push(...new Gap(tree, place).edits());
   };
   segments.forEach((segment, i) => {
