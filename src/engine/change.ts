@@ -37,10 +37,12 @@ export interface HeldBack {
   readonly at?: number | undefined;
 }
 
-/** A file that was left out because the parser found an error in it. */
+/** A file in which the parser found an error. */
 export interface Unparsed {
   readonly path: string;
   readonly line: number;
+  /** Functions that are free of it and were looked at; none when the file was left out whole. */
+  readonly soundFunctions: number;
 }
 
 /** A comment that asks to keep code from a rule which finds nothing there. */

@@ -1,11 +1,12 @@
 import { applyEdits, clash, type Edit } from "../rewrite/index.js";
 import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
-import type { Change, FileResult, HeldBack } from "./change.js";
+import type { Change, FileResult, HeldBack, Unparsed } from "./change.js";
 import { Draft } from "./draft-change.js";
 import { joined } from "./join.js";
 import { findIn, type Candidate } from "./find.js";
 import { fingerprints } from "./fingerprint.js";
 import type { PreparedRules } from "./prepare.js";
+import { soundFunctions, type Span } from "./sound.js";
 import { soundDrafts } from "./verify.js";
 
 /** A chain of rewrites at one place that is longer than this is taken for rules undoing each other. */
@@ -22,19 +23,27 @@ export function changesInFile(
   rules: PreparedRules,
 ): FileResult {
   const tree = parse(text, language);
+  let unparsed: Unparsed | undefined;
+  let within: readonly Span[] | undefined;
   if (tree.errors.length > 0) {
+    within = soundFunctions(tree);
     const line = tree.lineAt(tree.starts[tree.errors[0]!]!);
-    tree.dispose();
-    return { changes: [], heldBack: [], unparsed: { path, line } };
+    unparsed = { path, line, soundFunctions: within.length };
+    if (within.length === 0) {
+      tree.dispose();
+      return { changes: [], heldBack: [], unparsed };
+    }
   }
-  const first = findIn(tree, rules, path);
+  const first = findIn(tree, rules, path, within);
   const heldBack: HeldBack[] = [...first.heldBack];
   let drafts = accepted(first.candidates).map((candidate) => Draft.from(candidate));
 
   let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
     const next = parse(applyEdits(text, allEdits(drafts)), language);
-    const more = next.errors.length > 0 ? [] : accepted(findIn(next, rules, path).candidates);
+    const isWorse = next.errors.length > tree.errors.length;
+    const again = within && soundFunctions(next);
+    const more = isWorse ? [] : accepted(findIn(next, rules, path, again).candidates);
     if (more.length === 0) {
       settled = next;
       break;
@@ -57,7 +66,7 @@ export function changesInFile(
   const ids = fingerprints(path, tree, verified.sound);
   const changes = verified.sound.map((draft, i): Change => draft.change(path, ids[i]!));
   tree.dispose();
-  return { changes, heldBack, idleKeeps: first.idleKeeps };
+  return { changes, heldBack, idleKeeps: first.idleKeeps, ...(unparsed ? { unparsed } : {}) };
 }
 
 /** Of several candidates those that can all be made: the earlier, longer one wins, then the earlier rule. */

@@ -16,6 +16,7 @@ import { parse, treesEqual, type SyntaxTree } from "../syntax/index.js";
 import type { Ground, HeldBack, IdleKeep } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import type { Entry, PreparedRules } from "./prepare.js";
+import type { Span } from "./sound.js";
 
 /** A match with its edits worked out, against the text of the tree it was found in. */
 export interface Candidate {
@@ -37,8 +38,16 @@ export interface Found {
   readonly idleKeeps: readonly IdleKeep[];
 }
 
-/** Looks at every node once for all rules together and works out what each match would become. */
-export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Found {
+/**
+ * Looks at every node once for all rules together and works out what each match would become. In a file with
+ * errors only matches `within` its sound parts count, and none of them is certain.
+ */
+export function findIn(
+  tree: SyntaxTree,
+  rules: PreparedRules,
+  path: string,
+  within?: readonly Span[],
+): Found {
   const candidates: Candidate[] = [];
   const heldBack: HeldBack[] = [];
   const names = new FreshNames(tree);
@@ -51,6 +60,7 @@ export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Fo
       if (last?.rule === entry.rule) continue;
       const found = matchAt(entry.pattern, tree, n);
       if (!found) continue;
+      if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) continue;
       const match = new Match(found, names, entry.alternative);
       if (!(entry.rule.where ?? []).every((holds) => holds(match))) continue;
       last = entry;
@@ -64,7 +74,7 @@ export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Fo
       }
       const outcome = judge(entry, match);
       if ("reason" in outcome) heldBack.push({ ...outcome, path });
-      else if (outcome.edits.length > 0) candidates.push(outcome);
+      else if (outcome.edits.length > 0) candidates.push(within ? besideErrors(outcome, tree) : outcome);
     }
   }
   const idleKeeps = keeps.flatMap(({ line, rules: ids }) =>
@@ -78,6 +88,14 @@ export function findIn(tree: SyntaxTree, rules: PreparedRules, path: string): Fo
 function kept(rule: string, path: string, match: Match, keep: Keep): HeldBack {
   const reason = `kept by a comment${keep.reason === "" ? "" : `: ${keep.reason}`}`;
   return { rule, path, line: match.node.line, reason, at: keep.line };
+}
+
+/** What stands in a file with errors is never certain: names may be declared where the parser was lost. */
+function besideErrors(candidate: Candidate, tree: SyntaxTree): Candidate {
+  const line = tree.lineAt(tree.starts[tree.errors[0]!]!);
+  const says = `the parser could not read line ${line}, outside of this function`;
+  const evidence = [...candidate.evidence, { answer: "unknown" as const, says, line }];
+  return { ...candidate, trust: lower(candidate.trust, "likely"), evidence };
 }
 
 type Outcome = Candidate | Omit<HeldBack, "path">;
@@ -139,7 +157,7 @@ function refuseMisplacedComments(
   const code = segments.map((segment) => segmentText(tree, segment)).join("");
   const meant = parse(tree.text.slice(0, found.start) + code + tree.text.slice(found.end), tree.language);
   const made = parse(applyEdits(tree.text, edits), tree.language);
-  const same = made.errors.length === 0 && treesEqual(meant, 0, made, 0);
+  const same = made.errors.length <= tree.errors.length && treesEqual(meant, 0, made, 0);
   meant.dispose();
   made.dispose();
   if (!same) throw new CannotRewrite("a comment in the old code has no place in the new");

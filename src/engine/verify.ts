@@ -42,7 +42,7 @@ function faultOf(text: string, tree: SyntaxTree, drafts: readonly Draft[]): stri
 }
 
 function faultIn(after: SyntaxTree, before: SyntaxTree): string | undefined {
-  if (after.errors.length > 0) return "the result would have a syntax error";
+  if (after.errors.length > before.errors.length) return "the result would have a syntax error";
   const kept = commentCounts(after);
   for (const [comment, count] of commentCounts(before)) {
     if ((kept.get(comment) ?? 0) < count) return `the comment \`${comment}\` would be lost`;

@@ -69,8 +69,12 @@ export function surveyText(survey: Survey, paint: Paint): string {
   }
   const reasons = [...countBy(survey.skipped, (file) => file.why)].sort();
   if (reasons.length > 0) out.push(`left out       ${reasons.map(([why, n]) => `${n} ${why}`).join(", ")}`);
-  for (const { path, line } of survey.unparsed) {
-    out.push(paint.red("syntax error   ") + `${path}:${line} (this file was left as it is)`);
+  for (const { path, line, soundFunctions } of survey.unparsed) {
+    const rest =
+      soundFunctions > 0
+        ? `only ${plural(soundFunctions, "function")} without it looked at`
+        : "this file was left as it is";
+    out.push(paint.red("syntax error   ") + `${path}:${line} (${rest})`);
   }
   for (const { path, why } of survey.unreadable) out.push(paint.red("unreadable     ") + `${path}: ${why}`);
   for (const { path, line, rule } of survey.idleKeeps) {

@@ -42,6 +42,8 @@ export interface CodeFacts {
    */
   readonly holes: Readonly<Partial<Record<HoleKind, readonly string[]>>>;
 
+  /** Does the grammar take for an error what compilers accept, such as macros? */
+  readonly grammarIsPartial: boolean;
   readonly comments: readonly string[];
   /** Named nodes that are nothing but layout, such as a backslash at the end of a line. */
   readonly layout: readonly string[];

@@ -93,7 +93,7 @@ const survey: Survey = {
   ] as unknown as Survey["rules"],
   changes: [change, { ...change, trust: "certain", line: 1 }],
   heldBack: [held],
-  unparsed: [{ path: "bad.py", line: 9 }],
+  unparsed: [{ path: "bad.py", line: 9, soundFunctions: 0 }],
   idleKeeps: [{ path: "src/c.js", line: 4, rule: "a/one" }],
   unreadable: [{ path: "latin.py", why: "not valid UTF-8" }],
   skipped: [

@@ -31,6 +31,7 @@ export const cpp: Language = {
     members: ["Hole hole;"],
     modifiers: ["static", "const", "virtual", "[[hole]]"],
   },
+  grammarIsPartial: true,
   comments: ["comment"],
   layout: [],
   layoutWhenBlank: [],

@@ -30,6 +30,7 @@ export const csharp: Language = {
     members: ["Hole hole;", "Hole()"],
     modifiers: ["[Hole]"],
   },
+  grammarIsPartial: true,
   comments: ["comment"],
   layout: [],
   layoutWhenBlank: [],

@@ -30,6 +30,7 @@ export const java: Language = {
     members: ["Hole hole;", "hole", "Hole()"],
     modifiers: ["@Hole"],
   },
+  grammarIsPartial: false,
   comments: ["line_comment", "block_comment"],
   layout: [],
   layoutWhenBlank: [],

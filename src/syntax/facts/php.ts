@@ -30,6 +30,7 @@ export const php: Language = {
     members: ["public $hole;"],
     modifiers: ["#[Hole]"],
   },
+  grammarIsPartial: false,
   comments: ["comment"],
   layout: [],
   layoutWhenBlank: [],

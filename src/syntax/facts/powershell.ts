@@ -34,6 +34,7 @@ export const powershell: Language = {
     members: ["$hole"],
     modifiers: ["[Hole()]"],
   },
+  grammarIsPartial: true,
   comments: ["comment"],
   layout: ["empty_statement"],
   layoutWhenBlank: ["command_argument_sep"],

@@ -30,6 +30,7 @@ export const python: Language = {
     members: ["hole"],
     modifiers: ["@hole"],
   },
+  grammarIsPartial: false,
   comments: ["comment"],
   layout: ["line_continuation"],
   layoutWhenBlank: [],

@@ -29,6 +29,7 @@ export const ruby: Language = {
     parameters: ["hole"],
     members: ["hole"],
   },
+  grammarIsPartial: false,
   comments: ["comment"],
   layout: ["heredoc_body", "empty_statement"],
   layoutWhenBlank: [],
