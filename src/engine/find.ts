@@ -144,8 +144,16 @@ function rewritten(rule: Rule, match: Match): Edit[] {
     }
   }
   const edits = settle(tree, found.start, found.end, segments);
-  if (tree.commentsIn(found.start, found.end).length > 0) refuseMisplacedComments(match, segments, edits);
+  if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return edits;
+}
+
+/** Does a comment stand in the matched code, but in nothing that the new code takes over as it is? */
+function hasLooseComments({ tree, found }: Match, segments: readonly Segment[]): boolean {
+  const copies = segments.flatMap((segment) => ("text" in segment ? [] : [segment]));
+  return tree
+    .commentsIn(found.start, found.end)
+    .some((n) => !copies.some((c) => c.start <= tree.starts[n]! && tree.ends[n]! < c.end));
 }
 
 /** A comment left in place may end a line that must not end there. Without comments the code must be the same. */
