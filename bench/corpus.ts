@@ -13,7 +13,7 @@ import { tmpdir } from "node:os";
 import { dirname, join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import ts from "typescript";
-import { applyEdits, changesInFile, countBy, countErrors, Engine, languageOfFile, type Trust } from "uvran";
+import { changesInFile, countBy, countErrors, Engine, languageOfFile, textAfter, type Trust } from "uvran";
 import { decode, findSources, inspect } from "uvran/node";
 import { changeText } from "../dist/report/index.js";
 import javascriptPack from "uvran/packs/javascript";
@@ -49,7 +49,8 @@ for (const path of findSources(root, [], root, []).paths) {
   const bytes = readFileSync(join(root, path));
   if (inspect(bytes)) continue;
   const text = decode(bytes);
-  const language = languageOfFile(path)!;
+  const language = languageOfFile(path);
+  if (!language) continue;
   const prepared = await engine.prepare(language);
   files++;
   bytesRead += bytes.length;
@@ -60,11 +61,10 @@ for (const path of findSources(root, [], root, []).paths) {
   if (changes.length === 0) continue;
   made.push(...changes.map((change) => `${change.rules.join(" + ")} ${change.trust}`));
   for (const change of changes)
-    samples.push(`${change.id}\0${changeText(change as never, text, pico.createColors(false))}`);
-  const after = applyEdits(
-    text,
-    changes.flatMap((change) => change.edits),
-  );
+    samples.push(
+      `${change.id}\0${changeText(change as never, text, change.edits, pico.createColors(false))}`,
+    );
+  const after = await textAfter(path, text, changes);
   if (countErrors(after, language) > 0) {
     worse++;
     console.log(`parses worse: ${path}`);

@@ -72,7 +72,8 @@ for (const folder of positionals) {
     } catch {
       continue;
     }
-    const language = languageOfFile(path)!;
+    const language = languageOfFile(path);
+    if (!language) continue;
     const { id } = language;
     if (!batteries.has(id)) batteries.set(id, batteryOf(id));
     for (const { name, there, back } of batteries.get(id)!) {

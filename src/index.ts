@@ -3,7 +3,18 @@
  * touches files or processes, so it runs in the browser; `uvran/node` adds the rest.
  */
 export * from "./syntax/index.js";
-export { fresh, FreshName, Hole, holes, Maybe, maybe, Replacing, Snippet } from "./pattern/index.js";
+export {
+  fresh,
+  FreshName,
+  Hole,
+  holes,
+  Maybe,
+  maybe,
+  Need,
+  need,
+  Replacing,
+  Snippet,
+} from "./pattern/index.js";
 export { cpp, csharp, java, javascript, php, powershell, python, ruby, typescript } from "./pattern/index.js";
 export { compile, matchAt, matchesIn, matchOneAt, snippetCode, SnippetError } from "./pattern/index.js";
 export type {

@@ -7,6 +7,7 @@ const ROOMS = [
   "syntax",
   "pattern",
   "rewrite",
+  "embed",
   "analysis",
   "rules",
   "engine",

@@ -27,7 +27,7 @@ async function apply(options: Options): Promise<void> {
   const { root } = await openProject(options);
   const plan = loadPlan(root, options.plan);
   const changes = atLeast(plan.changes, options.trust);
-  const files = applyChanges(root, plan, changes);
+  const files = await applyChanges(root, plan, changes);
   const paint = paintFor(process.stdout);
   const counts = countBy(changes, (change) => change.path);
   for (const { path } of files)

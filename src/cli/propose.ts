@@ -1,6 +1,8 @@
 import type { Command } from "commander";
 import { storePlan } from "../node/index.js";
-import { atLeast, byPath, textAfter, type Plan } from "../plan/index.js";
+import { editsFor } from "../engine/index.js";
+import type { Edit } from "../rewrite/index.js";
+import { atLeast, byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
 import { fileDiff, plural, proposalText } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import {
@@ -51,9 +53,14 @@ async function propose(paths: string[], options: Options): Promise<void> {
   const shown: Plan = { ...plan, changes: atLeast(plan.changes, options.trust) };
   const textOf = (path: string): string => texts.get(path) ?? "";
   if (options.json) deliver(JSON.stringify(shown, null, 1) + "\n", options.out);
-  else if (options.diff) deliver(diffOf(shown, textOf), options.out);
+  else if (options.diff) deliver(await diffOf(shown, textOf), options.out);
   else {
-    deliver(proposalText(shown, textOf, paintFor(process.stdout)), options.out);
+    const edits = new Map<PlanChange, readonly Edit[]>();
+    for (const change of shown.changes) {
+      edits.set(change, await editsFor(change.path, textOf(change.path), [change]));
+    }
+    const text = proposalText(shown, textOf, (change) => edits.get(change)!, paintFor(process.stdout));
+    deliver(text, options.out);
     const sure = atLeast(plan.changes, "certain").length;
     const hint =
       plan.changes.length > 0 ? ` ${sure} of them certain. Next: uvran prove, then uvran apply.` : "";
@@ -62,8 +69,10 @@ async function propose(paths: string[], options: Options): Promise<void> {
   exitForBadInput(examination, paths);
 }
 
-function diffOf(plan: Plan, textOf: (path: string) => string): string {
-  return [...byPath(plan.changes)]
-    .map(([path, changes]) => fileDiff(path, textOf(path), textAfter(path, textOf(path), changes)))
-    .join("");
+async function diffOf(plan: Plan, textOf: (path: string) => string): Promise<string> {
+  let diff = "";
+  for (const [path, changes] of byPath(plan.changes)) {
+    diff += fileDiff(path, textOf(path), await plannedText(path, textOf(path), changes));
+  }
+  return diff;
 }

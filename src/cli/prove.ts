@@ -51,7 +51,7 @@ async function proveCommand(options: Options): Promise<void> {
   const plan = loadPlanIfAny(project.root, options.plan);
   const applied = plan && isFresh(project.root, plan) ? undefined : appliedSides(project.root);
   const sides =
-    applied ?? planSides(project.root, plan ?? loadPlan(project.root, options.plan), options.trust);
+    applied ?? (await planSides(project.root, plan ?? loadPlan(project.root, options.plan), options.trust));
   process.stderr.write(`Comparing ${sides.what} …\n`);
   const proofs = await prove(project.root, project.checks, sides.before, sides.after);
   if (options.json) process.stdout.write(JSON.stringify(proofs, null, 1) + "\n");
@@ -102,9 +102,9 @@ function hashOf(root: string, path: string): string | undefined {
   }
 }
 
-function planSides(root: string, plan: Plan, trust: Trust): Sides {
+async function planSides(root: string, plan: Plan, trust: Trust): Promise<Sides> {
   const changes = atLeast(plan.changes, trust);
-  const files = rewrittenFiles(root, plan, changes);
+  const files = await rewrittenFiles(root, plan, changes);
   return {
     what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${trust} or better)`,
     before: new Map(),

@@ -1,6 +1,7 @@
 import type { Answer } from "../analysis/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Trust } from "../rules/index.js";
+import type { Import } from "../syntax/index.js";
 
 /** A condition's answer as it is shown with a change. Lines are 1-based. */
 export interface Ground {
@@ -25,6 +26,8 @@ export interface Change {
   readonly cautions: readonly string[];
   /** Against the text the plan was made for; offsets in UTF-16 code units. */
   readonly edits: readonly Edit[];
+  /** What must be imported for it. */
+  readonly needs: readonly Import[];
 }
 
 /** A match that was not turned into a change. */

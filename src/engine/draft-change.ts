@@ -1,5 +1,6 @@
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Trust } from "../rules/index.js";
+import type { Import } from "../syntax/index.js";
 import type { Change, Ground, HeldBack } from "./change.js";
 import { lower, type Candidate } from "./find.js";
 
@@ -16,10 +17,11 @@ export class Draft {
     readonly evidence: readonly Ground[],
     readonly cautions: readonly string[],
     readonly edits: readonly Edit[],
+    readonly needs: readonly Import[],
   ) {}
 
-  static from({ rule, start, line, trust, evidence, cautions, edits }: Candidate): Draft {
-    return new Draft([rule.id], rule.title, rule.kind, start, line, trust, evidence, cautions, edits);
+  static from({ rule, start, line, trust, evidence, cautions, edits, needs }: Candidate): Draft {
+    return new Draft([rule.id], rule.title, rule.kind, start, line, trust, evidence, cautions, edits, needs);
   }
 
   /** One change out of several and of what they made possible; `edits` do all of it. */
@@ -37,12 +39,13 @@ export class Draft {
       distinct([...owners.flatMap((part) => part.evidence), ...later.flatMap((part) => withoutLines(part))]),
       [...new Set(parts.flatMap((part) => part.cautions))],
       edits,
+      parts.flatMap((part) => part.needs),
     );
   }
 
   change(path: string, id: string): Change {
-    const { rules, title, kind, trust, line, evidence, cautions, edits } = this;
-    return { id, rules, title, kind, trust, path, line, evidence, cautions, edits };
+    const { rules, title, kind, trust, line, evidence, cautions, edits, needs } = this;
+    return { id, rules, title, kind, trust, path, line, evidence, cautions, edits, needs };
   }
 
   heldBack(path: string, reason: string): HeldBack {

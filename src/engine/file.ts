@@ -42,8 +42,9 @@ export function changesInFile(
   for (let pass = 1; drafts.length > 0; pass++) {
     const next = parse(applyEdits(text, allEdits(drafts)), language);
     const isWorse = next.errors.length > tree.errors.length;
+    const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundFunctions(next);
-    const more = isWorse ? [] : accepted(findIn(next, rules, path, again).candidates);
+    const more = isWorse ? [] : accepted(findIn(next, rules, path, again, pending).candidates);
     if (more.length === 0) {
       settled = next;
       break;

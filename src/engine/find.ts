@@ -12,7 +12,7 @@ import {
   type Segment,
 } from "../rewrite/index.js";
 import { Match, TRUSTS, type Rule, type Trust } from "../rules/index.js";
-import { parse, treesEqual, type SyntaxTree } from "../syntax/index.js";
+import { parse, treesEqual, type Import, type SyntaxTree } from "../syntax/index.js";
 import type { Ground, HeldBack, IdleKeep } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import type { Entry, PreparedRules } from "./prepare.js";
@@ -29,6 +29,7 @@ export interface Candidate {
   readonly evidence: readonly Ground[];
   readonly cautions: readonly string[];
   readonly edits: readonly Edit[];
+  readonly needs: readonly Import[];
 }
 
 export interface Found {
@@ -40,17 +41,19 @@ export interface Found {
 
 /**
  * Looks at every node once for all rules together and works out what each match would become. In a file with
- * errors only matches `within` its sound parts count, and none of them is certain.
+ * errors only matches `within` its sound parts count, and none of them is certain. `pending` are imports that
+ * changes made before this pass need.
  */
 export function findIn(
   tree: SyntaxTree,
   rules: PreparedRules,
   path: string,
   within?: readonly Span[],
+  pending: readonly Import[] = [],
 ): Found {
   const candidates: Candidate[] = [];
   const heldBack: HeldBack[] = [];
-  const names = new FreshNames(tree);
+  const names = new FreshNames(tree, pending);
   const keeps = keepsIn(tree);
   const used = new Set<string>();
   for (let n = 0; n < tree.size; n++) {
@@ -114,10 +117,10 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
     evidence.push({ answer: answer.is, ...answer.evidence });
   }
   try {
-    const edits = rewritten(rule, match);
+    const { edits, needs } = rewritten(rule, match);
     const cautions = rule.cautions?.(match) ?? [];
     const { start, end } = match.found;
-    return { rule, order, start, end, line, trust, evidence, cautions, edits };
+    return { rule, order, start, end, line, trust, evidence, cautions, edits, needs };
   } catch (error) {
     if (error instanceof CannotRewrite) return { rule: rule.id, line, reason: error.message };
     throw error;
@@ -129,11 +132,15 @@ export function lower(a: Trust, b: Trust): Trust {
   return TRUSTS[Math.max(TRUSTS.indexOf(a), TRUSTS.indexOf(b))]!;
 }
 
-function rewritten(rule: Rule, match: Match): Edit[] {
+function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] } {
   const { tree, found } = match;
   refuseSharedLines(match);
   const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
-  let segments = isSegments(becomes) ? becomes : render(becomes, { match: found, names: match.names });
+  const rendered = isSegments(becomes)
+    ? { segments: becomes, needs: [] }
+    : render(becomes, { match: found, names: match.names });
+  const needs = [...rendered.needs, ...(rule.needs ?? []).map(({ wanted }) => wanted)];
+  let segments: readonly Segment[] = rendered.segments;
   if (!found.pattern.isStatements) {
     const code = segments.map((segment) => segmentText(tree, segment)).join("");
     if (!fitsInPlace(match.node, code)) {
@@ -145,7 +152,7 @@ function rewritten(rule: Rule, match: Match): Edit[] {
   }
   const edits = settle(tree, found.start, found.end, segments);
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
-  return edits;
+  return { edits, needs };
 }
 
 /** Does a comment stand in the matched code, but in nothing that the new code takes over as it is? */

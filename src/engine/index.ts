@@ -8,6 +8,7 @@ export {
   type Unparsed,
 } from "./change.js";
 export { changesInFile } from "./file.js";
+export { editsFor, textAfter } from "./outcome.js";
 export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";
 export { PreparedRules } from "./prepare.js";

@@ -1,8 +1,11 @@
+import { regionsOf, type Region } from "../embed/index.js";
 import type { Rule } from "../rules/index.js";
 import { languageOfFile, loadGrammars, type Language, type LanguageId } from "../syntax/index.js";
-import type { FileResult } from "./change.js";
+import type { Change, FileResult, HeldBack, IdleKeep } from "./change.js";
 import { changesInFile } from "./file.js";
 import { PreparedRules } from "./prepare.js";
+
+const NOTHING: FileResult = { changes: [], heldBack: [] };
 
 /** Rules at work: give it files, it gives changes. Grammars are loaded when the first file needs them. */
 export class Engine {
@@ -24,12 +27,56 @@ export class Engine {
     return prepared;
   }
 
-  /** The changes for one file; undefined when its name belongs to no language. */
-  async file(path: string, text: string): Promise<FileResult | undefined> {
+  /** Can a file of this name, in which `has` finds words, hold a match of any rule? */
+  async mayMatch(path: string, has: (word: string) => boolean): Promise<boolean> {
     const language = languageOfFile(path);
-    if (!language) return undefined;
-    const rules = await this.prepare(language);
-    if (rules.isEmpty || !rules.mayMatch((word) => text.includes(word))) return { changes: [], heldBack: [] };
-    return changesInFile(path, text, language, rules);
+    if (!language) return true;
+    return (await this.prepare(language)).mayMatch(has);
   }
+
+  /** The changes for one file; undefined when its name belongs to no kind of file that holds code. */
+  async file(path: string, text: string): Promise<FileResult | undefined> {
+    const regions = regionsOf(path, text);
+    if (!regions) return undefined;
+    const results: FileResult[] = [];
+    for (const [i, region] of regions.entries()) {
+      const rules = await this.prepare(region.language);
+      if (rules.isEmpty || !rules.mayMatch((word) => region.text.includes(word))) continue;
+      const name = regions.length > 1 ? `${path}#${i + 1}` : path;
+      results.push(inFile(path, region, changesInFile(name, region.text, region.language, rules)));
+    }
+    return results.length === 0 ? NOTHING : results.length === 1 ? results[0] : together(results);
+  }
+}
+
+/** What was found in a region, with the places of the file around it. */
+function inFile(path: string, region: Region, result: FileResult): FileResult {
+  const placed = <T extends { readonly line?: number | undefined }>(entry: T): T =>
+    entry.line === undefined ? entry : { ...entry, line: region.line(entry.line) };
+  const held = (entry: HeldBack): HeldBack => {
+    const { at } = entry;
+    return { ...placed(entry), path, ...(at === undefined ? {} : { at: region.line(at) }) };
+  };
+  const change = (entry: Change): Change => ({
+    ...placed(entry),
+    path,
+    evidence: entry.evidence.map(placed),
+    edits: entry.edits.map((edit) => region.outward(edit)),
+  });
+  return {
+    changes: result.changes.map(change),
+    heldBack: result.heldBack.map(held),
+    idleKeeps: (result.idleKeeps ?? []).map((keep): IdleKeep => ({ ...placed(keep), path })),
+    ...(result.unparsed ? { unparsed: { ...placed(result.unparsed), path } } : {}),
+  };
+}
+
+function together(results: readonly FileResult[]): FileResult {
+  const unparsed = results.find((result) => result.unparsed)?.unparsed;
+  return {
+    changes: results.flatMap((result) => result.changes),
+    heldBack: results.flatMap((result) => result.heldBack),
+    idleKeeps: results.flatMap((result) => result.idleKeeps ?? []),
+    ...(unparsed ? { unparsed } : {}),
+  };
 }

@@ -1,4 +1,4 @@
-import { applyEdits } from "../rewrite/index.js";
+import { textAfter } from "./outcome.js";
 import type { Rule, Trial } from "../rules/index.js";
 import { countErrors, languageOf } from "../syntax/index.js";
 import type { FileResult } from "./change.js";
@@ -33,10 +33,7 @@ async function failureOf(engine: Engine, trial: Trial): Promise<string | undefin
   if (countErrors(trial.was, language) > 0) return "the old code has a syntax error";
   const result = await engine.file(path, trial.was);
   if (!result) return "no language for this trial";
-  const now = applyEdits(
-    trial.was,
-    result.changes.flatMap((change) => change.edits),
-  );
+  const now = await textAfter(path, trial.was, result.changes);
   const held = result.heldBack.map((entry) => `held back: ${entry.reason}`);
   if (now !== trial.now) return ["expected:", trial.now, "got:", now, ...held].join("\n");
   const wrong = trial.was === trial.now ? wronglyQuiet(trial, result) : wronglySure(trial, result);

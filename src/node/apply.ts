@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { hashText } from "../engine/index.js";
-import { byPath, textAfter, type Plan, type PlanChange } from "../plan/index.js";
+import { byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
+import "./grammars.js";
 import { Journal, type Entry } from "./journal.js";
 import { Problem } from "./problem.js";
 import { decode } from "./read.js";
@@ -18,14 +19,18 @@ export interface Rewritten {
  * Works out what changes make of their files without writing anything. Throws a Problem when a file is not
  * what the plan was made for.
  */
-export function rewrittenFiles(root: string, plan: Plan, changes: readonly PlanChange[]): Rewritten[] {
+export async function rewrittenFiles(
+  root: string,
+  plan: Plan,
+  changes: readonly PlanChange[],
+): Promise<Rewritten[]> {
   const result: Rewritten[] = [];
   const stale: string[] = [];
   for (const [path, own] of byPath(changes)) {
     const file = insideRoot(root, path);
     const before = decode(readFileSync(file));
     if (hashText(before) !== plan.files[path]) stale.push(path);
-    else result.push({ path, file, before, after: textAfter(path, before, own) });
+    else result.push({ path, file, before, after: await plannedText(path, before, own) });
   }
   if (stale.length > 0) {
     throw new Problem(
@@ -38,8 +43,12 @@ export function rewrittenFiles(root: string, plan: Plan, changes: readonly PlanC
 }
 
 /** Writes the changes, with a journal entry from which they can be taken back. */
-export function applyChanges(root: string, plan: Plan, changes: readonly PlanChange[]): Rewritten[] {
-  const files = rewrittenFiles(root, plan, changes);
+export async function applyChanges(
+  root: string,
+  plan: Plan,
+  changes: readonly PlanChange[],
+): Promise<Rewritten[]> {
+  const files = await rewrittenFiles(root, plan, changes);
   if (files.length === 0) return files;
   const journal = new Journal(root);
   const entry = journal.begin(files);

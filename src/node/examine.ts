@@ -1,10 +1,9 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { changesInFile, Engine, type IdleKeep, type Unparsed } from "../engine/index.js";
+import { Engine, type IdleKeep, type Unparsed } from "../engine/index.js";
 import { makePlan, type Examined, type Plan } from "../plan/index.js";
 import type { Skipped, Survey } from "../report/index.js";
 import type { Rule } from "../rules/index.js";
-import { languageOfFile } from "../syntax/index.js";
 import { findSources } from "./files.js";
 import "./grammars.js";
 import { messageOf } from "./problem.js";
@@ -55,11 +54,9 @@ export async function examine(task: Task): Promise<Examination> {
     else if (verdict) unreadable.push({ path, why: verdict.bad });
     if (verdict) continue;
     filesRead++;
-    const language = languageOfFile(path)!;
-    const prepared = await engine.prepare(language);
-    if (!prepared.mayMatch((word) => bytes.includes(word))) continue;
+    if (!(await engine.mayMatch(path, (word) => bytes.includes(word)))) continue;
     const text = decode(bytes);
-    const result = changesInFile(path, text, language, prepared);
+    const result = (await engine.file(path, text)) ?? { changes: [], heldBack: [] };
     if (result.unparsed) unparsed.push(result.unparsed);
     idleKeeps.push(...(result.idleKeeps ?? []));
     if (result.changes.length + result.heldBack.length > 0) examined.push({ path, text, result });

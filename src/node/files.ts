@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, statSync, type Dirent } from "node:fs";
 import { basename, extname, join, relative, resolve, sep } from "node:path";
 import ignore, { type Ignore } from "ignore";
-import { languageOfFile } from "../syntax/index.js";
+import { mayHoldCode } from "../embed/index.js";
 import type { Skipped } from "../report/index.js";
 import { messageOf, Problem } from "./problem.js";
 
@@ -115,7 +115,7 @@ class Walker {
 
   #file(path: string, ignoreFiles: readonly IgnoreFile[]): void {
     if (this.#isIgnored(path, false, ignoreFiles)) this.#skip(path, "ignored");
-    else if (languageOfFile(basename(path))) this.sources.paths.push(this.#show(path));
+    else if (mayHoldCode(basename(path))) this.sources.paths.push(this.#show(path));
     else {
       const ending = extname(path) || basename(path);
       this.sources.notCovered.set(ending, (this.sources.notCovered.get(ending) ?? 0) + 1);

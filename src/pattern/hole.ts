@@ -1,4 +1,4 @@
-import type { ContextName, HoleKind, LanguageId } from "../syntax/index.js";
+import type { ContextName, HoleKind, Import, ImportForm, LanguageId } from "../syntax/index.js";
 
 /** Kinds of hole that stand for any number of things, none included. */
 const LISTS: readonly HoleKind[] = ["statements", "arguments", "parameters", "members", "modifiers"];
@@ -60,8 +60,13 @@ export class Maybe {
   constructor(readonly snippet: Snippet) {}
 }
 
+/** Something from elsewhere; made by `need`. In a replacement it is what the file calls it. */
+export class Need {
+  constructor(readonly wanted: Import) {}
+}
+
 /** What may stand between the texts of a snippet. */
-export type Part = Hole | FreshName | Replacing | Maybe;
+export type Part = Hole | FreshName | Replacing | Maybe | Need;
 
 /** A piece of code with parts left open, as a tagged template makes it. Not yet parsed. */
 export class Snippet {
@@ -103,4 +108,14 @@ export function fresh(base: string, options: { singularOf?: Hole } = {}): FreshN
  */
 export function maybe(snippet: Snippet): Maybe {
   return new Maybe(snippet);
+}
+
+/**
+ * Something that new code takes from elsewhere: a module as the language writes it (`node:fs`, `java.util`,
+ * `<memory>`), and a member of it. Listed in a rule's `needs` it is imported; as a part of a replacement it
+ * also gives the name to call it by, which is an alias where the file has one.
+ */
+export function need(module: string, name?: string, options: { as?: string; form?: ImportForm } = {}): Need {
+  const { as: local, form } = options;
+  return new Need({ module, name, local, form });
 }

@@ -9,4 +9,4 @@ export {
   type PlanChange,
 } from "./plan.js";
 export { makePlan, type Examined } from "./make.js";
-export { atLeast, byPath, countBy, textAfter } from "./select.js";
+export { atLeast, byPath, countBy, plannedText } from "./select.js";

@@ -15,6 +15,13 @@ const ground = z.strictObject({
   line: z.int().positive().optional().meta({ description: "Line of the file, counted from 1." }),
 });
 
+const wanted = z.strictObject({
+  module: z.string(),
+  name: z.string().optional(),
+  local: z.string().optional().meta({ description: "What the file calls it." }),
+  form: z.enum(["type", "static", "function", "const", "relative", "namespace"]).optional(),
+});
+
 const change = z.strictObject({
   id: z.string().regex(/^[0-9a-f]{10}$/),
   rules: z.array(z.string()).min(1),
@@ -26,6 +33,7 @@ const change = z.strictObject({
   evidence: z.array(ground),
   cautions: z.array(z.string()),
   edits: z.array(edit).min(1),
+  needs: z.array(wanted).meta({ description: "What is imported with the change, if it is not yet." }),
 });
 
 const heldBack = z.strictObject({

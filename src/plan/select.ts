@@ -1,4 +1,4 @@
-import { applyEdits } from "../rewrite/index.js";
+import { textAfter } from "../engine/index.js";
 import { TRUSTS, type Trust } from "../rules/index.js";
 import { PlanError, type PlanChange } from "./plan.js";
 
@@ -19,13 +19,14 @@ export function byPath(changes: readonly PlanChange[]): Map<string, PlanChange[]
   return result;
 }
 
-/** A file's text with these changes made. Throws a PlanError when they do not fit it. */
-export function textAfter(path: string, text: string, changes: readonly PlanChange[]): string {
+/** A file's text with these changes made, imports and all. Throws a PlanError when they do not fit it. */
+export async function plannedText(
+  path: string,
+  text: string,
+  changes: readonly PlanChange[],
+): Promise<string> {
   try {
-    return applyEdits(
-      text,
-      changes.flatMap((change) => change.edits),
-    );
+    return await textAfter(path, text, changes);
   } catch (error) {
     throw new PlanError(
       `The plan's edits for "${path}" do not fit: ${(error as Error).message}. Nothing was done.`,

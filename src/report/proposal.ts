@@ -1,13 +1,24 @@
 import type { HeldBack } from "../engine/index.js";
 import type { Plan, PlanChange } from "../plan/index.js";
+import type { Edit } from "../rewrite/index.js";
 import { paintTrust, SIGN, type Paint } from "./paint.js";
 import { plural } from "./survey.js";
 import { changeLines, type DiffLine } from "./unified-diff.js";
 
-/** A plan for reading in a terminal: each change with what speaks for it, then what was held back. */
-export function proposalText(plan: Plan, textOf: (path: string) => string, paint: Paint): string {
+/**
+ * A plan for reading in a terminal: each change with what speaks for it, then what was held back. `editsOf` gives
+ * all that a change does to its file, imports too.
+ */
+export function proposalText(
+  plan: Plan,
+  textOf: (path: string) => string,
+  editsOf: (change: PlanChange) => readonly Edit[],
+  paint: Paint,
+): string {
   const out: string[] = [];
-  for (const change of plan.changes) out.push(changeText(change, textOf(change.path), paint), "");
+  for (const change of plan.changes) {
+    out.push(changeText(change, textOf(change.path), editsOf(change), paint), "");
+  }
   if (plan.heldBack.length > 0) {
     out.push(paint.bold(`Held back: ${plural(plan.heldBack.length, "place")}`));
     for (const entry of plan.heldBack) out.push(heldBackLine(entry, paint));
@@ -17,7 +28,7 @@ export function proposalText(plan: Plan, textOf: (path: string) => string, paint
 }
 
 /** One change: where, what, how sure and why, and the lines. */
-export function changeText(change: PlanChange, text: string, paint: Paint): string {
+export function changeText(change: PlanChange, text: string, edits: readonly Edit[], paint: Paint): string {
   const trust = paintTrust(paint, change.trust)(change.trust);
   const out = [
     `${paint.bold(`${change.path}:${change.line}`)}  ${change.title}`,
@@ -33,7 +44,7 @@ export function changeText(change: PlanChange, text: string, paint: Paint): stri
     if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says}`);
   }
   for (const caution of change.cautions) out.push(paint.yellow(`  ! ${caution}`));
-  const lines = changeLines(text, change.edits);
+  const lines = changeLines(text, edits);
   const width = String(Math.max(...lines.map((line) => line.line ?? 0))).length;
   for (const line of lines) out.push(diffLine(line, width, paint));
   return out.join("\n");

@@ -1,4 +1,4 @@
-import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
+import type { Import, SyntaxNode, SyntaxTree } from "../syntax/index.js";
 
 interface Given {
   readonly name: string;
@@ -14,9 +14,12 @@ interface Given {
 export class FreshNames {
   readonly #tree: SyntaxTree;
   readonly #given: Given[] = [];
+  /** Imports that earlier changes of the file need and that it does not have yet. */
+  readonly pending: readonly Import[];
 
-  constructor(tree: SyntaxTree) {
+  constructor(tree: SyntaxTree, pending: readonly Import[] = []) {
     this.#tree = tree;
+    this.pending = pending;
   }
 
   /** The first wish that is free from `start` to `end`, else the last one with a number. */

@@ -4,6 +4,7 @@ import {
   linesOf,
   matchesIn,
   Maybe,
+  Need,
   Replacing,
   resolved,
   snippetFits,
@@ -14,10 +15,11 @@ import {
   type Snippet,
 } from "../pattern/index.js";
 import { compile } from "../pattern/index.js";
-import type { SyntaxTree } from "../syntax/index.js";
+import type { Import, SyntaxTree } from "../syntax/index.js";
 import { Between, partBeside } from "./between.js";
 import type { Edit } from "./edits.js";
 import { singular, type FreshNames } from "./fresh-names.js";
+import { nameFor } from "./imports/index.js";
 import { indentUnit, reindent } from "./indent.js";
 import { partsInParentheses } from "./parentheses.js";
 import { copy, text, type Segment } from "./segment.js";
@@ -29,9 +31,10 @@ export interface RenderPlace {
   readonly names: FreshNames;
 }
 
-/** A replacement with its holes filled by what the match captured. */
-export function render(snippet: Snippet, place: RenderPlace): Segment[] {
-  return new Renderer(snippet, place).segments();
+/** A replacement with its holes filled by what the match captured, and what it needs from elsewhere. */
+export function render(snippet: Snippet, place: RenderPlace): { segments: Segment[]; needs: Import[] } {
+  const renderer = new Renderer(snippet, place);
+  return { segments: renderer.segments(), needs: renderer.needs };
 }
 
 class Renderer {
@@ -40,6 +43,7 @@ class Renderer {
   readonly #tree: SyntaxTree;
   readonly #names: FreshNames;
   readonly #fresh = new Map<FreshName, string>();
+  readonly needs: Import[] = [];
 
   constructor(snippet: Snippet, { match, names }: RenderPlace) {
     if (!snippetFits(snippet, match.tree.language.id)) {
@@ -126,7 +130,7 @@ class Renderer {
 
   #part(number: number, indent: string): Segment {
     const part = this.#snippet.parts[number]!;
-    if (part instanceof FreshName) return text(this.#textOf(part));
+    if (part instanceof FreshName || part instanceof Need) return text(this.#textOf(part));
     if (part instanceof Maybe) throw new TypeError("an optional part was not resolved");
     const hole = part instanceof Replacing ? part.hole : part;
     const capture = this.#capture(hole);
@@ -148,6 +152,12 @@ class Renderer {
         name = this.#names.choose(wishes, this.#match.start, this.#match.end);
         this.#fresh.set(part, name);
       }
+      return name;
+    }
+    if (part instanceof Need) {
+      const { start, end } = this.#match;
+      const { text: name, needs } = nameFor(this.#tree, part.wanted, this.#names, start, end);
+      if (needs) this.needs.push(needs);
       return name;
     }
     if (part instanceof Maybe) throw new TypeError("an optional part cannot be put in one place");

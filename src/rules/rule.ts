@@ -1,4 +1,4 @@
-import { Snippet } from "../pattern/index.js";
+import { Snippet, type Need } from "../pattern/index.js";
 import type { Segment } from "../rewrite/index.js";
 import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
@@ -28,6 +28,8 @@ export interface RuleSpec {
   /** Sentences about cases in which new and old behave differently, in terms of values. */
   readonly cautions?: (match: Match) => readonly string[];
   readonly becomes: Becomes;
+  /** What the new code takes from elsewhere, beside what stands in `becomes`. */
+  readonly needs?: readonly Need[];
   readonly trials: readonly Trial[];
 }
 

@@ -1,4 +1,5 @@
 import type { CodeFacts } from "./code-facts.js";
+import type { ImportFacts } from "./import-facts.js";
 import type { MeaningFacts } from "./meaning-facts.js";
 
 /** The names of the languages Uvran reads. TSX is a dialect of TypeScript with a grammar of its own. */
@@ -10,12 +11,15 @@ export type LanguageId =
  * over these facts; a new language is a new value of this type.
  */
 export interface Language extends CodeFacts, MeaningFacts {
+  readonly imports: ImportFacts;
   readonly id: LanguageId;
   readonly title: string;
   /** File name of the grammar without its extension. */
   readonly grammar: string;
   /** File name endings, with the dot. */
   readonly extensions: readonly string[];
+  /** What Markdown and notebooks call it, in lower case. */
+  readonly fences: readonly string[];
   /** Patterns written in these languages are understood in files of this one. */
   readonly speaks: readonly LanguageId[];
 }

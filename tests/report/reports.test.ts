@@ -64,12 +64,20 @@ const change: Plan["changes"][number] = {
   ],
   cautions: ["when `y` is 0, more happens"],
   edits: [{ start: 4, end: 5, text: "new" }],
+  needs: [],
 };
 const held = { rule: "a/one", path: "src/b.js", line: 3, reason: "`w` is written", at: 5 };
 
 test("a proposal says where, what, how sure, why, and what differs", () => {
   const plan: Plan = { uvranPlan: 1, files: {}, changes: [change], heldBack: [held] };
-  expect(proposalText(plan, () => "one\nb\nthree\n", plain)).toBe(`src/a.js:2  Do it better
+  expect(
+    proposalText(
+      plan,
+      () => "one\nb\nthree\n",
+      ({ edits }) => edits,
+      plain,
+    ),
+  ).toBe(`src/a.js:2  Do it better
   likely · idiom · a/one + a/two · 0123456789
   ✓ \`x\` is plain; \`z\` too
   ? \`y\` could be null (line 7)

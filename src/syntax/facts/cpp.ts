@@ -1,3 +1,4 @@
+import { cppImports } from "../imports/cpp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -7,7 +8,9 @@ export const cpp: Language = {
   title: "C++",
   grammar: "tree-sitter-cpp",
   extensions: [".cpp", ".cc", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h", ".ipp", ".tpp", ".inl"],
+  fences: ["cpp", "c++", "cc", "cxx", "hpp"],
   speaks: ["cpp"],
+  imports: cppImports,
   contexts: [
     { name: "statement", before: "void uvran() {\n", after: "\n}" },
     { name: "expression", before: "auto uvran = ", after: ";" },

@@ -1,3 +1,4 @@
+import { csharpImports } from "../imports/csharp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -7,7 +8,9 @@ export const csharp: Language = {
   title: "C#",
   grammar: "tree-sitter-c-sharp",
   extensions: [".cs", ".csx"],
+  fences: ["cs", "csharp", "c#"],
   speaks: ["csharp"],
+  imports: csharpImports,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

@@ -1,9 +1,11 @@
+import { ecmascriptImports } from "../imports/ecmascript.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** What JavaScript, TypeScript and TSX have in common. */
-export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions" | "speaks"> = {
+export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions" | "fences" | "speaks"> = {
+  imports: ecmascriptImports,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

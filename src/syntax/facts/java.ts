@@ -1,3 +1,4 @@
+import { javaImports } from "../imports/java.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -7,7 +8,9 @@ export const java: Language = {
   title: "Java",
   grammar: "tree-sitter-java",
   extensions: [".java"],
+  fences: ["java"],
   speaks: ["java"],
+  imports: javaImports,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

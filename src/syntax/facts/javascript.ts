@@ -7,5 +7,6 @@ export const javascript: Language = {
   title: "JavaScript",
   grammar: "tree-sitter-javascript",
   extensions: [".js", ".jsx", ".mjs", ".cjs"],
+  fences: ["js", "javascript", "jsx", "mjs", "cjs", "node"],
   speaks: ["javascript"],
 };

@@ -1,3 +1,4 @@
+import { phpImports } from "../imports/php.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -7,7 +8,9 @@ export const php: Language = {
   title: "PHP",
   grammar: "tree-sitter-php",
   extensions: [".php", ".phtml", ".inc"],
+  fences: ["php"],
   speaks: ["php"],
+  imports: phpImports,
   contexts: [
     { name: "statement", before: "<?php\n", after: "" },
     { name: "expression", before: "<?php (", after: ");" },

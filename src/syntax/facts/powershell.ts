@@ -1,3 +1,4 @@
+import { powershellImports } from "../imports/powershell.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -11,7 +12,9 @@ export const powershell: Language = {
   title: "PowerShell",
   grammar: "tree-sitter-powershell",
   extensions: [".ps1", ".psm1", ".psd1"],
+  fences: ["ps1", "powershell", "pwsh"],
   speaks: ["powershell"],
+  imports: powershellImports,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "\nuvran" },

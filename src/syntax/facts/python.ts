@@ -1,3 +1,4 @@
+import { pythonImports } from "../imports/python.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
 import type { SyntaxNode } from "../node.js";
@@ -7,7 +8,9 @@ export const python: Language = {
   title: "Python",
   grammar: "tree-sitter-python",
   extensions: [".py", ".pyi", ".pyw"],
+  fences: ["py", "python", "python3"],
   speaks: ["python"],
+  imports: pythonImports,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

@@ -1,3 +1,4 @@
+import { rubyImports } from "../imports/ruby.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -7,7 +8,9 @@ export const ruby: Language = {
   title: "Ruby",
   grammar: "tree-sitter-ruby",
   extensions: [".rb", ".rake", ".gemspec", ".ru"],
+  fences: ["rb", "ruby"],
   speaks: ["ruby"],
+  imports: rubyImports,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "expression", before: "(", after: ")" },

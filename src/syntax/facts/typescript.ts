@@ -13,6 +13,7 @@ export const typescript: Language = {
   title: "TypeScript",
   grammar: "tree-sitter-typescript",
   extensions: [".ts", ".mts", ".cts"],
+  fences: ["ts", "typescript", "mts", "cts"],
   speaks: ["typescript", "javascript"],
 };
 
@@ -23,5 +24,6 @@ export const tsx: Language = {
   title: "TypeScript with JSX",
   grammar: "tree-sitter-tsx",
   extensions: [".tsx"],
+  fences: ["tsx"],
   speaks: ["tsx", "typescript", "javascript"],
 };

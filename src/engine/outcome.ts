@@ -1,0 +1,58 @@
+import { regionsOf } from "../embed/index.js";
+import { applyEdits, compose, tidyImports, type Edit } from "../rewrite/index.js";
+import { loadGrammars, parse } from "../syntax/index.js";
+import type { Change } from "./change.js";
+
+type Kept = Pick<Change, "edits" | "needs">;
+
+/**
+ * All edits to a file that a set of its changes comes to: their own, and those of the imports, which depend on
+ * which changes are kept. Throws a RangeError when the edits do not fit the text.
+ */
+export async function editsFor(path: string, text: string, changes: readonly Kept[]): Promise<Edit[]> {
+  const own = changes.flatMap((change) => change.edits);
+  const after = applyEdits(text, own);
+  if (!mayTouchImports(text, after, changes)) return own;
+  const old = regionsOf(path, text) ?? [];
+  const now = regionsOf(path, after) ?? [];
+  if (old.length !== now.length) return own;
+  const imports: Edit[] = [];
+  for (const [i, region] of now.entries()) {
+    const before = old[i]!;
+    const here = changes.filter(({ edits }) =>
+      edits.some(({ start, end }) => start >= before.start && end <= before.end),
+    );
+    if (here.length === 0) continue;
+    await loadGrammars([region.language]);
+    const was = parse(before.text, before.language);
+    const is = parse(region.text, region.language);
+    const needs = here.flatMap((change) => change.needs);
+    if (is.errors.length === 0 || needs.length > 0) {
+      imports.push(...tidyImports(was, is, needs).map((edit) => region.outward(edit)));
+    }
+    was.dispose();
+    is.dispose();
+  }
+  return imports.length === 0 ? own : compose(text, own, imports);
+}
+
+/** Is something needed, or has a word gone from the changed code that is still somewhere else? Asked first. */
+function mayTouchImports(text: string, after: string, changes: readonly Kept[]): boolean {
+  if (changes.some(({ needs }) => needs.length > 0)) return true;
+  const edits = changes.flatMap((change) => change.edits);
+  const old = edits.flatMap(({ start, end }) => wordsIn(text, start, end));
+  const put = new Set(edits.flatMap((edit) => wordsIn(edit.text, 0, edit.text.length)));
+  return [...new Set(old)].some((word) => !put.has(word) && after.includes(word));
+}
+
+/** The words of a range, whole ones where it cuts them. */
+function wordsIn(text: string, start: number, end: number): string[] {
+  while (start > 0 && /[\p{L}\p{N}_$]/u.test(text[start - 1]!)) start--;
+  while (end < text.length && /[\p{L}\p{N}_$]/u.test(text[end]!)) end++;
+  return text.slice(start, end).match(/[\p{L}\p{N}_$]+/gu) ?? [];
+}
+
+/** A file's text after a set of its changes, imports and all. */
+export async function textAfter(path: string, text: string, changes: readonly Kept[]): Promise<string> {
+  return applyEdits(text, await editsFor(path, text, changes));
+}

@@ -1,0 +1,65 @@
+import type { Import, SyntaxTree } from "../../syntax/index.js";
+import type { FreshNames } from "../fresh-names.js";
+import { CannotRewrite } from "../settle.js";
+
+/** How code is to call something from elsewhere, and the import that makes it so. */
+export interface Named {
+  readonly text: string;
+  /** Undefined where the name needs none. */
+  readonly needs: Import | undefined;
+}
+
+/**
+ * What a file calls something: by the alias that it has there, through a module it imports whole, or by its
+ * own name where that is free; else by a new alias or in full. Throws CannotRewrite where none of these is
+ * possible.
+ */
+export function nameFor(
+  tree: SyntaxTree,
+  wanted: Import,
+  names: FreshNames,
+  start: number,
+  end: number,
+): Named {
+  const facts = tree.language.imports;
+  const same = facts
+    .read(tree)
+    .flatMap((statement) => statement.imports)
+    .filter(({ module, form }) => module === wanted.module && (form === wanted.form || form !== "type"));
+  const own = same.find(({ name }) => name === wanted.name);
+  if (own?.local !== undefined) return { text: own.local, needs: { ...wanted, local: own.local } };
+  const whole = same.find(({ name, local }) => name === undefined && local !== undefined);
+  if (whole?.local !== undefined && wanted.name !== undefined) {
+    const text = facts.member(whole.local, wanted.name);
+    if (text !== undefined) return { text, needs: plain(whole) };
+  }
+  const awaited = names.pending.find((other) => isSame(other, wanted));
+  if (awaited?.local !== undefined) return { text: awaited.local, needs: awaited };
+  const wish = wanted.local ?? wanted.name ?? wanted.module;
+  const isAll = same.some(({ name }) => name === "*");
+  if (isAll || facts.isVisible(wanted, tree)) return { text: wish, needs: undefined };
+  if (!isTaken(tree, wish)) return { text: wish, needs: { ...wanted, local: wish } };
+  const full = facts.inFull(wanted);
+  if (full !== undefined) return { text: full, needs: undefined };
+  if (!facts.canRename) throw new CannotRewrite(`\`${wish}\` already means something else in this file`);
+  const alias = names.choose([`${wish}_2`], start, end);
+  return { text: alias, needs: { ...wanted, local: alias } };
+}
+
+function isSame(a: Import, b: Import): boolean {
+  return a.module === b.module && a.name === b.name && a.form === b.form;
+}
+
+function plain({ module, name, local, form }: Import): Import {
+  return { module, name, local, form };
+}
+
+/** Does the file have a name like this already, for something that it does not import under it? */
+function isTaken(tree: SyntaxTree, wish: string): boolean {
+  const word = /^[\p{L}_$][\p{L}\p{N}_$]*/u.exec(wish)?.[0] ?? wish;
+  const { names } = tree.language;
+  for (let n = 0; n < tree.size; n++) {
+    if (names.includes(tree.kind(n)) && tree.isLeaf(n) && tree.textOf(n) === word) return true;
+  }
+  return false;
+}

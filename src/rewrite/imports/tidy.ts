@@ -1,0 +1,150 @@
+import type { Import, ImportStatement, ListedImport, SyntaxTree } from "../../syntax/index.js";
+import { sorted, type Edit } from "../edits.js";
+import { itemEdit, statementEdit } from "./place.js";
+import { styleOf } from "./style.js";
+
+/**
+ * The edits to `after` that bring in what new code needs and take out what only the old code used. `before` is
+ * the file as it was; offsets are those of `after`.
+ */
+export function tidyImports(before: SyntaxTree, after: SyntaxTree, needs: readonly Import[]): Edit[] {
+  const facts = after.language.imports;
+  const statements = facts.read(after);
+  const gone = facts.canGo ? noLongerUsed(before, after, statements) : new Set<ListedImport>();
+  const edits: Edit[] = [];
+  const whole = new Set<ImportStatement>();
+  for (const statement of statements) {
+    const going = statement.imports.filter((item) => gone.has(item));
+    if (going.length === 0) continue;
+    if (going.length === statement.imports.length) {
+      whole.add(statement);
+      edits.push(withoutLine(after, statement.node.start, statement.node.end));
+    } else edits.push(...withoutItems(after, statement, gone));
+  }
+  const staying = statements.filter((statement) => !whole.has(statement));
+  const style = styleOf(after, statements);
+  const fresh = new Map<string, Import[]>();
+  for (const wanted of inOrder(needs)) {
+    if (staying.some((statement) => covers(statement, wanted))) continue;
+    const host = staying.find((statement) => takes(statement, wanted));
+    if (host) edits.push(itemEdit(after, host, wanted, gone));
+    else {
+      const key = JSON.stringify([wanted.module, wanted.form, isListed(wanted) ? "" : wanted.local]);
+      fresh.set(key, [...(fresh.get(key) ?? []), wanted]);
+    }
+  }
+  for (const group of fresh.values()) {
+    const text = facts.write(group, style);
+    edits.push(statementEdit(after, staying, group[0]!.module, text));
+  }
+  return merged(edits);
+}
+
+const isListed = ({ name }: Import): boolean => name !== undefined && name !== "default" && name !== "*";
+
+function inOrder(needs: readonly Import[]): Import[] {
+  const byKey = new Map(
+    needs.map((wanted) => [JSON.stringify([wanted.module, wanted.name, wanted.local, wanted.form]), wanted]),
+  );
+  return [...byKey].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, wanted]) => wanted);
+}
+
+function covers({ imports }: ImportStatement, wanted: Import): boolean {
+  return imports.some(
+    ({ module, name, local, form }) =>
+      module === wanted.module &&
+      (form === wanted.form || (form === undefined && wanted.form === "type")) &&
+      (name === "*" ||
+        (name === wanted.name &&
+          (wanted.local === undefined || local === undefined || local === wanted.local))),
+  );
+}
+
+function takes(statement: ImportStatement, wanted: Import): boolean {
+  return (
+    statement.takesMore &&
+    isListed(wanted) &&
+    statement.module === wanted.module &&
+    statement.form === wanted.form
+  );
+}
+
+/** Names that the old code used, and that the new text does not have anywhere but in their import. */
+function noLongerUsed(
+  before: SyntaxTree,
+  after: SyntaxTree,
+  statements: readonly ImportStatement[],
+): Set<ListedImport> {
+  const old = withoutImports(before, before.language.imports.read(before));
+  const now = withoutImports(after, statements);
+  const listed = statements.flatMap((statement) => statement.imports);
+  return new Set(
+    listed.filter(({ local }) => local !== undefined && mentions(old, local) && !mentions(now, local)),
+  );
+}
+
+function withoutImports(tree: SyntaxTree, statements: readonly ImportStatement[]): string {
+  let text = "";
+  let at = 0;
+  for (const { node } of statements) {
+    text += tree.text.slice(at, node.start);
+    at = node.end;
+  }
+  return text + tree.text.slice(at);
+}
+
+function mentions(text: string, name: string): boolean {
+  const escaped = name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+  return new RegExp(`(?<![\\p{L}\\p{N}_$])${escaped}(?![\\p{L}\\p{N}_$])`, "u").test(text);
+}
+
+/** A line that goes, with its line end, and with the blank line after it when one stands before it too. */
+function withoutLine(tree: SyntaxTree, start: number, end: number): Edit {
+  const { text } = tree;
+  if (tree.firstOnLine(start) !== start) return { start, end, text: "" };
+  const rest = /^[ \t]*;?[ \t]*(\r?\n|$)/.exec(text.slice(end));
+  if (!rest) return { start, end, text: "" };
+  const from = tree.lineStart(tree.lineAt(start));
+  let to = end + rest[0].length;
+  const blankBefore = from === 0 || /\n[ \t]*\r?\n$/.test(text.slice(0, from));
+  const blankAfter = /^[ \t]*\r?\n/.exec(text.slice(to));
+  if (blankBefore && blankAfter) to += blankAfter[0].length;
+  return { start: from === 0 && text.startsWith("\uFEFF") ? 1 : from, end: to, text: "" };
+}
+
+/** Takes items out of a list, each with the comma and the white space that lead to it or follow it. */
+function withoutItems(
+  tree: SyntaxTree,
+  { imports }: ImportStatement,
+  gone: ReadonlySet<ListedImport>,
+): Edit[] {
+  const edits: Edit[] = [];
+  for (let i = 0; i < imports.length; i++) {
+    if (!gone.has(imports[i]!)) continue;
+    const next = imports[i + 1];
+    const { node } = imports[i]!;
+    if (next && !gone.has(next)) edits.push({ start: node.start, end: next.node.start, text: "" });
+    else {
+      const last = imports.slice(0, i).findLast((item) => !gone.has(item));
+      const from = last && edits.every((edit) => edit.end <= last.node.end) ? last.node.end : node.start;
+      edits.push({ start: from, end: node.end, text: "" });
+    }
+  }
+  return merged(edits);
+}
+
+/** Insertions at one place become one, deletions that overlap too. */
+function merged(edits: readonly Edit[]): Edit[] {
+  const result: Edit[] = [];
+  for (const edit of sorted(edits)) {
+    const last = result.at(-1);
+    if (last && edit.start < last.end) {
+      result[result.length - 1] = {
+        start: last.start,
+        end: Math.max(last.end, edit.end),
+        text: last.text + edit.text,
+      };
+    } else result.push(edit);
+  }
+  return result;
+}

@@ -1,0 +1,76 @@
+import type { SyntaxNode } from "./node.js";
+import type { SyntaxTree } from "./tree.js";
+
+/** How an import differs from the plain one: for types only, of static members, of functions, … */
+export type ImportForm = "type" | "static" | "function" | "const" | "relative" | "namespace";
+
+/** Something that a file brings in from elsewhere, or is to bring in. */
+export interface Import {
+  /** As the language writes it: `node:fs`, `java.util`, `<memory>`, `App\Hives`. */
+  readonly module: string;
+  /** The member of the module; `default` and `*` as in ES modules; left out for the module itself. */
+  readonly name?: string | undefined;
+  /** What the file calls it; undefined where it has no name there. */
+  readonly local?: string | undefined;
+  readonly form?: ImportForm | undefined;
+}
+
+/** One of the names that an import statement lists. */
+export interface ListedImport extends Import {
+  /** What must go to take this name out. */
+  readonly node: SyntaxNode;
+}
+
+/** A statement at the top of a file that imports something. */
+export interface ImportStatement {
+  readonly node: SyntaxNode;
+  readonly module: string;
+  readonly form?: ImportForm | undefined;
+  readonly imports: readonly ListedImport[];
+  /** Can another name of the same module be added behind the last one? */
+  readonly takesMore: boolean;
+  /** Written in the language's other way, as with `require` in JavaScript. */
+  readonly isOther?: boolean;
+}
+
+/** How a file writes its imports, as far as a new one must do the same. */
+export interface ImportStyle {
+  readonly quote: string;
+  /** `;` or nothing. */
+  readonly end: string;
+  /** Between a brace and a name. */
+  readonly pad: string;
+  /** All existing imports are written in the language's other way. */
+  readonly isOther: boolean;
+}
+
+/** How a language brings in what is defined elsewhere. */
+export interface ImportFacts {
+  /** The statements of a file that import, in order. */
+  read(tree: SyntaxTree): ImportStatement[];
+  /** A statement that brings in names of one module, all of one form. */
+  write(imports: readonly Import[], style: ImportStyle): string;
+  /** One name as it stands in a list. */
+  item(wanted: Import): string;
+  /** A statement that must stay before all imports. */
+  isHeader(statement: SyntaxNode): boolean;
+  /** The node whose children the imports are. */
+  body(tree: SyntaxTree): SyntaxNode;
+  /** Does a file without imports write in the language's other way? */
+  usesOther(tree: SyntaxTree): boolean;
+  /** Is this seen in the file without being imported? */
+  isVisible(wanted: Import, tree: SyntaxTree): boolean;
+  /** How code gets at a member of a module that is imported whole under this name; undefined if it cannot. */
+  member(local: string, name: string): string | undefined;
+  /** A name for the member that needs no import; undefined if there is none. */
+  inFull(wanted: Import): string | undefined;
+  /** Can a member be given another name when it is imported? */
+  readonly canRename: boolean;
+  /** Does an import statement do nothing but bring in names, so that it can go when they are not used? */
+  readonly canGo: boolean;
+}
+
+/** Nodes directly below the root, or below the lists that only hold them. */
+export function topLevel(tree: SyntaxTree): SyntaxNode[] {
+  return tree.root.parts.flatMap((node) => (node.is("statement_list") ? node.parts : [node]));
+}

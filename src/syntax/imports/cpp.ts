@@ -1,0 +1,38 @@
+import type { ImportFacts, ImportStatement } from "../import-facts.js";
+import type { SyntaxNode } from "../node.js";
+
+/** `#include <a>` and `#include "a.h"`; modules are written with their brackets or quotes. */
+export const cppImports: ImportFacts = {
+  read: (tree) =>
+    includesBelow(tree.root).flatMap((node): ImportStatement[] => {
+      const module = node.child("path")?.text;
+      return module === undefined ? [] : [{ node, module, imports: [{ module, node }], takesMore: false }];
+    }),
+  write: ([first]) => `#include ${first!.module}`,
+  item: ({ module }) => module,
+  isHeader: (node) =>
+    (node.is("preproc_call") && /^#\s*pragma\s+once/.test(node.text)) ||
+    (node.parent?.is("preproc_ifdef") === true && (node.is("identifier") || isGuard(node))),
+  body: (tree) => guarded(tree.root) ?? tree.root,
+  usesOther: () => false,
+  isVisible: () => false,
+  member: () => undefined,
+  inFull: () => undefined,
+  canRename: false,
+  canGo: false,
+};
+
+/** The guard around all of a header. */
+function guarded(root: SyntaxNode): SyntaxNode | undefined {
+  const [only, more] = root.parts;
+  return !more && only?.is("preproc_ifdef") ? only : undefined;
+}
+
+function isGuard(node: SyntaxNode): boolean {
+  return node.is("preproc_def") && node.child("name")?.text === node.parent?.child("name")?.text;
+}
+
+/** Includes of the file itself and of the guard around all of it, but of no other condition. */
+function includesBelow(root: SyntaxNode): SyntaxNode[] {
+  return (guarded(root) ?? root).parts.filter((part) => part.is("preproc_include"));
+}

@@ -1,0 +1,43 @@
+import { topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
+import type { SyntaxNode } from "../node.js";
+
+/** `using N;`, `using static N.C;` and `using X = N.C;`, at the top or inside a namespace around everything. */
+export const csharpImports: ImportFacts = {
+  read(tree) {
+    const top = topLevel(tree);
+    const own = top.flatMap((node) => fromStatement(node) ?? []);
+    if (own.length > 0) return own;
+    const [only] = top.filter((node) => !node.is("extern_alias_directive"));
+    const inner = only?.is("namespace_declaration") ? (only.child("body")?.parts ?? []) : [];
+    return inner.flatMap((node) => fromStatement(node) ?? []);
+  },
+  write([first]) {
+    const { module, name, local, form } = first!;
+    if (form === "static") return `using static ${module};`;
+    if (local !== undefined && name !== undefined) return `using ${local} = ${module}.${name};`;
+    return `using ${module};`;
+  },
+  item: ({ module }) => module,
+  isHeader: (node) => node.is("extern_alias_directive"),
+  body: (tree) => tree.root,
+  usesOther: () => false,
+  isVisible: () => false,
+  member: () => undefined,
+  inFull: ({ module, name }) => (name === undefined ? undefined : `${module}.${name}`),
+  canRename: false,
+  canGo: false,
+};
+
+function fromStatement(node: SyntaxNode): ImportStatement | undefined {
+  if (!node.is("using_directive")) return undefined;
+  const alias = node.child("name")?.text;
+  const path = node.parts.findLast((part) => !part.same(node.child("name")))?.text ?? "";
+  const form = node.has("static") ? "static" : undefined;
+  if (alias === undefined || alias === path) {
+    return { node, module: path, form, imports: [{ module: path, name: "*", form, node }], takesMore: false };
+  }
+  const cut = path.lastIndexOf(".");
+  const module = path.slice(0, Math.max(cut, 0));
+  const imports = [{ module, name: path.slice(cut + 1), local: alias, node }];
+  return { node, module, imports, takesMore: false };
+}

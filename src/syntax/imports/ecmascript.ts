@@ -1,0 +1,101 @@
+import { topLevel, type Import, type ImportFacts, type ImportForm } from "../import-facts.js";
+import type { ImportStatement, ListedImport } from "../import-facts.js";
+import type { SyntaxNode } from "../node.js";
+
+/** ES modules and `require`. */
+export const ecmascriptImports: ImportFacts = {
+  read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? fromRequire(node) ?? []),
+  write(imports, { quote, end, pad, isOther }) {
+    const [first] = imports;
+    const module = quote + first!.module + quote;
+    const names = imports.filter(({ name }) => name !== undefined && name !== "default" && name !== "*");
+    const braced = names.length > 0 ? `{${pad}${names.map(this.item).join(", ")}${pad}}` : undefined;
+    const whole = imports.find(({ name }) => name === undefined || name === "default" || name === "*")?.local;
+    if (isOther) {
+      const what = braced?.replaceAll(" as ", ": ") ?? whole;
+      return what === undefined ? `require(${module})${end}` : `const ${what} = require(${module})${end}`;
+    }
+    const start = first!.form === "type" ? "import type " : "import ";
+    const wholeText = whole === undefined || names.length > 0 ? whole : asWhole(first!, whole);
+    const what = [wholeText, braced].filter((part) => part !== undefined).join(", ");
+    return what === "" ? `import ${module}${end}` : `${start}${what} from ${module}${end}`;
+  },
+  item: ({ name, local }) => (local === undefined || local === name ? name! : `${name} as ${local}`),
+  isHeader: (node) => node.is("hash_bang_line") || isDirective(node),
+  body: (tree) => tree.root,
+  usesOther: ({ text }) => /^\s*(module\.exports|exports\.\w+)\s*=/m.test(text) && !/^export /m.test(text),
+  isVisible: () => false,
+  member: (local, name) => `${local}.${name}`,
+  inFull: () => undefined,
+  canRename: true,
+  canGo: true,
+};
+
+function asWhole({ name }: Import, local: string): string {
+  return name === "default" ? local : `* as ${local}`;
+}
+
+function isDirective(node: SyntaxNode): boolean {
+  return node.is("expression_statement") && node.parts.length === 1 && node.parts[0]!.is("string");
+}
+
+function unquoted(node: SyntaxNode | undefined): string {
+  return node?.text.slice(1, -1) ?? "";
+}
+
+function fromStatement(node: SyntaxNode): ImportStatement | undefined {
+  if (!node.is("import_statement")) return undefined;
+  const source = node.child("source");
+  if (!source) return undefined;
+  const module = unquoted(source);
+  const form: ImportForm | undefined = node.has("type") ? "type" : undefined;
+  const imports: ListedImport[] = [];
+  let takesMore = false;
+  for (const part of node.parts.find((child) => child.is("import_clause"))?.parts ?? []) {
+    if (part.is("identifier")) imports.push({ module, name: "default", local: part.text, form, node: part });
+    else if (part.is("namespace_import")) {
+      imports.push({ module, local: part.parts[0]?.text, form, node: part });
+    } else if (part.is("named_imports")) {
+      takesMore = part.parts.length > 0;
+      for (const item of part.parts) imports.push(fromSpecifier(item, module, form));
+    }
+  }
+  if (imports.length === 0) imports.push({ module, node });
+  return { node, module, form, imports, takesMore };
+}
+
+function fromSpecifier(item: SyntaxNode, module: string, form: ImportForm | undefined): ListedImport {
+  const name = item.child("name")?.text ?? item.text;
+  const local = item.child("alias")?.text ?? name;
+  return { module, name, local, form: item.has("type") ? "type" : form, node: item };
+}
+
+/** `const x = require("m")`, alone in its statement, or a `require` for its effect. */
+function fromRequire(node: SyntaxNode): ImportStatement | undefined {
+  if (node.is("expression_statement")) {
+    const module = required(node.parts[0]);
+    return module === undefined
+      ? undefined
+      : { node, module, imports: [{ module, node }], takesMore: false, isOther: true };
+  }
+  if (!node.is(["lexical_declaration", "variable_declaration"]) || node.parts.length !== 1) return undefined;
+  const [declarator] = node.parts;
+  const module = required(declarator?.child("value"));
+  const name = declarator?.child("name");
+  if (module === undefined || !name) return undefined;
+  if (name.is("identifier")) {
+    const imports = [{ module, local: name.text, node: name }];
+    return { node, module, imports, takesMore: false, isOther: true };
+  }
+  const imports = name.parts.map((item): ListedImport => {
+    const key = item.child("key")?.text ?? item.text;
+    return { module, name: key, local: item.child("value")?.text ?? key, node: item };
+  });
+  return { node, module, imports, takesMore: name.is("object_pattern") && imports.length > 0, isOther: true };
+}
+
+function required(call: SyntaxNode | undefined): string | undefined {
+  if (!call?.is("call_expression") || call.child("function")?.text !== "require") return undefined;
+  const given = call.child("arguments")?.parts ?? [];
+  return given.length === 1 && given[0]!.is("string") ? unquoted(given[0]) : undefined;
+}
