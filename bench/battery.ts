@@ -61,7 +61,11 @@ function mechanical(
 const isLiteral = (match: Match, hole: Hole): boolean =>
   /^(["'`\d-]|null$|nullptr$|None$|nil$|true$|false$|\$null$)/i.test(match.textOf(hole));
 const inOrder = (match: Match): boolean => match.the(h.a).start < match.the(h.b).start;
-const literalLast = (match: Match): boolean => isLiteral(match, h.b) && !isLiteral(match, h.a);
+/** The C# grammar reads `null == a?.b` as `(null == a)?.b`, so Uvran adds parentheses, which then stay. */
+const isMisread = (match: Match): boolean =>
+  match.tree.language.id === "csharp" && match.textOf(h.a).includes("?.");
+const literalLast = (match: Match): boolean =>
+  isLiteral(match, h.b) && !isLiteral(match, h.a) && !isMisread(match);
 const isNew = (match: Match): boolean => !match.textOf(h.x).includes("uvranWrap");
 
 /** The call has its brackets, which may be left out in some languages and then cannot be brought back. */

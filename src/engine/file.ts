@@ -1,4 +1,4 @@
-import { applyEdits, clash, type Edit } from "../rewrite/index.js";
+import { applyEdits, clash, clashOnLines, type Edit } from "../rewrite/index.js";
 import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Change, FileResult, HeldBack, Unparsed } from "./change.js";
 import { Draft } from "./draft-change.js";
@@ -36,7 +36,7 @@ export function changesInFile(
   }
   const first = findIn(tree, rules, path, within);
   const heldBack: HeldBack[] = [...first.heldBack];
-  let drafts = accepted(first.candidates).map((candidate) => Draft.from(candidate));
+  let drafts = accepted(text, first.candidates).map((candidate) => Draft.from(candidate));
 
   let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
@@ -44,11 +44,12 @@ export function changesInFile(
     const isWorse = next.errors.length > tree.errors.length;
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundFunctions(next);
-    const more = isWorse ? [] : accepted(findIn(next, rules, path, again, pending).candidates);
+    const more = isWorse ? [] : accepted(next.text, findIn(next, rules, path, again, pending).candidates);
     if (more.length === 0) {
       settled = next;
       break;
     }
+    const middle = next.text;
     next.dispose();
     if (pass === MOST_PASSES) {
       const looping = new Set(more.map((candidate) => candidate.rule.id));
@@ -58,7 +59,7 @@ export function changesInFile(
       drafts = drafts.filter(stays);
       break;
     }
-    drafts = joined(text, drafts, more);
+    drafts = joined(text, middle, drafts, more);
   }
 
   const verified = soundDrafts(text, tree, drafts, settled);
@@ -71,12 +72,12 @@ export function changesInFile(
 }
 
 /** Of several candidates those that can all be made: the earlier, longer one wins, then the earlier rule. */
-function accepted(candidates: readonly Candidate[]): Candidate[] {
+function accepted(text: string, candidates: readonly Candidate[]): Candidate[] {
   const order = [...candidates].sort((a, b) => a.start - b.start || b.end - a.end || a.order - b.order);
   const edits: Edit[] = [];
   const result: Candidate[] = [];
   for (const candidate of order) {
-    if (clash(candidate.edits, edits)) continue;
+    if (clash(candidate.edits, edits) || clashOnLines(text, candidate.edits, edits)) continue;
     edits.push(...candidate.edits);
     result.push(candidate);
   }

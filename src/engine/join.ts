@@ -9,20 +9,29 @@ interface Group {
 }
 
 /**
- * Adds candidates that were found in the text after `drafts`, and whose offsets are of that text. Each joins
- * the drafts whose new text lies in its match; one that touches none was made possible by something further
+ * Adds candidates that were found in the text after `drafts`, and whose offsets are of that text, `middle`. Each
+ * joins the drafts whose new text lies in its match, or else on its first line; one that touches none was made possible by something further
  * away, and then all drafts of the file belong together.
  */
-export function joined(text: string, drafts: readonly Draft[], candidates: readonly Candidate[]): Draft[] {
+export function joined(
+  text: string,
+  middle: string,
+  drafts: readonly Draft[],
+  candidates: readonly Candidate[],
+): Draft[] {
   const all = drafts.flatMap((draft) => draft.edits);
   const groups: Group[] = [];
   for (const candidate of candidates) {
-    const touched = drafts.filter((draft) =>
-      draft.edits.some((edit) => {
-        const start = edit.start + shiftOf(all, edit.start);
-        return start <= candidate.end && candidate.start <= start + edit.text.length;
-      }),
-    );
+    const lineStart = candidate.start === 0 ? 0 : middle.lastIndexOf("\n", candidate.start - 1) + 1;
+    const touching = (from: number): Draft[] =>
+      drafts.filter((draft) =>
+        draft.edits.some((edit) => {
+          const start = edit.start + shiftOf(all, edit.start);
+          return start <= candidate.end && from <= start + edit.text.length;
+        }),
+      );
+    const within = touching(candidate.start);
+    const touched = within.length > 0 ? within : touching(lineStart);
     const owners = new Set(touched.length > 0 ? touched : drafts);
     const merged: Group = { owners, candidates: [candidate] };
     for (const group of groups.splice(0)) {

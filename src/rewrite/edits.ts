@@ -29,6 +29,24 @@ export function clash(a: readonly Edit[], b: readonly Edit[]): boolean {
   return a.some((x) => b.some((y) => x.start <= y.end && y.start <= x.end));
 }
 
+/**
+ * Does one set of edits make or break lines on which the other has edits too? New lines get their indentation
+ * from the old text, so they cannot be made where that is being changed.
+ */
+export function clashOnLines(text: string, a: readonly Edit[], b: readonly Edit[]): boolean {
+  return breaksInto(text, a, b) || breaksInto(text, b, a);
+}
+
+function breaksInto(text: string, edits: readonly Edit[], others: readonly Edit[]): boolean {
+  return edits.some((edit) => {
+    if (!edit.text.includes("\n") && !text.slice(edit.start, edit.end).includes("\n")) return false;
+    const start = edit.start === 0 ? 0 : text.lastIndexOf("\n", edit.start - 1) + 1;
+    const next = text.indexOf("\n", Math.max(edit.start, edit.end - 1));
+    const end = next < 0 ? text.length : next;
+    return others.some((other) => other.start < end && start <= other.end && start <= other.start);
+  });
+}
+
 /** Drops what an edit leaves as it was at its two ends; undefined when nothing is left to do. */
 export function trimmed(text: string, edit: Edit): Edit | undefined {
   let { start, end, text: put } = edit;

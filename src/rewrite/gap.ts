@@ -1,7 +1,7 @@
 import type { SyntaxTree } from "../syntax/index.js";
 import { OpenBrackets } from "./brackets.js";
 import { trimmed, type Edit } from "./edits.js";
-import { lineEnd } from "./indent.js";
+import { indentUnit, lineEnd } from "./indent.js";
 import type { Segment } from "./segment.js";
 import { commonEnds, oneForOne, tokensOf, type Token } from "./tokens.js";
 
@@ -16,6 +16,8 @@ export interface GapPlace {
   readonly end: number;
   /** The new text. */
   readonly put: string;
+  /** Start of the matched code. */
+  readonly base: number;
   /** Takes the comments that find no place here. */
   readonly carried: string[];
   /** Segments that are copied to another place. */
@@ -35,6 +37,7 @@ export class Gap {
   readonly #new: string;
   readonly #carried: string[];
   readonly #keptBefore: boolean;
+  readonly #base: number;
   readonly #keptAfter: boolean;
   readonly #brackets: GapPlace["brackets"];
   readonly #comments: readonly Span[];
@@ -43,7 +46,7 @@ export class Gap {
 
   constructor(
     tree: SyntaxTree,
-    { start, end, put, carried, moved, keptBefore, keptAfter, brackets }: GapPlace,
+    { start, end, put, base, carried, moved, keptBefore, keptAfter, brackets }: GapPlace,
   ) {
     this.#tree = tree;
     this.#start = start;
@@ -51,6 +54,7 @@ export class Gap {
     this.#new = lineEnd(tree.text) === "\n" ? put : put.replace(/\r?\n/g, "\r\n");
     this.#carried = carried;
     this.#keptBefore = keptBefore;
+    this.#base = base;
     this.#keptAfter = keptAfter;
     this.#brackets = brackets;
     this.#moved = moved.flatMap((segment) => ("text" in segment ? [] : [segment]));
@@ -98,7 +102,8 @@ export class Gap {
       return { pairs, oldFates, newFates, agreeing };
     });
     const [endFirst, startFirst] = choices as [(typeof choices)[0], (typeof choices)[0]];
-    const isTrailing = this.#keptBefore && !this.#keptAfter;
+    // What brackets do not tell: words such as `end` close what is nearest, all else encloses it.
+    const isTrailing = this.#keptBefore && !this.#keptAfter && !/^\w/.test(old[0]?.text ?? "");
     const prefersEnd = endFirst.agreeing - startFirst.agreeing || (isTrailing ? 1 : -1);
     const best = prefersEnd > 0 ? endFirst : startFirst;
     before.take(best.oldFates);
@@ -124,16 +129,24 @@ export class Gap {
     }));
   }
 
-  /** New code where there was only white space: that stays on the side that the new code does not touch. */
+  /**
+   * New code where there was only white space, a comment, or a comma that may stand there or not: those stay on
+   * the side that the new code does not touch.
+   */
   #insert(old: readonly Token[], start: number, end: number, put: string): Edit | undefined {
-    const blank = this.#tree.text.slice(start, end);
-    if (blank === "" || put.trim() === "" || blank.trim() !== "") return undefined;
-    if (this.#tokensIn(old, start, end).length > 0) return undefined;
+    if (start === end || put.trim() === "" || /^\s|\s$/.test(put)) return undefined;
+    const tokens = this.#tokensIn(old, start, end);
+    const isOptional = tokens.length === 1 && this.#mayBeLeftOut(tokens[0]!);
+    if (tokens.length > 0 && !isOptional) return undefined;
     if (start === this.#start && end === this.#end && this.#keptBefore && this.#keptAfter) return undefined;
-    if (end === this.#end && !/\s$/.test(put) && !/^\s/.test(put)) return { start: end, end, text: put };
-    if (start === this.#start && !/^\s/.test(put) && !/\s$/.test(put))
-      return { start, end: start, text: put };
+    if (end === this.#end && this.#keptAfter && tokens.length === 0) return { start: end, end, text: put };
+    if (start === this.#start && this.#keptBefore) return { start, end: start, text: put };
     return undefined;
+  }
+
+  #mayBeLeftOut({ start, end, text }: Token): boolean {
+    const list = this.#tree.nodeAt(start, end).parent;
+    return (list && this.#tree.language.optionalTokens[list.kind]?.includes(text)) ?? false;
   }
 
   /** White space between tokens that both sides have: the old one stays, but for a new line's indentation. */
@@ -145,7 +158,16 @@ export class Gap {
     if (oldLine < 0) return undefined;
     const indentAt = start + oldLine + 1;
     const blankEnd = /^[ \t]*/.exec(old.slice(oldLine + 1))![0].length;
+    if (end < this.#end && !this.#isRegular(old.slice(oldLine + 1))) return undefined;
     return { start: indentAt, end: indentAt + blankEnd, text: put.slice(newLine + 1) };
+  }
+
+  /** Is a line indented by whole steps? One that is not was put where it is on purpose, and stays there. */
+  #isRegular(indent: string): boolean {
+    const base = this.#tree.indentAt(this.#base);
+    const unit = indentUnit(this.#tree, base);
+    if (!indent.startsWith(base)) return base.startsWith(indent);
+    return indent.slice(base.length).replaceAll(unit, "") === "";
   }
 
   /** Old tokens give way to new ones. */

@@ -1,5 +1,5 @@
 import type { SyntaxTree } from "../syntax/index.js";
-import type { Edit } from "./edits.js";
+import { trimmed, type Edit } from "./edits.js";
 
 const steps = new WeakMap<SyntaxTree, ReadonlyMap<string, number>>();
 
@@ -50,22 +50,23 @@ export function reindent(tree: SyntaxTree, start: number, end: number, from: str
     if (/^[ \t]*\r?(\n|$)/.test(text.slice(line, text.indexOf("\n", line) + 1 || undefined))) continue;
     if (literals.some(([a, b]) => a < line && line <= b)) continue;
     const own = /^[ \t]*/.exec(text.slice(line, line + 200))![0];
-    const isLess = !own.startsWith(from);
-    if (isLess && own === "") continue;
-    if (to.startsWith(from)) {
-      const at = line + (isLess ? own.length : from.length);
-      edits.push({ start: at, end: at, text: to.slice(from.length) });
-    } else if (from.startsWith(to)) {
-      const step = from.length - to.length;
-      if (!isLess) edits.push({ start: line + to.length, end: line + from.length, text: "" });
-      else if (own.length >= step && own.endsWith(from.slice(to.length))) {
-        edits.push({ start: line + own.length - step, end: line + own.length, text: "" });
-      }
-    } else if (!isLess) {
-      edits.push({ start: line, end: line + from.length, text: to });
-    }
+    const now = shifted(own, from, to);
+    const edit = now === own ? undefined : trimmed(text, { start: line, end: line + own.length, text: now });
+    if (edit) edits.push(edit);
   }
   return edits;
+}
+
+/**
+ * The indentation of a line when the code it is part of moves from one indentation to another. A line without
+ * any keeps that; one that is less deep than the code moves by as much as it can.
+ */
+export function shifted(own: string, from: string, to: string): string {
+  if (own.startsWith(from)) return to + own.slice(from.length);
+  if (own === "") return own;
+  if (to.startsWith(from)) return own + to.slice(from.length);
+  const less = from.startsWith(to) ? from.slice(to.length) : undefined;
+  return less !== undefined && own.endsWith(less) ? own.slice(0, own.length - less.length) : own;
 }
 
 function literalsIn(tree: SyntaxTree, start: number, end: number): [number, number][] {

@@ -1,5 +1,5 @@
 /** A match and a replacement in, edits against the original text out. */
-export { applyEdits, clash, compose, sorted, type Edit } from "./edits.js";
+export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./edits.js";
 export { FreshNames } from "./fresh-names.js";
 export { nameFor, tidyImports, type Named } from "./imports/index.js";
 export { lineEnd } from "./indent.js";

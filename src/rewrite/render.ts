@@ -20,7 +20,7 @@ import { Between, partBeside } from "./between.js";
 import type { Edit } from "./edits.js";
 import { singular, type FreshNames } from "./fresh-names.js";
 import { nameFor } from "./imports/index.js";
-import { indentUnit, reindent } from "./indent.js";
+import { indentUnit, reindent, shifted } from "./indent.js";
 import { partsInParentheses } from "./parentheses.js";
 import { copy, text, type Segment } from "./segment.js";
 import { CannotRewrite } from "./settle.js";
@@ -69,7 +69,7 @@ class Renderer {
     const lines = linesOf(this.#snippet);
     lines.forEach(({ level, items }, i) => {
       const indent = this.#ownIndent(level, items, base, unit) ?? base + unit.repeat(level);
-      if (i > 0) result.push(text("\n" + indent));
+      if (i > 0) result.push(text("\n" + this.#leading(items, indent)));
       for (const [k, item] of items.entries()) {
         if (typeof item === "string") {
           const left = partBeside(this.#snippet, items[k - 1], i === 0);
@@ -81,6 +81,19 @@ class Renderer {
       }
     });
     return result;
+  }
+
+  /** The indentation of a line of the replacement; a comment before statements keeps its distance from them. */
+  #leading(items: readonly (string | number)[], indent: string): string {
+    const [only] = items;
+    const part = items.length === 1 && typeof only === "number" ? this.#snippet.parts[only] : undefined;
+    const hole = part instanceof Replacing ? part.hole : part;
+    if (!(hole instanceof Hole) || hole.kind !== "statements") return indent;
+    const capture = this.#capture(hole);
+    if (capture.nodes.length === 0) return indent;
+    const { start } = withComments(this.#match, capture);
+    if (start === capture.start) return indent;
+    return shifted(this.#tree.indentAt(start), this.#tree.indentAt(capture.start), indent);
   }
 
   /**
@@ -138,7 +151,7 @@ class Renderer {
     if (hole.kind !== "statements") return copy(capture.start, capture.end, inner);
     if (capture.nodes.length === 0) throw new CannotRewrite(`there is nothing to put into \`${hole.name}\``);
     const { start, end } = withComments(this.#match, capture);
-    const moved = reindent(this.#tree, start, end, this.#tree.indentAt(start), indent);
+    const moved = reindent(this.#tree, start, end, this.#tree.indentAt(capture.start), indent);
     return copy(start, end, [...inner, ...moved]);
   }
 

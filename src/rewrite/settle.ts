@@ -26,7 +26,17 @@ export function settle(tree: SyntaxTree, start: number, end: number, segments: r
   const brackets = { before: new OpenBrackets(), after: new OpenBrackets() };
   let keptBefore = false;
   const gap = (until: number, keptAfter: boolean): void => {
-    const place = { start: at, end: until, put, carried, moved, keptBefore, keptAfter, brackets };
+    const place = {
+      start: at,
+      end: until,
+      put,
+      base: start,
+      carried,
+      moved,
+      keptBefore,
+      keptAfter,
+      brackets,
+    };
     edits.push(...new Gap(tree, place).edits());
   };
   segments.forEach((segment, i) => {

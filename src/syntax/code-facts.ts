@@ -42,6 +42,8 @@ export interface CodeFacts {
    */
   readonly holes: Readonly<Partial<Record<HoleKind, readonly string[]>>>;
 
+  /** Nodes that are an error when nothing is in them, although the grammar lets them be. */
+  readonly neverEmpty: readonly string[];
   /** Does the grammar take for an error what compilers accept, such as macros? */
   readonly grammarIsPartial: boolean;
   readonly comments: readonly string[];

@@ -14,6 +14,8 @@ export interface GrammarNames {
   readonly chains: readonly boolean[] | undefined;
   /** Kinds to which the grammar counts the end of their line; undefined when the language has none. */
   readonly withLineEnd: readonly boolean[] | undefined;
+  /** Kinds that are an error when nothing is in them; undefined when the language has none. */
+  readonly neverEmpty: readonly boolean[] | undefined;
 }
 
 const known = new Map<string, GrammarNames>();
@@ -57,5 +59,6 @@ function read(language: Language): GrammarNames {
     sameKind: sameKind.size > 0 ? sameKind : undefined,
     chains: flags(language.chains),
     withLineEnd: flags(language.withLineEnd),
+    neverEmpty: flags(language.neverEmpty),
   };
 }

@@ -44,7 +44,7 @@ export class SyntaxTree {
   readonly parents: Int32Array;
   /** For each node the number that the parser's cursor knows its field by; undefined where it is the same. */
   readonly #origins: Uint32Array | undefined;
-  /** Nodes the parser marks as errors or as missing. */
+  /** Nodes the parser marks as errors or as missing, and those that must not be empty but are. */
   readonly errors: readonly NodeId[];
 
   readonly #kindNames: readonly string[];
@@ -86,7 +86,8 @@ export class SyntaxTree {
     this.after = arrays.after;
     this.parents = arrays.parents;
     this.#origins = origins;
-    this.errors = errors.map(moved);
+    const empty = names.neverEmpty ? emptyNodes(arrays, names.neverEmpty) : [];
+    this.errors = [...errors.map(moved), ...empty].sort((a, b) => a - b);
   }
 
   /**
@@ -270,6 +271,12 @@ export class SyntaxTree {
     this.#cursor.delete();
     this.#tree.delete();
   }
+}
+
+function emptyNodes({ size, kindIds, after }: NodeArrays, neverEmpty: readonly boolean[]): NodeId[] {
+  const result: NodeId[] = [];
+  for (let n = 0; n < size; n++) if (neverEmpty[kindIds[n]!] && after[n] === n + 1) result.push(n);
+  return result;
 }
 
 /** Takes the line end out of nodes that the grammar counts it to. */

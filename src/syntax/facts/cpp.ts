@@ -34,6 +34,7 @@ export const cpp: Language = {
     members: ["Hole hole;"],
     modifiers: ["static", "const", "virtual", "[[hole]]"],
   },
+  neverEmpty: [],
   grammarIsPartial: true,
   comments: ["comment"],
   layout: [],

@@ -33,6 +33,7 @@ export const csharp: Language = {
     members: ["Hole hole;", "Hole()"],
     modifiers: ["[Hole]"],
   },
+  neverEmpty: [],
   grammarIsPartial: true,
   comments: ["comment"],
   layout: [],

@@ -26,6 +26,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     members: ["hole() {}"],
     modifiers: ["@hole"],
   },
+  neverEmpty: [],
   grammarIsPartial: false,
   comments: ["comment", "html_comment", "hash_bang_line"],
   layout: [],

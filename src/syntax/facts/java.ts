@@ -33,6 +33,7 @@ export const java: Language = {
     members: ["Hole hole;", "hole", "Hole()"],
     modifiers: ["@Hole"],
   },
+  neverEmpty: [],
   grammarIsPartial: false,
   comments: ["line_comment", "block_comment"],
   layout: [],

@@ -33,6 +33,7 @@ export const php: Language = {
     members: ["public $hole;"],
     modifiers: ["#[Hole]"],
   },
+  neverEmpty: [],
   grammarIsPartial: false,
   comments: ["comment"],
   layout: [],

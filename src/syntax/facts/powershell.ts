@@ -37,6 +37,7 @@ export const powershell: Language = {
     members: ["$hole"],
     modifiers: ["[Hole()]"],
   },
+  neverEmpty: [],
   grammarIsPartial: true,
   comments: ["comment"],
   layout: ["empty_statement"],

@@ -33,6 +33,7 @@ export const python: Language = {
     members: ["hole"],
     modifiers: ["@hole"],
   },
+  neverEmpty: ["block"],
   grammarIsPartial: false,
   comments: ["comment"],
   layout: ["line_continuation"],

@@ -32,6 +32,7 @@ export const ruby: Language = {
     parameters: ["hole"],
     members: ["hole"],
   },
+  neverEmpty: [],
   grammarIsPartial: false,
   comments: ["comment"],
   layout: ["heredoc_body", "empty_statement"],
