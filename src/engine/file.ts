@@ -71,7 +71,10 @@ export function changesInFile(
   return { changes, heldBack, idleKeeps: first.idleKeeps, ...(unparsed ? { unparsed } : {}) };
 }
 
-/** Of several candidates those that can all be made: the earlier, longer one wins, then the earlier rule. */
+/**
+ * Of several candidates those that can all be made. Where two want the same text, the one that starts earlier
+ * wins, then the longer one, then the rule whose id comes first. The other is tried again in the next pass.
+ */
 function accepted(text: string, candidates: readonly Candidate[]): Candidate[] {
   const order = [...candidates].sort((a, b) => a.start - b.start || b.end - a.end || a.order - b.order);
   const edits: Edit[] = [];

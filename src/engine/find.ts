@@ -2,6 +2,7 @@ import { matchAt, type Snippet } from "../pattern/index.js";
 import {
   applyEdits,
   CannotRewrite,
+  fitsAsStatements,
   fitsInPlace,
   FreshNames,
   render,
@@ -64,8 +65,8 @@ export function findIn(
       const found = matchAt(entry.pattern, tree, n);
       if (!found) continue;
       if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) continue;
-      const match = new Match(found, names, entry.alternative);
-      if (!(entry.rule.where ?? []).every((holds) => holds(match))) continue;
+      const match = narrowed(new Match(found, names, entry.alternative), entry.rule);
+      if (!match) continue;
       last = entry;
       const keep = keeps.find(
         (k) => k.rules.includes(entry.rule.id) && k.start <= found.start && found.end <= k.end,
@@ -91,6 +92,16 @@ export function findIn(
 function kept(rule: string, path: string, match: Match, keep: Keep): HeldBack {
   const reason = `kept by a comment${keep.reason === "" ? "" : `: ${keep.reason}`}`;
   return { rule, path, line: match.node.line, reason, at: keep.line };
+}
+
+/** The match with all holes that narrowing it fills; undefined where it does not fit after all. */
+function narrowed(match: Match, { where = [] }: Rule): Match | undefined {
+  for (const narrowing of where) {
+    const outcome = narrowing(match);
+    if (outcome === false) return undefined;
+    if (outcome !== true) match = outcome;
+  }
+  return match;
 }
 
 /** What stands in a file with errors is never certain: names may be declared where the parser was lost. */
@@ -143,16 +154,27 @@ function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] }
   let segments: readonly Segment[] = rendered.segments;
   if (!found.pattern.isStatements) {
     const code = segments.map((segment) => segmentText(tree, segment)).join("");
-    if (!fitsInPlace(match.node, code)) {
-      if (!fitsInPlace(match.node, `(${code})`)) {
-        throw new CannotRewrite("the new code would be read differently in this place");
-      }
-      segments = [text("("), ...segments, text(")")];
+    const room = glueSpace(match, code);
+    const bare = `${room.before}${code}${room.after}`;
+    const isBare = fitsInPlace(match.node, bare) || fitsAsStatements(match.node, bare);
+    if (!isBare && !fitsInPlace(match.node, `(${code})`)) {
+      throw new CannotRewrite("the new code would be read differently in this place");
     }
+    const [open, close] = isBare ? [room.before, room.after] : ["(", ")"];
+    if (open !== "") segments = [text(open), ...segments];
+    if (close !== "") segments = [...segments, text(close)];
   }
   const edits = settle(tree, found.start, found.end, segments);
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return { edits, needs };
+}
+
+/** Spaces that keep words apart which the old code let stand side by side, as in `return!done`. */
+function glueSpace({ tree, found }: Match, code: string): { before: string; after: string } {
+  const isWord = (char: string | undefined): boolean => char !== undefined && /[\p{L}\p{N}_$]/u.test(char);
+  const before = isWord(tree.text[found.start - 1]) && isWord(code[0]) ? " " : "";
+  const after = isWord(code.at(-1)) && isWord(tree.text[found.end]) ? " " : "";
+  return { before, after };
 }
 
 /** Does a comment stand in the matched code, but in nothing that the new code takes over as it is? */

@@ -5,7 +5,7 @@ import type { LanguageId } from "../syntax/index.js";
 /** One pattern of one rule, compiled for one language. */
 export interface Entry {
   readonly rule: Rule;
-  /** Place of the rule among the active ones, which settles ties. */
+  /** Place of the rule among the active ones by its id, which settles ties. */
   readonly order: number;
   readonly alternative: number;
   readonly pattern: CompiledPattern;
@@ -21,7 +21,8 @@ export class PreparedRules {
   /** Throws a RuleError for a pattern that does not parse. The grammar must be loaded. */
   constructor(rules: readonly Rule[], language: LanguageId) {
     const lists = new Map<string, readonly string[]>();
-    rules.forEach((rule, order) => {
+    const byId = [...rules].sort((a, b) => (a.id < b.id ? -1 : 1));
+    byId.forEach((rule, order) => {
       rule.alternatives.forEach((snippet, alternative) => {
         if (!snippetFits(snippet, language)) return;
         this.#ids.add(rule.id);

@@ -1,6 +1,6 @@
 import type { Hole } from "./hole.js";
 import type { PatternNode } from "./pattern-node.js";
-import { holesOf as holesOfSnippet } from "./variants.js";
+import { holesOf } from "./variants.js";
 
 /**
  * What can be said of a sequence of pattern nodes before it is tried: where trying again cannot help, so that
@@ -25,7 +25,7 @@ const known = new WeakMap<readonly PatternNode[], SequenceFacts>();
 export function sequenceFacts(pattern: readonly PatternNode[]): SequenceFacts {
   let facts = known.get(pattern);
   if (!facts) {
-    const holes = pattern.map(holesOf);
+    const holes = pattern.map(holesIn);
     const firstList = pattern.findIndex((p) => p.type === "list");
     const independent = pattern.map((_, i) => {
       const since = new Set(firstList < 0 ? [] : holes.slice(firstList, i).flat());
@@ -45,15 +45,16 @@ export function sequenceFacts(pattern: readonly PatternNode[]): SequenceFacts {
   return facts;
 }
 
-function holesOf(p: PatternNode): Hole[] {
+/** The holes of a pattern node, as often as they occur. */
+export function holesIn(p: PatternNode): Hole[] {
   switch (p.type) {
     case "hole":
     case "list":
-      return [p.hole, ...(p.hole.limits.like ? holesOfSnippet(p.hole.limits.like) : [])];
+      return [p.hole, ...(p.hole.limits.like ? holesOf(p.hole.limits.like) : [])];
     case "text":
       return p.pieces.filter((piece) => typeof piece !== "string");
     case "inner":
-      return p.children.flatMap(holesOf);
+      return p.children.flatMap(holesIn);
     case "leaf":
       return [];
   }

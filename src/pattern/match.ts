@@ -15,6 +15,7 @@ import { ListCapture } from "./list-capture.js";
 import type { HoleNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
 import { fitText } from "./strings.js";
+import { swapsToTry } from "./swaps.js";
 
 /** The code that a hole stands for: neighbouring nodes, or an empty place. */
 export interface Capture {
@@ -47,7 +48,19 @@ export function matchAt(
   bound: ReadonlyMap<Hole, Capture> = NOTHING,
 ): PatternMatch | undefined {
   if (pattern.withoutModifiers && hasModifiersAround(tree, n)) return undefined;
-  const matcher = new Matcher(tree, bound);
+  for (const swapped of swapsToTry(pattern.sequence)) {
+    const match = attempt(pattern, tree, n, new Matcher(tree, bound, swapped));
+    if (match) return match;
+  }
+  return undefined;
+}
+
+function attempt(
+  pattern: CompiledPattern,
+  tree: SyntaxTree,
+  n: NodeId,
+  matcher: Matcher,
+): PatternMatch | undefined {
   let nodes: readonly NodeId[] | undefined;
   const [only] = pattern.sequence;
   if (pattern.sequence.length === 1 && only) {
@@ -115,8 +128,12 @@ class Matcher {
   readonly #tree: SyntaxTree;
   readonly #language: Language;
 
-  constructor(tree: SyntaxTree, bound: ReadonlyMap<Hole, Capture>) {
+  readonly #swapped: ReadonlySet<PatternNode>;
+
+  /** `swapped` are nodes whose two sides are to be taken the other way round only. */
+  constructor(tree: SyntaxTree, bound: ReadonlyMap<Hole, Capture>, swapped: ReadonlySet<PatternNode>) {
     this.captures = new Map(bound);
+    this.#swapped = swapped;
     this.#tree = tree;
     this.#language = tree.language;
   }
@@ -137,7 +154,7 @@ class Matcher {
     const emptyAt = tree.starts[n]!;
     const inOrder = (pattern: readonly PatternNode[]): boolean =>
       this.#sequence({ pattern, nodes: children, toEnd: true, emptyAt, dead: new Set() }, 0, 0) >= 0;
-    if (inOrder(p.children)) return true;
+    if (!this.#swapped.has(p) && inOrder(p.children)) return true;
     const [left, operator, right] = p.children;
     return p.commutes && inOrder([right!, operator!, left!]);
   }
@@ -157,7 +174,7 @@ class Matcher {
   window(pattern: readonly PatternNode[], first: NodeId): NodeId[] | undefined {
     const [start] = pattern;
     // Most statements fail here, before their neighbours are looked at.
-    if (!start || !new Matcher(this.#tree, this.captures).node(start, first)) return undefined;
+    if (!start || !new Matcher(this.#tree, this.captures, this.#swapped).node(start, first)) return undefined;
     const tree = this.#tree;
     const parent = tree.parents[first]!;
     const { statementLists, memberLists } = this.#language;
@@ -165,7 +182,7 @@ class Matcher {
     if (!statementLists.includes(list) && !memberLists.includes(list)) return undefined;
     const siblings = siblingsIn(tree, parent);
     const from = siblings.indexOf(first);
-    const shared = this.captures.size === 0 && sequenceFacts(pattern).alike;
+    const shared = this.captures.size === 0 && this.#swapped.size === 0 && sequenceFacts(pattern).alike;
     const dead = shared ? deadEnds(siblings, pattern) : new Set<number>();
     const sequence = { pattern, nodes: siblings, toEnd: false, emptyAt: tree.starts[first]!, dead };
     const end = this.#sequence(sequence, 0, from);

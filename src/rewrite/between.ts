@@ -26,6 +26,24 @@ export class Between {
   constructor(match: PatternMatch) {
     this.#match = match;
     this.#wanted = stretchesOf(match.pattern.snippet);
+    this.#others = this.#wanted.flatMap(({ left, right, tokens }) => {
+      const stretch = this.#inFile(left, right);
+      if (!stretch) return [];
+      return shape(match.tree.text.slice(stretch.start, stretch.end)) === tokens ? [] : [stretch];
+    });
+  }
+
+  /**
+   * May text be taken from the file that reads otherwise than the pattern, for want of brackets that can be left
+   * out? They come in pairs, so either every such text is taken or none.
+   */
+  takesOther = true;
+  readonly #others: readonly Stretch[];
+  readonly #taken = new Set<number>();
+
+  /** Was text taken that reads otherwise, and other such text not? */
+  get isTorn(): boolean {
+    return this.#taken.size > 0 && this.#others.some(({ start }) => !this.#taken.has(start));
   }
 
   /** Where the file has what this text between two parts stands for; undefined when the pattern had other text. */
@@ -40,7 +58,10 @@ export class Between {
         ((w.left === before && w.right === after) ||
           (w.left === after && w.right === before && before !== EDGE && after !== EDGE)),
     );
-    return same ? this.#inFile(before, after) : undefined;
+    const stretch = same ? this.#inFile(before, after) : undefined;
+    if (!stretch || !this.#others.some(({ start }) => start === stretch.start)) return stretch;
+    this.#taken.add(stretch.start);
+    return this.takesOther ? stretch : undefined;
   }
 
   /** The file's text between the two, if nothing else stands there. */

@@ -3,7 +3,7 @@ export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./e
 export { FreshNames } from "./fresh-names.js";
 export { nameFor, tidyImports, type Named } from "./imports/index.js";
 export { lineEnd } from "./indent.js";
-export { fitsInPlace } from "./parentheses.js";
+export { fitsAsStatements, fitsInPlace } from "./parentheses.js";
 export { render } from "./render.js";
 export { copy, segmentText, text, type Segment } from "./segment.js";
 export { CannotRewrite, settle } from "./settle.js";

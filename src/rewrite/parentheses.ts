@@ -131,6 +131,29 @@ export function fitsInPlace(node: SyntaxNode, code: string): boolean {
   );
 }
 
+/**
+ * Can `code` stand in the place of `node` as statements, where every expression is one? Its first and its last
+ * statement must begin and end with it, in a list such as the one that `node` stands in.
+ */
+export function fitsAsStatements(node: SyntaxNode, code: string): boolean {
+  const { tree } = node;
+  const { expressionStatement, statementLists } = tree.language;
+  if (expressionStatement !== "" || !node.parent?.is(statementLists)) return false;
+  const again = parse(tree.text.slice(0, node.start) + code + tree.text.slice(node.end), tree.language);
+  try {
+    if (again.errors.length > tree.errors.length) return false;
+    const start = node.start + (code.length - code.trimStart().length);
+    const end = node.start + code.trimEnd().length;
+    for (let n = 0; n < again.size && again.starts[n]! <= start; n++) {
+      if (again.starts[n] !== start || !again.node(n).parent?.is(statementLists)) continue;
+      if (again.node(n).parent!.parts.some((part) => part.end === end)) return true;
+    }
+    return false;
+  } finally {
+    again.dispose();
+  }
+}
+
 /** Undefined when the range does not parse on its own. */
 function tryWithin(node: SyntaxNode, code: string, from: number, to: number): boolean | undefined {
   const { tree } = node;
@@ -141,8 +164,8 @@ function tryWithin(node: SyntaxNode, code: string, from: number, to: number): bo
   const again = parse(before + code + after, tree.language);
   try {
     if (again.errors.length > 0) return undefined;
-    const start = before.length;
-    return standsAs(again, start, start + code.length, node.parent) && !standsBadly(again);
+    const start = before.length + (code.length - code.trimStart().length);
+    return standsAs(again, start, before.length + code.trimEnd().length, node.parent) && !standsBadly(again);
   } finally {
     again.dispose();
   }

@@ -61,10 +61,18 @@ class Renderer {
   }
 
   segments(): Segment[] {
+    const between = new Between(this.#match);
+    const segments = this.#segments(between);
+    if (!between.isTorn) return segments;
+    between.takesOther = false;
+    this.needs.length = 0;
+    return this.#segments(between);
+  }
+
+  #segments(between: Between): Segment[] {
     const base = this.#tree.indentAt(this.#match.start);
     const unit = indentUnit(this.#tree, base);
     const wrapped = this.#parenthesised();
-    const between = new Between(this.#match);
     const result: Segment[] = [];
     const lines = linesOf(this.#snippet);
     lines.forEach(({ level, items }, i) => {

@@ -1,4 +1,6 @@
 /** The vocabulary of rule authors: rules, packs, conditions, trials. */
+export { after, before, containing, inside, not } from "./around.js";
+export type { Distance, Narrowing, Reach } from "./around.js";
 export { condition, type Condition } from "./condition.js";
 export { all, builtin, neverWritten, sideEffectFree, unchangedDuring } from "./conditions.js";
 export { Match } from "./match.js";

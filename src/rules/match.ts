@@ -11,6 +11,12 @@ export class Match {
     readonly alternative: number,
   ) {}
 
+  /** The same match with the holes of another one, found around it or in it. */
+  and({ captures }: PatternMatch): Match {
+    const found = { ...this.found, captures: new Map([...captures, ...this.found.captures]) };
+    return new Match(found, this.names, this.alternative);
+  }
+
   get tree(): SyntaxTree {
     return this.found.tree;
   }

@@ -1,5 +1,6 @@
 import { Snippet, type Need } from "../pattern/index.js";
 import type { Segment } from "../rewrite/index.js";
+import type { Narrowing } from "./around.js";
 import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
 import type { Match } from "./match.js";
@@ -21,8 +22,8 @@ export interface RuleSpec {
   readonly taste?: boolean;
   /** The old code; several snippets are alternatives, of which the first that fits counts. */
   readonly was: Snippet | readonly Snippet[];
-  /** Narrows the pattern: where one of these is false, nothing was found at all. */
-  readonly where?: readonly ((match: Match) => boolean)[];
+  /** Narrows the pattern, one after the other: where one of these is false, nothing was found at all. */
+  readonly where?: readonly Narrowing[];
   /** What must hold. "No" holds the change back; "unknown" lowers its trust. */
   readonly given?: readonly Condition[];
   /** Sentences about cases in which new and old behave differently, in terms of values. */

@@ -69,7 +69,7 @@ export interface CodeFacts {
   readonly heredocStarts: readonly string[];
   /** The nodes with that text, in the order of the tokens. */
   readonly heredocBodies: readonly string[];
-  /** Nodes to which the grammar counts the end of their line, and which Uvran cuts off before it. */
+  /** Nodes to which the grammar counts white space behind them, and which Uvran cuts off before it. */
   readonly withLineEnd: readonly string[];
   /** Kinds that are taken out of the tree where they have a single child. */
   readonly chains: readonly string[];

@@ -12,7 +12,7 @@ export interface GrammarNames {
   readonly sameKind: ReadonlyMap<number, number> | undefined;
   /** Kinds that vanish when they have one child; undefined when the language has none. */
   readonly chains: readonly boolean[] | undefined;
-  /** Kinds to which the grammar counts the end of their line; undefined when the language has none. */
+  /** Kinds to which the grammar counts white space behind them; undefined when the language has none. */
   readonly withLineEnd: readonly boolean[] | undefined;
   /** Kinds that are an error when nothing is in them; undefined when the language has none. */
   readonly neverEmpty: readonly boolean[] | undefined;

@@ -77,7 +77,7 @@ export class SyntaxTree {
       parents: new Int32Array(size),
     };
     const errors = this.#fill(nodes, names, !tree.rootNode.hasError) ?? this.#fill(nodes, names, false) ?? [];
-    cutLineEnds(text, nodes, names);
+    cutBlankEnds(text, nodes, names);
     const { arrays, origins, moved } = collapsed(nodes, names);
     this.size = arrays.size;
     this.kindIds = arrays.kindIds;
@@ -279,12 +279,16 @@ function emptyNodes({ size, kindIds, after }: NodeArrays, neverEmpty: readonly b
   return result;
 }
 
-/** Takes the line end out of nodes that the grammar counts it to. */
-function cutLineEnds(text: string, { size, kindIds, ends }: NodeArrays, { withLineEnd }: GrammarNames): void {
+/** Takes white space out of the ends of nodes that the grammar counts it to. */
+function cutBlankEnds(
+  text: string,
+  { size, kindIds, starts, ends }: NodeArrays,
+  { withLineEnd }: GrammarNames,
+): void {
   if (!withLineEnd) return;
   for (let n = 0; n < size; n++) {
     if (!withLineEnd[kindIds[n]!]) continue;
-    while (text[ends[n]! - 1] === "\n" || text[ends[n]! - 1] === "\r") ends[n]!--;
+    while (ends[n]! > starts[n]! && /\s/.test(text[ends[n]! - 1]!)) ends[n]!--;
   }
 }
 

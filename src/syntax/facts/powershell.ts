@@ -56,7 +56,17 @@ export const powershell: Language = {
   optionalBrackets: [],
   heredocStarts: [],
   heredocBodies: [],
-  withLineEnd: [],
+  withLineEnd: [
+    "command",
+    "command_elements",
+    "pipeline",
+    "pipeline_chain",
+    "assignment_expression",
+    "flow_control_statement",
+    "statement_list",
+    "script_block_body",
+    "script_block",
+  ],
   chains: [
     ...OPERATIONS,
     "pipeline",
