@@ -95,7 +95,7 @@ export class Gap {
   #alignment(old: readonly Token[], now: readonly Token[]): [number, number][] {
     const { before, after } = this.#brackets;
     const choices = [true, false].map((endFirst) => {
-      const pairs = commonEnds(old, now, endFirst);
+      const pairs = commonEnds(old, now, endFirst, this.#tree.language.ignoresCase === "everywhere");
       const oldFates = old.map(({ text }, i) => ({ text, stays: pairs.some(([a]) => a === i) }));
       const newFates = now.map(({ text }, i) => ({ text, stays: pairs.some(([, b]) => b === i) }));
       const agreeing = before.copy().take(oldFates) + after.copy().take(newFates);

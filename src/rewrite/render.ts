@@ -37,6 +37,9 @@ export function render(snippet: Snippet, place: RenderPlace): { segments: Segmen
   return { segments: renderer.segments(), needs: renderer.needs };
 }
 
+/** Texts and part numbers of one line of a snippet. */
+type Items = readonly (string | number)[];
+
 class Renderer {
   readonly #snippet: Snippet;
   readonly #match: PatternMatch;
@@ -85,20 +88,17 @@ class Renderer {
           const same = between.find(item, left, right);
           result.push(same ? copy(same.start, same.end) : text(item));
         } else if (wrapped.has(item)) result.push(text("("), this.#part(item, indent), text(")"));
-        else result.push(this.#part(item, indent));
+        else result.push(this.#part(item, this.#inLine(level, items, base, unit) ?? indent));
       }
     });
     return result;
   }
 
   /** The indentation of a line of the replacement; a comment before statements keeps its distance from them. */
-  #leading(items: readonly (string | number)[], indent: string): string {
-    const [only] = items;
-    const part = items.length === 1 && typeof only === "number" ? this.#snippet.parts[only] : undefined;
-    const hole = part instanceof Replacing ? part.hole : part;
-    if (!(hole instanceof Hole) || hole.kind !== "statements") return indent;
+  #leading(items: Items, indent: string): string {
+    const hole = this.#statementsIn(items)?.hole;
+    if (!hole) return indent;
     const capture = this.#capture(hole);
-    if (capture.nodes.length === 0) return indent;
     const { start } = withComments(this.#match, capture);
     if (start === capture.start) return indent;
     return shifted(this.#tree.indentAt(start), this.#tree.indentAt(capture.start), indent);
@@ -108,29 +108,42 @@ class Renderer {
    * The indentation of statements that have a line of the replacement to themselves: as deep as they were, and
    * deeper or less deep by as many steps as the replacement differs from the pattern.
    */
-  #ownIndent(
-    level: number,
-    items: readonly (string | number)[],
-    base: string,
-    unit: string,
-  ): string | undefined {
+  #ownIndent(level: number, items: Items, base: string, unit: string): string | undefined {
+    const found = level === 0 ? undefined : this.#statementsIn(items);
+    if (!found || this.#tree.firstOnLine(found.start) !== found.start) return undefined;
+    return this.#deeper(found.start, level - found.level, base, unit);
+  }
+
+  /** The same for statements that share their line with the braces around them, and go on doing so. */
+  #inLine(level: number, items: Items, base: string, unit: string): string | undefined {
+    const found = this.#statementsIn(items);
+    if (!found?.isAlone || this.#tree.firstOnLine(found.start) === found.start) return undefined;
+    return this.#deeper(found.start, level - found.level, base, unit);
+  }
+
+  /** The statements that a line consists of: where they are in the file, and how deep in the pattern. */
+  #statementsIn(items: Items): { hole: Hole; start: number; level: number; isAlone: boolean } | undefined {
     const [only] = items;
     const part = items.length === 1 && typeof only === "number" ? this.#snippet.parts[only] : undefined;
     const hole = part instanceof Replacing ? part.hole : part;
-    if (!(hole instanceof Hole) || hole.kind !== "statements" || level === 0) return undefined;
+    if (!(hole instanceof Hole) || hole.kind !== "statements") return undefined;
     const { snippet } = this.#match.pattern;
-    const before = linesOf(snippet).find((line) =>
-      line.items.some((item) => typeof item === "number" && snippet.parts[item] === hole),
+    const line = linesOf(snippet).find((each) =>
+      each.items.some((item) => typeof item === "number" && snippet.parts[item] === hole),
     );
     const { start, nodes } = this.#capture(hole);
-    if (!before || nodes.length === 0 || this.#tree.firstOnLine(start) !== start) return undefined;
+    if (!line || nodes.length === 0) return undefined;
+    return { hole, start, level: line.level, isAlone: line.items.length === 1 };
+  }
+
+  #deeper(start: number, steps: number, base: string, unit: string): string | undefined {
     const own = this.#tree.indentAt(start);
-    const deeper = level - before.level;
-    if (deeper === 0) return own;
+    if (steps === 0) return own;
     if (!own.startsWith(base)) return undefined;
-    if (deeper > 0) return base + unit.repeat(deeper) + own.slice(base.length);
-    const less = unit.repeat(-deeper);
-    return own.slice(base.length).startsWith(less) ? base + own.slice(base.length + less.length) : undefined;
+    const rest = own.slice(base.length);
+    if (steps > 0) return base + unit.repeat(steps) + rest;
+    const less = unit.repeat(-steps);
+    return rest.startsWith(less) ? base + rest.slice(less.length) : undefined;
   }
 
   #capture(hole: Hole): Capture {

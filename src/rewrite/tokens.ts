@@ -32,15 +32,22 @@ export function oneForOne(old: readonly Token[], now: readonly Token[]): Edit[] 
  * Index pairs of the tokens that two lists have in common at their start and at their end. What lies between
  * is replaced as a whole (`endFirst` says which end is looked at first): a token that happens to occur on both sides there has nothing to do with the other.
  */
-export function commonEnds(a: readonly Token[], b: readonly Token[], endFirst: boolean): [number, number][] {
+export function commonEnds(
+  a: readonly Token[],
+  b: readonly Token[],
+  endFirst: boolean,
+  anyCase = false,
+): [number, number][] {
+  const same = (x: Token, y: Token): boolean =>
+    x.text === y.text || (anyCase && x.text.toLowerCase() === y.text.toLowerCase());
   const most = Math.min(a.length, b.length);
   let start = 0;
   let end = 0;
   const fromEnd = (): void => {
-    while (end < most - start && a[a.length - 1 - end]!.text === b[b.length - 1 - end]!.text) end++;
+    while (end < most - start && same(a[a.length - 1 - end]!, b[b.length - 1 - end]!)) end++;
   };
   if (endFirst) fromEnd();
-  while (start < most - end && a[start]!.text === b[start]!.text) start++;
+  while (start < most - end && same(a[start]!, b[start]!)) start++;
   fromEnd();
   const pairs: [number, number][] = [];
   for (let i = 0; i < start; i++) pairs.push([i, i]);

@@ -24,7 +24,10 @@ export function tidyImports(before: SyntaxTree, after: SyntaxTree, needs: readon
   const staying = statements.filter((statement) => !whole.has(statement));
   const style = styleOf(after, statements);
   const fresh = new Map<string, Import[]>();
+  const code = withoutImports(after, statements);
   for (const wanted of inOrder(needs)) {
+    // A later rule may have replaced what an earlier one put there.
+    if (wanted.local !== undefined && !mentions(code, wanted.local)) continue;
     if (staying.some((statement) => covers(statement, wanted))) continue;
     const host = staying.find((statement) => takes(statement, wanted));
     if (host) edits.push(itemEdit(after, host, wanted, gone));
