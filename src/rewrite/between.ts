@@ -5,6 +5,14 @@ import { tokensOf } from "./tokens.js";
 const EDGE = Symbol("edge");
 type Neighbour = Hole | typeof EDGE;
 
+/** What the pattern says between two neighbours. */
+interface Wanted {
+  readonly left: Neighbour;
+  readonly right: Neighbour;
+  readonly text: string;
+  readonly tokens: string;
+}
+
 interface Stretch {
   readonly start: number;
   readonly end: number;
@@ -17,11 +25,7 @@ interface Stretch {
  */
 export class Between {
   readonly #match: PatternMatch;
-  readonly #wanted: readonly {
-    readonly left: Neighbour;
-    readonly right: Neighbour;
-    readonly tokens: string;
-  }[];
+  readonly #wanted: readonly Wanted[];
 
   constructor(match: PatternMatch) {
     this.#match = match;
@@ -64,6 +68,31 @@ export class Between {
     return this.takesOther ? stretch : undefined;
   }
 
+  /**
+   * One operator in the place of another, with the white space that the file has around the old one; undefined
+   * where the pattern has more than an operator there.
+   */
+  inPlaceOf(
+    text: string,
+    left: Part | "edge" | undefined,
+    right: Part | "edge" | undefined,
+  ): string | undefined {
+    const before = neighbour(left);
+    const after = neighbour(right);
+    if (before === undefined || after === undefined || before === EDGE || after === EDGE) return undefined;
+    const own = this.#wanted.find(
+      (w) => (w.left === before && w.right === after) || (w.left === after && w.right === before),
+    );
+    const stretch = own && this.#inFile(before, after);
+    if (!stretch) return undefined;
+    const old = this.#match.tree.text.slice(stretch.start, stretch.end);
+    const isOne = [text, own.text, old].every((code) =>
+      /^\s*[^\s\p{L}\p{N}_$()[\]{},;:"'`]\S*\s*$/u.test(code),
+    );
+    if (!isOne || shape(old).toLowerCase() !== own.tokens.toLowerCase()) return undefined;
+    return old.replace(old.trim(), () => text.trim());
+  }
+
   /** The file's text between the two, if nothing else stands there. */
   #inFile(a: Neighbour, b: Neighbour): Stretch | undefined {
     const { start, end, captures } = this.#match;
@@ -85,7 +114,7 @@ function neighbour(part: Part | "edge" | undefined): Neighbour | undefined {
 }
 
 /** What a snippet says between neighbouring parts of the same line. */
-function stretchesOf(snippet: Snippet): { left: Neighbour; right: Neighbour; tokens: string }[] {
+function stretchesOf(snippet: Snippet): Wanted[] {
   const lines = linesOf(snippet);
   // Of a hole that occurs twice, only one place is known.
   const isOnce = (hole: Neighbour): boolean =>
@@ -96,7 +125,7 @@ function stretchesOf(snippet: Snippet): { left: Neighbour; right: Neighbour; tok
       const left = neighbour(partBeside(snippet, items[i - 1], row === 0));
       const right = neighbour(partBeside(snippet, items[i + 1], row === lines.length - 1));
       if (left === undefined || right === undefined || !isOnce(left) || !isOnce(right)) return [];
-      return [{ left, right, tokens: shape(item) }];
+      return [{ left, right, tokens: shape(item), text: item }];
     }),
   );
 }

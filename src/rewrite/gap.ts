@@ -166,7 +166,7 @@ export class Gap {
   #isRegular(indent: string): boolean {
     const base = this.#tree.indentAt(this.#base);
     const unit = indentUnit(this.#tree, base);
-    if (!indent.startsWith(base)) return base.startsWith(indent);
+    if (!indent.startsWith(base)) return false;
     return indent.slice(base.length).replaceAll(unit, "") === "";
   }
 

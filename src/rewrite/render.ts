@@ -86,7 +86,8 @@ class Renderer {
           const left = partBeside(this.#snippet, items[k - 1], i === 0);
           const right = partBeside(this.#snippet, items[k + 1], i === lines.length - 1);
           const same = between.find(item, left, right);
-          result.push(same ? copy(same.start, same.end) : text(item));
+          if (same) result.push(copy(same.start, same.end));
+          else result.push(text(between.inPlaceOf(item, left, right) ?? item));
         } else if (wrapped.has(item)) result.push(text("("), this.#part(item, indent), text(")"));
         else result.push(this.#part(item, this.#inLine(level, items, base, unit) ?? indent));
       }
