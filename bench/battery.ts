@@ -306,7 +306,7 @@ const FORMS: Readonly<Partial<Record<LanguageId, Forms>>> = {
       }
     `,
     ],
-    local: ({ name, value }) => powershell`${name} = ${value}`,
+    local: ({ a, value }) => powershell`${a} = ${value}`,
   },
 };
 
@@ -367,7 +367,7 @@ function renaming(id: LanguageId, forms: Forms, to: (name: string) => string): B
     const local = compile(forms.local(h), id);
     for (const statement of match.nodes) {
       for (const found of matchesIn(local, match.tree, statement.id)) {
-        const name = found.captures.get(h.name)!;
+        const name = (found.captures.get(h.name) ?? found.captures.get(h.a))!;
         const text = match.tree.text.slice(name.start, name.end);
         if (/^\$?[\p{L}_][\p{L}\p{N}_]*$/u.test(text) && !text.includes("uvran_")) names.add(text);
       }

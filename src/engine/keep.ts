@@ -1,8 +1,8 @@
 import type { NodeId, SyntaxTree } from "../syntax/index.js";
 
 /**
- * A comment that keeps code as it is: `uvran-keep RULE-ID: reason` keeps the next statement, or the one on its
- * own line; `uvran-keep-file RULE-ID: reason` keeps the file. Several ids are separated by commas.
+ * A comment that keeps code as it is: `uvran-keep RULE-ID: reason` keeps the next statement or member, or the one
+ * on its own line; `uvran-keep-file RULE-ID: reason` keeps the file. Several ids are separated by commas.
  */
 export interface Keep {
   readonly rules: readonly string[];
@@ -14,7 +14,7 @@ export interface Keep {
   readonly end: number;
 }
 
-const FORM = /\buvran-keep(-file)?\s+([\w/-]+(?:\s*,\s*[\w/-]+)*)\s*(?::\s*(.*?))?\s*(?:\*\/|-->)?\s*$/m;
+const FORM = /\buvran-keep(-file)?\s+([\w/-]+(?:\s*,\s*[\w/-]+)*)\s*(?::\s*(.*?))?\s*(?:\*\/|#>)?\s*$/m;
 
 /** The keep comments of a file, in document order. */
 export function keepsIn(tree: SyntaxTree): Keep[] {
@@ -36,7 +36,9 @@ function statementOf(tree: SyntaxTree, comment: NodeId): { start: number; end: n
   const line = tree.lineAt(at);
   for (let n = 0; n < tree.size; n++) {
     const parent = tree.parents[n]!;
-    if (parent < 0 || !tree.language.statementLists.includes(tree.kind(parent))) continue;
+    const list = parent < 0 ? "" : tree.kind(parent);
+    const { statementLists, memberLists } = tree.language;
+    if (!statementLists.includes(list) && !memberLists.includes(list)) continue;
     if (!tree.isNamed(n) || tree.language.comments.includes(tree.kind(n))) continue;
     const start = tree.starts[n]!;
     const meant = trailing ? tree.lineAt(start) === line : start > at;

@@ -2,6 +2,7 @@ import "uvran/node";
 import { Engine } from "uvran";
 import javascriptPack from "uvran/packs/javascript";
 import pythonPack from "uvran/packs/python";
+import { GOLDEN_RULES } from "../rewrite/golden-rules.js";
 
 const engine = new Engine([...javascriptPack.rules, ...pythonPack.rules]);
 
@@ -46,3 +47,35 @@ test("what is kept stays kept when something next to it changes", async () => {
   const result = (await engine.file("a.js", code))!;
   expect(result.changes.map((change) => change.rules[0])).toEqual(["javascript/guarded-read"]);
 });
+
+/** In each language: a comment on a line of its own and its mark for one inside a line, and a statement to keep. */
+const FORMS = [
+  ["a.ts", "// ~", "/* ~ */", "", "!done;", ""],
+  ["a.py", "# ~", undefined, "", "x(-done)", ""],
+  ["A.java", "// ~", "/* ~ */", "class A { void m() {\n", "x(!done);", "\n} }"],
+  ["a.cpp", "// ~", "/* ~ */", "void m() {\n", "x(!done);", "\n}"],
+  ["a.cs", "// ~", "/* ~ */", "class A { void M() {\n", "X(!done);", "\n} }"],
+  ["a.php", "# ~", "/* ~ */", "<?php\n", "x(!$done);", ""],
+  ["a.rb", "# ~", undefined, "", "x(!done)", ""],
+  ["a.ps1", "# ~", "<# ~ #>", "", "$x = !$done", ""],
+] as const;
+
+test.each(FORMS)(
+  "in %s a comment keeps what follows it, or what it stands behind",
+  async (path, line, inside, head, code, tail) => {
+    const moving = new Engine(GOLDEN_RULES);
+    const found = async (text: string) => {
+      const { changes, heldBack, idleKeeps = [] } = (await moving.file(path, head + text + tail))!;
+      return [changes.length, heldBack.map(({ reason }) => reason), idleKeeps.length];
+    };
+    const { changes } = (await moving.file(path, head + code + tail))!;
+    const id = changes[0]!.rules[0]!;
+    const comment = (form: string): string => form.replace("~", `uvran-keep ${id}: it is right`);
+    const kept = ["kept by a comment: it is right"];
+    expect(await found(`${comment(line)}\n${code}\n${code}`)).toEqual([1, kept, 0]);
+    expect(await found(`${code} ${comment(inside ?? line)}`)).toEqual([0, kept, 0]);
+    const whole = comment(line).replace("uvran-keep", "uvran-keep-file");
+    expect(await found(`${whole}\n${code}\n${code}`)).toEqual([0, [...kept, ...kept], 0]);
+    expect(await found(`${code}\n${comment(line)}`)).toEqual([1, [], 1]);
+  },
+);
