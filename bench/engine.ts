@@ -12,7 +12,7 @@ import { join } from "node:path";
 import { performance } from "node:perf_hooks";
 import { Parser, Language as Grammar } from "web-tree-sitter";
 import { allLanguages, changesInFile, Engine, languageOfFile, parse, type Language, type Rule } from "uvran";
-import { holes, python, rule } from "uvran";
+import { holes, javascript, python, rule } from "uvran";
 import { decode, inspect } from "uvran/node";
 import javascriptPack from "uvran/packs/javascript";
 import pythonPack from "uvran/packs/python";
@@ -43,6 +43,39 @@ for (const title of ["JavaScript and TypeScript", "Python"]) {
 }
 
 await adversarial();
+await growing();
+
+/** An ordinary pattern with a list, in files of which each is twice as long as the one before. */
+async function growing(): Promise<void> {
+  const { x, body } = holes({ x: "expression", body: "statements" });
+  const span = rule({
+    id: "bench/span",
+    kind: "smell",
+    title: "a span",
+    why: "to see how time grows with the file",
+    was: python`
+      begin(${x})
+      ${body}
+      finish(${x})
+    `,
+    becomes: python`done(${x})`,
+    trials: [],
+  });
+  const language = languageOfFile("a.py")!;
+  const rules = await new Engine([span]).prepare(language);
+  console.log("\nA list between two statements, in files of growing length");
+  let before: number | undefined;
+  for (const count of [5_000, 10_000, 20_000, 40_000]) {
+    const text = Array.from(
+      { length: count },
+      (_, i) => `${["begin", "use", "stop"][i % 3]}(h${i % 7})\n`,
+    ).join("");
+    const time = best(() => changesInFile("a.py", text, language, rules));
+    const ratio = before === undefined ? "" : `${(time / before).toFixed(2)} × half of it`;
+    row(`${count} lines`, time, text.length / 1e6, ratio);
+    before = time;
+  }
+}
 
 /** Lists side by side over 10,000 statements, none of which ends what they begin. */
 async function adversarial(): Promise<void> {
@@ -115,6 +148,9 @@ async function measure(title: string, own: readonly Source[]): Promise<void> {
   row("compact trees", trees, megabytes, `${(trees / bare).toFixed(2)} × the parser alone`);
   row(`all ${RULES.length} rules`, engine, megabytes, `${(engine / bare).toFixed(2)} × the parser alone`);
   row("one rule", single, megabytes, `all rules: ${(engine / single).toFixed(2)} × one rule`);
+  const hundred = await timeOf(own, callRules(100));
+  const only = await timeOf(own, callRules(1));
+  row("100 rules", hundred, megabytes, `${(hundred / only).toFixed(2)} × the first of them`);
   row("reading bytes", reading, megabytes, "");
   row(
     "words first",
@@ -122,6 +158,39 @@ async function measure(title: string, own: readonly Source[]): Promise<void> {
     megabytes,
     `${(skipping / reading).toFixed(2)} × reading; ${parsed} of ${own.length} files left to parse`,
   );
+}
+
+/** Rules of the commonest kind: a call of one name becomes a call of another. None of the names occurs. */
+function callRules(count: number): Rule[] {
+  const { args } = holes({ args: "arguments" });
+  const about = {
+    kind: "deprecated",
+    title: "renamed",
+    why: "to see what many rules cost",
+    trials: [],
+  } as const;
+  return Array.from({ length: count }, (_, i) => i).flatMap((i) => {
+    // The name is part of the snippet's text, as if each rule had been written out.
+    const call = (tag: typeof python, name: string) =>
+      tag(Object.assign([`${name}(`, ")"], { raw: [`${name}(`, ")"] }), args);
+    return [python, javascript].map((tag, k) =>
+      rule({
+        ...about,
+        id: `bench/call-${i}-${k}`,
+        was: call(tag, `oldCall${i}`),
+        becomes: call(tag, `newCall${i}`),
+      }),
+    );
+  });
+}
+
+async function timeOf(own: readonly Source[], rules: readonly Rule[]): Promise<number> {
+  const engine = new Engine(rules);
+  const ready = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
+  for (const language of allLanguages()) ready.set(language.id, await engine.prepare(language));
+  return best(() => {
+    for (const { path, text, language } of own) changesInFile(path, text, language, ready.get(language.id)!);
+  });
 }
 
 function row(what: string, milliseconds: number, megabytes: number, ratio: string): void {

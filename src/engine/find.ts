@@ -58,7 +58,7 @@ export function findIn(
   const keeps = keepsIn(tree);
   const used = new Set<string>();
   for (let n = 0; n < tree.size; n++) {
-    const entries = rules.startingAt(tree.kindIds[n]!);
+    const entries = rules.startingAt(tree, n);
     let last: Entry | undefined;
     for (const entry of entries) {
       if (last?.rule === entry.rule) continue;

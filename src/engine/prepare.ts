@@ -1,6 +1,7 @@
 import { compile, snippetFits, SnippetError, type CompiledPattern } from "../pattern/index.js";
 import { RuleError, type Rule } from "../rules/index.js";
-import type { LanguageId } from "../syntax/index.js";
+import type { LanguageId, NodeId, SyntaxTree } from "../syntax/index.js";
+import { Dispatch } from "./dispatch.js";
 
 /** One pattern of one rule, compiled for one language. */
 export interface Entry {
@@ -13,7 +14,7 @@ export interface Entry {
 
 /** Rules made ready for the files of one language. */
 export class PreparedRules {
-  readonly #byKind = new Map<number, Entry[]>();
+  readonly #dispatch = new Dispatch();
   readonly #ids = new Set<string>();
   /** For each pattern, the words without which a file cannot hold a match. */
   readonly wordLists: readonly (readonly string[])[];
@@ -27,9 +28,7 @@ export class PreparedRules {
         if (!snippetFits(snippet, language)) return;
         this.#ids.add(rule.id);
         for (const pattern of compiledFor(rule, () => compile(snippet, language))) {
-          const entries = this.#byKind.get(pattern.rootKind) ?? [];
-          entries.push({ rule, order, alternative, pattern });
-          this.#byKind.set(pattern.rootKind, entries);
+          this.#dispatch.add({ rule, order, alternative, pattern });
           lists.set([...pattern.words].sort().join("\0"), pattern.words);
         }
       });
@@ -38,7 +37,7 @@ export class PreparedRules {
   }
 
   get isEmpty(): boolean {
-    return this.#byKind.size === 0;
+    return this.#dispatch.isEmpty;
   }
 
   /** Is this rule among those at work here? */
@@ -46,8 +45,9 @@ export class PreparedRules {
     return this.#ids.has(id);
   }
 
-  startingAt(kind: number): readonly Entry[] {
-    return this.#byKind.get(kind) ?? [];
+  /** The patterns to try at a node, in order. */
+  startingAt(tree: SyntaxTree, n: NodeId): readonly Entry[] {
+    return this.#dispatch.at(tree, n);
   }
 
   /** Can a text in which `has` finds words hold a match of any rule? Asked before a file is parsed. */

@@ -14,6 +14,7 @@ export {
   type Tag,
 } from "./tags.js";
 export { compile, snippetFits, SnippetError, type CompiledPattern } from "./compile.js";
+export { headAt, headOf } from "./head.js";
 export { snippetCode } from "./spelling.js";
 export { resolved, withoutLimits } from "./variants.js";
 export { linesOf, type SnippetLine } from "./snippet-text.js";

@@ -112,8 +112,8 @@ function operatorOf(node: SyntaxNode): string {
 
 /**
  * Does `code`, put in the place of the expression `node`, stay one expression with the same neighbours? The
- * statement around it is parsed again to find out, together with the one before it, which in some languages
- * goes on over the line end.
+ * statement around it is parsed again to find out; code that starts with a bracket or an operator together with
+ * the statement before it, which in some languages goes on over the line end.
  */
 export function fitsInPlace(node: SyntaxNode, code: string): boolean {
   const { tree } = node;
@@ -123,7 +123,8 @@ export function fitsInPlace(node: SyntaxNode, code: string): boolean {
     if (above.is(lists)) break;
     statement = above;
   }
-  const before = statement.parent?.parts.findLast((part) => part.end <= statement.start);
+  const goesOn = node.start === statement.start && !/^[\s]*[\p{L}\p{N}_$"']/u.test(code);
+  const before = goesOn ? statement.parent?.parts.findLast((part) => part.end <= statement.start) : undefined;
   const start = before?.start ?? statement.start;
   const whole = tree.root;
   return (
