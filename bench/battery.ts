@@ -61,11 +61,11 @@ function mechanical(
 const isLiteral = (match: Match, hole: Hole): boolean =>
   /^(["'`\d-]|null$|nullptr$|None$|nil$|true$|false$|\$null$)/i.test(match.textOf(hole));
 const inOrder = (match: Match): boolean => match.the(h.a).start < match.the(h.b).start;
-/** The C# grammar reads `null == a?.b` as `(null == a)?.b`, so Uvran adds parentheses, which then stay. */
-const isMisread = (match: Match): boolean =>
-  match.tree.language.id === "csharp" && match.textOf(h.a).includes("?.");
+/** `return(a)===1` gets a space on the way there, which stays. */
+const isGlued = (match: Match): boolean => /[\w$]/.test(match.tree.text[match.found.start - 1] ?? "");
+/** `null == a?.b` (C#) and `1 === a!.b` (TypeScript) need parentheses for the grammars, which stay; left out. */
 const literalLast = (match: Match): boolean =>
-  isLiteral(match, h.b) && !isLiteral(match, h.a) && !isMisread(match);
+  isLiteral(match, h.b) && !isLiteral(match, h.a) && !/[?!]\./.test(match.textOf(h.a));
 const isNew = (match: Match): boolean => !match.textOf(h.x).includes("uvranWrap");
 
 /** The call has its brackets, which may be left out in some languages and then cannot be brought back. */
@@ -324,6 +324,7 @@ export function batteryOf(id: LanguageId): ThereAndBack[] {
       there: mechanical("swap", forms.equal(h), forms.swapped(h), [
         literalLast,
         inOrder,
+        (match) => !isGlued(match),
         (match) => !(match.node.parent?.parent?.text.startsWith("uvranSwap(") ?? false),
       ]),
       back: mechanical("swap-back", forms.swapped(h), forms.equal(h), [literalLast]),

@@ -56,7 +56,7 @@ async function after(rule: Rule, path: string, text: string, count: Count): Prom
 function firstDifference(a: string, b: string): string {
   let at = 0;
   while (a[at] === b[at]) at++;
-  const from = a.lastIndexOf("\n", Math.max(0, at - 1)) + 1;
+  const from = Math.max(a.lastIndexOf("\n", Math.max(0, at - 1)) + 1, at - 80);
   return `  was ${JSON.stringify(a.slice(from, at + 50))}\n  now ${JSON.stringify(b.slice(from, at + 50))}`;
 }
 

@@ -23,7 +23,7 @@ test("what the README shows of the library works as it stands", () => {
 });
 
 test("the rule in the guide passes its trials, and its config loads", () => {
-  const [rule, config] = codeOf("docs/writing-rules.md");
+  const [rule, config] = codeOf("docs/writing-rules.md").filter((code) => !code.includes("python/ordered"));
   const sandbox = consumer({
     "last-item.ts": rule!,
     "uvran.config.ts": config!,
@@ -33,6 +33,17 @@ test("the rule in the guide passes its trials, and its config loads", () => {
   expect(tried.out).toBe("passed  javascript/last-item  4 trials\n");
   expect(tried.exit).toBe(0);
   expect(sandbox.uvran("survey").out).toMatch(/javascript\/last-item +idiom +1/);
+});
+
+test("the rule with imports in the guide passes its trials", () => {
+  const rule = codeOf("docs/writing-rules.md").find((code) => code.includes("python/ordered"))!;
+  const config = `import { defineConfig } from "uvran/node";
+import { pack } from "uvran";
+import { ordered } from "./ordered.js";
+export default defineConfig({ packs: [pack("own", [ordered])] });`;
+  const sandbox = consumer({ "ordered.ts": rule, "uvran.config.ts": config });
+  const tried = sandbox.uvran("rules", "python/ordered", "--try");
+  expect(tried.out).toBe("passed  python/ordered  2 trials\n");
 });
 
 test("every entry point can be imported, and the core brings no Node module with it", () => {

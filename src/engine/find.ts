@@ -1,3 +1,4 @@
+import { shortened } from "../analysis/index.js";
 import { matchAt, type Snippet } from "../pattern/index.js";
 import {
   applyEdits,
@@ -16,6 +17,7 @@ import { Match, TRUSTS, type Rule, type Trust } from "../rules/index.js";
 import { parse, treesEqual, type Import, type SyntaxTree } from "../syntax/index.js";
 import type { Ground, HeldBack, IdleKeep } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
+import { misreadStatements } from "./misread.js";
 import type { Entry, PreparedRules } from "./prepare.js";
 import type { Span } from "./sound.js";
 
@@ -56,6 +58,7 @@ export function findIn(
   const heldBack: HeldBack[] = [];
   const names = new FreshNames(tree, pending);
   const keeps = keepsIn(tree);
+  const misreads = misreadStatements(tree);
   const used = new Set<string>();
   for (let n = 0; n < tree.size; n++) {
     const entries = rules.startingAt(tree, n);
@@ -74,6 +77,12 @@ export function findIn(
       if (keep) {
         used.add(`${keep.line} ${entry.rule.id}`);
         heldBack.push(kept(entry.rule.id, path, match, keep));
+        continue;
+      }
+      const misread = misreads.find((span) => span.start <= found.start && found.end <= span.end);
+      if (misread) {
+        const reason = `the parser reads \`${shortened(misread.code)}\` otherwise than the language does`;
+        heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason });
         continue;
       }
       const outcome = judge(entry, match);

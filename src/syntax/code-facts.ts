@@ -86,6 +86,11 @@ export interface CodeFacts {
   parenthesesMatter(inner: SyntaxNode): boolean;
   /** Operators that may not stand side by side without parentheses, although the grammar lets them. */
   readonly neverSideBySide: readonly (readonly [string, readonly string[]])[];
+  /**
+   * Kinds that bind tighter than any operator, with the kinds that the grammar wrongly gives them as their first
+   * part: `a && b!` is no `(a && b)!`.
+   */
+  readonly misreads: Readonly<Record<string, readonly string[]>>;
   /** Kinds that may not stand bare as an operand, although the grammar lets them. */
   readonly looseOperands: readonly string[];
   readonly binary: readonly string[];

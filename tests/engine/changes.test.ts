@@ -2,6 +2,7 @@ import fc from "fast-check";
 import "uvran/node";
 import {
   applyEdits,
+  cpp,
   Engine,
   holes,
   javascript,
@@ -146,4 +147,22 @@ test("ids do not depend on the order of rules or on lines above", async () => {
   const usual = await run(shipped, code);
   const moved = await run([...shipped].reverse(), `// one more line\n\n${code}`);
   expect(ids(moved.changes)).toEqual(ids(usual.changes));
+});
+
+test("where the parser gets the rank of operators wrong, nothing is changed", async () => {
+  const same = make("same", { was: javascript`${a} === ${b}`, becomes: javascript`same(${a}, ${b})` });
+  const code = "x = w !== u && s!.b === 1;\nif (a && a.b) c();\n";
+  const { changes, heldBack } = (await new Engine([same, ...shipped]).file("a.ts", code))!;
+  expect(changes.map(({ line }) => line)).toEqual([2]);
+  expect(heldBack.map(({ line, reason }) => [line, reason])).toEqual([
+    [1, "the parser reads `w !== u && s!` otherwise than the language does"],
+  ]);
+});
+
+test("in C++ a function is looked at that parses on its own, and no change in it is certain", async () => {
+  const old = make("old", { was: cpp`old(${a})`, becomes: cpp`fresh(${a})` });
+  const code = "HIVE_API(int x y)\n\nvoid f() {\n  old(1);\n}\n";
+  const { changes, unparsed } = (await new Engine([old]).file("a.cpp", code))!;
+  expect(unparsed).toMatchObject({ soundFunctions: 1 });
+  expect(changes.map(({ line, trust }) => [line, trust])).toEqual([[4, "likely"]]);
 });

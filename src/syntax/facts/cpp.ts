@@ -57,6 +57,7 @@ export const cpp: Language = {
   parenthesized: "parenthesized_expression",
   parenthesesMatter: () => false,
   neverSideBySide: [],
+  misreads: {},
   looseOperands: [],
   binary: ["binary_expression"],
   operators: [],

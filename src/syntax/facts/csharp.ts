@@ -56,6 +56,14 @@ export const csharp: Language = {
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => inner.is(["conditional_access_expression"]) || inner.has("?."),
   neverSideBySide: [],
+  misreads: {
+    conditional_access_expression: [
+      "binary_expression",
+      "prefix_unary_expression",
+      "await_expression",
+      "cast_expression",
+    ],
+  },
   looseOperands: [],
   binary: ["binary_expression"],
   operators: [],

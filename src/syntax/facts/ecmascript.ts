@@ -55,6 +55,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => endsOptionalChain(inner),
   neverSideBySide: [["??", ["||", "&&"]]],
+  misreads: {},
   looseOperands: [
     "arrow_function",
     "yield_expression",

@@ -56,6 +56,7 @@ export const java: Language = {
   parenthesized: "parenthesized_expression",
   parenthesesMatter: () => false,
   neverSideBySide: [],
+  misreads: {},
   looseOperands: [],
   binary: ["binary_expression"],
   operators: [],

@@ -61,6 +61,7 @@ export const php: Language = {
   parenthesized: "parenthesized_expression",
   parenthesesMatter: () => false,
   neverSideBySide: [],
+  misreads: {},
   looseOperands: [],
   binary: ["binary_expression"],
   operators: [],

@@ -89,6 +89,7 @@ export const powershell: Language = {
   parenthesized: "parenthesized_expression",
   parenthesesMatter: () => false,
   neverSideBySide: [],
+  misreads: {},
   looseOperands: [],
   binary: OPERATIONS,
   operators: ["comparison_operator", "assignement_operator"],

@@ -56,6 +56,7 @@ export const python: Language = {
   parenthesized: "parenthesized_expression",
   parenthesesMatter: () => false,
   neverSideBySide: [],
+  misreads: {},
   looseOperands: [],
   binary: ["binary_operator", "boolean_operator", "comparison_operator"],
   operators: [],

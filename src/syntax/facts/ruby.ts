@@ -55,6 +55,7 @@ export const ruby: Language = {
   parenthesized: "parenthesized_statements",
   parenthesesMatter: () => false,
   neverSideBySide: [],
+  misreads: {},
   looseOperands: [],
   binary: ["binary"],
   operators: [],

@@ -8,6 +8,9 @@ export const typescript: Language = {
     { name: "member", before: "interface Uvran {\n", after: "\n}" },
     { name: "type", before: "let uvran: ", after: ";" },
   ],
+  misreads: {
+    non_null_expression: ["binary_expression", "unary_expression", "as_expression", "satisfies_expression"],
+  },
   holes: { ...ecmascript.holes, type: ["Hole"], members: ["hole() {}", "hole"] },
   id: "typescript",
   title: "TypeScript",
