@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { InvalidArgumentError, type Command } from "commander";
 import { decode, inspect, messageOf, Problem } from "../node/index.js";
+import { mayHoldCode } from "../embed/index.js";
 import { allLanguages, languageOfFile, loadGrammars, parse, type SyntaxNode } from "../syntax/index.js";
 import type { Paint } from "../report/index.js";
 import { examples, paintFor } from "./common.js";
@@ -41,6 +42,11 @@ function place(text: string): Place {
 async function outline(file: string, options: Options): Promise<void> {
   const language = languageOfFile(file);
   if (!language) {
+    if (mayHoldCode(file)) {
+      throw new Problem(
+        `${file} has code in it, but outline shows files that are code as a whole. Save the code alone.`,
+      );
+    }
     const endings = allLanguages().flatMap((known) => known.extensions);
     throw new Problem(`${file} is of a kind that Uvran does not read. It reads ${endings.join(", ")}.`);
   }

@@ -1,3 +1,4 @@
+import { diffLines } from "diff";
 import { textAfter } from "./outcome.js";
 import type { Rule, Trial } from "../rules/index.js";
 import { countErrors, languageOf } from "../syntax/index.js";
@@ -35,11 +36,23 @@ async function failureOf(engine: Engine, trial: Trial): Promise<string | undefin
   if (!result) return "no language for this trial";
   const now = await textAfter(path, trial.was, result.changes);
   const held = result.heldBack.map((entry) => `held back: ${entry.reason}`);
-  if (now !== trial.now) return ["expected:", trial.now, "got:", now, ...held].join("\n");
+  if (now !== trial.now) return [difference(trial.now, now), ...held].join("\n");
   const wrong = trial.was === trial.now ? wronglyQuiet(trial, result) : wronglySure(trial, result);
   if (wrong) return wrong;
   const again = await engine.file(path, now);
   return again?.changes.length ? `a second run changes the result again:\n${now}` : undefined;
+}
+
+/** Expected against got, line by line. */
+function difference(expected: string, got: string): string {
+  const lines = diffLines(expected, got).flatMap(({ value, added, removed }) => {
+    const mark = removed ? "expected - " : added ? "got      + " : "           ";
+    return value
+      .replace(/\n$/, "")
+      .split("\n")
+      .map((line) => mark + line);
+  });
+  return lines.map((line) => line.trimEnd()).join("\n");
 }
 
 function wronglySure(trial: Trial, { changes }: FileResult): string | undefined {

@@ -117,3 +117,28 @@ export interface CodeFacts {
   /** Nodes that are names. */
   readonly names: readonly string[];
 }
+
+/** What holds for most languages, and what most have nothing of. */
+export const ordinaryCode = {
+  layout: [],
+  layoutWhenBlank: [],
+  optionalBrackets: [],
+  heredocStarts: [],
+  heredocBodies: [],
+  withLineEnd: [],
+  chains: [],
+  sameKinds: {},
+  ignoresCase: "nowhere",
+  caseless: [],
+  parenthesesMatter: () => false,
+  neverSideBySide: [],
+  misreads: {},
+  looseOperands: [],
+  operators: [],
+  modifierLists: [],
+  neverEmpty: [],
+  grammarIsPartial: false,
+  lineBreaksMatter: false,
+  commutative: [],
+  statementSeparator: ";",
+} satisfies Partial<CodeFacts>;

@@ -1,8 +1,10 @@
+import { ordinaryCode } from "../code-facts.js";
 import { cppImports } from "../imports/cpp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
 export const cpp: Language = {
+  ...ordinaryCode,
   ...nothingKnown,
   id: "cpp",
   title: "C++",
@@ -34,33 +36,17 @@ export const cpp: Language = {
     members: ["Hole hole;"],
     modifiers: ["static", "const", "virtual", "[[hole]]"],
   },
-  neverEmpty: [],
   grammarIsPartial: true,
   comments: ["comment"],
-  layout: [],
-  layoutWhenBlank: [],
   lineComments: ["//"],
-  lineBreaksMatter: false,
   indentUnit: "  ",
   multiLineLiterals: ["raw_string_literal", "string_literal", "preproc_def", "preproc_function_def"],
   strings: ["string_literal"],
   optionalTokens: { initializer_list: [","], enumerator_list: [","] },
-  optionalBrackets: [],
-  heredocStarts: [],
-  heredocBodies: [],
   withLineEnd: ["preproc_include", "preproc_def", "preproc_function_def", "preproc_call"],
-  chains: [],
-  sameKinds: {},
-  ignoresCase: "nowhere",
-  caseless: [],
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
-  parenthesesMatter: () => false,
-  neverSideBySide: [],
-  misreads: {},
-  looseOperands: [],
   binary: ["binary_expression"],
-  operators: [],
   expressionStatement: "expression_statement",
   statementLists: [
     "compound_statement",
@@ -73,10 +59,8 @@ export const cpp: Language = {
     "preproc_elif",
   ],
   memberLists: ["field_declaration_list", "enumerator_list"],
-  statementSeparator: ";",
   argumentLists: ["argument_list", "initializer_list"],
   parameterLists: ["parameter_list"],
-  modifierLists: [],
   modifiers: [
     "storage_class_specifier",
     "type_qualifier",

@@ -1,8 +1,10 @@
+import { ordinaryCode } from "../code-facts.js";
 import { csharpImports } from "../imports/csharp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
 export const csharp: Language = {
+  ...ordinaryCode,
   ...nothingKnown,
   id: "csharp",
   title: "C#",
@@ -33,29 +35,17 @@ export const csharp: Language = {
     members: ["Hole hole;", "Hole()"],
     modifiers: ["[Hole]"],
   },
-  neverEmpty: [],
   grammarIsPartial: true,
   comments: ["comment"],
-  layout: [],
-  layoutWhenBlank: [],
   lineComments: ["//"],
-  lineBreaksMatter: false,
   indentUnit: "    ",
   multiLineLiterals: ["verbatim_string_literal", "raw_string_literal", "interpolated_string_expression"],
   strings: ["string_literal"],
   optionalTokens: { initializer_expression: [","], enum_member_declaration_list: [","] },
-  optionalBrackets: [],
-  heredocStarts: [],
-  heredocBodies: [],
-  withLineEnd: [],
   chains: ["global_statement", "argument", "attribute_argument"],
-  sameKinds: {},
-  ignoresCase: "nowhere",
-  caseless: [],
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => inner.is(["conditional_access_expression"]) || inner.has("?."),
-  neverSideBySide: [],
   misreads: {
     conditional_access_expression: [
       "binary_expression",
@@ -64,16 +54,12 @@ export const csharp: Language = {
       "cast_expression",
     ],
   },
-  looseOperands: [],
   binary: ["binary_expression"],
-  operators: [],
   expressionStatement: "expression_statement",
   statementLists: ["block", "switch_section", "compilation_unit"],
   memberLists: ["declaration_list", "enum_member_declaration_list"],
-  statementSeparator: ";",
   argumentLists: ["argument_list", "bracketed_argument_list", "attribute_argument_list"],
   parameterLists: ["parameter_list"],
-  modifierLists: [],
   modifiers: ["attribute_list", "modifier"],
   notExpressions: ["argument", "predefined_type", "declaration_expression"],
   names: ["identifier"],

@@ -1,3 +1,4 @@
+import { ordinaryCode } from "../code-facts.js";
 import { ecmascriptImports } from "../imports/ecmascript.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
@@ -5,6 +6,7 @@ import type { SyntaxNode } from "../node.js";
 
 /** What JavaScript, TypeScript and TSX have in common. */
 export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions" | "fences" | "speaks"> = {
+  ...ordinaryCode,
   imports: ecmascriptImports,
   contexts: [
     { name: "statement", before: "", after: "" },
@@ -26,13 +28,8 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     members: ["hole() {}"],
     modifiers: ["@hole"],
   },
-  neverEmpty: [],
-  grammarIsPartial: false,
   comments: ["comment", "html_comment", "hash_bang_line"],
-  layout: [],
-  layoutWhenBlank: [],
   lineComments: ["//"],
-  lineBreaksMatter: false,
   indentUnit: "  ",
   multiLineLiterals: ["template_string", "jsx_text"],
   strings: ["string"],
@@ -43,19 +40,10 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     object: [","],
     formal_parameters: [","],
   },
-  optionalBrackets: [],
-  heredocStarts: [],
-  heredocBodies: [],
-  withLineEnd: [],
-  chains: [],
-  sameKinds: {},
-  ignoresCase: "nowhere",
-  caseless: [],
   commutative: ["==", "!=", "===", "!=="],
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => endsOptionalChain(inner),
   neverSideBySide: [["??", ["||", "&&"]]],
-  misreads: {},
   looseOperands: [
     "arrow_function",
     "yield_expression",
@@ -63,15 +51,12 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "augmented_assignment_expression",
   ],
   binary: ["binary_expression"],
-  operators: [],
 
   expressionStatement: "expression_statement",
   statementLists: ["program", "statement_block", "switch_case", "switch_default", "class_static_block"],
   memberLists: ["class_body", "interface_body", "object_type"],
-  statementSeparator: ";",
   argumentLists: ["arguments"],
   parameterLists: ["formal_parameters"],
-  modifierLists: [],
   modifiers: ["decorator", "accessibility_modifier", "override_modifier", "static", "readonly", "abstract"],
   notExpressions: ["spread_element"],
   names: [

@@ -1,8 +1,10 @@
+import { ordinaryCode } from "../code-facts.js";
 import { javaImports } from "../imports/java.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
 export const java: Language = {
+  ...ordinaryCode,
   ...nothingKnown,
   id: "java",
   title: "Java",
@@ -33,33 +35,15 @@ export const java: Language = {
     members: ["Hole hole;", "hole", "Hole()"],
     modifiers: ["@Hole"],
   },
-  neverEmpty: [],
-  grammarIsPartial: false,
   comments: ["line_comment", "block_comment"],
-  layout: [],
-  layoutWhenBlank: [],
   lineComments: ["//"],
-  lineBreaksMatter: false,
   indentUnit: "    ",
   multiLineLiterals: ["string_literal"],
   strings: ["string_literal"],
   optionalTokens: { array_initializer: [","], element_value_array_initializer: [","] },
-  optionalBrackets: [],
-  heredocStarts: [],
-  heredocBodies: [],
-  withLineEnd: [],
-  chains: [],
-  sameKinds: {},
-  ignoresCase: "nowhere",
-  caseless: [],
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
-  parenthesesMatter: () => false,
-  neverSideBySide: [],
-  misreads: {},
-  looseOperands: [],
   binary: ["binary_expression"],
-  operators: [],
   expressionStatement: "expression_statement",
   statementLists: ["block", "constructor_body", "switch_block_statement_group", "program"],
   memberLists: [
@@ -69,7 +53,6 @@ export const java: Language = {
     "annotation_type_body",
     "enum_body",
   ],
-  statementSeparator: ";",
   argumentLists: ["argument_list"],
   parameterLists: ["formal_parameters"],
   modifierLists: ["modifiers"],

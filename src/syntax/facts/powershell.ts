@@ -1,3 +1,4 @@
+import { ordinaryCode } from "../code-facts.js";
 import { powershellImports } from "../imports/powershell.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
@@ -7,6 +8,7 @@ const RANKS = ["logical", "bitwise", "comparison", "additive", "multiplicative",
 const OPERATIONS = RANKS.map((rank) => `${rank}_expression`);
 
 export const powershell: Language = {
+  ...ordinaryCode,
   ...nothingKnown,
   id: "powershell",
   title: "PowerShell",
@@ -37,7 +39,6 @@ export const powershell: Language = {
     members: ["$hole"],
     modifiers: ["[Hole()]"],
   },
-  neverEmpty: [],
   grammarIsPartial: true,
   comments: ["comment"],
   layout: ["empty_statement"],
@@ -53,9 +54,6 @@ export const powershell: Language = {
   ],
   strings: ["expandable_string_literal", "verbatim_string_characters"],
   optionalTokens: {},
-  optionalBrackets: [],
-  heredocStarts: [],
-  heredocBodies: [],
   withLineEnd: [
     "command",
     "command_elements",
@@ -84,22 +82,14 @@ export const powershell: Language = {
     verbatim_string_characters: "expandable_string_literal",
   },
   ignoresCase: "everywhere",
-  caseless: [],
-  commutative: [],
   parenthesized: "parenthesized_expression",
-  parenthesesMatter: () => false,
-  neverSideBySide: [],
-  misreads: {},
-  looseOperands: [],
   binary: OPERATIONS,
   operators: ["comparison_operator", "assignement_operator"],
   expressionStatement: "",
   statementLists: ["statement_list"],
   memberLists: ["class_statement"],
-  statementSeparator: ";",
   argumentLists: ["argument_expression_list", "command_elements"],
   parameterLists: ["parameter_list", "class_method_parameter_list"],
-  modifierLists: [],
   modifiers: ["attribute_list", "attribute", "class_attribute"],
   notExpressions: ["command_parameter"],
   names: ["variable", "simple_name", "command_name", "function_name", "generic_token", "type_identifier"],

@@ -1,9 +1,11 @@
+import { ordinaryCode } from "../code-facts.js";
 import { pythonImports } from "../imports/python.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 export const python: Language = {
+  ...ordinaryCode,
   id: "python",
   title: "Python",
   grammar: "tree-sitter-python",
@@ -34,40 +36,23 @@ export const python: Language = {
     modifiers: ["@hole"],
   },
   neverEmpty: ["block"],
-  grammarIsPartial: false,
   comments: ["comment"],
   layout: ["line_continuation"],
-  layoutWhenBlank: [],
   lineComments: ["#"],
   lineBreaksMatter: true,
   indentUnit: "    ",
   multiLineLiterals: ["string"],
   strings: ["string"],
   optionalTokens: { argument_list: [","], list: [","], dictionary: [","], set: [","], parameters: [","] },
-  optionalBrackets: [],
-  heredocStarts: [],
-  heredocBodies: [],
-  withLineEnd: [],
-  chains: [],
-  sameKinds: {},
-  ignoresCase: "nowhere",
-  caseless: [],
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
-  parenthesesMatter: () => false,
-  neverSideBySide: [],
-  misreads: {},
-  looseOperands: [],
   binary: ["binary_operator", "boolean_operator", "comparison_operator"],
-  operators: [],
 
   expressionStatement: "expression_statement",
   statementLists: ["module", "block"],
   memberLists: ["block"],
-  statementSeparator: ";",
   argumentLists: ["argument_list"],
   parameterLists: ["parameters", "lambda_parameters"],
-  modifierLists: [],
   modifiers: ["decorator", "async"],
   notExpressions: [
     "list_splat",

@@ -1,8 +1,10 @@
+import { ordinaryCode } from "../code-facts.js";
 import { rubyImports } from "../imports/ruby.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
 export const ruby: Language = {
+  ...ordinaryCode,
   ...nothingKnown,
   id: "ruby",
   title: "Ruby",
@@ -32,11 +34,8 @@ export const ruby: Language = {
     parameters: ["hole"],
     members: ["hole"],
   },
-  neverEmpty: [],
-  grammarIsPartial: false,
   comments: ["comment"],
   layout: ["heredoc_body", "empty_statement"],
-  layoutWhenBlank: [],
   lineComments: ["#"],
   lineBreaksMatter: true,
   indentUnit: "  ",
@@ -46,19 +45,8 @@ export const ruby: Language = {
   optionalBrackets: ["argument_list", "method_parameters"],
   heredocStarts: ["heredoc_beginning"],
   heredocBodies: ["heredoc_body"],
-  withLineEnd: [],
-  chains: [],
-  sameKinds: {},
-  ignoresCase: "nowhere",
-  caseless: [],
-  commutative: [],
   parenthesized: "parenthesized_statements",
-  parenthesesMatter: () => false,
-  neverSideBySide: [],
-  misreads: {},
-  looseOperands: [],
   binary: ["binary"],
-  operators: [],
   expressionStatement: "",
   statementLists: [
     "program",
@@ -72,10 +60,8 @@ export const ruby: Language = {
     "begin_block",
   ],
   memberLists: ["body_statement"],
-  statementSeparator: ";",
   argumentLists: ["argument_list"],
   parameterLists: ["method_parameters", "lambda_parameters", "block_parameters"],
-  modifierLists: [],
   modifiers: [],
   notExpressions: ["splat_argument", "hash_splat_argument", "block_argument", "pair"],
   names: ["identifier", "constant", "instance_variable", "class_variable", "global_variable"],
