@@ -1,6 +1,6 @@
 import { headAt, headOf } from "../pattern/index.js";
 import type { NodeId, SyntaxTree } from "../syntax/index.js";
-import type { Entry } from "./prepare.js";
+import type { Entry } from "./entry.js";
 
 const NONE: readonly Entry[] = [];
 

@@ -2,15 +2,7 @@ import { compile, snippetFits, SnippetError, type CompiledPattern } from "../pat
 import { RuleError, type Rule } from "../rules/index.js";
 import type { LanguageId, NodeId, SyntaxTree } from "../syntax/index.js";
 import { Dispatch } from "./dispatch.js";
-
-/** One pattern of one rule, compiled for one language. */
-export interface Entry {
-  readonly rule: Rule;
-  /** Place of the rule among the active ones by its id, which settles ties. */
-  readonly order: number;
-  readonly alternative: number;
-  readonly pattern: CompiledPattern;
-}
+import type { Entry } from "./entry.js";
 
 /** Rules made ready for the files of one language. */
 export class PreparedRules {

@@ -1,6 +1,7 @@
 import { languageOf, parse, type Language, type LanguageId, type SnippetContext } from "../syntax/index.js";
 import { Hole, type Snippet } from "./hole.js";
-import { patternNodes, type PatternNode } from "./pattern-node.js";
+import type { PatternNode } from "./pattern-node.js";
+import { patternNodes } from "./read-pattern.js";
 import { snippetCode, spell, spellings } from "./spelling.js";
 import { holesOf, variantsOf } from "./variants.js";
 

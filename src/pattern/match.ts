@@ -11,18 +11,11 @@ import {
 import { sequenceFacts, type SequenceFacts } from "./backtracking.js";
 import { compile, type CompiledPattern } from "./compile.js";
 import type { Hole, Snippet } from "./hole.js";
-import { ListCapture } from "./list-capture.js";
+import { ListCapture, type Capture } from "./capture.js";
 import type { HoleNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
 import { fitText } from "./strings.js";
 import { swapsToTry } from "./swaps.js";
-
-/** The code that a hole stands for: neighbouring nodes, or an empty place. */
-export interface Capture {
-  readonly nodes: readonly NodeId[];
-  readonly start: number;
-  readonly end: number;
-}
 
 /** One place that a pattern fits. */
 export interface PatternMatch {

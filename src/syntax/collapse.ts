@@ -1,5 +1,5 @@
 import type { GrammarNames } from "./grammar-names.js";
-import type { NodeArrays, NodeId } from "./tree.js";
+import { arraysFor, type NodeArrays, type NodeId } from "./node-arrays.js";
 
 interface Collapsed {
   readonly arrays: NodeArrays;
@@ -32,14 +32,7 @@ export function collapsed(nodes: NodeArrays, { chains }: GrammarNames): Collapse
   places[nodes.size] = size;
   if (size === nodes.size) return { arrays: nodes, origins: undefined, moved: (n) => n };
 
-  const arrays: NodeArrays = {
-    size,
-    kindIds: new Uint16Array(size),
-    starts: new Uint32Array(size),
-    ends: new Uint32Array(size),
-    after: new Uint32Array(size),
-    parents: new Int32Array(size),
-  };
+  const arrays = arraysFor(size);
   const origins = new Uint32Array(size);
   let outermost = -1;
   for (let n = 0; n < nodes.size; n++) {

@@ -1,6 +1,7 @@
 import type { Language } from "./language.js";
 import type { SyntaxNode } from "./node.js";
-import type { NodeId, SyntaxTree } from "./tree.js";
+import type { NodeId } from "./node-arrays.js";
+import type { SyntaxTree } from "./tree.js";
 
 const CLOSING = new Set([")", "]", "}"]);
 

@@ -25,7 +25,8 @@ export type { Import, ImportFacts, ImportForm, ImportStatement, ImportStyle } fr
 export type { ListedImport } from "./import-facts.js";
 export { topLevel } from "./import-facts.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";
-export { countErrors, NO_NODE, parse, SyntaxTree, type NodeId } from "./tree.js";
+export { NO_NODE, type NodeId } from "./node-arrays.js";
+export { countErrors, parse, SyntaxTree } from "./tree.js";
 export { SyntaxNode } from "./node.js";
 export {
   anyCase,

@@ -1,5 +1,6 @@
 import { isLayout } from "./equality.js";
-import type { NodeId, SyntaxTree } from "./tree.js";
+import type { NodeId } from "./node-arrays.js";
+import type { SyntaxTree } from "./tree.js";
 
 /** A view of one node of a tree. Two views of the same node are `same()`, not identical. */
 export class SyntaxNode {

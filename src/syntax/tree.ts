@@ -3,21 +3,8 @@ import type { Language } from "./language.js";
 import { collapsed } from "./collapse.js";
 import { grammarOf } from "./grammars.js";
 import { namesOf, type GrammarNames } from "./grammar-names.js";
+import { arraysFor, NO_NODE, type NodeArrays, type NodeId } from "./node-arrays.js";
 import { SyntaxNode } from "./node.js";
-
-/** The arrays of a tree; see SyntaxTree for what each holds. */
-export interface NodeArrays {
-  readonly size: number;
-  readonly kindIds: Uint16Array;
-  readonly starts: Uint32Array;
-  readonly ends: Uint32Array;
-  readonly after: Uint32Array;
-  readonly parents: Int32Array;
-}
-
-/** Number of a node in its tree: its place in document order, parents before children. */
-export type NodeId = number;
-export const NO_NODE: NodeId = -1;
 
 const UNKNOWN_FIELD = 0xffff;
 
@@ -67,15 +54,7 @@ export class SyntaxTree {
     this.#tree = tree;
     this.#cursor = tree.walk();
 
-    const size = tree.rootNode.descendantCount;
-    const nodes: NodeArrays = {
-      size,
-      kindIds: new Uint16Array(size),
-      starts: new Uint32Array(size),
-      ends: new Uint32Array(size),
-      after: new Uint32Array(size),
-      parents: new Int32Array(size),
-    };
+    const nodes = arraysFor(tree.rootNode.descendantCount);
     const errors = this.#fill(nodes, names, !tree.rootNode.hasError) ?? this.#fill(nodes, names, false) ?? [];
     cutBlankEnds(text, nodes, names);
     const { arrays, origins, moved } = collapsed(nodes, names);

@@ -1,5 +1,11 @@
 import type { NodeId } from "../syntax/index.js";
-import type { Capture } from "./match.js";
+
+/** The code that a hole stands for: neighbouring nodes, or an empty place. */
+export interface Capture {
+  readonly nodes: readonly NodeId[];
+  readonly start: number;
+  readonly end: number;
+}
 
 /** A list's capture, whose nodes are only cut out when asked for. */
 export class ListCapture implements Capture {

@@ -1,0 +1,89 @@
+import {
+  applyEdits,
+  CannotRewrite,
+  fitsAsStatements,
+  fitsInPlace,
+  render,
+  segmentText,
+  settle,
+  text,
+  type Edit,
+  type Segment,
+} from "../rewrite/index.js";
+import type { Snippet } from "../pattern/index.js";
+import type { Match, Rule } from "../rules/index.js";
+import { parse, treesEqual, type Import } from "../syntax/index.js";
+
+/** What a match becomes: edits against its text, and what they need from elsewhere. Throws CannotRewrite. */
+export function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] } {
+  const { tree, found } = match;
+  refuseSharedLines(match);
+  const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
+  const rendered = isSegments(becomes)
+    ? { segments: becomes, needs: [] }
+    : render(becomes, { match: found, names: match.names });
+  const needs = [...rendered.needs, ...(rule.needs ?? []).map(({ wanted }) => wanted)];
+  let segments: readonly Segment[] = rendered.segments;
+  if (!found.pattern.isStatements) {
+    const code = segments.map((segment) => segmentText(tree, segment)).join("");
+    const room = glueSpace(match, code);
+    const bare = `${room.before}${code}${room.after}`;
+    const isBare = fitsInPlace(match.node, bare) || fitsAsStatements(match.node, bare);
+    if (!isBare && !fitsInPlace(match.node, `(${code})`)) {
+      throw new CannotRewrite("the new code would be read differently in this place");
+    }
+    const [open, close] = isBare ? [room.before, room.after] : ["(", ")"];
+    if (open !== "") segments = [text(open), ...segments];
+    if (close !== "") segments = [...segments, text(close)];
+  }
+  const edits = settle(tree, found.start, found.end, segments);
+  if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
+  return { edits, needs };
+}
+
+/** Spaces that keep words apart which the old code let stand side by side, as in `return!done`. */
+function glueSpace({ tree, found }: Match, code: string): { before: string; after: string } {
+  const isWord = (char: string | undefined): boolean => char !== undefined && /[\p{L}\p{N}_$]/u.test(char);
+  const before = isWord(tree.text[found.start - 1]) && isWord(code[0]) ? " " : "";
+  const after = isWord(code.at(-1)) && isWord(tree.text[found.end]) ? " " : "";
+  return { before, after };
+}
+
+/** Does a comment stand in the matched code, but in nothing that the new code takes over as it is? */
+function hasLooseComments({ tree, found }: Match, segments: readonly Segment[]): boolean {
+  const copies = segments.flatMap((segment) => ("text" in segment ? [] : [segment]));
+  return tree
+    .commentsIn(found.start, found.end)
+    .some((n) => !copies.some((c) => c.start <= tree.starts[n]! && tree.ends[n]! < c.end));
+}
+
+/** A comment left in place may end a line that must not end there. Without comments the code must be the same. */
+function refuseMisplacedComments(
+  { tree, found }: Match,
+  segments: readonly Segment[],
+  edits: readonly Edit[],
+): void {
+  const code = segments.map((segment) => segmentText(tree, segment)).join("");
+  const meant = parse(tree.text.slice(0, found.start) + code + tree.text.slice(found.end), tree.language);
+  const made = parse(applyEdits(tree.text, edits), tree.language);
+  const same = made.errors.length <= tree.errors.length && treesEqual(meant, 0, made, 0);
+  meant.dispose();
+  made.dispose();
+  if (!same) throw new CannotRewrite("a comment in the old code has no place in the new");
+}
+
+function isSegments(becomes: Snippet | readonly Segment[]): becomes is readonly Segment[] {
+  return Array.isArray(becomes);
+}
+
+/** Statements are only moved about where they have their lines to themselves. */
+function refuseSharedLines(match: Match): void {
+  const { tree, found } = match;
+  if (!found.pattern.isStatements) return;
+  const { statementSeparator, lineBreaksMatter } = tree.language;
+  if (!lineBreaksMatter) return;
+  const after = /^[ \t]*(\S?)/.exec(tree.text.slice(found.end))?.[1];
+  if (tree.firstOnLine(found.start) !== found.start || after === statementSeparator) {
+    throw new CannotRewrite("the statement shares its line with another one");
+  }
+}
