@@ -57,6 +57,7 @@ function regionOf(text: string, { lang, value, position }: Code): Region | undef
     text: inner,
     start: rows[0]!.start,
     end: last.start + last.line.length,
+    isWhole: false,
     line: (line) => firstLine - 1 + line,
     outward: ({ start, end, text: put }) => {
       const from = outer(start);

@@ -52,6 +52,7 @@ function cellRegion(text: string, language: Language, strings: readonly Node[]):
     text: inner,
     start: offsets[0]!,
     end: offsets.at(-1)!,
+    isWhole: false,
     line: (line) => {
       let at = 0;
       for (let i = 1; i < line; i++) at = inner.indexOf("\n", at) + 1;

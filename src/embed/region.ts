@@ -12,6 +12,8 @@ export interface Region {
   /** Outer range of the code. */
   readonly start: number;
   readonly end: number;
+  /** Is it all of the code there is? What a part of it declares, other parts of the file may use. */
+  readonly isWhole: boolean;
   /** The outer line of an inner one. */
   line(inner: number): number;
   /** The edit of the file that makes an edit of the code. */
@@ -20,7 +22,15 @@ export interface Region {
 
 /** A file that is code as a whole. */
 export function wholeFile(text: string, language: Language): Region {
-  return { language, text, start: 0, end: text.length, line: (inner) => inner, outward: (edit) => edit };
+  return {
+    language,
+    text,
+    start: 0,
+    end: text.length,
+    isWhole: true,
+    line: (inner) => inner,
+    outward: (edit) => edit,
+  };
 }
 
 /** 1-based line of an offset. */
@@ -38,6 +48,7 @@ export function slice(file: string, language: Language, start: number, end: numb
     text: file.slice(start, end),
     start,
     end,
+    isWhole: false,
     line: (inner) => before + inner,
     outward: (edit) => ({ ...edit, start: edit.start + start, end: edit.end + start }),
   };

@@ -28,7 +28,11 @@ export async function editsFor(path: string, text: string, changes: readonly Kep
     const is = parse(region.text, region.language);
     const needs = here.flatMap((change) => change.needs);
     if (is.errors.length === 0 || needs.length > 0) {
-      imports.push(...tidyImports(was, is, needs).map((edit) => region.outward(edit)));
+      imports.push(
+        ...tidyImports(was, is, needs, region.isWhole && region.language.imports.mayGo(path)).map((edit) =>
+          region.outward(edit),
+        ),
+      );
     }
     was.dispose();
     is.dispose();

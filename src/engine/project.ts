@@ -1,8 +1,9 @@
 import { regionsOf, type Region } from "../embed/index.js";
 import type { Rule } from "../rules/index.js";
 import { languageOfFile, loadGrammars, type Language, type LanguageId } from "../syntax/index.js";
-import type { Change, FileResult, HeldBack, IdleKeep } from "./change.js";
+import type { Change, FileResult, Ground, HeldBack, IdleKeep } from "./change.js";
 import { changesInFile } from "./file.js";
+import { lower } from "./find.js";
 import { PreparedRules } from "./prepare.js";
 
 const NOTHING: FileResult = { changes: [], heldBack: [] };
@@ -49,6 +50,12 @@ export class Engine {
   }
 }
 
+/** Cells and scripts share their names with the rest of their file, and documentation leaves out what is around. */
+const ELSEWHERE: Ground = {
+  answer: "unknown",
+  says: "only this piece of code was looked at, not the rest of the file",
+};
+
 /** What was found in a region, with the places of the file around it. */
 function inFile(path: string, region: Region, result: FileResult): FileResult {
   const placed = <T extends { readonly line?: number | undefined }>(entry: T): T =>
@@ -60,7 +67,8 @@ function inFile(path: string, region: Region, result: FileResult): FileResult {
   const change = (entry: Change): Change => ({
     ...placed(entry),
     path,
-    evidence: entry.evidence.map(placed),
+    trust: region.isWhole ? entry.trust : lower(entry.trust, "likely"),
+    evidence: [...entry.evidence.map(placed), ...(region.isWhole ? [] : [ELSEWHERE])],
     edits: entry.edits.map((edit) => region.outward(edit)),
   });
   return {

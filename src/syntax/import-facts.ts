@@ -64,10 +64,15 @@ export interface ImportFacts {
   member(local: string, name: string): string | undefined;
   /** A name for the member that needs no import; undefined if there is none. */
   inFull(wanted: Import): string | undefined;
+  /** Does importing `*` bring in every member of a module? */
+  readonly starHasAll: boolean;
   /** Can a member be given another name when it is imported? */
   readonly canRename: boolean;
-  /** Does an import statement do nothing but bring in names, so that it can go when they are not used? */
-  readonly canGo: boolean;
+  /**
+   * Do imports do nothing but bring in names for a file of this name itself, so that they can go when it does not
+   * use them?
+   */
+  mayGo(path: string): boolean;
 }
 
 /** Nodes directly below the root, or below the lists that only hold them. */

@@ -26,6 +26,7 @@ async function run(path: string, text: string) {
   const { changes, unparsed } = (await engine.file(path, text))!;
   const after = await textAfter(path, text, changes);
   expect((await engine.file(path, after))!.changes).toEqual([]);
+  expect(new Set(changes.map(({ trust }) => trust))).toEqual(new Set(changes.length > 0 ? ["likely"] : []));
   return { after, lines: changes.map((change) => change.line), ids: changes.map(({ id }) => id), unparsed };
 }
 
@@ -134,4 +135,14 @@ test("scripts in a page are code, data and other pages' scripts are not", async 
   const { after, lines } = await run("page.html", page);
   expect(lines).toEqual([6, 8]);
   expect(after).toBe(page.replace("old(a", "fresh(a").replace("old(2)", "fresh(2)"));
+});
+
+test("what another cell may use is not taken out", async () => {
+  const before = notebook(cell("from hives import old\n\nold(1)"), cell("print(old)"));
+  const { after } = await run("hives.ipynb", JSON.stringify(before));
+  const now = notebook(
+    cell("from hives import old\nfrom scales import weigh\n\nweigh(1)"),
+    cell("print(old)"),
+  );
+  expect(after).toBe(JSON.stringify(now));
 });

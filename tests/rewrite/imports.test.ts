@@ -164,6 +164,13 @@ test.each([
     "from hives import (\n    frame,\n    merge,\n    queen,\n)\nqueen(frame, merge(a))\n",
   ],
   [
+    "a wildcard may leave a name out",
+    "a.py",
+    merging,
+    "from hives import *\nx = join(a)\n",
+    "from hives import *\nfrom hives import merge\nx = merge(a)\n",
+  ],
+  [
     "a module is reached by its name",
     "a.py",
     merging,
@@ -256,6 +263,13 @@ test.each([
   ],
 ] as const)("%s", async (_, path, made, was, now) => {
   expect(await after(path, was, made)).toBe(now);
+});
+
+test("a package's own file keeps what others may import from it", async () => {
+  const code = "from hives.old import join\n\nx = join(a)\n";
+  expect(await after("hives/__init__.py", code, merging)).toBe(
+    "from hives import merge\nfrom hives.old import join\n\nx = merge(a)\n",
+  );
 });
 
 test("only what the kept changes need is imported", async () => {

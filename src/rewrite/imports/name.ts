@@ -36,7 +36,7 @@ export function nameFor(
   const awaited = names.pending.find((other) => isSame(other, wanted));
   if (awaited?.local !== undefined) return { text: awaited.local, needs: awaited };
   const wish = wanted.local ?? wanted.name ?? wanted.module;
-  const isAll = same.some(({ name }) => name === "*");
+  const isAll = facts.starHasAll && same.some(({ name }) => name === "*");
   if (isAll || facts.isVisible(wanted, tree)) return { text: wish, needs: undefined };
   if (!isTaken(tree, wish)) return { text: wish, needs: { ...wanted, local: wish } };
   const full = facts.inFull(wanted);

@@ -5,12 +5,17 @@ import { styleOf } from "./style.js";
 
 /**
  * The edits to `after` that bring in what new code needs and take out what only the old code used. `before` is
- * the file as it was; offsets are those of `after`.
+ * the file as it was; offsets are those of `after`. Nothing is taken out unless it may be.
  */
-export function tidyImports(before: SyntaxTree, after: SyntaxTree, needs: readonly Import[]): Edit[] {
+export function tidyImports(
+  before: SyntaxTree,
+  after: SyntaxTree,
+  needs: readonly Import[],
+  mayRemove: boolean,
+): Edit[] {
   const facts = after.language.imports;
   const statements = facts.read(after);
-  const gone = facts.canGo ? noLongerUsed(before, after, statements) : new Set<ListedImport>();
+  const gone = mayRemove ? noLongerUsed(before, after, statements) : new Set<ListedImport>();
   const edits: Edit[] = [];
   const whole = new Set<ImportStatement>();
   for (const statement of statements) {
@@ -28,7 +33,7 @@ export function tidyImports(before: SyntaxTree, after: SyntaxTree, needs: readon
   for (const wanted of inOrder(needs)) {
     // A later rule may have replaced what an earlier one put there.
     if (wanted.local !== undefined && !mentions(code, wanted.local)) continue;
-    if (staying.some((statement) => covers(statement, wanted))) continue;
+    if (staying.some((statement) => covers(statement, wanted, facts.starHasAll))) continue;
     const host = staying.find((statement) => takes(statement, wanted));
     if (host) edits.push(itemEdit(after, host, wanted, gone));
     else {
@@ -52,12 +57,12 @@ function inOrder(needs: readonly Import[]): Import[] {
   return [...byKey].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, wanted]) => wanted);
 }
 
-function covers({ imports }: ImportStatement, wanted: Import): boolean {
+function covers({ imports }: ImportStatement, wanted: Import, starHasAll: boolean): boolean {
   return imports.some(
     ({ module, name, local, form }) =>
       module === wanted.module &&
       (form === wanted.form || (form === undefined && wanted.form === "type")) &&
-      (name === "*" ||
+      ((name === "*" && starHasAll) ||
         (name === wanted.name &&
           (wanted.local === undefined || local === undefined || local === wanted.local))),
   );

@@ -18,8 +18,9 @@ export const cppImports: ImportFacts = {
   isVisible: () => false,
   member: () => undefined,
   inFull: () => undefined,
+  starHasAll: true,
   canRename: false,
-  canGo: false,
+  mayGo: () => false,
 };
 
 /** The guard around all of a header. */

@@ -24,8 +24,9 @@ export const csharpImports: ImportFacts = {
   isVisible: () => false,
   member: () => undefined,
   inFull: ({ module, name }) => (name === undefined ? undefined : `${module}.${name}`),
+  starHasAll: true,
   canRename: false,
-  canGo: false,
+  mayGo: () => false,
 };
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {

@@ -27,8 +27,9 @@ export const ecmascriptImports: ImportFacts = {
   isVisible: () => false,
   member: (local, name) => `${local}.${name}`,
   inFull: () => undefined,
+  starHasAll: true,
   canRename: true,
-  canGo: true,
+  mayGo: () => true,
 };
 
 function asWhole({ name }: Import, local: string): string {

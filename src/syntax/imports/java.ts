@@ -19,8 +19,9 @@ export const javaImports: ImportFacts = {
     topLevel(tree).some((node) => node.is("package_declaration") && node.parts.at(-1)?.text === module),
   member: () => undefined,
   inFull: ({ module, name }) => (name === undefined ? undefined : `${module}.${name}`),
+  starHasAll: true,
   canRename: false,
-  canGo: true,
+  mayGo: () => true,
 };
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {

@@ -26,8 +26,9 @@ export const phpImports: ImportFacts = {
   member: () => undefined,
   inFull: ({ module, name }) =>
     name === undefined ? undefined : `\\${module === "" ? "" : `${module}\\`}${name}`,
+  starHasAll: true,
   canRename: true,
-  canGo: true,
+  mayGo: () => true,
 };
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {

@@ -16,8 +16,9 @@ export const powershellImports: ImportFacts = {
   isVisible: () => false,
   member: () => undefined,
   inFull: () => undefined,
+  starHasAll: true,
   canRename: false,
-  canGo: false,
+  mayGo: () => false,
 };
 
 const FORM = /^(using\s+(module|namespace)|Import-Module)\s+([^\s;]+)\s*$/i;

@@ -19,8 +19,9 @@ export const pythonImports: ImportFacts = {
   isVisible: () => false,
   member: (local, name) => `${local}.${name}`,
   inFull: () => undefined,
+  starHasAll: false,
   canRename: true,
-  canGo: true,
+  mayGo: (path) => !path.endsWith("__init__.py"),
 };
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {

@@ -15,8 +15,9 @@ export const rubyImports: ImportFacts = {
   isVisible: () => false,
   member: () => undefined,
   inFull: () => undefined,
+  starHasAll: true,
   canRename: false,
-  canGo: false,
+  mayGo: () => false,
 };
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {
