@@ -28,12 +28,12 @@ function leadingComment(head: string): string {
   return lines.filter((line) => /^\s*(\/\/|#|\/?\*|"""|<!--|--)/.test(line)).join("\n");
 }
 
+/** Looks back for a line end from as far as a line may reach, which takes few steps. */
 function hasEndlessLine(bytes: Buffer): boolean {
-  if (bytes.length < LONGEST_LINE) return false;
-  let at = 0;
-  for (let next = bytes.indexOf(10); next >= 0; next = bytes.indexOf(10, at)) {
-    if (next - at > LONGEST_LINE) return true;
-    at = next + 1;
+  for (let at = 0; bytes.length - at > LONGEST_LINE;) {
+    const last = bytes.lastIndexOf(10, at + LONGEST_LINE);
+    if (last < at) return true;
+    at = last + 1;
   }
-  return bytes.length - at > LONGEST_LINE;
+  return false;
 }
