@@ -9,10 +9,9 @@ const MOST_VARIANTS = 64;
 export function variantsOf(snippet: Snippet): Snippet[] {
   const optional = snippet.parts.findIndex((part) => isOptional(part));
   if (optional < 0) return [snippet];
-  const withIt = inlined(snippet, optional);
-  // A hole for modifiers stays in the fuller variant; its own rest must not be cut up again.
-  const fuller =
-    withIt === snippet ? variantsAfter(snippet, optional) : variantsOf(withIt).map((variant) => variant);
+  // A hole for modifiers stays as it is; what a `maybe` brings may have optional parts of its own.
+  const isHole = !(snippet.parts[optional] instanceof Maybe);
+  const fuller = isHole ? variantsAfter(snippet, optional) : variantsOf(inlined(snippet, optional));
   const all = [...fuller, ...variantsOf(without(snippet, optional))];
   if (all.length > MOST_VARIANTS) throw new RangeError("a snippet has too many optional parts");
   return all;

@@ -12,7 +12,8 @@ test("a path that is not there, or lies outside the project", () => {
   expectProblem(sandbox.uvran("survey", "no-such-folder"), 2, "no-such-folder", "Check the spelling");
   expectProblem(sandbox.uvran("survey", "/etc"), 2, "outside the project");
   expectProblem(sandbox.uvran("outline", "none.js"), 2, "Cannot read none.js");
-  expectProblem(sandbox.uvran("outline", "README.md"), 2, "does not read", ".py");
+  expectProblem(sandbox.uvran("outline", "README.md"), 2, "README.md has code in it", "as a whole");
+  expectProblem(sandbox.uvran("outline", "hives.csv"), 2, "does not read", ".py");
 });
 
 test("a file with a syntax error is reported and left alone, the rest is done", () => {
