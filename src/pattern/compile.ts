@@ -2,6 +2,7 @@ import { languageOf, parse, type Language, type LanguageId, type SnippetContext 
 import { Hole, type Snippet } from "./hole.js";
 import type { PatternNode } from "./pattern-node.js";
 import { patternNodes } from "./read-pattern.js";
+import { SnippetError } from "./snippet-error.js";
 import { snippetCode, spell, spellings } from "./spelling.js";
 import { holesOf, variantsOf } from "./variants.js";
 
@@ -23,11 +24,6 @@ export interface CompiledPattern {
   readonly withoutModifiers: boolean;
   /** Texts without which no file can hold a match. */
   readonly words: readonly string[];
-}
-
-/** A snippet that cannot be understood, with what is wrong and the text in question. */
-export class SnippetError extends Error {
-  override readonly name = "SnippetError";
 }
 
 /** Is a snippet in this language understood in files of `target`? */

@@ -13,7 +13,8 @@ export {
   typescript,
   type Tag,
 } from "./tags.js";
-export { compile, snippetFits, SnippetError, type CompiledPattern } from "./compile.js";
+export { compile, snippetFits, type CompiledPattern } from "./compile.js";
+export { checkPattern, SnippetError } from "./snippet-error.js";
 export { headAt, headOf } from "./head.js";
 export { snippetCode } from "./spelling.js";
 export { resolved, withoutLimits } from "./variants.js";

@@ -1,10 +1,11 @@
 import { Hole, Maybe, Snippet, type Part } from "./hole.js";
+import { SnippetError } from "./snippet-error.js";
 
 const MOST_VARIANTS = 64;
 
 /**
  * The snippets that a snippet with optional parts stands for, the fullest first: each `maybe` with and without
- * its piece, each hole for modifiers with and without. Throws a RangeError when that makes too many.
+ * its piece, each hole for modifiers with and without. Throws a SnippetError when that makes too many.
  */
 export function variantsOf(snippet: Snippet): Snippet[] {
   const optional = snippet.parts.findIndex((part) => isOptional(part));
@@ -13,7 +14,7 @@ export function variantsOf(snippet: Snippet): Snippet[] {
   const isHole = !(snippet.parts[optional] instanceof Maybe);
   const fuller = isHole ? variantsAfter(snippet, optional) : variantsOf(inlined(snippet, optional));
   const all = [...fuller, ...variantsOf(without(snippet, optional))];
-  if (all.length > MOST_VARIANTS) throw new RangeError("a snippet has too many optional parts");
+  if (all.length > MOST_VARIANTS) throw new SnippetError("a snippet has too many optional parts");
   return all;
 }
 

@@ -1,4 +1,5 @@
 import {
+  checkPattern,
   compile,
   matchesIn,
   matchOneAt,
@@ -22,6 +23,7 @@ export interface Reach {
 
 /** The matched code lies in code that fits a pattern; the nearest such code counts. */
 export function inside(snippet: Snippet, { upTo = "file" }: Reach = {}): Narrowing {
+  checkPattern(snippet);
   return (match) => {
     const { tree, found } = match;
     const patterns = compile(snippet, tree.language.id);
@@ -36,6 +38,7 @@ export function inside(snippet: Snippet, { upTo = "file" }: Reach = {}): Narrowi
 
 /** The matched code, or what one of its holes stands for, has code in it that fits a pattern. */
 export function containing(snippet: Snippet, { in: where }: { in?: Hole } = {}): Narrowing {
+  checkPattern(snippet);
   return (match) => {
     const { tree, found } = match;
     const patterns = compile(snippet, tree.language.id);
@@ -56,6 +59,7 @@ export interface Distance {
 
 /** Code that fits a pattern follows the matched code, in the same list of statements or members. */
 export function before(snippet: Snippet, { directly = false }: Distance = {}): Narrowing {
+  checkPattern(snippet);
   return (match) => {
     const last = inList(match.nodes.at(-1)!);
     const following = (last?.parent?.parts ?? []).filter((node) => node.start >= last!.end);
@@ -65,6 +69,7 @@ export function before(snippet: Snippet, { directly = false }: Distance = {}): N
 
 /** Code that fits a pattern comes ahead of the matched code, in the same list of statements or members. */
 export function after(snippet: Snippet, { directly = false }: Distance = {}): Narrowing {
+  checkPattern(snippet);
   return (match) => {
     const first = inList(match.nodes[0]!);
     const ahead = (first?.parent?.parts ?? []).filter((node) => node.end <= first!.start).reverse();

@@ -1,4 +1,4 @@
-import { Snippet, type Need } from "../pattern/index.js";
+import { checkPattern, Snippet, type Need } from "../pattern/index.js";
 import type { Segment } from "../rewrite/index.js";
 import type { Narrowing } from "./around.js";
 import type { Condition } from "./condition.js";
@@ -55,6 +55,11 @@ export function rule(spec: RuleSpec): Rule {
   if (!KINDS.includes(spec.kind)) fail(`kind must be one of ${KINDS.join(", ")}`);
   const alternatives = spec.was instanceof Snippet ? [spec.was] : spec.was;
   if (alternatives.length === 0) fail("`was` holds no pattern");
+  try {
+    alternatives.forEach(checkPattern);
+  } catch (error) {
+    fail((error as Error).message);
+  }
   if (spec.title.trim() === "" || spec.why.trim() === "") fail("title and why must say something");
   return { ...spec, alternatives };
 }

@@ -2,12 +2,15 @@ import "uvran/node";
 import {
   after,
   before,
+  compile,
   containing,
   Engine,
+  fresh,
   holes,
   inside,
   javascript,
   maybe,
+  need,
   not,
   python,
   rule,
@@ -141,4 +144,18 @@ test("backslashes in a snippet are the code's own", async () => {
   expect(
     await rewritten('x.split("\\n")\n', python`${x}.split("\n")`, python`${x}.lines()`, [], "a.py"),
   ).toBe("x.lines()\n");
+});
+
+test("what only a replacement can have is refused in a pattern", () => {
+  const about = { id: "hive/one", kind: "idiom", title: "Move on", why: "It is old.", trials: [] } as const;
+  const wrong = javascript`${need("hives", "merge")}(${x})`;
+  const says = "go into replacements";
+  expect(() => rule({ ...about, was: wrong, becomes: javascript`f(${x})` })).toThrow(says);
+  expect(() => inside(javascript`f(${fresh("hive")})`)).toThrow(says);
+});
+
+test("a snippet with too many optional parts says so", () => {
+  const p = maybe(javascript`, 1`);
+  const many = javascript`f(${x}${p}${p}${p}${p}${p}${p}${p})`;
+  expect(() => compile(many, "javascript")).toThrow("too many optional parts");
 });

@@ -1,0 +1,18 @@
+import { Hole, Maybe, type Snippet } from "./hole.js";
+
+/** A snippet that cannot be understood, with what is wrong and the text in question. */
+export class SnippetError extends Error {
+  override readonly name = "SnippetError";
+}
+
+/** Throws a SnippetError for a pattern with parts that only a replacement can have. */
+export function checkPattern(snippet: Snippet): void {
+  for (const part of snippet.parts) {
+    if (part instanceof Maybe) checkPattern(part.snippet);
+    else if (!(part instanceof Hole)) {
+      throw new SnippetError(
+        "a pattern has holes and `maybe` only; fresh names, `need` and `replacing` go into replacements",
+      );
+    }
+  }
+}
