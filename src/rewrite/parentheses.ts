@@ -127,8 +127,9 @@ export function fitsInPlace(node: SyntaxNode, code: string): boolean {
   const before = goesOn ? statement.parent?.parts.findLast((part) => part.end <= statement.start) : undefined;
   const start = before?.start ?? statement.start;
   const whole = tree.root;
+  // Alone, a statement may read otherwise than in its file; then the file decides.
   return (
-    tryWithin(node, code, start, statement.end) ?? tryWithin(node, code, whole.start, whole.end) ?? false
+    tryWithin(node, code, start, statement.end) || (tryWithin(node, code, whole.start, whole.end) ?? false)
   );
 }
 
