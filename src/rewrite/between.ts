@@ -32,8 +32,8 @@ export class Between {
     this.#wanted = stretchesOf(match.pattern.snippet);
     this.#others = this.#wanted.flatMap(({ left, right, tokens }) => {
       const stretch = this.#inFile(left, right);
-      if (!stretch) return [];
-      return shape(match.tree.text.slice(stretch.start, stretch.end)) === tokens ? [] : [stretch];
+      if (!stretch || !this.#says(stretch, tokens, "any")) return [];
+      return this.#says(stretch, tokens, "needed") ? [] : [stretch];
     });
   }
 
@@ -63,6 +63,7 @@ export class Between {
           (w.left === after && w.right === before && before !== EDGE && after !== EDGE)),
     );
     const stretch = same ? this.#inFile(before, after) : undefined;
+    if (stretch && !this.#says(stretch, tokens, "any")) return undefined;
     if (!stretch || !this.#others.some(({ start }) => start === stretch.start)) return stretch;
     this.#taken.add(stretch.start);
     return this.takesOther ? stretch : undefined;
@@ -91,6 +92,23 @@ export class Between {
     );
     if (!isOne || shape(old).toLowerCase() !== own.tokens.toLowerCase()) return undefined;
     return old.replace(old.trim(), () => text.trim());
+  }
+
+  /**
+   * Does the file say there what the pattern says, quotes and trailing commas aside, and with brackets or without?
+   * It need not: where a comparison fitted with its sides swapped, what stood behind a hole stands ahead of it.
+   */
+  #says({ start, end }: Stretch, tokens: string, brackets: "needed" | "any"): boolean {
+    const { tree } = this.#match;
+    let code = "";
+    let at = start;
+    for (const n of tree.commentsIn(start, end)) {
+      code += `${tree.text.slice(at, tree.starts[n])} `;
+      at = tree.ends[n]!;
+    }
+    code += tree.text.slice(at, end);
+    const anyCase = tree.language.ignoresCase === "everywhere";
+    return meaning(shape(code), brackets, anyCase) === meaning(tokens, brackets, anyCase);
   }
 
   /** The file's text between the two, if nothing else stands there. */
@@ -138,6 +156,17 @@ export function partBeside(
 ): Part | "edge" | undefined {
   if (typeof item === "number") return snippet.parts[item];
   return item === undefined && isOutermost ? "edge" : undefined;
+}
+
+/** Tokens as they are compared: one kind of quotes, no comma before a closing bracket, no semicolon at the end. */
+function meaning(tokens: string, brackets: "needed" | "any", anyCase: boolean): string {
+  const plain = tokens
+    .replace(/'([^'"\\]*)'/g, '"$1"')
+    .replace(/, ([)\]}])/g, "$1")
+    .replace(/ ?;$/, "");
+  const bare = brackets === "any" ? plain.replace(/[()]/g, " ") : plain;
+  const result = bare.replace(/\s+/g, " ").trim();
+  return anyCase ? result.toLowerCase() : result;
 }
 
 function shape(text: string): string {

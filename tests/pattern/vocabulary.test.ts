@@ -131,6 +131,15 @@ test("a comparison fits with its sides either way, also where a hole occurs twic
   expect(await rewritten("x(p === q ? q : 0);", choice, javascript`same(${a}, ${b})`)).toBe("x(same(q, p));");
 });
 
+test("what stood on the other side of a swapped comparison is not lost", async () => {
+  const was = javascript`${a} === null`;
+  expect(
+    await rewritten("x(null === q, r === null);", was, javascript`ready && ${a} === null`, [
+      not(inside(javascript`ready && ${b}`)),
+    ]),
+  ).toBe("x(ready && q === null, ready && r === null);");
+});
+
 test("text is matched in any quotes that change nothing, and only there", async () => {
   const { part } = holes({ part: "text" });
   const was = javascript`icon("bee-${part}")`;
