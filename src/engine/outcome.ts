@@ -1,6 +1,6 @@
 import { regionsOf } from "../embed/index.js";
 import { applyEdits, compose, tidyImports, type Edit } from "../rewrite/index.js";
-import { loadGrammars, parse } from "../syntax/index.js";
+import { countErrors, loadGrammars, parse, type Import, type SyntaxTree } from "../syntax/index.js";
 import type { Change } from "./change.js";
 
 type Kept = Pick<Change, "edits" | "needs">;
@@ -28,16 +28,23 @@ export async function editsFor(path: string, text: string, changes: readonly Kep
     const is = parse(region.text, region.language);
     const needs = here.flatMap((change) => change.needs);
     if (is.errors.length === 0 || needs.length > 0) {
-      imports.push(
-        ...tidyImports(was, is, needs, region.isWhole && region.language.imports.mayGo(path)).map((edit) =>
-          region.outward(edit),
-        ),
-      );
+      const mayRemove = region.isWhole && region.language.imports.mayGo(path);
+      imports.push(...tidied(was, is, needs, mayRemove).map((edit) => region.outward(edit)));
     }
     was.dispose();
     is.dispose();
   }
   return imports.length === 0 ? own : compose(text, own, imports);
+}
+
+/** The edits of the imports; nothing is taken out, and in the end nothing done, where the result would not parse. */
+function tidied(was: SyntaxTree, is: SyntaxTree, needs: readonly Import[], mayRemove: boolean): Edit[] {
+  for (const removing of mayRemove ? [true, false] : [false]) {
+    const edits = tidyImports(was, is, needs, removing);
+    if (edits.length === 0) return edits;
+    if (countErrors(applyEdits(is.text, edits), is.language) <= is.errors.length) return edits;
+  }
+  return [];
 }
 
 /** Is something needed, or has a word gone from the changed code that is still somewhere else? Asked first. */

@@ -2,18 +2,23 @@ import type { Import, ImportStatement, ListedImport, SyntaxNode, SyntaxTree } fr
 import type { Edit } from "../edits.js";
 import { lineEnd } from "../indent.js";
 
+/** The names that a statement lists one by one and that stay. */
+export function listedIn({ imports }: ImportStatement, gone: ReadonlySet<ListedImport>): ListedImport[] {
+  return imports.filter(
+    (item) => item.name !== undefined && item.name !== "default" && item.name !== "*" && !gone.has(item),
+  );
+}
+
 /** Puts a name into the list of a statement: where the order wants it, else behind the last. */
 export function itemEdit(
   tree: SyntaxTree,
-  { imports, isOther }: ImportStatement,
+  statement: ImportStatement,
   wanted: Import,
   gone: ReadonlySet<ListedImport>,
 ): Edit {
   const item = tree.language.imports.item(wanted);
-  const text = isOther ? item.replace(" as ", ": ") : item;
-  const listed = imports.filter(
-    ({ name, node }) => name !== "default" && name !== undefined && !gone.has({ name, node } as ListedImport),
-  );
+  const text = statement.isOther ? item.replace(" as ", ": ") : item;
+  const listed = listedIn(statement, gone);
   const names = listed.map(({ name }) => name!);
   const before = isSorted(names) ? listed.find(({ name }) => compare(name!, wanted.name!) > 0) : undefined;
   const last = listed.at(-1)!;

@@ -1,6 +1,6 @@
-import type { Import, ImportStatement, ListedImport, SyntaxTree } from "../../syntax/index.js";
+import type { Import, ImportStatement, ListedImport, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { sorted, type Edit } from "../edits.js";
-import { itemEdit, statementEdit } from "./place.js";
+import { itemEdit, listedIn, statementEdit } from "./place.js";
 import { styleOf } from "./style.js";
 
 /**
@@ -24,7 +24,7 @@ export function tidyImports(
     if (going.length === statement.imports.length) {
       whole.add(statement);
       edits.push(withoutLine(after, statement.node.start, statement.node.end));
-    } else edits.push(...withoutItems(after, statement, gone));
+    } else edits.push(...withoutItems(statement, gone));
   }
   const staying = statements.filter((statement) => !whole.has(statement));
   const style = styleOf(after, statements);
@@ -34,7 +34,7 @@ export function tidyImports(
     // A later rule may have replaced what an earlier one put there.
     if (wanted.local !== undefined && !mentions(code, wanted.local)) continue;
     if (staying.some((statement) => covers(statement, wanted, facts.starHasAll))) continue;
-    const host = staying.find((statement) => takes(statement, wanted));
+    const host = staying.find((statement) => takes(statement, wanted, gone));
     if (host) edits.push(itemEdit(after, host, wanted, gone));
     else {
       const key = JSON.stringify([wanted.module, wanted.form, isListed(wanted) ? "" : wanted.local]);
@@ -68,8 +68,9 @@ function covers({ imports }: ImportStatement, wanted: Import, starHasAll: boolea
   );
 }
 
-function takes(statement: ImportStatement, wanted: Import): boolean {
+function takes(statement: ImportStatement, wanted: Import, gone: ReadonlySet<ListedImport>): boolean {
   return (
+    listedIn(statement, gone).length > 0 &&
     statement.takesMore &&
     isListed(wanted) &&
     statement.module === wanted.module &&
@@ -120,23 +121,29 @@ function withoutLine(tree: SyntaxTree, start: number, end: number): Edit {
   return { start: from === 0 && text.startsWith("\uFEFF") ? 1 : from, end: to, text: "" };
 }
 
-/** Takes items out of a list, each with the comma and the white space that lead to it or follow it. */
-function withoutItems(
-  tree: SyntaxTree,
-  { imports }: ImportStatement,
-  gone: ReadonlySet<ListedImport>,
-): Edit[] {
+/**
+ * Takes items out of their list, each with the comma and the white space that lead to it or follow it. A list of
+ * which nothing stays goes itself.
+ */
+function withoutItems(statement: ImportStatement, gone: ReadonlySet<ListedImport>): Edit[] {
+  let nodes = statement.imports.filter((item) => gone.has(item)).map(({ node }) => node);
+  const goes = (node: SyntaxNode): boolean => nodes.some((other) => other.same(node));
+  for (;;) {
+    const emptied = nodes
+      .map((node) => node.parent!)
+      .find((parent) => !parent.same(statement.node) && parent.parts.every(goes));
+    if (!emptied) break;
+    nodes = [...nodes.filter((node) => !emptied.holds(node)), emptied];
+  }
   const edits: Edit[] = [];
-  for (let i = 0; i < imports.length; i++) {
-    if (!gone.has(imports[i]!)) continue;
-    const next = imports[i + 1];
-    const { node } = imports[i]!;
-    if (next && !gone.has(next)) edits.push({ start: node.start, end: next.node.start, text: "" });
-    else {
-      const last = imports.slice(0, i).findLast((item) => !gone.has(item));
-      const from = last && edits.every((edit) => edit.end <= last.node.end) ? last.node.end : node.start;
-      edits.push({ start: from, end: node.end, text: "" });
-    }
+  for (const node of nodes) {
+    const list = node.parent!.parts;
+    const at = list.findIndex((other) => other.same(node));
+    const next = list[at + 1];
+    const before = list.slice(0, at).findLast((other) => !goes(other));
+    if (next && !goes(next)) edits.push({ start: node.start, end: next.start, text: "" });
+    else if (before) edits.push({ start: before.end, end: node.end, text: "" });
+    else edits.push({ start: node.start, end: next?.start ?? node.end, text: "" });
   }
   return merged(edits);
 }
