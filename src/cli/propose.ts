@@ -57,7 +57,8 @@ async function propose(paths: string[], options: Options): Promise<void> {
   else {
     const edits = new Map<PlanChange, readonly Edit[]>();
     for (const change of shown.changes) {
-      edits.set(change, await editsFor(change.path, textOf(change.path), [change]));
+      // What cannot be made is refused by name when it is to be applied; here its own lines are shown.
+      edits.set(change, await editsFor(change.path, textOf(change.path), [change]).catch(() => change.edits));
     }
     const text = proposalText(shown, textOf, (change) => edits.get(change)!, paintFor(process.stdout));
     deliver(text, options.out);

@@ -7,7 +7,7 @@ type Kept = Pick<Change, "edits" | "needs">;
 
 /**
  * All edits to a file that a set of its changes comes to: their own, and those of the imports, which depend on
- * which changes are kept. Throws a RangeError when the edits do not fit the text.
+ * which changes are kept. Throws a RangeError when the edits do not fit the text, or an import cannot be written.
  */
 export async function editsFor(path: string, text: string, changes: readonly Kept[]): Promise<Edit[]> {
   const own = changes.flatMap((change) => change.edits);
@@ -37,13 +37,18 @@ export async function editsFor(path: string, text: string, changes: readonly Kep
   return imports.length === 0 ? own : compose(text, own, imports);
 }
 
-/** The edits of the imports; nothing is taken out, and in the end nothing done, where the result would not parse. */
+/**
+ * The edits of the imports. Nothing is taken out where the result would not parse; throws a RangeError where what
+ * is needed cannot be brought in, since half a change is worse than none.
+ */
 function tidied(was: SyntaxTree, is: SyntaxTree, needs: readonly Import[], mayRemove: boolean): Edit[] {
   for (const removing of mayRemove ? [true, false] : [false]) {
     const edits = tidyImports(was, is, needs, removing);
     if (edits.length === 0) return edits;
     if (countErrors(applyEdits(is.text, edits), is.language) <= is.errors.length) return edits;
   }
+  if (needs.length > 0)
+    throw new RangeError("an import that is needed cannot be written so that the file parses");
   return [];
 }
 

@@ -79,3 +79,17 @@ export interface ImportFacts {
 export function topLevel(tree: SyntaxTree): SyntaxNode[] {
   return tree.root.parts.flatMap((node) => (node.is("statement_list") ? node.parts : [node]));
 }
+
+/** For a language whose imports name modules only. */
+export const modulesOnly = {
+  item: ({ module }) => module,
+  isHeader: () => false,
+  body: (tree) => tree.root,
+  usesOther: () => false,
+  isVisible: () => false,
+  member: () => undefined,
+  inFull: () => undefined,
+  starHasAll: true,
+  canRename: false,
+  mayGo: () => false,
+} satisfies Partial<ImportFacts>;

@@ -1,26 +1,19 @@
-import type { ImportFacts, ImportStatement } from "../import-facts.js";
+import { modulesOnly, type ImportFacts, type ImportStatement } from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `#include <a>` and `#include "a.h"`; modules are written with their brackets or quotes. */
 export const cppImports: ImportFacts = {
+  ...modulesOnly,
   read: (tree) =>
     includesBelow(tree.root).flatMap((node): ImportStatement[] => {
       const module = node.child("path")?.text;
       return module === undefined ? [] : [{ node, module, imports: [{ module, node }], takesMore: false }];
     }),
   write: ([first]) => `#include ${first!.module}`,
-  item: ({ module }) => module,
   isHeader: (node) =>
     (node.is("preproc_call") && /^#\s*pragma\s+once/.test(node.text)) ||
     (node.parent?.is("preproc_ifdef") === true && (node.is("identifier") || isGuard(node))),
   body: (tree) => guarded(tree.root) ?? tree.root,
-  usesOther: () => false,
-  isVisible: () => false,
-  member: () => undefined,
-  inFull: () => undefined,
-  starHasAll: true,
-  canRename: false,
-  mayGo: () => false,
 };
 
 /** The guard around all of a header. */

@@ -1,8 +1,9 @@
-import { topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
+import { modulesOnly, topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `using N;`, `using static N.C;` and `using X = N.C;`, at the top or inside a namespace around everything. */
 export const csharpImports: ImportFacts = {
+  ...modulesOnly,
   read(tree) {
     const top = topLevel(tree);
     const own = top.flatMap((node) => fromStatement(node) ?? []);
@@ -17,16 +18,8 @@ export const csharpImports: ImportFacts = {
     if (local !== undefined && name !== undefined) return `using ${local} = ${module}.${name};`;
     return `using ${module};`;
   },
-  item: ({ module }) => module,
   isHeader: (node) => node.is("extern_alias_directive"),
-  body: (tree) => tree.root,
-  usesOther: () => false,
-  isVisible: () => false,
-  member: () => undefined,
   inFull: ({ module, name }) => (name === undefined ? undefined : `${module}.${name}`),
-  starHasAll: true,
-  canRename: false,
-  mayGo: () => false,
 };
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {

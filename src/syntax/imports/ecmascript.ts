@@ -1,9 +1,10 @@
-import { topLevel, type Import, type ImportFacts, type ImportForm } from "../import-facts.js";
+import { modulesOnly, topLevel, type Import, type ImportFacts, type ImportForm } from "../import-facts.js";
 import type { ImportStatement, ListedImport } from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** ES modules and `require`. */
 export const ecmascriptImports: ImportFacts = {
+  ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? fromRequire(node) ?? []),
   write(imports, { quote, end, pad, isOther }) {
     const [first] = imports;
@@ -22,12 +23,8 @@ export const ecmascriptImports: ImportFacts = {
   },
   item: ({ name, local }) => (local === undefined || local === name ? name! : `${name} as ${local}`),
   isHeader: (node) => node.is("hash_bang_line") || isDirective(node),
-  body: (tree) => tree.root,
   usesOther: ({ text }) => /^\s*(module\.exports|exports\.\w+)\s*=/m.test(text) && !/^export /m.test(text),
-  isVisible: () => false,
   member: (local, name) => `${local}.${name}`,
-  inFull: () => undefined,
-  starHasAll: true,
   canRename: true,
   mayGo: () => true,
 };

@@ -1,8 +1,9 @@
-import { topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
+import { modulesOnly, topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `import a.b.C;`, `import static a.b.C.m;`, `import a.b.*;` */
 export const javaImports: ImportFacts = {
+  ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
   write: (imports) =>
     imports
@@ -12,15 +13,10 @@ export const javaImports: ImportFacts = {
       .join("\n"),
   item: ({ name }) => name ?? "*",
   isHeader: (node) => node.is("package_declaration"),
-  body: (tree) => tree.root,
-  usesOther: () => false,
   isVisible: ({ module }, tree) =>
     module === "java.lang" ||
     topLevel(tree).some((node) => node.is("package_declaration") && node.parts.at(-1)?.text === module),
-  member: () => undefined,
   inFull: ({ module, name }) => (name === undefined ? undefined : `${module}.${name}`),
-  starHasAll: true,
-  canRename: false,
   mayGo: () => true,
 };
 

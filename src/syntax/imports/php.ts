@@ -1,8 +1,15 @@
-import { topLevel, type ImportFacts, type ImportForm, type ImportStatement } from "../import-facts.js";
+import {
+  modulesOnly,
+  topLevel,
+  type ImportFacts,
+  type ImportForm,
+  type ImportStatement,
+} from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `use A\B;`, `use A\B as C;`, `use A\{B, C};`, `use function A\f;` */
 export const phpImports: ImportFacts = {
+  ...modulesOnly,
   read(tree) {
     const top = topLevel(tree);
     const space = top.find((node) => node.is("namespace_definition"))?.child("body");
@@ -19,14 +26,10 @@ export const phpImports: ImportFacts = {
   item: ({ name, local }) => (local === undefined || local === name ? name! : `${name} as ${local}`),
   isHeader: (node) =>
     node.is(["php_tag", "declare_statement"]) || (node.is("namespace_definition") && !node.child("body")),
-  body: (tree) => tree.root,
-  usesOther: () => false,
   isVisible: ({ module }, tree) =>
     topLevel(tree).some((node) => node.is("namespace_definition") && node.child("name")?.text === module),
-  member: () => undefined,
   inFull: ({ module, name }) =>
     name === undefined ? undefined : `\\${module === "" ? "" : `${module}\\`}${name}`,
-  starHasAll: true,
   canRename: true,
   mayGo: () => true,
 };

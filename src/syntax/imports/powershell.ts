@@ -1,24 +1,15 @@
-import { topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
+import { modulesOnly, topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `using module M`, `using namespace N` and `Import-Module M`, which is the other way to write the first. */
 export const powershellImports: ImportFacts = {
+  ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
   write([first], { isOther }) {
     const { module, form } = first!;
     if (form === "namespace") return `using namespace ${module}`;
     return isOther ? `Import-Module ${module}` : `using module ${module}`;
   },
-  item: ({ module }) => module,
-  isHeader: () => false,
-  body: (tree) => tree.root,
-  usesOther: () => false,
-  isVisible: () => false,
-  member: () => undefined,
-  inFull: () => undefined,
-  starHasAll: true,
-  canRename: false,
-  mayGo: () => false,
 };
 
 const FORM = /^(using\s+(module|namespace)|Import-Module)\s+([^\s;]+)\s*$/i;

@@ -1,8 +1,15 @@
-import { topLevel, type ImportFacts, type ImportStatement, type ListedImport } from "../import-facts.js";
+import {
+  modulesOnly,
+  topLevel,
+  type ImportFacts,
+  type ImportStatement,
+  type ListedImport,
+} from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `import m` and `from m import n`. */
 export const pythonImports: ImportFacts = {
+  ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
   write(imports) {
     const [first] = imports;
@@ -14,11 +21,7 @@ export const pythonImports: ImportFacts = {
   isHeader: (node) =>
     node.is("future_import_statement") ||
     (node.is("expression_statement") && (node.parts[0]?.is(["string", "concatenated_string"]) ?? false)),
-  body: (tree) => tree.root,
-  usesOther: () => false,
-  isVisible: () => false,
   member: (local, name) => `${local}.${name}`,
-  inFull: () => undefined,
   starHasAll: false,
   canRename: true,
   mayGo: (path) => !path.endsWith("__init__.py"),

@@ -1,23 +1,14 @@
-import { topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
+import { modulesOnly, topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `require "a"` and `require_relative "a"`. */
 export const rubyImports: ImportFacts = {
+  ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
   write([first], { quote }) {
     const { module, form } = first!;
     return `${form === "relative" ? "require_relative" : "require"} ${quote}${module}${quote}`;
   },
-  item: ({ module }) => module,
-  isHeader: () => false,
-  body: (tree) => tree.root,
-  usesOther: () => false,
-  isVisible: () => false,
-  member: () => undefined,
-  inFull: () => undefined,
-  starHasAll: true,
-  canRename: false,
-  mayGo: () => false,
 };
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {
