@@ -12,3 +12,7 @@ export {
   scopeAround,
   writesOf,
 } from "./names.js";
+export { nameInFile, NameInFile, referencesAt, type Declaration, type Reference } from "./declarations.js";
+export { bodyAround, scopesAround, type Scope } from "./scopes.js";
+export { isMember, usesOf, type Uses } from "./every-use.js";
+export { renamings } from "./rename.js";

@@ -1,6 +1,7 @@
 import type { CodeFacts } from "./code-facts.js";
 import type { ImportFacts } from "./import-facts.js";
 import type { MeaningFacts } from "./meaning-facts.js";
+import type { NameFacts } from "./name-facts.js";
 
 /** The names of the languages Uvran reads. TSX is a dialect of TypeScript with a grammar of its own. */
 export type LanguageId =
@@ -12,6 +13,8 @@ export type LanguageId =
  */
 export interface Language extends CodeFacts, MeaningFacts {
   readonly imports: ImportFacts;
+  /** How names bind. */
+  readonly binding: NameFacts;
   readonly id: LanguageId;
   readonly title: string;
   /** File name of the grammar without its extension. */

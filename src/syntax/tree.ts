@@ -35,13 +35,13 @@ export class SyntaxTree {
   readonly errors: readonly NodeId[];
 
   readonly #kindNames: readonly string[];
-  readonly #named: readonly boolean[];
+  readonly #isNamed: readonly boolean[];
   readonly #fieldNames: readonly (string | null)[];
   readonly #tree: Tree;
   readonly #cursor: ReturnType<Tree["walk"]>;
   #fields: Uint16Array | undefined;
   #comments: NodeId[] | undefined;
-  #mentions: Map<string, NodeId[]> | undefined;
+  #named: Map<string, NodeId[]> | undefined;
   #lineStarts: number[] | undefined;
 
   constructor(text: string, language: Language, tree: Tree) {
@@ -49,7 +49,7 @@ export class SyntaxTree {
     this.text = text;
     this.language = language;
     this.#kindNames = names.kinds;
-    this.#named = names.named;
+    this.#isNamed = names.named;
     this.#fieldNames = names.fields;
     this.#tree = tree;
     this.#cursor = tree.walk();
@@ -113,7 +113,7 @@ export class SyntaxTree {
 
   /** False for tokens such as `(` and `return`. */
   isNamed(n: NodeId): boolean {
-    return this.#named[this.kindIds[n]!] ?? true;
+    return this.#isNamed[this.kindIds[n]!] ?? true;
   }
 
   textOf(n: NodeId): string {
@@ -152,20 +152,32 @@ export class SyntaxTree {
     return this.#comments;
   }
 
-  /** The leaves with exactly this text that can name a variable, in document order. */
-  mentions(name: string): readonly NodeId[] {
-    if (!this.#mentions) {
-      this.#mentions = new Map();
-      const kinds = new Set(this.language.variables);
+  /** The leaves that are this name, as `binding.bare` writes it, in document order. */
+  named(name: string): readonly NodeId[] {
+    if (!this.#named) {
+      this.#named = new Map();
+      const { leaves, bare } = this.language.binding;
       for (let n = 0; n < this.size; n++) {
-        if (!this.isLeaf(n) || !kinds.has(this.kind(n))) continue;
-        const text = this.textOf(n);
-        const list = this.#mentions.get(text);
+        if (!this.isLeaf(n) || leaves[this.kind(n)] === undefined) continue;
+        const text = bare(this.node(n));
+        const list = this.#named.get(text);
         if (list) list.push(n);
-        else this.#mentions.set(text, [n]);
+        else this.#named.set(text, [n]);
       }
     }
-    return this.#mentions.get(name) ?? [];
+    return this.#named.get(name) ?? [];
+  }
+
+  /** The names of a file, as `binding.bare` writes them. */
+  get names(): string[] {
+    this.named("");
+    return [...this.#named!.keys()];
+  }
+
+  /** The leaves with exactly this text that can name a variable, in document order. */
+  mentions(name: string): readonly NodeId[] {
+    const { variables } = this.language;
+    return this.named(name).filter((n) => variables.includes(this.kind(n)) && this.textOf(n) === name);
   }
 
   /** The comments that lie wholly inside a range. */

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { cppImports } from "../imports/cpp.js";
+import { cppNames } from "../names/cpp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -13,6 +14,7 @@ export const cpp: Language = {
   fences: ["cpp", "c++", "cc", "cxx", "hpp"],
   speaks: ["cpp"],
   imports: cppImports,
+  binding: cppNames,
   contexts: [
     { name: "statement", before: "void uvran() {\n", after: "\n}" },
     { name: "expression", before: "auto uvran = ", after: ";" },

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { csharpImports } from "../imports/csharp.js";
+import { csharpNames } from "../names/csharp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -13,6 +14,7 @@ export const csharp: Language = {
   fences: ["cs", "csharp", "c#"],
   speaks: ["csharp"],
   imports: csharpImports,
+  binding: csharpNames,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { ecmascriptImports } from "../imports/ecmascript.js";
+import { ecmascriptNames } from "../names/ecmascript.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
 import type { SyntaxNode } from "../node.js";
@@ -8,6 +9,7 @@ import type { SyntaxNode } from "../node.js";
 export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions" | "fences" | "speaks"> = {
   ...ordinaryCode,
   imports: ecmascriptImports,
+  binding: ecmascriptNames,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { javaImports } from "../imports/java.js";
+import { javaNames } from "../names/java.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -13,6 +14,7 @@ export const java: Language = {
   fences: ["java"],
   speaks: ["java"],
   imports: javaImports,
+  binding: javaNames,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { powershellImports } from "../imports/powershell.js";
+import { powershellNames } from "../names/powershell.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -17,6 +18,7 @@ export const powershell: Language = {
   fences: ["ps1", "powershell", "pwsh"],
   speaks: ["powershell"],
   imports: powershellImports,
+  binding: powershellNames,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "\nuvran" },

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { pythonImports } from "../imports/python.js";
+import { pythonNames } from "../names/python.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
 import type { SyntaxNode } from "../node.js";
@@ -13,6 +14,7 @@ export const python: Language = {
   fences: ["py", "python", "python3"],
   speaks: ["python"],
   imports: pythonImports,
+  binding: pythonNames,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

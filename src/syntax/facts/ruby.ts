@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { rubyImports } from "../imports/ruby.js";
+import { rubyNames } from "../names/ruby.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
 
@@ -13,6 +14,7 @@ export const ruby: Language = {
   fences: ["rb", "ruby"],
   speaks: ["ruby"],
   imports: rubyImports,
+  binding: rubyNames,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "expression", before: "(", after: ")" },

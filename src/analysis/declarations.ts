@@ -1,0 +1,280 @@
+import type { DeclaredAs, Does, NameSpace, SyntaxNode, SyntaxTree } from "../syntax/index.js";
+import { occurrencesAt, receiverOf, useOf, type Occurrence } from "./name-use.js";
+import { bodyAround, scopeOfDeclaration, scopesAround, type Scope } from "./scopes.js";
+
+/** Something that a file gives a name to. Several names declare the same thing where a language allows it. */
+export interface Declaration {
+  readonly name: string;
+  readonly as: DeclaredAs;
+  readonly spaces: readonly NameSpace[];
+  /** The node in which the name is seen. */
+  readonly scope: SyntaxNode;
+  /** The names that declare it, in the order of the file. */
+  readonly at: readonly SyntaxNode[];
+}
+
+/** One use of a name, and what it refers to. */
+export interface Reference {
+  readonly node: SyntaxNode;
+  readonly does: Does;
+  /** What the name stands for, where this file declares it. */
+  readonly to: Declaration | undefined;
+  /** Why it cannot be told what the name stands for. Without it, and without `to`, nothing in the file declares it. */
+  readonly unknown?: string;
+  /** A variable of a function around the one that the name stands in. */
+  readonly captured: boolean;
+  /** A member of an object, such as `weight` in `hive.weight`. */
+  readonly member: boolean;
+}
+
+interface Entry {
+  readonly declaration: Declaration & { at: SyntaxNode[] };
+  readonly fromHere: boolean;
+  readonly onSomePaths: boolean;
+}
+
+/** All that the uses of one name in one file come to. */
+export class NameInFile {
+  readonly declarations: Declaration[] = [];
+  /** Places at which the facts do not say what the name does. */
+  readonly unclear: readonly SyntaxNode[];
+  readonly #occurrences: readonly Occurrence[];
+  #references: Reference[] | undefined;
+  readonly #entries = new Map<string, Entry>();
+  /** Scopes in which the name is one of an outer scope, by node. */
+  readonly #shared = new Map<number, "file" | "function">();
+
+  constructor(
+    readonly name: string,
+    readonly tree: SyntaxTree,
+  ) {
+    const nodes = tree.named(name).map((id) => tree.node(id));
+    this.#occurrences = nodes.flatMap(occurrencesAt);
+    this.unclear = nodes.filter((node) => useOf(node) === "unknown");
+    for (const occurrence of this.#occurrences) this.#share(occurrence);
+    for (const occurrence of this.#occurrences) this.#declare(occurrence);
+  }
+
+  /** All uses of the name, in the order of the file. */
+  get references(): readonly Reference[] {
+    return (this.#references ??= this.#occurrences.map((occurrence) => this.#resolve(occurrence)));
+  }
+
+  /** The uses that one name makes; one, but for names that do two things at once. */
+  at(node: SyntaxNode): Reference[] {
+    const here = this.#occurrences.filter((occurrence) => occurrence.node.id === node.id);
+    return here.map((occurrence) => this.#resolve(occurrence));
+  }
+
+  /** The uses that refer to a declaration. */
+  of(declaration: Declaration): Reference[] {
+    return this.references.filter(({ to }) => to === declaration);
+  }
+
+  #share({ node, use }: Occurrence): void {
+    const { declares } = use;
+    if (declares?.sharedWith) this.#shared.set(bodyAround(node).id, declares.sharedWith);
+  }
+
+  #declare(occurrence: Occurrence): void {
+    const { node, use } = occurrence;
+    const { declares } = use;
+    if (!declares || declares.sharedWith) return;
+    if (declares.ifNew && typeof this.#find(occurrence) === "object") return;
+    const spaces = declares.spaces ?? ["value"];
+    let scope = node.tree.language.binding.reopened(scopeOfDeclaration(node, declares));
+    const sharedWith = this.#shared.get(scope.id);
+    if (sharedWith === "file") scope = node.tree.root;
+    if (sharedWith === "function") return;
+    const keys = spaces.map((space) => `${scope.id} ${space}`);
+    const { oneForAll } = node.tree.language.binding;
+    const alike = spaces.some((space) => oneForAll.includes(space)) ? oneForAll : spaces;
+    const existing = alike
+      .map((space) => this.#entries.get(`${scope.id} ${space}`))
+      .find((entry) => entry !== undefined);
+    if (existing) {
+      existing.declaration.at.push(node);
+      for (const key of keys) if (!this.#entries.has(key)) this.#entries.set(key, existing);
+      return;
+    }
+    const declaration = { name: this.name, as: declares.as, spaces, scope, at: [node] };
+    const { fromHere = false, onSomePaths = false } = declares;
+    const entry = { declaration, fromHere, onSomePaths };
+    this.declarations.push(declaration);
+    for (const key of keys) this.#entries.set(key, entry);
+  }
+
+  #resolve(occurrence: Occurrence): Reference {
+    const { node, use } = occurrence;
+    const { binding } = node.tree.language;
+    const base = { node, does: use.does, captured: false, member: use.memberOf !== undefined };
+    if (binding.implicit(node)) return { ...base, to: undefined };
+    if (use.memberOf !== undefined) return { ...base, ...this.#member(occurrence) };
+    const found = this.#find(occurrence);
+    if (found === undefined || typeof found === "string") {
+      return { ...base, to: undefined, ...(found === undefined ? {} : { unknown: found }) };
+    }
+    const captured = isLocalScope(found.scope) && !bodyAround(node).same(bodyOf(found.scope));
+    return { ...base, to: found, captured };
+  }
+
+  /** What a name without a receiver refers to; a sentence where that cannot be told. */
+  #find({ node, use }: Occurrence): Declaration | string | undefined {
+    const { binding } = node.tree.language;
+    let doubt: string | undefined;
+    for (const space of use.spaces ?? use.declares?.spaces ?? ["value"]) {
+      const found = this.#findIn(node, space, use.outer ?? false);
+      if (typeof found === "object") return found;
+      doubt ??= found;
+    }
+    if (doubt !== undefined) return doubt;
+    if (binding.dynamicScope) return `\`${this.name}\` may be a variable of whatever calls this code`;
+    const hidden = binding.bareMembers && this.declarations.find(({ scope }) => isOpenScope(scope));
+    return hidden ? `\`${this.name}\` may be the one declared at line ${hidden.at[0]!.line}` : undefined;
+  }
+
+  #findIn(node: SyntaxNode, space: NameSpace, outer: boolean): Declaration | string | undefined {
+    const { binding } = node.tree.language;
+    let doubt: string | undefined;
+    let toSkip = outer ? 1 : 0;
+    const list = binding.parameterLists.length > 0 ? parameterListAround(node) : undefined;
+    let crossed = false;
+    let skipTo: "file" | "function" | undefined;
+    for (const scope of scopesAround(node)) {
+      if (toSkip > 0) {
+        if (scope.facts.is === "function") toSkip--;
+        continue;
+      }
+      if (binding.objectScopes.includes(scope.node.kind)) {
+        return `\`${this.name}\` may be a property of an object that is searched for names`;
+      }
+      if (skipTo === "file" && scope.facts.is !== "file") continue;
+      if (skipTo === "function" && scope.facts.is !== "function") {
+        if (scope.facts.is === "file") return undefined;
+        continue;
+      }
+      skipTo = this.#shared.get(scope.node.id);
+      if (skipTo !== undefined) continue;
+      const entry = this.#entries.get(`${scope.node.id} ${space}`);
+      const isHidden = (crossed && scope.facts.shallow) ?? false;
+      if (entry && !isHidden && isSeen(entry, node, list, scope)) {
+        if (doubt !== undefined) return doubt;
+        if (!entry.onSomePaths || this.#entries.size === 1) return entry.declaration;
+        doubt = `\`${this.name}\` is bound on some paths only`;
+        if (![...this.#entries.values()].some((other) => other !== entry && isAround(other, scope))) {
+          return entry.declaration;
+        }
+      }
+      if (scope.facts.is === "function" || scope.facts.is === "class") crossed = true;
+      if (scope.facts.closed && space === "value") return doubt;
+      const owner = binding.ownerOf(scope.node);
+      const ownEntry = typeof owner === "object" && this.#entries.get(`${owner.id} ${space}`);
+      if (ownEntry) return doubt ?? ownEntry.declaration;
+      doubt ??= this.#inherited(scope, space);
+    }
+    return doubt;
+  }
+
+  /** Members that are seen without a receiver may come from elsewhere, before any name of the scopes further out. */
+  #inherited({ node, facts }: Scope, space: NameSpace): string | undefined {
+    const { binding } = node.tree.language;
+    if (!binding.bareMembers) return undefined;
+    const owner = facts.is === "function" ? binding.ownerOf(node) : facts.is === "class" ? node : undefined;
+    if (owner === undefined) return undefined;
+    if (owner === "elsewhere") return `\`${this.name}\` may be a member of a class in another file`;
+    const parent = binding.parentsOf(owner)[0];
+    if (!parent || space === "member") return undefined;
+    return `\`${this.name}\` may be inherited through \`${parent.text.split("\n")[0]}\``;
+  }
+
+  #member({ node, use }: Occurrence): { to: Declaration | undefined; unknown?: string } {
+    const { binding } = node.tree.language;
+    const receiver = receiverOf(node, use);
+    const owner = use.declares ? undefined : receiver && (binding.selfOf(receiver) ?? classNamed(receiver));
+    for (const space of use.spaces ?? ["member"]) {
+      const scope = owner ?? (use.declares && scopeOfDeclaration(node, use.declares));
+      const entry = scope && this.#entries.get(`${scope.id} ${space}`);
+      if (entry) return { to: entry.declaration };
+    }
+    const of = receiver ? `\`${receiver.text.split("\n")[0]}\`` : "its object";
+    return { to: undefined, unknown: `\`${this.name}\` is a member of ${of}, whose class is not known` };
+  }
+}
+
+/** The class or namespace of this file that a receiver names, as in `Hive.count` and `Hive::count`. */
+function classNamed(receiver: SyntaxNode): SyntaxNode | undefined {
+  const { leaves, reopened } = receiver.tree.language.binding;
+  if (leaves[receiver.kind] === undefined) return undefined;
+  const to = referencesAt(receiver).find((reference) => !reference.member)?.to;
+  if (!to || !["class", "namespace", "type"].includes(to.as)) return undefined;
+  const body = bodyNamed(to.at[0]!);
+  return body && reopened(body);
+}
+
+/** The scope that a name stands in front of. */
+function bodyNamed(name: SyntaxNode): SyntaxNode | undefined {
+  const { scopes } = name.tree.language.binding;
+  const holder = name.parent;
+  const isBody = (node: SyntaxNode | undefined): boolean =>
+    /class|namespace|block/.test(scopes[node?.kind ?? ""]?.is ?? "");
+  const body = holder?.child("body");
+  if (body && scopes[body.kind]?.is === "class") return body;
+  return isBody(holder) ? holder : undefined;
+}
+
+/** Do names of this scope belong to a single run of a function? */
+function isLocalScope(scope: SyntaxNode): boolean {
+  const is = scope.tree.language.binding.scopes[scope.kind]?.is ?? "file";
+  return is === "function" || (is === "block" && !bodyAround(scope).same(scope.tree.root));
+}
+
+/** Can names of this scope be seen elsewhere, by inheritance or through `using`? */
+function isOpenScope(scope: SyntaxNode): boolean {
+  const is = scope.tree.language.binding.scopes[scope.kind]?.is;
+  return is === "class" || is === "namespace";
+}
+
+function isAround({ declaration }: Entry, scope: Scope): boolean {
+  return declaration.scope.holds(scope.node) && !declaration.scope.same(scope.node);
+}
+
+/** The function, class or file that a scope belongs to. */
+function bodyOf(scope: SyntaxNode): SyntaxNode {
+  const is = scope.tree.language.binding.scopes[scope.kind]?.is ?? "file";
+  return is === "block" ? bodyAround(scope) : scope;
+}
+
+function isSeen(
+  { declaration, fromHere }: Entry,
+  node: SyntaxNode,
+  list: SyntaxNode | undefined,
+  scope: Scope,
+): boolean {
+  if (list && declaration.as === "local" && list.parent?.same(scope.node)) return false;
+  return !fromHere || node.start >= declaration.at[0]!.start;
+}
+
+function parameterListAround(node: SyntaxNode): SyntaxNode | undefined {
+  const { scopes, parameterLists } = node.tree.language.binding;
+  for (const above of node.ancestors()) {
+    if (above.is(parameterLists)) return above;
+    if (scopes[above.kind]?.is === "function") return undefined;
+  }
+  return undefined;
+}
+
+const known = new WeakMap<SyntaxTree, Map<string, NameInFile>>();
+
+/** What a name means everywhere in a file; worked out once. The name is written as `binding.bare` gives it. */
+export function nameInFile(bare: string, tree: SyntaxTree): NameInFile {
+  let names = known.get(tree);
+  if (!names) known.set(tree, (names = new Map()));
+  let found = names.get(bare);
+  if (!found) names.set(bare, (found = new NameInFile(bare, tree)));
+  return found;
+}
+
+/** The references that one name in the code makes; none when it names nothing. */
+export function referencesAt(name: SyntaxNode): Reference[] {
+  return nameInFile(name.tree.language.binding.bare(name), name.tree).at(name);
+}

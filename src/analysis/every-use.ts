@@ -1,0 +1,77 @@
+import type { SyntaxNode } from "../syntax/index.js";
+import { unknown, type Answer } from "./answer.js";
+import { nameInFile, type Declaration, type Reference } from "./declarations.js";
+
+/** All uses of something declared, and why there may be more. */
+export interface Uses {
+  readonly declaration: Declaration;
+  /** In the order of the file, declarations too. */
+  readonly references: readonly Reference[];
+  /** Unknown answers: places that may use the same thing, or use it unseen. None where all uses are known. */
+  readonly doubts: readonly Answer[];
+  /** Strings that spell the name; they may mean it. */
+  readonly spelledOut: readonly SyntaxNode[];
+}
+
+/** Every use of a declaration in its own file. */
+export function usesOf(declaration: Declaration): Uses {
+  const { tree } = declaration.scope;
+  const { binding } = tree.language;
+  const names = nameInFile(declaration.name, tree);
+  const references = names.of(declaration);
+  const doubts: Answer[] = [];
+  const isOpen = isMember(declaration);
+  for (const { node, unknown: why, member } of names.references) {
+    if (why !== undefined && (isOpen || !member)) doubts.push(unknown(why, node));
+  }
+  for (const node of names.unclear) {
+    doubts.push(unknown(`what \`${node.text}\` means here is not known`, node));
+  }
+  const hidden = binding.hides(declaration.name, tree);
+  if (hidden) doubts.push(unknown(`\`${declaration.name}\` stands in code that is not read`, hidden));
+  if (binding.dynamicScope) {
+    const at = declaration.at[0]!;
+    doubts.push(unknown(`what is called from here can see \`${declaration.name}\``, at));
+  }
+  doubts.push(...reflectionAround(declaration));
+  return { declaration, references, doubts, spelledOut: spelledOut(declaration) };
+}
+
+/** Is this reached through an object, a class or a namespace? */
+export function isMember({ scope, spaces }: Declaration): boolean {
+  const is = scope.tree.language.binding.scopes[scope.kind]?.is ?? "file";
+  return (
+    is === "class" || is === "namespace" || spaces.every((space) => space === "member" || space === "method")
+  );
+}
+
+/** Calls that can reach the names around them by their names. */
+function reflectionAround({ scope, name }: Declaration): Answer[] {
+  const { tree } = scope;
+  const found: Answer[] = [];
+  for (const word of tree.language.reflection) {
+    for (const { node, to, member } of nameInFile(word, tree).references) {
+      if (to || member || !scope.holds(node)) continue;
+      found.push(unknown(`\`${word}\` can reach \`${name}\` by its name`, node));
+    }
+  }
+  return found;
+}
+
+function spelledOut({ name, scope }: Declaration): SyntaxNode[] {
+  const { tree } = scope;
+  const { strings } = tree.language;
+  const result: SyntaxNode[] = [];
+  let at = tree.text.indexOf(name);
+  for (; at >= 0; at = tree.text.indexOf(name, at + name.length)) {
+    if (isWordPart(tree.text[at - 1]) || isWordPart(tree.text[at + name.length])) continue;
+    const holder = tree.nodeAt(at, at + name.length).closest(strings);
+    const isCode = tree.named(name).some((id) => tree.starts[id] === at);
+    if (holder && !isCode) result.push(holder);
+  }
+  return result;
+}
+
+function isWordPart(char: string | undefined): boolean {
+  return char !== undefined && /[\p{L}\p{N}_$]/u.test(char);
+}

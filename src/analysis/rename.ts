@@ -1,0 +1,22 @@
+import type { Renamed, SyntaxNode } from "../syntax/index.js";
+import { nameInFile, type Declaration } from "./declarations.js";
+
+/**
+ * What to write for each use of a declaration when it gets another name. `{ hive }` becomes `{ hive: newName }`,
+ * since the property keeps its name. Where one name declares two things (a captured variable in PHP), both are
+ * renamed. Undefined where one of the uses cannot be written with another name.
+ */
+export function renamings(declaration: Declaration, newName: string): Renamed[] | undefined {
+  const { tree } = declaration.scope;
+  const { renamed } = tree.language.binding;
+  const { references } = nameInFile(declaration.name, tree);
+  const linked = new Set([declaration]);
+  const nodes = new Map<number, SyntaxNode>();
+  for (let before = -1; before !== nodes.size;) {
+    before = nodes.size;
+    for (const { node, to } of references) if (to && linked.has(to)) nodes.set(node.id, node);
+    for (const { node, to } of references) if (to && nodes.has(node.id)) linked.add(to);
+  }
+  const result = [...nodes.values()].map((node) => renamed(node, newName));
+  return result.every((one) => one !== undefined) ? result : undefined;
+}

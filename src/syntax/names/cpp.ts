@@ -1,0 +1,244 @@
+import {
+  ordinaryNames,
+  type NameFacts,
+  type NameUse,
+  type ScopeFacts,
+  type UseEntry,
+  type UseFunction,
+} from "../name-facts.js";
+import type { SyntaxNode } from "../node.js";
+import { assigns, declaring, memberOfSomething, passes, reads, updates } from "./uses.js";
+
+const CLASSES = ["class_specifier", "struct_specifier", "union_specifier"];
+const member: NameUse = { does: "read", memberOf: "argument", spaces: ["value"] };
+const typeName = declaring("declare", { as: "type", in: "here" });
+const local = declaring("write", { as: "local", in: "here", fromHere: true });
+const address: NameUse = { does: "address" };
+
+/** A declarator: a variable, a field, a function or a parameter of a prototype. */
+const declared: UseEntry = (name, target) => {
+  if (isConstructor(name)) return reads;
+  const isFunction =
+    target.kind === "function_declarator" || name.closest(["function_declarator"])?.field === "declarator";
+  const does = target.is("init_declarator") || target.parent?.is("function_definition") ? "write" : "declare";
+  const scope = holderOf(target);
+  if (scope?.is("field_declaration_list")) {
+    return declaring(does, { as: isFunction ? "method" : "field", in: "class" });
+  }
+  if (isFunction) return declaring(does, { as: "function", in: "here" });
+  return declaring(does, { as: "local", in: "here", fromHere: true });
+};
+
+/** The list that a declaration stands in. */
+function holderOf(declarator: SyntaxNode): SyntaxNode | undefined {
+  return declarator.closest([
+    "field_declaration_list",
+    "compound_statement",
+    "declaration_list",
+    "translation_unit",
+  ]);
+}
+
+function isConstructor(name: SyntaxNode): boolean {
+  return (
+    name.closest(CLASSES)?.child("name")?.text === name.text &&
+    name.parent?.is("function_declarator") === true
+  );
+}
+
+/** Parameters live in the function whose list they stand in, or in the declarator of one that has no body here. */
+const parameter: NameUse = declaring("write", { as: "parameter", in: functionOfParameter });
+
+function functionOfParameter(name: SyntaxNode): SyntaxNode | undefined {
+  const list = name.closest(["parameter_list", "template_parameter_list"]);
+  let at = list?.parent;
+  if (at?.is("lambda_declarator")) return at.parent;
+  if (!at?.is("function_declarator")) return at;
+  const declarator = at;
+  while (at?.parent && isDeclarator(at.parent) && at.field === "declarator") at = at.parent;
+  return at?.parent?.is("function_definition") ? at.parent : declarator;
+}
+
+function isDeclarator(node: SyntaxNode): boolean {
+  return node.kind.endsWith("_declarator");
+}
+
+const classOrReference: UseEntry = (name) => {
+  const specifier = name.parent!;
+  if (specifier.child("body")) return declaring("write", { as: "class", in: "here" });
+  return specifier.parent?.child("declarator") || specifier.parent?.is("friend_declaration")
+    ? reads
+    : declaring("declare", { as: "class", in: "here" });
+};
+
+/** What is done to a member or an item of an object is done to the object, unless a pointer leads there. */
+const partOf: UseFunction = (name, target) => {
+  const access = target.parent!;
+  if (access.children.some((child) => child.kind === "->")) return reads;
+  const above = access.parent;
+  if (above?.is("call_expression") && access.field === "function") return passes;
+  if (above?.is(["assignment_expression", "update_expression"]) && access.field !== "right") return updates;
+  if (above?.is("pointer_expression") && above.has("&")) return address;
+  if (above?.is("argument_list")) return passes;
+  if (above?.is(["field_expression", "subscript_expression"])) return partOf(name, access);
+  return reads;
+};
+
+const BLOCK: ScopeFacts = { is: "block" };
+
+/** How names bind in C++. */
+export const cppNames: NameFacts = {
+  ...ordinaryNames,
+  leaves: {
+    identifier: reads,
+    type_identifier: reads,
+    namespace_identifier: reads,
+    field_identifier: memberOfSomething,
+  },
+  groups: {
+    pointer_declarator: ["declarator"],
+    reference_declarator: [],
+    array_declarator: ["declarator"],
+    function_declarator: ["declarator"],
+    parenthesized_declarator: [],
+    attributed_declarator: [],
+    init_declarator: ["declarator"],
+    variadic_declarator: [],
+    structured_binding_declarator: [],
+    parenthesized_expression: [],
+  },
+  uses: {
+    "declaration.declarator": declared,
+    "field_declaration.declarator": declared,
+    "function_definition.declarator": declared,
+    "parameter_declaration.declarator": parameter,
+    "optional_parameter_declaration.declarator": parameter,
+    "variadic_parameter_declaration.declarator": parameter,
+    "for_range_loop.declarator": local,
+    "for_range_loop.right": passes,
+    "init_declarator.value": (_name, target) =>
+      target.parent!.child("declarator")?.is("reference_declarator") ? address : undefined,
+    "type_definition.declarator": typeName,
+    "alias_declaration.name": typeName,
+    "concept_definition.name": typeName,
+    "class_specifier.name": classOrReference,
+    "struct_specifier.name": classOrReference,
+    "union_specifier.name": classOrReference,
+    "enum_specifier.name": classOrReference,
+    "enumerator.name": declaring("write", {
+      as: "constant",
+      in: (name) => {
+        const specifier = name.closest(["enum_specifier"]);
+        return specifier?.has("class") || specifier?.has("struct") ? specifier : scopeAround(specifier);
+      },
+    }),
+    type_parameter_declaration: typeName,
+    variadic_type_parameter_declaration: typeName,
+    "optional_type_parameter_declaration.name": typeName,
+    "namespace_definition.name": declaring("write", { as: "namespace", in: "here" }),
+    "namespace_alias_definition.name": declaring("write", { as: "namespace", in: "here" }),
+    nested_namespace_specifier: "unknown",
+    "preproc_def.name": declaring("write", { as: "constant", in: "file" }),
+    "preproc_function_def.name": declaring("write", { as: "function", in: "file" }),
+    preproc_params: "nothing",
+    "qualified_identifier.name": { does: "read", memberOf: "scope", spaces: ["value"] },
+    using_declaration: reads,
+    "field_expression.field": member,
+    field_initializer: { does: "write" },
+    field_designator: memberOfSomething,
+    "field_expression.argument": partOf,
+    "subscript_expression.argument": partOf,
+    "assignment_expression.left": assigns,
+    "update_expression.argument": updates,
+    "pointer_expression.argument": (_name, target) => (target.parent!.has("&") ? address : reads),
+    argument_list: passes,
+    "binary_expression.right": (_name, target) => (target.parent!.has(">>") ? passes : undefined),
+    "lambda_capture_initializer.left": declaring("write", { as: "local", in: "here" }),
+    lambda_capture_specifier: reads,
+    attribute: "nothing",
+  },
+  scopes: {
+    translation_unit: { is: "file" },
+    namespace_definition: { is: "namespace", outside: ["name"] },
+    class_specifier: { is: "class", outside: ["name"] },
+    struct_specifier: { is: "class", outside: ["name"] },
+    union_specifier: { is: "class", outside: ["name"] },
+    enum_specifier: { is: "block", outside: ["name"] },
+    template_declaration: BLOCK,
+    function_definition: { is: "function" },
+    function_declarator: { is: "block", outside: ["declarator"] },
+    lambda_expression: { is: "function" },
+    compound_statement: BLOCK,
+    for_statement: BLOCK,
+    for_range_loop: { is: "block", outside: ["right"] },
+    if_statement: BLOCK,
+    while_statement: BLOCK,
+    switch_statement: BLOCK,
+    catch_clause: BLOCK,
+    requires_expression: BLOCK,
+  },
+  evaluatedOutside(part) {
+    const above = part.parent!;
+    if (above.is("function_declarator") && part.field === "declarator") {
+      let at = above;
+      while (at.parent && isDeclarator(at.parent)) at = at.parent;
+      return at.parent?.is("function_definition") ?? false;
+    }
+    return above.is("lambda_capture_initializer") && part.field === "right";
+  },
+  selfOf(node) {
+    if (!node.is("this")) return undefined;
+    for (const above of node.ancestors()) {
+      if (above.is(CLASSES)) return above;
+      const owner = ownerOf(above);
+      if (owner) return owner === "elsewhere" ? undefined : owner;
+    }
+    return undefined;
+  },
+  ownerOf,
+  bareMembers: true,
+  parentsOf: (scope) => scope.children.filter((child) => child.is("base_class_clause")),
+  reopened(scope) {
+    if (!scope.is("namespace_definition")) return scope;
+    const path = pathOf(scope);
+    return firstOf(scope, (node) => node.is("namespace_definition") && pathOf(node) === path) ?? scope;
+  },
+  hides(name, tree) {
+    const word = new RegExp(`(^|[^\\w])${name}([^\\w]|$)`);
+    return firstOf(tree.root, (node) => node.is("preproc_arg") && word.test(node.text));
+  },
+  isPublic: (_name, as) => as !== "local" && as !== "parameter",
+};
+
+function pathOf(namespace: SyntaxNode): string {
+  const above = [...namespace.ancestors()].filter((node) => node.is("namespace_definition"));
+  const names = [namespace, ...above].map((node) => node.child("name")?.text ?? `#${node.tree.root.start}`);
+  return names.reverse().join("::");
+}
+
+function firstOf(within: SyntaxNode, fits: (node: SyntaxNode) => boolean): SyntaxNode | undefined {
+  for (const node of within.tree.root.descendants()) if (fits(node)) return node;
+  return undefined;
+}
+
+function scopeAround(node: SyntaxNode | undefined): SyntaxNode | undefined {
+  for (const above of node?.ancestors() ?? [])
+    if (cppNames.scopes[above.kind]) return cppNames.reopened(above);
+  return undefined;
+}
+
+/** The class of a function that is defined outside of it, by the name before `::`. */
+function ownerOf(scope: SyntaxNode): SyntaxNode | "elsewhere" | undefined {
+  if (!scope.is("function_definition")) return undefined;
+  let at = scope.child("declarator");
+  while (at && isDeclarator(at)) at = at.child("declarator") ?? at.parts[0];
+  if (!at?.is("qualified_identifier")) return undefined;
+  while (at.child("name")?.is("qualified_identifier")) at = at.child("name")!;
+  const name = at.child("scope");
+  const plain = name?.is("template_type") ? name.child("name")?.text : name?.text;
+  const found = firstOf(
+    scope,
+    (node) => node.is(CLASSES) && node.child("name")?.text === plain && node.has("field_declaration_list"),
+  );
+  return found ?? "elsewhere";
+}
