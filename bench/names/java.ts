@@ -7,7 +7,7 @@ import { spawnSync } from "node:child_process";
 import { cpSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { languageOf, loadGrammars } from "uvran";
+import { isSeenElsewhere, languageOf, loadGrammars } from "uvran";
 import { findSources } from "uvran/node";
 import { renameAll } from "./renamer.js";
 
@@ -26,8 +26,8 @@ for (const path of paths) {
   const renamed = renameAll(
     readFileSync(join(root, path), "utf8"),
     java,
-    ({ as, at }) =>
-      ["local", "parameter", "field", "method"].includes(as) && !java.binding.isPublic(at[0]!, as),
+    (declaration) =>
+      ["local", "parameter", "field", "method"].includes(declaration.as) && !isSeenElsewhere(declaration),
   );
   count += renamed.count;
   left += renamed.left;

@@ -9,8 +9,6 @@ export interface Uses {
   readonly references: readonly Reference[];
   /** Unknown answers: places that may use the same thing, or use it unseen. None where all uses are known. */
   readonly doubts: readonly Answer[];
-  /** Strings that spell the name; they may mean it. */
-  readonly spelledOut: readonly SyntaxNode[];
 }
 
 /** Every use of a declaration in its own file. */
@@ -34,7 +32,13 @@ export function usesOf(declaration: Declaration): Uses {
     doubts.push(unknown(`what is called from here can see \`${declaration.name}\``, at));
   }
   doubts.push(...reflectionAround(declaration));
-  return { declaration, references, doubts, spelledOut: spelledOut(declaration) };
+  return { declaration, references, doubts };
+}
+
+/** Can code outside of the file use this, as far as its modifiers and its place say? */
+export function isSeenElsewhere({ at, as, scope }: Declaration): boolean {
+  const { isPublic } = scope.tree.language.binding;
+  return at.some((name) => isPublic(name, as));
 }
 
 /** Is this reached through an object, a class or a namespace? */
@@ -58,7 +62,8 @@ function reflectionAround({ scope, name }: Declaration): Answer[] {
   return found;
 }
 
-function spelledOut({ name, scope }: Declaration): SyntaxNode[] {
+/** Strings of the file that spell the name of a declaration; they may mean it. */
+export function spelledOut({ name, scope }: Declaration): SyntaxNode[] {
   const { tree } = scope;
   const { strings } = tree.language;
   const result: SyntaxNode[] = [];

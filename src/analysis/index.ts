@@ -14,5 +14,5 @@ export {
 } from "./names.js";
 export { nameInFile, NameInFile, referencesAt, type Declaration, type Reference } from "./declarations.js";
 export { bodyAround, scopesAround, type Scope } from "./scopes.js";
-export { isMember, usesOf, type Uses } from "./every-use.js";
+export { isMember, isSeenElsewhere, spelledOut, usesOf, type Uses } from "./every-use.js";
 export { renamings } from "./rename.js";
