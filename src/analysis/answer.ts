@@ -14,7 +14,10 @@ export interface Answer {
 
 const make =
   (is: Answer["is"]) =>
-  (says: string, at?: SyntaxNode): Answer => ({ is, evidence: at ? { says, line: at.line } : { says } });
+  (says: string, at?: SyntaxNode | number): Answer => {
+    if (at === undefined) return { is, evidence: { says } };
+    return { is, evidence: { says, line: typeof at === "number" ? at : at.line } };
+  };
 
 export const yes = make("yes");
 export const no = make("no");

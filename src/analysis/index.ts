@@ -16,3 +16,14 @@ export { nameInFile, NameInFile, referencesAt, type Declaration, type Reference 
 export { bodyAround, scopesAround, type Scope } from "./scopes.js";
 export { isMember, isSeenElsewhere, spelledOut, usesOf, type Uses } from "./every-use.js";
 export { renamings } from "./rename.js";
+export {
+  canLeaveEarly,
+  canThrow,
+  everyWayReaches,
+  flowAround,
+  isCertainlyAssigned,
+  isUsedAfter,
+  isWrittenBetween,
+} from "./flow/questions.js";
+export { canBeMissingHere, isMissing } from "./flow/presence.js";
+export { doesEscape, fateOf, type Fate } from "./escape.js";

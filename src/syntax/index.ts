@@ -20,6 +20,7 @@ export { type Language, type LanguageId } from "./language.js";
 export { HOLE_KINDS, type HoleKind } from "./code-facts.js";
 export { type CodeFacts, type ContextName, type SnippetContext } from "./code-facts.js";
 export type { DeclaredAs, Declares, Does, NameFacts, NameSpace, NameUse, ScopeFacts } from "./name-facts.js";
+export type { FlowFacts, FlowShape, MissingFacts } from "./flow-facts.js";
 export type { Renamed, ScopeKind, Use } from "./name-facts.js";
 export { type MeaningFacts, type NameRole } from "./meaning-facts.js";
 export { allLanguages, languageOf, languageOfFile } from "./language.js";

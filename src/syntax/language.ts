@@ -1,4 +1,5 @@
 import type { CodeFacts } from "./code-facts.js";
+import type { FlowFacts } from "./flow-facts.js";
 import type { ImportFacts } from "./import-facts.js";
 import type { MeaningFacts } from "./meaning-facts.js";
 import type { NameFacts } from "./name-facts.js";
@@ -13,6 +14,8 @@ export type LanguageId =
  */
 export interface Language extends CodeFacts, MeaningFacts {
   readonly imports: ImportFacts;
+  /** How control moves. */
+  readonly flow: FlowFacts;
   /** How names bind. */
   readonly binding: NameFacts;
   readonly id: LanguageId;

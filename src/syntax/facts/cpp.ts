@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { cppImports } from "../imports/cpp.js";
+import { cppFlow } from "../flow/cpp.js";
 import { cppNames } from "../names/cpp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
@@ -15,6 +16,7 @@ export const cpp: Language = {
   speaks: ["cpp"],
   imports: cppImports,
   binding: cppNames,
+  flow: cppFlow,
   contexts: [
     { name: "statement", before: "void uvran() {\n", after: "\n}" },
     { name: "expression", before: "auto uvran = ", after: ";" },

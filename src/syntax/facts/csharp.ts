@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { csharpImports } from "../imports/csharp.js";
+import { csharpFlow } from "../flow/csharp.js";
 import { csharpNames } from "../names/csharp.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
@@ -15,6 +16,7 @@ export const csharp: Language = {
   speaks: ["csharp"],
   imports: csharpImports,
   binding: csharpNames,
+  flow: csharpFlow,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

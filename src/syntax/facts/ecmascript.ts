@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { ecmascriptImports } from "../imports/ecmascript.js";
+import { ecmascriptFlow } from "../flow/ecmascript.js";
 import { ecmascriptNames } from "../names/ecmascript.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
@@ -10,6 +11,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   ...ordinaryCode,
   imports: ecmascriptImports,
   binding: ecmascriptNames,
+  flow: ecmascriptFlow,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

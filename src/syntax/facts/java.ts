@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { javaImports } from "../imports/java.js";
+import { javaFlow } from "../flow/java.js";
 import { javaNames } from "../names/java.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
@@ -15,6 +16,7 @@ export const java: Language = {
   speaks: ["java"],
   imports: javaImports,
   binding: javaNames,
+  flow: javaFlow,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { phpImports } from "../imports/php.js";
+import { phpFlow } from "../flow/php.js";
 import { phpNames } from "../names/php.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
@@ -15,6 +16,7 @@ export const php: Language = {
   speaks: ["php"],
   imports: phpImports,
   binding: phpNames,
+  flow: phpFlow,
   contexts: [
     { name: "statement", before: "<?php\n", after: "" },
     { name: "expression", before: "<?php (", after: ");" },

@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { powershellImports } from "../imports/powershell.js";
+import { powershellFlow } from "../flow/powershell.js";
 import { powershellNames } from "../names/powershell.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
@@ -19,6 +20,7 @@ export const powershell: Language = {
   speaks: ["powershell"],
   imports: powershellImports,
   binding: powershellNames,
+  flow: powershellFlow,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "\nuvran" },

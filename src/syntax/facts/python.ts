@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { pythonImports } from "../imports/python.js";
+import { pythonFlow } from "../flow/python.js";
 import { pythonNames } from "../names/python.js";
 import type { Language } from "../language.js";
 import type { NameRole } from "../meaning-facts.js";
@@ -15,6 +16,7 @@ export const python: Language = {
   speaks: ["python"],
   imports: pythonImports,
   binding: pythonNames,
+  flow: pythonFlow,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

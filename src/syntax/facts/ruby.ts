@@ -1,5 +1,6 @@
 import { ordinaryCode } from "../code-facts.js";
 import { rubyImports } from "../imports/ruby.js";
+import { rubyFlow } from "../flow/ruby.js";
 import { rubyNames } from "../names/ruby.js";
 import type { Language } from "../language.js";
 import { nothingKnown } from "../meaning-facts.js";
@@ -15,6 +16,7 @@ export const ruby: Language = {
   speaks: ["ruby"],
   imports: rubyImports,
   binding: rubyNames,
+  flow: rubyFlow,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "expression", before: "(", after: ")" },

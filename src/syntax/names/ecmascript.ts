@@ -176,6 +176,7 @@ export const ecmascriptNames: NameFacts = {
     for_statement: BLOCK,
     for_in_statement: { is: "block" },
     catch_clause: BLOCK,
+    with_statement: BLOCK,
     switch_body: BLOCK,
   },
   parameterLists: ["formal_parameters"],

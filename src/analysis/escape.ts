@@ -1,0 +1,60 @@
+import type { SyntaxNode } from "../syntax/index.js";
+import { no, unknown, yes, type Answer } from "./answer.js";
+import type { Declaration, Reference } from "./declarations.js";
+import { usesOf } from "./every-use.js";
+
+/** What one use does with the value of a variable. */
+export type Fate = "returned" | "stored" | "captured" | "passed on" | "stays";
+
+/**
+ * Does the value of a variable get out of the function: returned, stored, captured by a function that may run later,
+ * or passed on? Passing it on is answered with unknown, since what is called may keep it or not.
+ */
+export function doesEscape(declaration: Declaration): Answer {
+  const { references, doubts } = usesOf(declaration);
+  let passed: SyntaxNode | undefined;
+  for (const reference of references) {
+    const fate = fateOf(reference);
+    if (fate === "passed on") passed ??= reference.node;
+    else if (fate !== "stays") return yes(`\`${declaration.name}\` is ${fate}`, reference.node);
+  }
+  if (doubts[0]) return unknown(doubts[0].evidence.says, doubts[0].evidence.line);
+  if (passed) return unknown(`\`${declaration.name}\` is passed on and may be kept there`, passed);
+  return no(`\`${declaration.name}\` stays in this function`);
+}
+
+/** What a use does with the value. */
+export function fateOf({ node, does, captured }: Reference): Fate {
+  if (does === "write" || does === "declare" || does === "update") return "stays";
+  if (captured) return "captured";
+  if (does === "address") return "stored";
+  const { language } = node.tree;
+  const { flow } = language;
+  let at = node;
+  for (let above = at.parent; above; above = at.parent) {
+    const shape = flow.shapes[above.kind];
+    const flat = typeof shape === "function" ? shape(above) : shape;
+    if (flat?.is === "jump") return flat.to === "return" || flat.to === "throw" ? "returned" : "stays";
+    if (above.is(language.suspensions)) return "returned";
+    if (above.is(language.functions)) return at.field === "body" ? "returned" : "stays";
+    if (above.is(language.argumentLists)) return "passed on";
+    const table = flow.assignments[above.kind];
+    if (table) return at.field === table.target ? "stays" : "stored";
+    if (STORING.test(above.kind)) return "stored";
+    if (above.is(language.statementLists) || above.is(language.expressionStatement)) return "stays";
+    const isThrough =
+      above.is(language.parenthesized) ||
+      flat?.is === "shortCircuit" ||
+      (flat?.is === "branch" && at.field !== "condition") ||
+      /^(as|cast|satisfies|non_null|spread|splat|list_splat|variable_name|type_cast|await|move)/.test(
+        above.kind,
+      );
+    if (!isThrough) return "stays";
+    at = above;
+  }
+  return "stays";
+}
+
+/** Literals that keep what is put into them. */
+const STORING =
+  /^(array|list|tuple|set|dictionary|hash|object|pair|initializer|array_creation|array_element)/;

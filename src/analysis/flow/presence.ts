@@ -1,0 +1,173 @@
+import type { SyntaxNode } from "../../syntax/index.js";
+import { no, unknown, yes, type Answer } from "../answer.js";
+import { nameInFile, referencesAt, type Declaration } from "../declarations.js";
+import { shortened } from "../effects.js";
+import { isMember } from "../every-use.js";
+import type { FlowGraph, Moment, Outcome } from "./graph.js";
+import { flowAround } from "./questions.js";
+
+/** What a moment says about the value of a variable. */
+type Said = "present" | "missing" | "anything" | undefined;
+
+/**
+ * Can a variable be missing (null, nil, None, undefined) where it is read? No where every way to here passes a test
+ * or an assignment after which it is there; yes where some way passes one after which it is not.
+ */
+export function canBeMissingHere(name: SyntaxNode): Answer {
+  const to = referencesAt(name).find((reference) => !reference.member)?.to;
+  if (!to || isMember(to)) return unknown(`\`${shortened(name.text)}\` is not a local variable`, name);
+  const graph = flowAround(name);
+  if (!graph.owner.holds(to.at[0]!)) return unknown(`\`${name.text}\` belongs to another function`, to.at[0]);
+  const ends = graph.at(name);
+  if (ends.length === 0) return unknown(`\`${name.text}\` is not evaluated here`, name);
+  const { references } = nameInFile(to.name, name.tree);
+  const elsewhere = references.find(
+    ({ to: meant, does, node }) =>
+      meant === to &&
+      does !== "read" &&
+      does !== "declare" &&
+      (does === "address" || does === "passed" || graph.writesAt(node).length === 0),
+  );
+  if (elsewhere) return unknown(`\`${name.text}\` can be changed elsewhere`, elsewhere.node);
+  const seen = new Set<Moment>(ends);
+  const waiting = ends.flatMap((end) => graph.comingTo(end));
+  const tests: SyntaxNode[] = [];
+  let missing: SyntaxNode | undefined;
+  let isOpen = false;
+  for (let moment = waiting.pop(); moment; moment = waiting.pop()) {
+    if (seen.has(moment)) continue;
+    seen.add(moment);
+    const { is, by } = saidBy(moment, to, graph);
+    if (is === "present") {
+      if (by) tests.push(by);
+    } else if (is === "missing") missing ??= by ?? name;
+    else if (is === "anything" || moment === graph.entry) isOpen = true;
+    else waiting.push(...graph.comingTo(moment));
+  }
+  if (missing) return yes(`\`${name.text}\` is missing on a way to here`, missing);
+  const test = tests[0];
+  if (isOpen || !test)
+    return unknown(`nothing on some way to here says that \`${name.text}\` is there`, name);
+  if (graph.gap)
+    return unknown(`\`${shortened(graph.gap.text)}\` jumps to a place that is not followed`, graph.gap);
+  return no(`\`${name.text}\` is there after \`${shortened(test.text)}\``, test);
+}
+
+function saidBy(moment: Moment, to: Declaration, graph: FlowGraph): { is: Said; by?: SyntaxNode } {
+  if (moment.outcome) {
+    const is = saidByTest(moment.outcome, to);
+    return is === undefined ? { is } : { is, by: moment.outcome.test };
+  }
+  const write = moment.writes.find((name) => refersTo(name, to));
+  if (write) return saidByWrite(write, graph);
+  const { node } = moment;
+  if (node && readsMemberOf(node, to)) return { is: "present", by: node };
+  return { is: undefined };
+}
+
+function saidByWrite(name: SyntaxNode, graph: FlowGraph): { is: Said; by?: SyntaxNode } {
+  const { flow } = name.tree.language;
+  const holder = name.parent!;
+  const table = flow.assignments[holder.kind];
+  if (!table || !graph.owner.holds(holder)) return { is: "anything" };
+  const value = table.value === undefined ? holder.parts.at(-1) : holder.child(table.value);
+  if (!value || value.same(name)) return { is: "anything" };
+  if (isMissing(value)) return { is: "missing", by: holder };
+  return isCreation(value) ? { is: "present", by: holder } : { is: "anything" };
+}
+
+function isCreation(value: SyntaxNode): boolean {
+  const { flow, parenthesized } = value.tree.language;
+  if (value.is(parenthesized) && value.parts[0]) return isCreation(value.parts[0]);
+  return value.is(flow.missing.creations);
+}
+
+/** Is this the language's literal for a value that is missing? */
+export function isMissing(value: SyntaxNode): boolean {
+  const { literals } = value.tree.language.flow.missing;
+  return value.is(literals) || literals.includes(value.text);
+}
+
+function refersTo(name: SyntaxNode, to: Declaration): boolean {
+  const { leaves } = name.tree.language.binding;
+  let at = name;
+  // `$x` is a node with the name in it.
+  while (!at.isLeaf && at.parts.length === 1 && leaves[at.kind] === undefined) at = at.parts[0]!;
+  return (
+    leaves[at.kind] !== undefined &&
+    referencesAt(at).some((reference) => !reference.member && reference.to === to)
+  );
+}
+
+/** `hive.weight` has been read, so `hive` was there. */
+function readsMemberOf(node: SyntaxNode, to: Declaration): boolean {
+  const { language } = node.tree;
+  const { missing, chainBreaks } = language.flow;
+  if (!missing.readsThrow || !node.is(language.memberReads)) return false;
+  if (node.children.some((child) => chainBreaks.includes(child.kind))) return false;
+  const object = node.parts[0];
+  return object !== undefined && refersTo(object, to);
+}
+
+const OTHER: Readonly<Record<"present" | "missing", Said>> = { present: "missing", missing: "present" };
+
+/** What the outcome of a test says about a variable. */
+export function saidByTest({ test, was }: Outcome, to: Declaration): Said {
+  if (was === "present" || was === "missing") return refersTo(test, to) ? was : undefined;
+  const { language } = test.tree;
+  const { missing } = language.flow;
+  const isTrue = was === "true";
+  const target = assignedIn(test);
+  if (missing.truthIsPresence && refersTo(target ?? test, to)) return isTrue ? "present" : undefined;
+  const [left, right] = test.parts;
+  const operator = operatorBetween(test);
+  if (left && right && test.parts.length === 2) {
+    const other = isMissing(right) ? left : isMissing(left) ? right : undefined;
+    if (other && refersTo(assignedIn(other) ?? other, to)) {
+      if (missing.equal.includes(operator)) return isTrue ? "missing" : "present";
+      if (missing.unequal.includes(operator)) return isTrue ? "present" : "missing";
+    }
+    if (refersTo(left, to) && (missing.typeTests.includes(operator) || test.is("is_pattern_expression"))) {
+      return saidByTypeTest(test, right, isTrue);
+    }
+  }
+  return saidByCall(test, to, isTrue);
+}
+
+function saidByTypeTest(test: SyntaxNode, pattern: SyntaxNode, isTrue: boolean): Said {
+  const isNegated = pattern.is("negated_pattern");
+  const inner = isNegated ? pattern.parts[0] : pattern;
+  const constant = inner?.is("constant_pattern") ? inner.parts[0] : inner;
+  if (constant && isMissing(constant)) return isTrue === isNegated ? "present" : "missing";
+  if (isNegated || inner?.is(["var_pattern", "or_pattern", "discard"])) return undefined;
+  return isTrue ? "present" : undefined;
+}
+
+/** `isset($x)`, `Objects.isNull(x)`, `x.nil?`. */
+function saidByCall(test: SyntaxNode, to: Declaration, isTrue: boolean): Said {
+  const { language } = test.tree;
+  const { missing } = language.flow;
+  if (!test.is(language.calls)) return undefined;
+  const list = test.parts.find((part) => part.is(language.argumentLists));
+  const callee = test.text.slice(0, (list?.start ?? test.end) - test.start).trim();
+  const receiver = test.child("receiver");
+  const [word, subject] = receiver ? [test.child("method")?.text ?? "", receiver] : [callee, list?.parts[0]];
+  if (!subject || !refersTo(subject, to)) return undefined;
+  if (missing.present.includes(word)) return isTrue ? "present" : undefined;
+  if (missing.missing.includes(word)) return isTrue ? undefined : OTHER["missing"];
+  return undefined;
+}
+
+/** The variable that a test assigns: `if (hive = find())`. */
+function assignedIn(test: SyntaxNode): SyntaxNode | undefined {
+  const { flow, parenthesized } = test.tree.language;
+  const inner = test.is(parenthesized) && test.parts.length === 1 ? test.parts[0]! : test;
+  const table = flow.assignments[inner.kind];
+  return table && inner.child(table.target);
+}
+
+function operatorBetween(test: SyntaxNode): string {
+  const [left, right] = test.parts;
+  if (!left || !right) return "";
+  return test.tree.text.slice(left.end, right.start).trim().replace(/\s+/g, " ").toLowerCase();
+}

@@ -1,0 +1,198 @@
+import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import { no, unknown, yes, type Answer } from "../answer.js";
+import { nameInFile, type Declaration, type Reference } from "../declarations.js";
+import { shortened } from "../effects.js";
+import { isMember } from "../every-use.js";
+import { buildFlow } from "./build.js";
+import type { FlowGraph, Moment } from "./graph.js";
+
+const graphs = new WeakMap<SyntaxTree, Map<number, FlowGraph>>();
+
+/** The flow of the function around a node, or of the file's own code; worked out once. */
+export function flowAround(node: SyntaxNode): FlowGraph {
+  const { functions, classes } = node.tree.language;
+  let owner = node.tree.root;
+  for (let at: SyntaxNode | undefined = node; at; at = at.parent) {
+    if (at.is(functions) || (at.is(classes) && !at.same(node))) {
+      owner = at;
+      break;
+    }
+  }
+  let known = graphs.get(node.tree);
+  if (!known) graphs.set(node.tree, (known = new Map()));
+  let graph = known.get(owner.id);
+  if (!graph) known.set(owner.id, (graph = buildFlow(owner)));
+  return graph;
+}
+
+/** An answer that only holds if all ways through the function are known. */
+function ifComplete(graph: FlowGraph, answer: Answer): Answer {
+  if (!graph.gap || answer.is === "no") return answer;
+  return unknown(`\`${shortened(graph.gap.text)}\` jumps to a place that is not followed`, graph.gap);
+}
+
+/** Where a declaration is written in functions inside the one it belongs to; anything that is called may run them. */
+function writesElsewhere(declaration: Declaration): Reference | undefined {
+  const graph = flowAround(declaration.scope);
+  const { references } = nameInFile(declaration.name, declaration.scope.tree);
+  return references.find(
+    ({ to, does, node }) =>
+      to === declaration &&
+      isChange(does) &&
+      graph.writesAt(node).length === 0 &&
+      !isDeclaring(declaration, node),
+  );
+}
+
+function isChange(does: Reference["does"]): boolean {
+  return does === "write" || does === "update" || does === "address" || does === "passed";
+}
+
+function isDeclaring(declaration: Declaration, node: SyntaxNode): boolean {
+  return declaration.at.some((at) => at.same(node));
+}
+
+/** Is a variable given another value on any way from one place to another? */
+export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to: SyntaxNode): Answer {
+  const { name } = declaration;
+  const graph = flowAround(from);
+  if (isMember(declaration) || !graph.owner.holds(declaration.scope.tree.node(declaration.at[0]!.id))) {
+    return unknown(`\`${name}\` can be written from outside this function`, declaration.at[0]);
+  }
+  const start = startOf(graph, from);
+  const ends = graph.at(to);
+  if (start.length === 0 || ends.length === 0)
+    return unknown(`\`${shortened(to.text)}\` is not reached from here`, to);
+  const between = graph.after(start);
+  const leading = graph.before(ends);
+  const { references } = nameInFile(name, from.tree);
+  for (const { to: meant, does, node } of references) {
+    if (meant !== declaration || !isChange(does)) continue;
+    const moments = graph.writesAt(node).length > 0 ? graph.writesAt(node) : graph.at(node);
+    if (!moments.some((moment) => between.has(moment) && leading.has(moment))) continue;
+    if (does === "passed") return unknown(`\`${name}\` is passed on and may be changed there`, node);
+    return does === "address"
+      ? unknown(`\`${name}\` can be changed through a reference`, node)
+      : yes(`\`${name}\` is written here`, node);
+  }
+  const elsewhere = writesElsewhere(declaration);
+  if (elsewhere) return unknown(`\`${name}\` is written in another function`, elsewhere.node);
+  const aliased = references.find(({ to: meant, does }) => meant === declaration && does === "address");
+  if (aliased) return unknown(`\`${name}\` can be changed through a reference`, aliased.node);
+  return ifComplete(graph, no(`\`${name}\` is not written in between`));
+}
+
+/** The moments at which evaluating a node is over; for code that never ends by itself, those in it. */
+function startOf(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
+  const done = graph.at(node);
+  return done.length > 0 ? done : graph.within(node);
+}
+
+/** Has a variable been given a value on every way to a place? */
+export function isCertainlyAssigned(declaration: Declaration, at: SyntaxNode): Answer {
+  const { name } = declaration;
+  if (declaration.as === "parameter") return yes(`\`${name}\` is a parameter`, declaration.at[0]);
+  const graph = flowAround(at);
+  const { references } = nameInFile(name, at.tree);
+  const writes = new Set(
+    references.flatMap(({ to, does, node }) =>
+      to === declaration && (does === "write" || does === "update") ? graph.writesAt(node) : [],
+    ),
+  );
+  if (writes.size === 0) return unknown(`\`${name}\` is given no value in this function`, declaration.at[0]);
+  const ends = graph.at(at);
+  if (ends.length === 0) return unknown(`\`${shortened(at.text)}\` is not evaluated in this function`, at);
+  const without = graph.after([graph.entry], (moment) => writes.has(moment));
+  const open = ends.find((moment) => without.has(moment) && !writes.has(moment));
+  if (open) return no(`\`${name}\` has no value yet on some way to here`, at);
+  return ifComplete(graph, yes(`\`${name}\` has a value on every way to here`, at));
+}
+
+/** Does every way on from one place pass another, before the function is left? Exceptions count as ways. */
+export function everyWayReaches(from: SyntaxNode, to: SyntaxNode): Answer {
+  const graph = flowAround(from);
+  const goals = new Set(graph.within(to));
+  if (goals.size === 0) return unknown(`\`${shortened(to.text)}\` is not evaluated in this function`, to);
+  const rest = graph.after(startOf(graph, from), (moment) => goals.has(moment));
+  if (rest.has(graph.exit)) return no(`the function can be left before \`${shortened(to.text)}\``, to);
+  if (rest.has(graph.failure)) {
+    const thrower = [...rest].find((moment) => moment.thrown && moment.node)?.node;
+    return no(`an exception can get past \`${shortened(to.text)}\``, thrower ?? to);
+  }
+  return ifComplete(graph, yes(`every way from here passes \`${shortened(to.text)}\``, to));
+}
+
+/** Can control leave a piece of code other than by its end: by a jump, or by an exception that nothing in it catches? */
+export function canLeaveEarly(code: SyntaxNode): Answer {
+  const graph = flowAround(code);
+  const inside = new Set(graph.within(code));
+  const ends = new Set(graph.at(code));
+  if (inside.size === 0) return unknown("this code is not followed", code);
+  const { exits } = code.tree.language;
+  for (const node of code.descendants()) {
+    if (!node.is(exits)) continue;
+    for (const moment of graph.at(node)) {
+      const gone = moment.next.some((next) => !leadsBack(graph, next, inside, ends));
+      if (inside.has(moment) && gone) return yes(`\`${shortened(node.text)}\` leaves here`, node);
+    }
+  }
+  return ifComplete(graph, no("control leaves only at the end", code));
+}
+
+/** Does a way come back into the code, or to its end, before it leaves for good? */
+function leadsBack(graph: FlowGraph, from: Moment, inside: Set<Moment>, ends: Set<Moment>): boolean {
+  if (inside.has(from) || ends.has(from)) return true;
+  if (from.node || from.writes.length > 0 || from === graph.exit || from === graph.failure) return false;
+  return from.next.some((next) => leadsBack(graph, next, inside, ends));
+}
+
+/** Can evaluating this throw an exception that nothing in it catches? */
+export function canThrow(code: SyntaxNode): Answer {
+  const graph = flowAround(code);
+  const { flow, exits, calls } = code.tree.language;
+  const inside = new Set(graph.within(code));
+  let doubt: SyntaxNode | undefined;
+  for (const moment of inside) {
+    const { node } = moment;
+    if (!node || !moment.thrown || leadsBack(graph, moment.thrown, inside, new Set())) continue;
+    if (node.is(exits)) return yes(`\`${shortened(node.text)}\` throws`, node);
+    if (node.is(flow.mayThrow)) doubt ??= node;
+  }
+  for (const node of code.descendants()) {
+    const shape = flow.shapes[node.kind];
+    const isThrow = typeof shape === "object" && shape.is === "jump" && shape.to === "throw";
+    if (
+      isThrow &&
+      graph.at(node).some((moment) => moment.next.some((next) => !leadsBack(graph, next, inside, new Set())))
+    ) {
+      return yes(`\`${shortened(node.text)}\` throws`, node);
+    }
+  }
+  if (doubt) {
+    const what = doubt.is(calls) ? "may throw" : "may fail";
+    return unknown(`\`${shortened(doubt.text)}\` ${what}`, doubt);
+  }
+  return no("nothing here throws", code);
+}
+
+/** Is the value that a variable has behind a place read afterwards? */
+export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
+  const { name } = declaration;
+  const graph = flowAround(at);
+  if (isMember(declaration))
+    return unknown(`\`${name}\` can be read from outside this function`, declaration.at[0]);
+  const { references } = nameInFile(name, at.tree);
+  const own = references.filter(({ to }) => to === declaration);
+  const overwritten = new Set(
+    own.filter(({ does }) => does === "write").flatMap(({ node }) => graph.writesAt(node)),
+  );
+  const later = graph.after(startOf(graph, at), (moment) => overwritten.has(moment));
+  for (const { node, does } of own) {
+    if (does === "write" || does === "declare") continue;
+    if (at.holds(node) && !graph.at(node).some((moment) => later.has(moment))) continue;
+    if (graph.at(node).some((moment) => later.has(moment))) return yes(`\`${name}\` is read later`, node);
+    if (graph.at(node).length === 0)
+      return unknown(`\`${name}\` is read in a function that may run later`, node);
+  }
+  return ifComplete(graph, no(`\`${name}\` is not read later`));
+}

@@ -1,0 +1,158 @@
+import type { SyntaxNode } from "./node.js";
+
+/** Children of a node, by their field or their kind; several of those with a bar between them. */
+export type Part = string;
+
+/** A choice between two ways. */
+export interface Branch {
+  readonly is: "branch";
+  readonly test: Part;
+  readonly then?: Part;
+  /** What is done otherwise; several (`elif`, `elif`, `else`) follow one another. */
+  readonly otherwise?: Part;
+  /** The other way round, as with `unless`. */
+  readonly negated?: boolean;
+  /** Parts by their place where the grammar names none: the first is what is done, then the test, then the rest. */
+  readonly order?: "then test otherwise";
+}
+
+/** Code that is run again. */
+export interface Loop {
+  readonly is: "loop";
+  readonly first?: Part;
+  readonly test?: Part;
+  readonly body: Part;
+  readonly update?: Part;
+  /** Until rather than while. */
+  readonly negated?: boolean;
+  /** The body runs before the first test. */
+  readonly bodyFirst?: boolean | ((loop: SyntaxNode) => boolean);
+  /** Done when the loop ends by itself, as with Python's `else`. */
+  readonly otherwise?: Part;
+}
+
+/** Code that is run for each item of something. */
+export interface Each {
+  readonly is: "each";
+  /** What is evaluated once, before the first item; by its place where it has no field. */
+  readonly over: Part | number;
+  readonly target?: Part | number;
+  readonly body: Part;
+  readonly otherwise?: Part;
+}
+
+/** A choice between several ways by a value. */
+export interface Choice {
+  readonly is: "choice";
+  readonly value: Part | number;
+  /** The nodes of the ways, wherever below the choice they stand. */
+  readonly ways: readonly string[];
+  /** A way that ends goes on with the next. */
+  readonly fallsThrough?: boolean;
+  /** `break` in a way leaves the choice. */
+  readonly breaks?: boolean;
+  /** Is one of the ways always taken? Asked where no way is the default. */
+  readonly exhaustive?: boolean;
+  isDefault(way: SyntaxNode): boolean;
+}
+
+/** Code whose exceptions are caught. */
+export interface Try {
+  readonly is: "try";
+  readonly handlers: readonly string[];
+  readonly otherwise?: string;
+  readonly lastly?: string;
+  /** Exceptions may end here without a handler that the code shows. */
+  readonly swallows?: boolean;
+}
+
+/** A statement that goes on elsewhere. */
+export interface Jump {
+  readonly is: "jump";
+  readonly to: "return" | "throw" | "break" | "continue" | "choice" | "anywhere";
+}
+
+/** An operator that may leave its right side out. */
+export interface ShortCircuit {
+  readonly is: "shortCircuit";
+  readonly left: Part | number;
+  readonly right: Part | number;
+  /** What makes the right side run, by operator: the left side true, false, or missing. */
+  readonly runsIf: Readonly<Record<string, "true" | "false" | "missing">>;
+}
+
+export type FlowShape =
+  | Branch
+  | Loop
+  | Each
+  | Choice
+  | Try
+  | Jump
+  | ShortCircuit
+  /** A label and the statement that it names. */
+  | { readonly is: "label" }
+  /** Negates its only part: `!x`. */
+  | { readonly is: "negation"; readonly operators: readonly string[] };
+
+/** How a test tells a value that is there from one that is missing. */
+export interface MissingFacts {
+  /** Literals for a value that is missing, by kind or by text. */
+  readonly literals: readonly string[];
+  /** Operators that are true for two missing values, and those that are false for them. */
+  readonly equal: readonly string[];
+  readonly unequal: readonly string[];
+  /** A value that counts as true is there. */
+  readonly truthIsPresence: boolean;
+  /** Tests of a type, which a missing value never passes. */
+  readonly typeTests: readonly string[];
+  /** Functions and methods that are true for a value that is there (`isset`), and for one that is missing (`nil?`). */
+  readonly present: readonly string[];
+  readonly missing: readonly string[];
+  /** Nodes that make something new, which is never missing. */
+  readonly creations: readonly string[];
+  /** Reading a member of a missing value stops the program, so afterwards it is there. */
+  readonly readsThrow: boolean;
+}
+
+/** How control moves through code. */
+export interface FlowFacts {
+  readonly shapes: Readonly<Record<string, FlowShape | ((node: SyntaxNode) => FlowShape | undefined)>>;
+  /** Assignments, by the parts that are evaluated before the write; the target's own parts come first. */
+  readonly assignments: Readonly<Record<string, { readonly target: Part; readonly value?: Part }>>;
+  /** Operators of assignments that may not assign (`??=`), with what makes them do it. */
+  readonly assignsIf: Readonly<Record<string, "true" | "false" | "missing">>;
+  /** Nodes of member reads, calls and index reads that make up chains, and the tokens that may cut one short. */
+  readonly chains: readonly string[];
+  readonly chainBreaks: readonly string[];
+  /** Nodes whose evaluation may throw. */
+  readonly mayThrow: readonly string[];
+  /** Calls that never come back, by their text before the brackets. */
+  readonly neverReturn: readonly string[];
+  readonly missing: MissingFacts;
+  /** The label that a jump names, or that stands before a statement. */
+  label(node: SyntaxNode): string | undefined;
+  /** How many loops a jump leaves, where it may say so with a number. */
+  levels(jump: SyntaxNode): number;
+}
+
+/** What holds for most languages. */
+export const ordinaryFlow = {
+  assignsIf: {},
+  chains: [],
+  chainBreaks: [],
+  neverReturn: [],
+  label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
+  levels: () => 1,
+} satisfies Partial<FlowFacts>;
+
+export const jump = (to: Jump["to"]): Jump => ({ is: "jump", to });
+
+/** Operators between two sides that most languages share. */
+export const shortCircuits = (
+  runsIf: ShortCircuit["runsIf"],
+): ((node: SyntaxNode) => ShortCircuit | undefined) => {
+  return (node) =>
+    runsIf[node.child("operator")?.text ?? ""]
+      ? { is: "shortCircuit", left: "left", right: "right", runsIf }
+      : undefined;
+};

@@ -1,0 +1,64 @@
+import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+
+/** How control moves in C++. */
+export const cppFlow: FlowFacts = {
+  ...ordinaryFlow,
+  shapes: {
+    if_statement: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
+    conditional_expression: {
+      is: "branch",
+      test: "condition",
+      then: "consequence",
+      otherwise: "alternative",
+    },
+    while_statement: { is: "loop", test: "condition", body: "body" },
+    do_statement: { is: "loop", test: "condition", body: "body", bodyFirst: true },
+    for_statement: { is: "loop", first: "initializer", test: "condition", update: "update", body: "body" },
+    for_range_loop: { is: "each", over: "right", target: "declarator", body: "body" },
+    switch_statement: {
+      is: "choice",
+      value: "condition",
+      ways: ["case_statement"],
+      fallsThrough: true,
+      breaks: true,
+      isDefault: (way) => way.has("default"),
+    },
+    try_statement: { is: "try", handlers: ["catch_clause"] },
+    return_statement: jump("return"),
+    co_return_statement: jump("return"),
+    throw_statement: jump("throw"),
+    break_statement: jump("break"),
+    continue_statement: jump("continue"),
+    goto_statement: jump("anywhere"),
+    binary_expression: shortCircuits({ "&&": "true", "||": "false", and: "true", or: "false" }),
+    unary_expression: (node) =>
+      /^(!|not)$/.test(node.child("operator")?.text ?? "")
+        ? { is: "negation", operators: ["!", "not"] }
+        : undefined,
+  },
+  assignments: {
+    init_declarator: { target: "declarator", value: "value" },
+    assignment_expression: { target: "left", value: "right" },
+    update_expression: { target: "argument" },
+  },
+  mayThrow: [
+    "call_expression",
+    "new_expression",
+    "delete_expression",
+    "co_await_expression",
+    "init_declarator",
+  ],
+  neverReturn: ["exit", "abort", "std::exit", "std::abort", "std::terminate", "_Exit", "quick_exit"],
+  missing: {
+    literals: ["nullptr", "null", "NULL", "0"],
+    equal: ["=="],
+    unequal: ["!="],
+    truthIsPresence: true,
+    typeTests: [],
+    present: [],
+    missing: [],
+    creations: ["new_expression", "this", "string_literal"],
+    readsThrow: false,
+  },
+  label: (node) => node.child("label")?.text,
+};

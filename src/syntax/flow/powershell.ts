@@ -1,0 +1,65 @@
+import { jump, ordinaryFlow, type FlowFacts } from "../flow-facts.js";
+
+const LOGICAL = { "-and": "true", "-or": "false" } as const;
+
+/** How control moves in PowerShell. */
+export const powershellFlow: FlowFacts = {
+  ...ordinaryFlow,
+  shapes: {
+    if_statement: {
+      is: "branch",
+      test: "condition",
+      then: "statement_block",
+      otherwise: "elseif_clauses|else_clause",
+    },
+    elseif_clause: { is: "branch", test: "condition", then: "statement_block" },
+    while_statement: { is: "loop", test: "condition", body: "statement_block" },
+    do_statement: (node) => ({
+      is: "loop",
+      test: "condition",
+      body: "statement_block",
+      bodyFirst: true,
+      negated: node.has("until"),
+    }),
+    for_statement: {
+      is: "loop",
+      first: "for_initializer",
+      test: "for_condition",
+      update: "for_iterator",
+      body: "statement_block",
+    },
+    foreach_statement: { is: "each", over: 1, target: 0, body: "statement_block" },
+    switch_statement: {
+      is: "choice",
+      value: "switch_condition",
+      ways: ["switch_clause"],
+      breaks: true,
+      fallsThrough: true,
+      isDefault: (way) => /^default\b/i.test(way.text),
+    },
+    try_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
+    trap_statement: jump("anywhere"),
+    flow_control_statement(node) {
+      const word = /^\w+/.exec(node.text)?.[0].toLowerCase();
+      if (word === "break" || word === "continue")
+        return node.parts.length > 0 ? jump("anywhere") : jump(word);
+      return jump(word === "return" ? "return" : "throw");
+    },
+    logical_expression: (node) =>
+      node.parts.length === 2 ? { is: "shortCircuit", left: 0, right: 1, runsIf: LOGICAL } : undefined,
+  },
+  assignments: { assignment_expression: { target: "variable", value: "value" } },
+  mayThrow: ["command", "invokation_expression", "member_access", "element_access", "cast_expression"],
+  missing: {
+    literals: ["$null"],
+    equal: ["-eq"],
+    unequal: ["-ne"],
+    truthIsPresence: true,
+    typeTests: [],
+    present: [],
+    missing: [],
+    creations: [],
+    readsThrow: false,
+  },
+  label: () => undefined,
+};

@@ -1,0 +1,82 @@
+import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import type { SyntaxNode } from "../node.js";
+
+const bodyFirst = (node: SyntaxNode): boolean => node.child("body")?.is("begin") ?? false;
+
+/** How control moves in Ruby. A block may run any number of times. */
+export const rubyFlow: FlowFacts = {
+  ...ordinaryFlow,
+  shapes: {
+    if: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
+    elsif: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
+    unless: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative", negated: true },
+    if_modifier: { is: "branch", test: "condition", then: "body" },
+    unless_modifier: { is: "branch", test: "condition", then: "body", negated: true },
+    conditional: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
+    while: { is: "loop", test: "condition", body: "body" },
+    until: { is: "loop", test: "condition", body: "body", negated: true },
+    while_modifier: { is: "loop", test: "condition", body: "body", bodyFirst },
+    until_modifier: { is: "loop", test: "condition", body: "body", negated: true, bodyFirst },
+    for: { is: "each", over: "value", target: "pattern", body: "body" },
+    block: { is: "each", over: "none", target: "parameters", body: "body" },
+    do_block: { is: "each", over: "none", target: "parameters", body: "body" },
+    case: { is: "choice", value: "value", ways: ["when", "else"], isDefault: (way) => way.is("else") },
+    case_match: {
+      is: "choice",
+      value: "value",
+      ways: ["in_clause", "else"],
+      exhaustive: true,
+      isDefault: (way) => way.is("else"),
+    },
+    begin: tries,
+    body_statement: tries,
+    rescue_modifier: { is: "try", handlers: [], swallows: true },
+    return: jump("return"),
+    break: jump("break"),
+    next: jump("continue"),
+    redo: jump("anywhere"),
+    retry: jump("anywhere"),
+    call: (node) =>
+      !node.child("receiver") && /^(raise|throw|exit|abort|fail)$/.test(node.child("method")?.text ?? "")
+        ? jump("throw")
+        : undefined,
+    binary: shortCircuits({ "&&": "true", "||": "false", and: "true", or: "false" }),
+    unary: (node) =>
+      /^(!|not)$/.test(node.child("operator")?.text ?? "")
+        ? { is: "negation", operators: ["!", "not"] }
+        : undefined,
+  },
+  assignments: {
+    assignment: { target: "left", value: "right" },
+    operator_assignment: { target: "left", value: "right" },
+  },
+  assignsIf: { "||=": "false", "&&=": "true" },
+  chains: ["call", "element_reference"],
+  chainBreaks: ["&."],
+  mayThrow: [
+    "call",
+    "identifier",
+    "element_reference",
+    "binary",
+    "unary",
+    "yield",
+    "super",
+    "scope_resolution",
+  ],
+  missing: {
+    literals: ["nil"],
+    equal: ["=="],
+    unequal: ["!="],
+    truthIsPresence: true,
+    typeTests: [],
+    present: [],
+    missing: ["nil?"],
+    creations: ["string", "array", "hash", "integer", "float", "lambda", "simple_symbol", "regex"],
+    readsThrow: false,
+  },
+  label: () => undefined,
+};
+
+function tries(): { is: "try"; handlers: string[]; otherwise: string; lastly: string } {
+  return { is: "try", handlers: ["rescue"], otherwise: "else", lastly: "ensure" };
+}
