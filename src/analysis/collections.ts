@@ -1,6 +1,7 @@
 import type { SyntaxNode } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
 import { shortened } from "./effects.js";
+import { isTarget } from "./name-use.js";
 import { isBuiltin, readsOf, scopeAround, writesOf } from "./names.js";
 
 /**
@@ -57,7 +58,7 @@ function changeThroughAnotherName(statements: readonly SyntaxNode[]): SyntaxNode
   for (const statement of statements) {
     const { language } = statement.tree;
     for (const node of statement.descendants()) {
-      if (node.is(language.indexReads) && language.isTarget(node)) return node;
+      if (node.is(language.indexReads) && isTarget(node)) return node;
       const target = node.is(language.augmented) ? node.child("left") : undefined;
       if (target && !isNumberOrString(target)) return node;
     }
@@ -84,7 +85,7 @@ function isChanged(use: SyntaxNode): boolean {
   const parent = use.parent;
   if (!parent) return false;
   const base = parent.child("value") ?? parent.child("object");
-  if (parent.is(language.indexReads) && base?.same(use)) return language.isTarget(parent);
+  if (parent.is(language.indexReads) && base?.same(use)) return isTarget(parent);
   if (parent.is(language.memberReads)) return parent.parent?.is(language.calls) ?? true;
-  return language.isTarget(use);
+  return isTarget(use);
 }

@@ -191,7 +191,8 @@ export class NameInFile {
     const { binding } = node.tree.language;
     const receiver = receiverOf(node, use);
     const owner = use.declares ? undefined : receiver && (binding.selfOf(receiver) ?? classNamed(receiver));
-    for (const space of use.spaces ?? ["member"]) {
+    const isNamespace = owner !== undefined && !isClass(owner);
+    for (const space of [...(use.spaces ?? ["member"]), ...(isNamespace ? (["value"] as const) : [])]) {
       const scope = owner ?? (use.declares && scopeOfDeclaration(node, use.declares));
       const entry = scope && this.#entries.get(`${scope.id} ${space}`);
       if (entry) return { to: entry.declaration };
@@ -211,15 +212,19 @@ function classNamed(receiver: SyntaxNode): SyntaxNode | undefined {
   return body && reopened(body);
 }
 
+function isClass(scope: SyntaxNode): boolean {
+  return scope.tree.language.binding.scopes[scope.kind]?.is === "class";
+}
+
 /** The scope that a name stands in front of. */
 function bodyNamed(name: SyntaxNode): SyntaxNode | undefined {
   const { scopes } = name.tree.language.binding;
   const holder = name.parent;
-  const isBody = (node: SyntaxNode | undefined): boolean =>
-    /class|namespace|block/.test(scopes[node?.kind ?? ""]?.is ?? "");
   const body = holder?.child("body");
-  if (body && scopes[body.kind]?.is === "class") return body;
-  return isBody(holder) ? holder : undefined;
+  const is = (node: SyntaxNode | undefined): string => scopes[node?.kind ?? ""]?.is ?? "none";
+  if (is(body) === "class") return body;
+  if (is(holder) === "class" || is(holder) === "namespace") return holder;
+  return is(body) === "block" ? body : is(holder) === "block" ? holder : undefined;
 }
 
 /** Do names of this scope belong to a single run of a function? */

@@ -27,3 +27,4 @@ export {
 } from "./flow/questions.js";
 export { canBeMissingHere, isMissing } from "./flow/presence.js";
 export { doesEscape, fateOf, type Fate } from "./escape.js";
+export { isTarget, useOf } from "./name-use.js";

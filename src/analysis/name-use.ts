@@ -39,6 +39,12 @@ function useOfMember(name: SyntaxNode, use: NameUse): NameUse {
   return { ...use, does, declares: { as: "field", in: () => owner, spaces: ["member"] } };
 }
 
+/** Is this expression assigned to, changed in place or deleted? */
+export function isTarget(expression: SyntaxNode): boolean {
+  const entry = entryFor(expression, targetAround(expression));
+  return typeof entry === "object" && entry.does !== "read" && entry.does !== "passed";
+}
+
 /** The code whose member a name is, where it is written out. */
 export function receiverOf(name: SyntaxNode, { memberOf }: NameUse): SyntaxNode | undefined {
   if (memberOf === undefined || memberOf === "") return undefined;

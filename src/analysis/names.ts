@@ -1,6 +1,8 @@
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
+import { referencesAt } from "./declarations.js";
 import { shortened } from "./effects.js";
+import { useOf } from "./name-use.js";
 
 /** The innermost function around a node; undefined at the top level of the file. */
 export function functionAround(node: SyntaxNode): SyntaxNode | undefined {
@@ -18,12 +20,19 @@ export function scopeAround(node: SyntaxNode): SyntaxNode {
 
 /** Places below `within` where a variable of this name is written or declared, shadowing ones included. */
 export function writesOf(name: string, within: SyntaxNode): SyntaxNode[] {
-  return within.mentions(name).filter((mention) => mention.tree.language.role(mention) === "write");
+  return within.mentions(name).filter((mention) => doneBy(mention) === "write");
 }
 
 /** Places below `within` where a variable of this name is read. */
 export function readsOf(name: string, within: SyntaxNode): SyntaxNode[] {
-  return within.mentions(name).filter((mention) => mention.tree.language.role(mention) === "read");
+  return within.mentions(name).filter((mention) => doneBy(mention) === "read");
+}
+
+/** What a name does to a variable; undefined where it names something else. */
+function doneBy(mention: SyntaxNode): "read" | "write" | undefined {
+  const use = useOf(mention);
+  if (typeof use === "string" || use.memberOf !== undefined) return undefined;
+  return use.does === "read" && !use.declares ? "read" : "write";
 }
 
 /**
@@ -76,16 +85,6 @@ export function isLeftAlone(name: string, within: readonly SyntaxNode[], around:
 
 /** The place that declares the variable a name refers to, when exactly one can be meant. */
 export function declarationOf(name: SyntaxNode): SyntaxNode | undefined {
-  const { tree } = name;
-  let best: { at: SyntaxNode; scope: SyntaxNode } | undefined;
-  let tied = false;
-  for (const at of writesOf(name.text, tree.root)) {
-    const scope = tree.language.declaredIn(at);
-    if (!scope?.holds(name)) continue;
-    if (!best || (best.scope.holds(scope) && !scope.same(best.scope))) {
-      best = { at, scope };
-      tied = false;
-    } else if (scope.same(best.scope)) tied = true;
-  }
-  return tied ? undefined : best?.at;
+  const to = referencesAt(name).find((reference) => !reference.member)?.to;
+  return to?.at.length === 1 ? to.at[0] : undefined;
 }

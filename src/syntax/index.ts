@@ -22,7 +22,7 @@ export { type CodeFacts, type ContextName, type SnippetContext } from "./code-fa
 export type { DeclaredAs, Declares, Does, NameFacts, NameSpace, NameUse, ScopeFacts } from "./name-facts.js";
 export type { FlowFacts, FlowShape, MissingFacts } from "./flow-facts.js";
 export type { Renamed, ScopeKind, Use } from "./name-facts.js";
-export { type MeaningFacts, type NameRole } from "./meaning-facts.js";
+export { type MeaningFacts } from "./meaning-facts.js";
 export { allLanguages, languageOf, languageOfFile } from "./language.js";
 export type { Import, ImportFacts, ImportForm, ImportStatement, ImportStyle } from "./import-facts.js";
 export type { ListedImport } from "./import-facts.js";

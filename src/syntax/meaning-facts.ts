@@ -1,24 +1,11 @@
 import type { SyntaxNode } from "./node.js";
 
-/** What an identifier does at one place in the code. */
-export type NameRole =
-  /** the value of a variable is taken */
-  | "read"
-  /** a variable is given a value, or a declaration of it stands here */
-  | "write"
-  /** not a variable: a property, a keyword argument, a label, a type */
-  | "other"
-  /** the facts do not say */
-  | "unknown";
-
 /** What code means, as far as analysis asks. */
 export interface MeaningFacts {
   /** Leaves that can name a variable. */
   readonly variables: readonly string[];
   readonly functions: readonly string[];
   readonly classes: readonly string[];
-  /** Nodes whose names are not seen outside, beside functions and classes. */
-  readonly blockScopes: readonly string[];
   /** Bodies that run later or elsewhere: functions, lambdas, lazy generators. */
   readonly delayed: readonly string[];
   /** Statements that leave a function or a loop early. */
@@ -49,21 +36,15 @@ export interface MeaningFacts {
   /** Names that exist without a declaration, which a fresh name must not hide. */
   readonly builtins: readonly string[];
 
-  role(name: SyntaxNode): NameRole;
-  /** Is this expression assigned to, changed in place or deleted? */
-  isTarget(expression: SyntaxNode): boolean;
-  /** The node in which a name declared here is seen; undefined for a write that declares nothing. */
-  declaredIn(name: SyntaxNode): SyntaxNode | undefined;
   /** Does it make no difference to the program which false value (null, 0, "", …) this expression has? */
   falsyAlike(expression: SyntaxNode): boolean;
 }
 
-/** For a language of whose meaning nothing is written down yet: every question is answered on the safe side. */
-export const nothingKnown: MeaningFacts = {
+/** What many languages have nothing of. */
+export const ordinaryMeaning: MeaningFacts = {
   variables: [],
   functions: [],
   classes: [],
-  blockScopes: [],
   delayed: [],
   exits: [],
   calls: [],
@@ -80,8 +61,5 @@ export const nothingKnown: MeaningFacts = {
   literals: [],
   combinations: [],
   builtins: [],
-  role: () => "unknown",
-  isTarget: () => true,
-  declaredIn: () => undefined,
   falsyAlike: () => false,
 };

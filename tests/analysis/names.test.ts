@@ -1,11 +1,15 @@
-import { declarationOf, isBuiltin, isLeftAlone, languageOf, readsOf, writesOf, type LanguageId } from "uvran";
+import { declarationOf, isBuiltin, isLeftAlone, readsOf, useOf, writesOf, type LanguageId } from "uvran";
 import { treeOf } from "../languages.js";
 
 /** Each mention of `x` that can be a variable, in order: r for read, w for written or declared, o for neither. */
 function rolesOfX(language: LanguageId, code: string): string {
   const roles = treeOf(language, code)
     .root.mentions("x")
-    .map((mention) => languageOf(language).role(mention)[0]);
+    .map((mention) => {
+      const use = useOf(mention);
+      if (typeof use === "string" || use.memberOf !== undefined) return "o";
+      return use.does === "read" && !use.declares ? "r" : "w";
+    });
   return roles.join("");
 }
 

@@ -74,7 +74,9 @@ export function told({ tree }: Program, { line, says }: Expectation): string {
   const answer = (is: Answer): string => `${shown} ${is.is}`;
   switch (verb) {
     case "declares":
-      return at.some(({ node: one, to }) => to?.at.some((declared) => declared.same(one))) ? says : `${shown} not`;
+      return at.some(({ node: one, to }) => to?.at.some((declared) => declared.same(one)))
+        ? says
+        : `${shown} not`;
     case "assigned":
       return answer(isCertainlyAssigned(reference.to!, node));
     case "missing":
@@ -94,7 +96,9 @@ export function told({ tree }: Program, { line, says }: Expectation): string {
       return `${shown} since ${since} ${is}`;
     }
     default:
-      return at.some((one) => matches(one, verb, rest!)) ? says : at.map((one) => describe(name, one)).join(" / ");
+      return at.some((one) => matches(one, verb, rest!))
+        ? says
+        : at.map((one) => describe(name, one)).join(" / ");
   }
 }
 

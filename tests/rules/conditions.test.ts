@@ -98,7 +98,7 @@ test.each([
   ["x[0].y = 1", false],
 ])("is x[0] a target in `%s`? %s", (code, expected) => {
   const { root } = treeOf("python", code);
-  expect(languageOf("python").isTarget([...root.descendants()].find((node) => node.is("subscript"))!)).toBe(
+  expect(isTarget([...root.descendants()].find((node) => node.is("subscript"))!)).toBe(
     expected,
   );
   expect(isBuiltin("x", root).is).toBe("yes");

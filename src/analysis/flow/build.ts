@@ -1,5 +1,6 @@
 import type { FlowFacts, FlowShape, SyntaxNode } from "../../syntax/index.js";
-import { targetAround, useOf } from "../name-use.js";
+import { useOf } from "../name-use.js";
+import { assignmentOf } from "./assignment.js";
 import { FlowGraph, type Moment, type Outcome } from "./graph.js";
 
 /** Where jumps go from a place in the code. */
@@ -114,7 +115,7 @@ class Builder {
     let cut = false;
     for (const child of node.children) {
       if (at && this.#facts.chainBreaks.includes(child.kind) && !cut) {
-        const object = node.parts[0]!;
+        const object = node.parts[0] ?? node;
         const missing = this.#step(at, undefined, [], { test: object, was: "missing" });
         const skips = this.#skips.at(-1);
         if (missing && skips) skips.push(missing);
@@ -123,7 +124,7 @@ class Builder {
       }
       at = this.#node(child, at);
     }
-    const end = this.#written(node, this.#step(at, node));
+    const end = this.#step(this.#written(node, at), node);
     return end && this.#neverReturns(node) ? this.#jump(node, "throw", end) : end;
   }
 
@@ -142,7 +143,7 @@ class Builder {
         ? node.parts.filter((part) => !targets.some((t) => t.same(part)))
         : partsOf(node, value);
     const condition = assignsIf[operatorOf(node)];
-    if (condition === undefined) return this.#written(node, this.#step(this.#all(values, before), node));
+    if (condition === undefined) return this.#step(this.#written(node, this.#all(values, before)), node);
     const test = targets[0]!;
     const runs = this.#step(before, undefined, [], { test, was: condition });
     const assigned = this.#written(node, this.#all(values, runs));
@@ -156,9 +157,8 @@ class Builder {
     if (typeof use === "string") return from;
     const isWritten = use.declares ? use.does !== "declare" : use.does === "write" || use.does === "update";
     if (!isWritten || use.memberOf !== undefined) return this.#step(from, node);
-    const holder = targetAround(node).parent ?? node;
-    const waits = this.#facts.assignments[holder.kind] ?? this.#shapeOf(holder)?.is === "each";
-    if (!waits) return this.#step(from, undefined, [node]);
+    const holder = assignmentOf(node);
+    if (!holder) return this.#step(from, undefined, [node]);
     const waiting = this.#pending.get(holder.id);
     if (waiting) waiting.push(node);
     else this.#pending.set(holder.id, [node]);
@@ -369,7 +369,10 @@ class Builder {
     const after = this.#graph.add();
     const ways = [...node.descendants()].filter(
       (way) =>
-        way.is(shape.ways) && nearest(way, node, this.#facts) && !value.some((part) => part.holds(way)),
+        way.named &&
+        way.is(shape.ways) &&
+        nearest(way, node, this.#facts) &&
+        !value.some((part) => part.holds(way)),
     );
     let fallen: End;
     let isComplete = shape.exhaustive ?? false;

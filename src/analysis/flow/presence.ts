@@ -3,6 +3,7 @@ import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, referencesAt, type Declaration } from "../declarations.js";
 import { shortened } from "../effects.js";
 import { isMember } from "../every-use.js";
+import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment, Outcome } from "./graph.js";
 import { flowAround } from "./questions.js";
 
@@ -21,12 +22,14 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
   const ends = graph.at(name);
   if (ends.length === 0) return unknown(`\`${name.text}\` is not evaluated here`, name);
   const { references } = nameInFile(to.name, name.tree);
+  const earlier = graph.before(ends);
+  const isPassedBefore = (node: SyntaxNode): boolean => graph.at(node).some((moment) => earlier.has(moment));
   const elsewhere = references.find(
     ({ to: meant, does, node }) =>
       meant === to &&
       does !== "read" &&
       does !== "declare" &&
-      (does === "address" || does === "passed" || graph.writesAt(node).length === 0),
+      (does === "passed" ? isPassedBefore(node) : does === "address" || graph.writesAt(node).length === 0),
   );
   if (elsewhere) return unknown(`\`${name.text}\` can be changed elsewhere`, elsewhere.node);
   const seen = new Set<Moment>(ends);
@@ -66,12 +69,9 @@ function saidBy(moment: Moment, to: Declaration, graph: FlowGraph): { is: Said; 
 }
 
 function saidByWrite(name: SyntaxNode, graph: FlowGraph): { is: Said; by?: SyntaxNode } {
-  const { flow } = name.tree.language;
-  const holder = name.parent!;
-  const table = flow.assignments[holder.kind];
-  if (!table || !graph.owner.holds(holder)) return { is: "anything" };
-  const value = table.value === undefined ? holder.parts.at(-1) : holder.child(table.value);
-  if (!value || value.same(name)) return { is: "anything" };
+  const holder = assignmentOf(name);
+  const value = holder && graph.owner.holds(holder) ? valueOf(holder) : undefined;
+  if (!holder || !value) return { is: "anything" };
   if (isMissing(value)) return { is: "missing", by: holder };
   return isCreation(value) ? { is: "present", by: holder } : { is: "anything" };
 }
@@ -119,9 +119,10 @@ export function saidByTest({ test, was }: Outcome, to: Declaration): Said {
   const isTrue = was === "true";
   const target = assignedIn(test);
   if (missing.truthIsPresence && refersTo(target ?? test, to)) return isTrue ? "present" : undefined;
-  const [left, right] = test.parts;
-  const operator = operatorBetween(test);
-  if (left && right && test.parts.length === 2) {
+  const sides = test.parts.filter((part) => !part.is(language.operators));
+  const [left, right] = sides;
+  if (left && right && sides.length === 2) {
+    const operator = test.tree.text.slice(left.end, right.start).trim().replace(/\s+/g, " ").toLowerCase();
     const other = isMissing(right) ? left : isMissing(left) ? right : undefined;
     if (other && refersTo(assignedIn(other) ?? other, to)) {
       if (missing.equal.includes(operator)) return isTrue ? "missing" : "present";
@@ -164,10 +165,4 @@ function assignedIn(test: SyntaxNode): SyntaxNode | undefined {
   const inner = test.is(parenthesized) && test.parts.length === 1 ? test.parts[0]! : test;
   const table = flow.assignments[inner.kind];
   return table && inner.child(table.target);
-}
-
-function operatorBetween(test: SyntaxNode): string {
-  const [left, right] = test.parts;
-  if (!left || !right) return "";
-  return test.tree.text.slice(left.end, right.start).trim().replace(/\s+/g, " ").toLowerCase();
 }

@@ -128,15 +128,21 @@ export function canLeaveEarly(code: SyntaxNode): Answer {
   const inside = new Set(graph.within(code));
   const ends = new Set(graph.at(code));
   if (inside.size === 0) return unknown("this code is not followed", code);
-  const { exits } = code.tree.language;
   for (const node of code.descendants()) {
-    if (!node.is(exits)) continue;
+    if (!jumpAt(node)) continue;
     for (const moment of graph.at(node)) {
       const gone = moment.next.some((next) => !leadsBack(graph, next, inside, ends));
       if (inside.has(moment) && gone) return yes(`\`${shortened(node.text)}\` leaves here`, node);
     }
   }
   return ifComplete(graph, no("control leaves only at the end", code));
+}
+
+/** Where a jump goes; undefined for nodes that are none. */
+function jumpAt(node: SyntaxNode): string | undefined {
+  const shape = node.tree.language.flow.shapes[node.kind];
+  const flat = typeof shape === "function" ? shape(node) : shape;
+  return flat?.is === "jump" ? flat.to : undefined;
 }
 
 /** Does a way come back into the code, or to its end, before it leaves for good? */
@@ -149,24 +155,19 @@ function leadsBack(graph: FlowGraph, from: Moment, inside: Set<Moment>, ends: Se
 /** Can evaluating this throw an exception that nothing in it catches? */
 export function canThrow(code: SyntaxNode): Answer {
   const graph = flowAround(code);
-  const { flow, exits, calls } = code.tree.language;
+  const { flow, calls } = code.tree.language;
   const inside = new Set(graph.within(code));
   let doubt: SyntaxNode | undefined;
   for (const moment of inside) {
     const { node } = moment;
     if (!node || !moment.thrown || leadsBack(graph, moment.thrown, inside, new Set())) continue;
-    if (node.is(exits)) return yes(`\`${shortened(node.text)}\` throws`, node);
     if (node.is(flow.mayThrow)) doubt ??= node;
   }
   for (const node of code.descendants()) {
-    const shape = flow.shapes[node.kind];
-    const isThrow = typeof shape === "object" && shape.is === "jump" && shape.to === "throw";
-    if (
-      isThrow &&
-      graph.at(node).some((moment) => moment.next.some((next) => !leadsBack(graph, next, inside, new Set())))
-    ) {
-      return yes(`\`${shortened(node.text)}\` throws`, node);
-    }
+    if (jumpAt(node) !== "throw") continue;
+    const gone = (moment: Moment): boolean =>
+      moment.next.some((next) => !leadsBack(graph, next, inside, new Set()));
+    if (graph.at(node).some(gone)) return yes(`\`${shortened(node.text)}\` throws`, node);
   }
   if (doubt) {
     const what = doubt.is(calls) ? "may throw" : "may fail";

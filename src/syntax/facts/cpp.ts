@@ -3,11 +3,13 @@ import { cppImports } from "../imports/cpp.js";
 import { cppFlow } from "../flow/cpp.js";
 import { cppNames } from "../names/cpp.js";
 import type { Language } from "../language.js";
-import { nothingKnown } from "../meaning-facts.js";
+import { ordinaryMeaning } from "../meaning-facts.js";
+
+const FUNCTIONS = ["function_definition", "lambda_expression"];
 
 export const cpp: Language = {
   ...ordinaryCode,
-  ...nothingKnown,
+  ...ordinaryMeaning,
   id: "cpp",
   title: "C++",
   grammar: "tree-sitter-cpp",
@@ -78,7 +80,33 @@ export const cpp: Language = {
   names: ["identifier", "field_identifier", "type_identifier", "namespace_identifier"],
 
   variables: ["identifier"],
-  functions: ["function_definition", "lambda_expression"],
+  functions: FUNCTIONS,
+  delayed: FUNCTIONS,
+  exits: [
+    "return_statement",
+    "throw_statement",
+    "break_statement",
+    "continue_statement",
+    "goto_statement",
+    "co_return_statement",
+  ],
+  calls: ["call_expression", "new_expression", "delete_expression"],
+  memberReads: ["field_expression"],
+  indexReads: ["subscript_expression"],
+  suspensions: ["co_await_expression", "co_yield_statement"],
+  augmented: ["update_expression"],
+  plainValues: ["number_literal", "string_literal", "true", "false"],
+  literals: [
+    "number_literal",
+    "string_literal",
+    "string_content",
+    "char_literal",
+    "true",
+    "false",
+    "null",
+    "this",
+  ],
+  combinations: ["parenthesized_expression", "sizeof_expression"],
   classes: ["class_specifier", "struct_specifier", "union_specifier"],
   builtins: (
     "alignas alignof and asm auto bool break case catch char class const constexpr const_cast continue " +

@@ -3,11 +3,21 @@ import { csharpImports } from "../imports/csharp.js";
 import { csharpFlow } from "../flow/csharp.js";
 import { csharpNames } from "../names/csharp.js";
 import type { Language } from "../language.js";
-import { nothingKnown } from "../meaning-facts.js";
+import { ordinaryMeaning } from "../meaning-facts.js";
+
+const FUNCTIONS = [
+  "method_declaration",
+  "constructor_declaration",
+  "local_function_statement",
+  "lambda_expression",
+  "anonymous_method_expression",
+  "accessor_declaration",
+  "operator_declaration",
+];
 
 export const csharp: Language = {
   ...ordinaryCode,
-  ...nothingKnown,
+  ...ordinaryMeaning,
   id: "csharp",
   title: "C#",
   grammar: "tree-sitter-c-sharp",
@@ -69,15 +79,36 @@ export const csharp: Language = {
   names: ["identifier"],
 
   variables: ["identifier"],
-  functions: [
-    "method_declaration",
-    "constructor_declaration",
-    "local_function_statement",
-    "lambda_expression",
-    "anonymous_method_expression",
-    "accessor_declaration",
-    "operator_declaration",
+  functions: FUNCTIONS,
+  delayed: FUNCTIONS,
+  exits: [
+    "return_statement",
+    "throw_statement",
+    "throw_expression",
+    "break_statement",
+    "continue_statement",
+    "goto_statement",
+    "yield_statement",
   ],
+  calls: ["invocation_expression", "object_creation_expression", "implicit_object_creation_expression"],
+  memberReads: ["member_access_expression", "conditional_access_expression"],
+  indexReads: ["element_access_expression"],
+  reflection: [],
+  suspensions: ["await_expression", "yield_statement"],
+  resourceBlocks: ["using_statement", "lock_statement"],
+  augmented: ["postfix_unary_expression", "prefix_unary_expression"],
+  plainValues: ["integer_literal", "string_literal", "boolean_literal"],
+  literals: [
+    "integer_literal",
+    "real_literal",
+    "string_literal",
+    "string_literal_content",
+    "boolean_literal",
+    "null_literal",
+    "character_literal",
+    "this",
+  ],
+  combinations: ["parenthesized_expression", "conditional_expression", "is_pattern_expression"],
   classes: ["class_declaration", "struct_declaration", "interface_declaration", "record_declaration"],
   builtins: (
     "abstract as base bool break byte case catch char checked class const continue decimal default delegate " +

@@ -3,7 +3,6 @@ import { ecmascriptImports } from "../imports/ecmascript.js";
 import { ecmascriptFlow } from "../flow/ecmascript.js";
 import { ecmascriptNames } from "../names/ecmascript.js";
 import type { Language } from "../language.js";
-import type { NameRole } from "../meaning-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** What JavaScript, TypeScript and TSX have in common. */
@@ -81,7 +80,6 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "class_static_block",
   ],
   classes: ["class_declaration", "class", "abstract_class_declaration"],
-  blockScopes: ["statement_block", "for_statement", "for_in_statement", "catch_clause", "switch_body"],
   delayed: [
     "function_declaration",
     "function_expression",
@@ -127,9 +125,6 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "template_substitution",
   ],
   builtins: [],
-  role,
-  isTarget,
-  declaredIn,
   falsyAlike,
 };
 
@@ -141,93 +136,6 @@ function endsOptionalChain(inner: SyntaxNode): boolean {
     at = at.child("object") ?? at.child("function") ?? at.parts[0];
   }
   return false;
-}
-
-const PATTERNS = ["array_pattern", "rest_pattern", "object_pattern", "formal_parameters"];
-const DECLARED_IN: Readonly<Record<string, readonly string[]>> = {
-  variable_declarator: ["name"],
-  assignment_expression: ["left"],
-  augmented_assignment_expression: ["left"],
-  update_expression: ["argument"],
-  for_in_statement: ["left"],
-  function_declaration: ["name"],
-  function_expression: ["name"],
-  generator_function_declaration: ["name"],
-  class_declaration: ["name"],
-  required_parameter: ["pattern", "name"],
-  optional_parameter: ["pattern", "name"],
-  arrow_function: ["parameter"],
-  assignment_pattern: ["left"],
-  object_assignment_pattern: ["left"],
-  pair_pattern: ["value"],
-  catch_clause: ["parameter"],
-  enum_declaration: ["name"],
-  internal_module: ["name"],
-};
-
-function role(name: SyntaxNode): NameRole {
-  if (name.is("shorthand_property_identifier_pattern")) return "write";
-  const parent = name.parent;
-  if (!parent) return "read";
-  if (parent.is(["import_clause", "namespace_import", "import_require_clause"])) return "write";
-  if (parent.is("import_specifier")) {
-    return name.field === "alias" || !parent.child("alias") ? "write" : "other";
-  }
-  if (parent.is("export_specifier")) return name.field === "alias" ? "other" : "read";
-  if (parent.is(PATTERNS)) return "write";
-  const fields = DECLARED_IN[parent.kind];
-  if (fields && fields.includes(name.field ?? "")) return "write";
-  return "read";
-}
-
-function isTarget(expression: SyntaxNode): boolean {
-  let at = expression;
-  let parent = expression.parent;
-  while (parent?.is(["array_pattern", "object_pattern", "rest_pattern", "parenthesized_expression"])) {
-    at = parent;
-    parent = parent.parent;
-  }
-  if (!parent) return false;
-  if (parent.is("unary_expression")) return parent.child("operator")?.kind === "delete";
-  return DECLARED_IN[parent.kind]?.includes(at.field ?? "") ?? false;
-}
-
-const ASSIGNMENTS = ["assignment_expression", "augmented_assignment_expression", "update_expression"];
-const DECLARATIONS = ["variable_declarator", "formal_parameters", "import_statement", "catch_clause"];
-const NAMED = ["enum_declaration", "internal_module"];
-/** Signatures, whose parameters are seen nowhere else. */
-const SIGNATURES = [
-  "function_signature",
-  "method_signature",
-  "abstract_method_signature",
-  "call_signature",
-  "construct_signature",
-  "function_type",
-  "constructor_type",
-];
-
-function declaredIn(name: SyntaxNode): SyntaxNode | undefined {
-  const { functions, classes, blockScopes } = ecmascript;
-  let hoists = false;
-  let declares = false;
-  let child = name;
-  for (const above of name.ancestors()) {
-    if (above.is(ASSIGNMENTS) && !declares) return undefined;
-    if (above.is(DECLARATIONS)) declares = true;
-    if (above.is("variable_declaration")) hoists = true;
-    if (above.is("for_in_statement") && child.field === "left" && above.child("kind")) {
-      declares = true;
-      hoists = above.child("kind")?.kind === "var";
-    }
-    if (declares && above.is(SIGNATURES)) return above;
-    const isName = above.child("name")?.same(child) ?? false;
-    if (isName && [functions, classes, NAMED].some((kinds) => above.is(kinds))) declares = true;
-    else if (above.is(functions))
-      return declares || above.child("parameter")?.same(child) ? above : undefined;
-    else if (!hoists && above.is(blockScopes) && declares) return above;
-    child = above;
-  }
-  return declares ? name.tree.root : undefined;
 }
 
 function falsyAlike(expression: SyntaxNode): boolean {

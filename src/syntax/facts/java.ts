@@ -3,11 +3,18 @@ import { javaImports } from "../imports/java.js";
 import { javaFlow } from "../flow/java.js";
 import { javaNames } from "../names/java.js";
 import type { Language } from "../language.js";
-import { nothingKnown } from "../meaning-facts.js";
+import { ordinaryMeaning } from "../meaning-facts.js";
+
+const FUNCTIONS = [
+  "method_declaration",
+  "constructor_declaration",
+  "compact_constructor_declaration",
+  "lambda_expression",
+];
 
 export const java: Language = {
   ...ordinaryCode,
-  ...nothingKnown,
+  ...ordinaryMeaning,
   id: "java",
   title: "Java",
   grammar: "tree-sitter-java",
@@ -68,11 +75,37 @@ export const java: Language = {
   names: ["identifier", "type_identifier"],
 
   variables: ["identifier"],
-  functions: [
-    "method_declaration",
-    "constructor_declaration",
-    "compact_constructor_declaration",
-    "lambda_expression",
+  functions: FUNCTIONS,
+  delayed: [...FUNCTIONS, "class_body"],
+  exits: ["return_statement", "throw_statement", "break_statement", "continue_statement", "yield_statement"],
+  calls: ["method_invocation", "object_creation_expression", "explicit_constructor_invocation"],
+  memberReads: ["field_access", "method_invocation"],
+  indexReads: ["array_access"],
+  reflection: [],
+  resourceBlocks: ["try_with_resources_statement", "synchronized_statement"],
+  augmented: ["update_expression"],
+  plainValues: ["decimal_integer_literal", "string_literal", "true", "false"],
+  literals: [
+    "decimal_integer_literal",
+    "hex_integer_literal",
+    "decimal_floating_point_literal",
+    "string_literal",
+    "string_fragment",
+    "character_literal",
+    "true",
+    "false",
+    "null_literal",
+    "this",
+    "super",
+    "class_literal",
+  ],
+  combinations: [
+    "parenthesized_expression",
+    "binary_expression",
+    "unary_expression",
+    "ternary_expression",
+    "cast_expression",
+    "instanceof_expression",
   ],
   classes: ["class_declaration", "interface_declaration", "enum_declaration", "record_declaration"],
   builtins: (

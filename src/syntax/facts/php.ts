@@ -3,11 +3,13 @@ import { phpImports } from "../imports/php.js";
 import { phpFlow } from "../flow/php.js";
 import { phpNames } from "../names/php.js";
 import type { Language } from "../language.js";
-import { nothingKnown } from "../meaning-facts.js";
+import { ordinaryMeaning } from "../meaning-facts.js";
+
+const FUNCTIONS = ["function_definition", "method_declaration", "anonymous_function", "arrow_function"];
 
 export const php: Language = {
   ...ordinaryCode,
-  ...nothingKnown,
+  ...ordinaryMeaning,
   id: "php",
   title: "PHP",
   grammar: "tree-sitter-php",
@@ -74,7 +76,42 @@ export const php: Language = {
   names: ["name", "variable_name"],
 
   variables: ["name"],
-  functions: ["function_definition", "method_declaration", "anonymous_function", "arrow_function"],
+  functions: FUNCTIONS,
+  delayed: FUNCTIONS,
+  exits: [
+    "return_statement",
+    "throw_expression",
+    "break_statement",
+    "continue_statement",
+    "goto_statement",
+    "exit_statement",
+  ],
+  calls: [
+    "function_call_expression",
+    "member_call_expression",
+    "nullsafe_member_call_expression",
+    "scoped_call_expression",
+    "object_creation_expression",
+    "include_expression",
+    "include_once_expression",
+    "require_expression",
+    "require_once_expression",
+  ],
+  memberReads: ["member_access_expression", "nullsafe_member_access_expression", "member_call_expression"],
+  indexReads: ["subscript_expression"],
+  reflection: ["compact", "extract", "get_defined_vars", "eval", "parse_str"],
+  suspensions: ["yield_expression"],
+  augmented: ["augmented_assignment_expression", "update_expression"],
+  plainValues: ["integer", "float", "string", "boolean"],
+  literals: ["integer", "float", "string", "string_content", "boolean", "null"],
+  combinations: [
+    "parenthesized_expression",
+    "binary_expression",
+    "unary_op_expression",
+    "conditional_expression",
+    "variable_name",
+    "array_creation_expression",
+  ],
   classes: ["class_declaration", "interface_declaration", "trait_declaration", "enum_declaration"],
   builtins: [
     "this",

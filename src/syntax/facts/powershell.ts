@@ -3,15 +3,17 @@ import { powershellImports } from "../imports/powershell.js";
 import { powershellFlow } from "../flow/powershell.js";
 import { powershellNames } from "../names/powershell.js";
 import type { Language } from "../language.js";
-import { nothingKnown } from "../meaning-facts.js";
+import { ordinaryMeaning } from "../meaning-facts.js";
 
 /** The grammar has a level of its own for each rank of operators, and the same again for arguments. */
 const RANKS = ["logical", "bitwise", "comparison", "additive", "multiplicative", "format", "range"];
 const OPERATIONS = RANKS.map((rank) => `${rank}_expression`);
 
+const FUNCTIONS = ["function_statement", "class_method_definition", "script_block_expression"];
+
 export const powershell: Language = {
   ...ordinaryCode,
-  ...nothingKnown,
+  ...ordinaryMeaning,
   id: "powershell",
   title: "PowerShell",
   grammar: "tree-sitter-powershell",
@@ -99,7 +101,15 @@ export const powershell: Language = {
   names: ["variable", "simple_name", "command_name", "function_name", "generic_token", "type_identifier"],
 
   variables: ["variable"],
-  functions: ["function_statement", "class_method_definition", "script_block_expression"],
+  functions: FUNCTIONS,
+  delayed: FUNCTIONS,
+  exits: ["flow_control_statement"],
+  calls: ["command", "invokation_expression"],
+  memberReads: ["member_access"],
+  indexReads: ["element_access"],
+  reflection: ["Get-Variable", "Set-Variable", "Invoke-Expression", "iex"],
+  plainValues: ["decimal_integer_literal", "string_literal"],
+  literals: ["decimal_integer_literal", "string_literal", "verbatim_string_characters"],
   classes: ["class_statement"],
   builtins: [
     "$_",

@@ -3,8 +3,6 @@ import { pythonImports } from "../imports/python.js";
 import { pythonFlow } from "../flow/python.js";
 import { pythonNames } from "../names/python.js";
 import type { Language } from "../language.js";
-import type { NameRole } from "../meaning-facts.js";
-import type { SyntaxNode } from "../node.js";
 
 export const python: Language = {
   ...ordinaryCode,
@@ -71,7 +69,6 @@ export const python: Language = {
   variables: ["identifier"],
   functions: ["function_definition", "lambda"],
   classes: ["class_definition"],
-  blockScopes: [],
   delayed: ["function_definition", "class_definition", "lambda", "generator_expression"],
   exits: ["return_statement", "raise_statement", "break_statement", "continue_statement"],
   calls: ["call"],
@@ -125,85 +122,5 @@ export const python: Language = {
     "False None True and as assert async await break case class continue def del elif else except finally " +
     "for from global if import in is lambda match nonlocal not or pass raise return try while with yield"
   ).split(" "),
-  role,
-  isTarget,
-  declaredIn: (name) => name.closest(["function_definition", "lambda", "class_definition", "module"]),
   falsyAlike: () => false,
 };
-
-const WRITTEN_IN: Readonly<Record<string, readonly string[]>> = {
-  assignment: ["left"],
-  augmented_assignment: ["left"],
-  for_statement: ["left"],
-  for_in_clause: ["left"],
-  named_expression: ["name"],
-  function_definition: ["name"],
-  class_definition: ["name"],
-  default_parameter: ["name"],
-  typed_default_parameter: ["name"],
-};
-const WRITTEN_BELOW = [
-  "parameters",
-  "lambda_parameters",
-  "typed_parameter",
-  "as_pattern_target",
-  "global_statement",
-  "nonlocal_statement",
-  "delete_statement",
-  "case_pattern",
-  "aliased_import",
-];
-/** Kinds through which being a target passes down to the names inside. */
-const TARGETS = [
-  "pattern_list",
-  "tuple_pattern",
-  "list_pattern",
-  "list_splat_pattern",
-  "dictionary_splat_pattern",
-  "splat_pattern",
-  "tuple",
-  "list",
-  "expression_list",
-  "parenthesized_expression",
-  "list_splat",
-];
-
-function role(name: SyntaxNode): NameRole {
-  let at = name;
-  let parent = name.parent;
-  if (!parent) return "read";
-  if (parent.is("attribute")) return name.field === "attribute" ? "other" : "read";
-  if (parent.is("keyword_argument") && name.field === "name") return "other";
-  if (parent.is("dotted_name")) {
-    const statement = parent.closest(["import_statement", "import_from_statement", "case_clause"]);
-    if (!statement) return "read";
-    if (parent.field === "module_name") return "other";
-    if (parent.parent?.is("aliased_import")) return "other";
-    return parent.parts[0]?.same(name) ? "write" : "other";
-  }
-  while (parent && parent.is(TARGETS)) {
-    at = parent;
-    parent = parent.parent;
-  }
-  if (!parent) return "read";
-  if (parent.is("delete_statement") || parent.is("typed_parameter")) {
-    return parent.is("typed_parameter") && at.field === "type" ? "read" : "write";
-  }
-  if (parent.is(WRITTEN_BELOW)) return "write";
-  if (parent.is("as_pattern")) return at.field === "alias" ? "write" : "read";
-  return WRITTEN_IN[parent.kind]?.includes(at.field ?? "") ? "write" : "read";
-}
-
-function isTarget(expression: SyntaxNode): boolean {
-  let at = expression;
-  let parent = expression.parent;
-  while (parent?.is(TARGETS)) {
-    at = parent;
-    parent = parent.parent;
-  }
-  if (!parent) return false;
-  if (parent.is(["assignment", "augmented_assignment", "for_statement", "for_in_clause"])) {
-    return at.field === "left";
-  }
-  return parent.is(["delete_statement", "as_pattern_target"]);
-}

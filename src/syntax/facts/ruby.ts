@@ -3,11 +3,13 @@ import { rubyImports } from "../imports/ruby.js";
 import { rubyFlow } from "../flow/ruby.js";
 import { rubyNames } from "../names/ruby.js";
 import type { Language } from "../language.js";
-import { nothingKnown } from "../meaning-facts.js";
+import { ordinaryMeaning } from "../meaning-facts.js";
+
+const FUNCTIONS = ["method", "singleton_method"];
 
 export const ruby: Language = {
   ...ordinaryCode,
-  ...nothingKnown,
+  ...ordinaryMeaning,
   id: "ruby",
   title: "Ruby",
   grammar: "tree-sitter-ruby",
@@ -71,7 +73,18 @@ export const ruby: Language = {
   names: ["identifier", "constant", "instance_variable", "class_variable", "global_variable"],
 
   variables: ["identifier"],
-  functions: ["method", "singleton_method"],
+  functions: FUNCTIONS,
+  delayed: [...FUNCTIONS, "lambda", "block", "do_block"],
+  exits: ["return", "break", "next", "redo", "retry"],
+  calls: ["call", "super", "yield"],
+  memberReads: ["call"],
+  indexReads: ["element_reference"],
+  reflection: ["binding", "eval", "instance_eval", "class_eval", "local_variables"],
+  suspensions: ["yield"],
+  augmented: ["operator_assignment"],
+  plainValues: ["integer", "float", "string", "simple_symbol"],
+  literals: ["integer", "float", "string", "string_content", "simple_symbol", "nil", "true", "false", "self"],
+  combinations: ["parenthesized_statements", "conditional"],
   classes: ["class", "module", "singleton_class"],
   builtins: (
     "alias and begin break case class def defined do else elsif end ensure false for if in module next nil " +

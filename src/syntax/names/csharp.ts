@@ -53,9 +53,15 @@ const BLOCK: ScopeFacts = { is: "block" };
 export const csharpNames: NameFacts = {
   ...ordinaryNames,
   leaves: { identifier: valueOrType, implicit_parameter: parameter },
-  groups: { parenthesized_expression: [], tuple_pattern: [], parenthesized_variable_designation: [] },
+  groups: {
+    parenthesized_expression: [],
+    tuple_pattern: [],
+    tuple_expression: [],
+    parenthesized_variable_designation: [],
+  },
   uses: {
     "variable_declarator.name": variable,
+    variable_declarator: (_name, target) => (target.is("tuple_pattern") ? local : undefined),
     "parameter.name": (name) =>
       name.parent?.parent?.parent?.is(TYPES) ? declaring("write", { as: "field", in: "class" }) : parameter,
     "parameter_list.name": parameter,

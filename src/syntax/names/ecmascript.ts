@@ -81,6 +81,8 @@ export const ecmascriptNames: NameFacts = {
     "assignment_expression.left": withMember(writes),
     "augmented_assignment_expression.left": updates,
     "update_expression.argument": updates,
+    "unary_expression.argument": (_name, target) =>
+      target.parent!.child("operator")?.kind === "delete" ? updates : undefined,
     "function_declaration.name": functionName,
     "generator_function_declaration.name": functionName,
     "function_signature.name": functionName,
