@@ -4,6 +4,7 @@ import {
   condition,
   Engine,
   holes,
+  isTarget,
   no,
   python,
   rule,
@@ -12,7 +13,7 @@ import {
   yes,
   type Condition,
 } from "uvran";
-import { isBuiltin, languageOf, neverWritten } from "uvran";
+import { isBuiltin, neverWritten } from "uvran";
 import { treeOf } from "../languages.js";
 
 const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });
@@ -98,8 +99,6 @@ test.each([
   ["x[0].y = 1", false],
 ])("is x[0] a target in `%s`? %s", (code, expected) => {
   const { root } = treeOf("python", code);
-  expect(isTarget([...root.descendants()].find((node) => node.is("subscript"))!)).toBe(
-    expected,
-  );
+  expect(isTarget([...root.descendants()].find((node) => node.is("subscript"))!)).toBe(expected);
   expect(isBuiltin("x", root).is).toBe("yes");
 });
