@@ -28,3 +28,5 @@ export {
 export { canBeMissingHere, isMissing } from "./flow/presence.js";
 export { doesEscape, fateOf, type Fate } from "./escape.js";
 export { isTarget, useOf } from "./name-use.js";
+export { areKin, usesElsewhere, type ForeignUse, type ForeignUses, type SourceFiles } from "./elsewhere.js";
+export type { ResolvedTo, TypeFacts, TypeSource } from "./type-source.js";

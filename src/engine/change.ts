@@ -10,6 +10,12 @@ export interface Ground {
   readonly line?: number | undefined;
 }
 
+/** The edits that a change makes to another file than its own. */
+export interface FileEdits {
+  readonly path: string;
+  readonly edits: readonly Edit[];
+}
+
 /** Edits that make sense only together, with all that a reviewer needs to judge them. */
 export interface Change {
   /** The same for the same code and rules, wherever its lines have moved to. */
@@ -26,6 +32,8 @@ export interface Change {
   readonly cautions: readonly string[];
   /** Against the text the plan was made for; offsets in UTF-16 code units. */
   readonly edits: readonly Edit[];
+  /** What it changes in other files, in the order of their paths. */
+  readonly elsewhere: readonly FileEdits[];
   /** What must be imported for it. */
   readonly needs: readonly Import[];
 }

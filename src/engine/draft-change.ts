@@ -1,8 +1,9 @@
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Trust } from "../rules/index.js";
 import type { Import } from "../syntax/index.js";
-import type { Change, Ground, HeldBack } from "./change.js";
-import { lower, type Candidate } from "./find.js";
+import type { Change, FileEdits, Ground, HeldBack } from "./change.js";
+import { lower } from "../rules/index.js";
+import type { Candidate } from "./find.js";
 
 /** A change in the making: it may still be joined by rewrites that it made possible. */
 export class Draft {
@@ -18,10 +19,13 @@ export class Draft {
     readonly cautions: readonly string[],
     readonly edits: readonly Edit[],
     readonly needs: readonly Import[],
+    readonly elsewhere: readonly FileEdits[],
   ) {}
 
-  static from({ rule, start, line, trust, evidence, cautions, edits, needs }: Candidate): Draft {
-    return new Draft([rule.id], rule.title, rule.kind, start, line, trust, evidence, cautions, edits, needs);
+  static from(candidate: Candidate): Draft {
+    const { rule, start, line, trust, evidence, cautions, edits, needs, elsewhere } = candidate;
+    const { id, title, kind } = rule;
+    return new Draft([id], title, kind, start, line, trust, evidence, cautions, edits, needs, elsewhere);
   }
 
   /** One change out of several and of what they made possible; `edits` do all of it. */
@@ -40,12 +44,13 @@ export class Draft {
       [...new Set(parts.flatMap((part) => part.cautions))],
       edits,
       parts.flatMap((part) => part.needs),
+      parts.flatMap((part) => part.elsewhere),
     );
   }
 
   change(path: string, id: string): Change {
-    const { rules, title, kind, trust, line, evidence, cautions, edits, needs } = this;
-    return { id, rules, title, kind, trust, path, line, evidence, cautions, edits, needs };
+    const { rules, title, kind, trust, line, evidence, cautions, edits, needs, elsewhere } = this;
+    return { id, rules, title, kind, trust, path, line, evidence, cautions, edits, elsewhere, needs };
   }
 
   heldBack(path: string, reason: string): HeldBack {

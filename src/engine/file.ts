@@ -1,5 +1,6 @@
 import { applyEdits, clash, clashOnLines, type Edit } from "../rewrite/index.js";
 import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
+import type { Around } from "../rules/index.js";
 import type { Change, FileResult, HeldBack, Unparsed } from "./change.js";
 import { Draft } from "./draft-change.js";
 import { joined } from "./join.js";
@@ -17,11 +18,12 @@ const MOST_PASSES = 12;
  * an earlier change made possible joins that change, so that all edits are against the original text.
  */
 export function changesInFile(
-  path: string,
+  around: Around,
   text: string,
   language: Language,
   rules: PreparedRules,
 ): FileResult {
+  const { path } = around;
   const tree = parse(text, language);
   let unparsed: Unparsed | undefined;
   let within: readonly Span[] | undefined;
@@ -34,7 +36,7 @@ export function changesInFile(
       return { changes: [], heldBack: [], unparsed };
     }
   }
-  const first = findIn(tree, rules, path, within);
+  const first = findIn(tree, rules, around, within);
   const heldBack: HeldBack[] = [...first.heldBack];
   let drafts = accepted(text, first.candidates).map((candidate) => Draft.from(candidate));
 
@@ -44,7 +46,7 @@ export function changesInFile(
     const isWorse = next.errors.length > tree.errors.length;
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundFunctions(next);
-    const more = isWorse ? [] : accepted(next.text, findIn(next, rules, path, again, pending).candidates);
+    const more = isWorse ? [] : accepted(next.text, findIn(next, rules, around, again, pending).candidates);
     if (more.length === 0) {
       settled = next;
       break;

@@ -1,9 +1,10 @@
 import { shortened } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
-import { CannotRewrite, FreshNames, type Edit } from "../rewrite/index.js";
-import { Match, TRUSTS, type Rule, type Trust } from "../rules/index.js";
+import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
+import { lower, Match, type Around, type Rule, type Trust } from "../rules/index.js";
 import type { Import, SyntaxTree } from "../syntax/index.js";
-import type { Ground, HeldBack, IdleKeep } from "./change.js";
+import { aroundName } from "./around-name.js";
+import type { FileEdits, Ground, HeldBack, IdleKeep } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import { misreadStatements } from "./misread.js";
 import type { Entry } from "./entry.js";
@@ -22,6 +23,7 @@ export interface Candidate {
   readonly evidence: readonly Ground[];
   readonly cautions: readonly string[];
   readonly edits: readonly Edit[];
+  readonly elsewhere: readonly FileEdits[];
   readonly needs: readonly Import[];
 }
 
@@ -40,10 +42,11 @@ export interface Found {
 export function findIn(
   tree: SyntaxTree,
   rules: PreparedRules,
-  path: string,
+  around: Around,
   within?: readonly Span[],
   pending: readonly Import[] = [],
 ): Found {
+  const { path } = around;
   const candidates: Candidate[] = [];
   const heldBack: HeldBack[] = [];
   const names = new FreshNames(tree, pending);
@@ -58,7 +61,7 @@ export function findIn(
       const found = matchAt(entry.pattern, tree, n);
       if (!found) continue;
       if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) continue;
-      const match = narrowed(new Match(found, names, entry.alternative), entry.rule);
+      const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
       if (!match) continue;
       last = entry;
       const keep = keeps.find(
@@ -77,7 +80,8 @@ export function findIn(
       }
       const outcome = judge(entry, match);
       if ("reason" in outcome) heldBack.push({ ...outcome, path });
-      else if (outcome.edits.length > 0) candidates.push(within ? besideErrors(outcome, tree) : outcome);
+      else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
+        candidates.push(within ? besideErrors(outcome, tree) : outcome);
     }
   }
   const idleKeeps = keeps.flatMap(({ line, rules: ids }) =>
@@ -127,17 +131,30 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
     evidence.push({ answer: answer.is, ...answer.evidence });
   }
   try {
-    const { edits, needs } = rewritten(rule, match);
+    const own = rewritten(rule, match);
+    const uses = aroundName(rule, match);
+    if (clash(uses.edits, own.edits)) throw new CannotRewrite("a use stands in the code that is rewritten");
+    trust = lower(trust, uses.trust);
     const cautions = rule.cautions?.(match) ?? [];
     const { start, end } = match.found;
-    return { rule, order, start, end, line, trust, evidence, cautions, edits, needs };
+    const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
+    const needs = [...own.needs, ...uses.needs];
+    const { elsewhere } = uses;
+    return {
+      rule,
+      order,
+      start,
+      end,
+      line,
+      trust,
+      evidence: [...evidence, ...uses.evidence],
+      cautions,
+      edits,
+      elsewhere,
+      needs,
+    };
   } catch (error) {
     if (error instanceof CannotRewrite) return { rule: rule.id, line, reason: error.message };
     throw error;
   }
-}
-
-/** The lower of two trusts. */
-export function lower(a: Trust, b: Trust): Trust {
-  return TRUSTS[Math.max(TRUSTS.indexOf(a), TRUSTS.indexOf(b))]!;
 }

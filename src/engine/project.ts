@@ -1,9 +1,16 @@
+import { areKin, type SourceFiles, type TypeSource } from "../analysis/index.js";
 import { regionsOf, type Region } from "../embed/index.js";
 import type { Rule } from "../rules/index.js";
-import { languageOfFile, loadGrammars, type Language, type LanguageId } from "../syntax/index.js";
+import {
+  allLanguages,
+  languageOfFile,
+  loadGrammars,
+  type Language,
+  type LanguageId,
+} from "../syntax/index.js";
 import type { Change, FileResult, Ground, HeldBack, IdleKeep } from "./change.js";
 import { changesInFile } from "./file.js";
-import { lower } from "./find.js";
+import { lower } from "../rules/index.js";
 import { PreparedRules } from "./prepare.js";
 
 const NOTHING: FileResult = { changes: [], heldBack: [] };
@@ -13,15 +20,22 @@ export class Engine {
   readonly #rules: readonly Rule[];
   readonly #prepared = new Map<LanguageId, PreparedRules>();
 
-  constructor(rules: readonly Rule[]) {
+  readonly #files: SourceFiles | undefined;
+  readonly #types: TypeSource | undefined;
+
+  /** `surroundings` are the other files of the project and its compiler, for rules that ask for them. */
+  constructor(rules: readonly Rule[], surroundings: { files?: SourceFiles; types?: TypeSource } = {}) {
     this.#rules = rules;
+    this.#files = surroundings.files;
+    this.#types = surroundings.types;
   }
 
   /** The rules made ready for a language, loading its grammar. Throws a RuleError for a broken rule. */
   async prepare(language: Language): Promise<PreparedRules> {
     let prepared = this.#prepared.get(language.id);
     if (!prepared) {
-      await loadGrammars([language]);
+      const reachesOut = this.#rules.some((rule) => rule.uses !== undefined);
+      await loadGrammars(reachesOut ? allLanguages().filter((other) => areKin(other, language)) : [language]);
       prepared = new PreparedRules(this.#rules, language.id);
       this.#prepared.set(language.id, prepared);
     }
@@ -44,7 +58,8 @@ export class Engine {
       const rules = await this.prepare(region.language);
       if (rules.isEmpty || !rules.mayMatch((word) => region.text.includes(word))) continue;
       const name = regions.length > 1 ? `${path}#${i + 1}` : path;
-      results.push(inFile(path, region, changesInFile(name, region.text, region.language, rules)));
+      const around = region.isWhole ? { path: name, files: this.#files, types: this.#types } : { path: name };
+      results.push(inFile(path, region, changesInFile(around, region.text, region.language, rules)));
     }
     return results.length === 0 ? NOTHING : results.length === 1 ? results[0] : together(results);
   }

@@ -16,13 +16,24 @@ import { parse, treesEqual, type Import } from "../syntax/index.js";
 
 /** What a match becomes: edits against its text, and what they need from elsewhere. Throws CannotRewrite. */
 export function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] } {
+  const needs = (rule.needs ?? []).map(({ wanted }) => wanted);
+  if (rule.becomes === undefined) return { edits: [], needs };
+  const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
+  const made = rewriteTo(becomes, match);
+  return { edits: made.edits, needs: [...made.needs, ...needs] };
+}
+
+/** Puts other code in the place of a match. Throws CannotRewrite. */
+export function rewriteTo(
+  becomes: Snippet | readonly Segment[],
+  match: Match,
+): { edits: Edit[]; needs: Import[] } {
   const { tree, found } = match;
   refuseSharedLines(match);
-  const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
   const rendered = isSegments(becomes)
     ? { segments: becomes, needs: [] }
     : render(becomes, { match: found, names: match.names });
-  const needs = [...rendered.needs, ...(rule.needs ?? []).map(({ wanted }) => wanted)];
+  const { needs } = rendered;
   let segments: readonly Segment[] = rendered.segments;
   if (!found.pattern.isStatements) {
     const code = segments.map((segment) => segmentText(tree, segment)).join("");

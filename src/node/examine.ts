@@ -7,6 +7,7 @@ import type { Rule } from "../rules/index.js";
 import { findSources } from "./files.js";
 import "./grammars.js";
 import { messageOf } from "./problem.js";
+import { ProjectFiles } from "./project-files.js";
 import { decode, inspect } from "./read.js";
 
 /** What to look at. */
@@ -32,7 +33,9 @@ export interface Examination {
 export async function examine(task: Task): Promise<Examination> {
   const { root, rules } = task;
   const sources = findSources(root, task.paths, task.cwd, task.leaveOut);
-  const engine = new Engine(rules);
+  const everything = task.paths.length === 0 ? sources : findSources(root, [], root, task.leaveOut);
+  const files = new ProjectFiles(root, everything.paths);
+  const engine = new Engine(rules, { files });
   const examined: Examined[] = [];
   const unparsed: Unparsed[] = [];
   const idleKeeps: IdleKeep[] = [];
@@ -62,8 +65,9 @@ export async function examine(task: Task): Promise<Examination> {
     if (result.changes.length + result.heldBack.length > 0) examined.push({ path, text, result });
     if (done % 50 === 0) await new Promise(setImmediate);
   }
-  const plan = makePlan(examined);
+  const plan = makePlan(examined, (path) => files.text(path));
   const texts = new Map(examined.filter((e) => e.path in plan.files).map((e) => [e.path, e.text]));
+  for (const path of Object.keys(plan.files)) if (!texts.has(path)) texts.set(path, files.text(path));
   const { changes, heldBack } = plan;
   const survey: Survey = {
     filesRead,

@@ -9,3 +9,4 @@ export { prove, type Proof, type Replacements, type Run } from "./prove.js";
 export { loadPlan, stateFolder, storePlan } from "./state.js";
 export { decode, inspect } from "./read.js";
 export { insideRoot } from "./write.js";
+export { ProjectFiles } from "./project-files.js";

@@ -1,5 +1,6 @@
-import { hashText, type FileResult } from "../engine/index.js";
-import type { Plan } from "./plan.js";
+import { hashText, type Change, type FileResult, type HeldBack } from "../engine/index.js";
+import { clash, type Edit } from "../rewrite/index.js";
+import { pathsOf, type Plan, type PlanChange } from "./plan.js";
 
 /** One file and what the engine said of it. */
 export interface Examined {
@@ -8,18 +9,52 @@ export interface Examined {
   readonly result: FileResult;
 }
 
-/** Puts the results of all files into a plan. The order of `examined` makes no difference. */
-export function makePlan(examined: readonly Examined[]): Plan {
-  const files: Record<string, string> = {};
+/**
+ * Puts the results of all files into a plan. The order of `examined` makes no difference. `textOf` gives the texts of
+ * files that only changes of other files touch. Where two changes want the same text of a file, the one whose own
+ * file comes first is kept and the other held back whole.
+ */
+export function makePlan(examined: readonly Examined[], textOf: (path: string) => string = missing): Plan {
   const ordered = [...examined].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
-  for (const { path, text, result } of ordered) {
-    if (result.changes.length > 0) files[path] = hashText(text);
+  const texts = new Map(ordered.map(({ path, text }) => [path, text]));
+  const { kept, refused } = settled(ordered.flatMap(({ result }) => result.changes));
+  const files: Record<string, string> = {};
+  for (const path of [...new Set(kept.flatMap((change) => pathsOf(change as PlanChange)))].sort()) {
+    files[path] = hashText(texts.get(path) ?? textOf(path));
   }
+  const heldBack = ordered.flatMap(({ path, result }) => [
+    ...result.heldBack,
+    ...refused.filter((entry) => entry.path === path),
+  ]);
   const plain = <T>(values: readonly T[]): T[] => values.map((value) => structuredClone(value));
   return {
     uvranPlan: 1,
     files,
-    changes: ordered.flatMap(({ result }) => plain(result.changes)) as Plan["changes"],
-    heldBack: ordered.flatMap(({ result }) => plain(result.heldBack)) as Plan["heldBack"],
+    changes: plain(kept) as Plan["changes"],
+    heldBack: plain(heldBack) as Plan["heldBack"],
   };
+}
+
+function missing(path: string): string {
+  throw new RangeError(`the text of ${path} is not known`);
+}
+
+/** Changes of one file never clash; those that reach into other files may. */
+function settled(changes: readonly Change[]): { kept: Change[]; refused: HeldBack[] } {
+  if (changes.every(({ elsewhere }) => elsewhere.length === 0)) return { kept: [...changes], refused: [] };
+  const taken = new Map<string, Edit[]>();
+  const kept: Change[] = [];
+  const refused: HeldBack[] = [];
+  for (const change of changes) {
+    const parts = [{ path: change.path, edits: change.edits }, ...change.elsewhere];
+    const other = parts.find(({ path, edits }) => clash(edits, taken.get(path) ?? []));
+    if (other) {
+      const reason = `another change wants the same text in ${other.path}; run again once that is settled`;
+      refused.push({ rule: change.rules.join(" + "), path: change.path, line: change.line, reason });
+      continue;
+    }
+    for (const { path, edits } of parts) taken.set(path, [...(taken.get(path) ?? []), ...edits]);
+    kept.push(change);
+  }
+  return { kept, refused };
 }

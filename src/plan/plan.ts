@@ -32,7 +32,10 @@ const change = z.strictObject({
   line: z.int().positive(),
   evidence: z.array(ground),
   cautions: z.array(z.string()),
-  edits: z.array(edit).min(1),
+  edits: z.array(edit),
+  elsewhere: z
+    .array(z.strictObject({ path: z.string().min(1), edits: z.array(edit).min(1) }))
+    .meta({ description: "Edits to other files that belong to the change." }),
   needs: z.array(wanted).meta({ description: "What is imported with the change, if it is not yet." }),
 });
 
@@ -81,13 +84,18 @@ export function readPlan(json: string): Plan {
       `The plan is not in order at ${where}: ${issue?.message}. Make it again with: uvran propose`,
     );
   }
-  for (const { path } of parsed.data.changes) {
+  for (const path of parsed.data.changes.flatMap(pathsOf)) {
     if (leavesRoot(path))
       throw new PlanError(`The plan names "${path}", which is outside the project. Nothing was done.`);
     if (!(path in parsed.data.files))
       throw new PlanError(`The plan has no hash for "${path}". Nothing was done.`);
   }
   return parsed.data;
+}
+
+/** All files that a change touches, its own first. */
+export function pathsOf({ path, elsewhere }: Pick<PlanChange, "path" | "elsewhere">): string[] {
+  return [path, ...elsewhere.map((file) => file.path)];
 }
 
 /** Is a path absolute, or does it climb out of the root? */

@@ -8,13 +8,18 @@ export function atLeast(changes: readonly PlanChange[], trust: Trust): PlanChang
   return changes.filter((change) => TRUSTS.indexOf(change.trust) <= limit);
 }
 
-/** The changes file by file. */
+/** The changes file by file; one that touches several files is with each of them, with its edits there. */
 export function byPath(changes: readonly PlanChange[]): Map<string, PlanChange[]> {
   const result = new Map<string, PlanChange[]>();
+  const add = (path: string, change: PlanChange): void => {
+    const list = result.get(path);
+    if (list) list.push(change);
+    else result.set(path, [change]);
+  };
   for (const change of changes) {
-    const list = result.get(change.path) ?? [];
-    list.push(change);
-    result.set(change.path, list);
+    if (change.edits.length > 0 || change.elsewhere.length === 0) add(change.path, change);
+    for (const { path, edits } of change.elsewhere)
+      add(path, { ...change, path, edits, needs: [], elsewhere: [] });
   }
   return result;
 }

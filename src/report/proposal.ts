@@ -17,7 +17,11 @@ export function proposalText(
 ): string {
   const out: string[] = [];
   for (const change of plan.changes) {
-    out.push(changeText(change, textOf(change.path), editsOf(change), paint), "");
+    out.push(changeText(change, textOf(change.path), editsOf(change), paint));
+    for (const { path, edits } of change.elsewhere) {
+      out.push(`  ${paint.bold(path)}`, ...differenceLines(textOf(path), edits, paint));
+    }
+    out.push("");
   }
   if (plan.heldBack.length > 0) {
     out.push(paint.bold(`Held back: ${plural(plan.heldBack.length, "place")}`));
@@ -44,10 +48,14 @@ export function changeText(change: PlanChange, text: string, edits: readonly Edi
     if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says}`);
   }
   for (const caution of change.cautions) out.push(paint.yellow(`  ! ${caution}`));
+  return [...out, ...differenceLines(text, edits, paint)].join("\n");
+}
+
+function differenceLines(text: string, edits: readonly Edit[], paint: Paint): string[] {
+  if (edits.length === 0) return [];
   const lines = changeLines(text, edits);
   const width = String(Math.max(...lines.map((line) => line.line ?? 0))).length;
-  for (const line of lines) out.push(diffLine(line, width, paint));
-  return out.join("\n");
+  return lines.map((line) => diffLine(line, width, paint));
 }
 
 const WIDTH = 104;

@@ -3,8 +3,19 @@ export { after, before, containing, inside, not } from "./around.js";
 export type { Distance, Narrowing, Reach } from "./around.js";
 export { condition, type Condition } from "./condition.js";
 export { all, builtin, neverWritten, sideEffectFree, unchangedDuring } from "./conditions.js";
-export { Match } from "./match.js";
-export { KINDS, TRUSTS, type Kind, type Trust } from "./levels.js";
+export { Match, type Around } from "./match.js";
+export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { pack, rule, RuleError } from "./rule.js";
 export { type Becomes, type Pack, type Rule, type RuleSpec } from "./rule.js";
 export { trialsIn, type Trial } from "./trial.js";
+export {
+  declarationOfHole,
+  EveryUse,
+  everyUseOf,
+  foreignUses,
+  renamed,
+  Renaming,
+  use,
+  UsePattern,
+} from "./uses.js";
+export type { Coverage, CoveredUse, UseClause, UseOutcome, UsePlace } from "./uses.js";

@@ -5,3 +5,8 @@ export type Kind = (typeof KINDS)[number];
 /** How sure a change is. `certain` before `likely` before `possible`. */
 export const TRUSTS = ["certain", "likely", "possible"] as const;
 export type Trust = (typeof TRUSTS)[number];
+
+/** The lower of two trusts. */
+export function lower(a: Trust, b: Trust): Trust {
+  return TRUSTS[Math.max(TRUSTS.indexOf(a), TRUSTS.indexOf(b))]!;
+}

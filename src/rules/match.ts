@@ -1,6 +1,17 @@
+import type { SourceFiles, TypeSource } from "../analysis/index.js";
 import type { Hole, PatternMatch } from "../pattern/index.js";
 import type { FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
+
+/** What is around the file of a match. */
+export interface Around {
+  /** Relative to the project's root. */
+  readonly path: string;
+  /** The other files; undefined where there are none to look at. */
+  readonly files?: SourceFiles | undefined;
+  /** What the project's own compiler knows of types; undefined where there is none. */
+  readonly types?: TypeSource | undefined;
+}
 
 /** A place that a rule's pattern fits, as conditions and computed replacements see it. */
 export class Match {
@@ -9,12 +20,13 @@ export class Match {
     readonly names: FreshNames,
     /** Which of the rule's patterns fitted, counted from 0. */
     readonly alternative: number,
+    readonly around: Around = { path: "" },
   ) {}
 
   /** The same match with the holes of another one, found around it or in it. */
   and({ captures }: PatternMatch): Match {
     const found = { ...this.found, captures: new Map([...captures, ...this.found.captures]) };
-    return new Match(found, this.names, this.alternative);
+    return new Match(found, this.names, this.alternative, this.around);
   }
 
   get tree(): SyntaxTree {

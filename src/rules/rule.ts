@@ -5,6 +5,7 @@ import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
 import type { Match } from "./match.js";
 import type { Trial } from "./trial.js";
+import type { EveryUse, Renaming } from "./uses.js";
 
 /** What the matched code becomes: a snippet, or segments worked out by a function. */
 export type Becomes = Snippet | ((match: Match) => Snippet | readonly Segment[]);
@@ -28,7 +29,10 @@ export interface RuleSpec {
   readonly given?: readonly Condition[];
   /** Sentences about cases in which new and old behave differently, in terms of values. */
   readonly cautions?: (match: Match) => readonly string[];
-  readonly becomes: Becomes;
+  /** May be left out where `uses` says all there is to say. */
+  readonly becomes?: Becomes;
+  /** What becomes of the uses of a name: each covered by a clause, or all renamed. */
+  readonly uses?: EveryUse | Renaming;
   /** What the new code takes from elsewhere, beside what stands in `becomes`. */
   readonly needs?: readonly Need[];
   readonly trials: readonly Trial[];
@@ -60,6 +64,7 @@ export function rule(spec: RuleSpec): Rule {
   } catch (error) {
     fail((error as Error).message);
   }
+  if (spec.becomes === undefined && spec.uses === undefined) fail("`becomes` or `uses` must be there");
   if (spec.title.trim() === "" || spec.why.trim() === "") fail("title and why must say something");
   return { ...spec, alternatives };
 }

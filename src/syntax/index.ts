@@ -21,6 +21,7 @@ export { HOLE_KINDS, type HoleKind } from "./code-facts.js";
 export { type CodeFacts, type ContextName, type SnippetContext } from "./code-facts.js";
 export type { DeclaredAs, Declares, Does, NameFacts, NameSpace, NameUse, ScopeFacts } from "./name-facts.js";
 export type { FlowFacts, FlowShape, MissingFacts } from "./flow-facts.js";
+export type { LinkedFile, LinkFacts } from "./link-facts.js";
 export type { Renamed, ScopeKind, Use } from "./name-facts.js";
 export { type MeaningFacts } from "./meaning-facts.js";
 export { allLanguages, languageOf, languageOfFile } from "./language.js";

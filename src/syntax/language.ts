@@ -1,5 +1,6 @@
 import type { CodeFacts } from "./code-facts.js";
 import type { FlowFacts } from "./flow-facts.js";
+import type { LinkFacts } from "./link-facts.js";
 import type { ImportFacts } from "./import-facts.js";
 import type { MeaningFacts } from "./meaning-facts.js";
 import type { NameFacts } from "./name-facts.js";
@@ -14,6 +15,8 @@ export type LanguageId =
  */
 export interface Language extends CodeFacts, MeaningFacts {
   readonly imports: ImportFacts;
+  /** How files refer to each other. */
+  readonly links: LinkFacts;
   /** How control moves. */
   readonly flow: FlowFacts;
   /** How names bind. */

@@ -64,6 +64,7 @@ const change: Plan["changes"][number] = {
   ],
   cautions: ["when `y` is 0, more happens"],
   edits: [{ start: 4, end: 5, text: "new" }],
+  elsewhere: [],
   needs: [],
 };
 const held = { rule: "a/one", path: "src/b.js", line: 3, reason: "`w` is written", at: 5 };

@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { cppImports } from "../imports/cpp.js";
 import { cppFlow } from "../flow/cpp.js";
+import { cppLinks } from "../links/cpp.js";
 import { cppNames } from "../names/cpp.js";
 import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
@@ -18,6 +19,7 @@ export const cpp: Language = {
   speaks: ["cpp"],
   imports: cppImports,
   binding: cppNames,
+  links: cppLinks,
   flow: cppFlow,
   contexts: [
     { name: "statement", before: "void uvran() {\n", after: "\n}" },

@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { csharpImports } from "../imports/csharp.js";
 import { csharpFlow } from "../flow/csharp.js";
+import { csharpLinks } from "../links/namespaces.js";
 import { csharpNames } from "../names/csharp.js";
 import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
@@ -26,6 +27,7 @@ export const csharp: Language = {
   speaks: ["csharp"],
   imports: csharpImports,
   binding: csharpNames,
+  links: csharpLinks,
   flow: csharpFlow,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },

@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { ecmascriptImports } from "../imports/ecmascript.js";
 import { ecmascriptFlow } from "../flow/ecmascript.js";
+import { ecmascriptLinks } from "../links/ecmascript.js";
 import { ecmascriptNames } from "../names/ecmascript.js";
 import type { Language } from "../language.js";
 import type { SyntaxNode } from "../node.js";
@@ -10,6 +11,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   ...ordinaryCode,
   imports: ecmascriptImports,
   binding: ecmascriptNames,
+  links: ecmascriptLinks,
   flow: ecmascriptFlow,
   contexts: [
     { name: "statement", before: "", after: "" },

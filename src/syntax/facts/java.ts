@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { javaImports } from "../imports/java.js";
 import { javaFlow } from "../flow/java.js";
+import { javaLinks } from "../links/java.js";
 import { javaNames } from "../names/java.js";
 import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
@@ -23,6 +24,7 @@ export const java: Language = {
   speaks: ["java"],
   imports: javaImports,
   binding: javaNames,
+  links: javaLinks,
   flow: javaFlow,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },

@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { phpImports } from "../imports/php.js";
 import { phpFlow } from "../flow/php.js";
+import { phpLinks } from "../links/namespaces.js";
 import { phpNames } from "../names/php.js";
 import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
@@ -18,6 +19,7 @@ export const php: Language = {
   speaks: ["php"],
   imports: phpImports,
   binding: phpNames,
+  links: phpLinks,
   flow: phpFlow,
   contexts: [
     { name: "statement", before: "<?php\n", after: "" },

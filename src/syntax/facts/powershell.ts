@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { powershellImports } from "../imports/powershell.js";
 import { powershellFlow } from "../flow/powershell.js";
+import { powershellLinks } from "../links/namespaces.js";
 import { powershellNames } from "../names/powershell.js";
 import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
@@ -22,6 +23,7 @@ export const powershell: Language = {
   speaks: ["powershell"],
   imports: powershellImports,
   binding: powershellNames,
+  links: powershellLinks,
   flow: powershellFlow,
   contexts: [
     { name: "statement", before: "", after: "" },

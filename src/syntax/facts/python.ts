@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { pythonImports } from "../imports/python.js";
 import { pythonFlow } from "../flow/python.js";
+import { pythonLinks } from "../links/python.js";
 import { pythonNames } from "../names/python.js";
 import type { Language } from "../language.js";
 
@@ -14,6 +15,7 @@ export const python: Language = {
   speaks: ["python"],
   imports: pythonImports,
   binding: pythonNames,
+  links: pythonLinks,
   flow: pythonFlow,
   contexts: [
     { name: "statement", before: "", after: "" },

@@ -1,6 +1,7 @@
 import { ordinaryCode } from "../code-facts.js";
 import { rubyImports } from "../imports/ruby.js";
 import { rubyFlow } from "../flow/ruby.js";
+import { rubyLinks } from "../links/namespaces.js";
 import { rubyNames } from "../names/ruby.js";
 import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
@@ -18,6 +19,7 @@ export const ruby: Language = {
   speaks: ["ruby"],
   imports: rubyImports,
   binding: rubyNames,
+  links: rubyLinks,
   flow: rubyFlow,
   contexts: [
     { name: "statement", before: "", after: "" },

@@ -1,0 +1,29 @@
+/** What a compiler knows of the type of an expression. */
+export interface TypeFacts {
+  /** The type as the compiler writes it. */
+  readonly text: string;
+  readonly canBeNull: boolean;
+  readonly canBeUndefined: boolean;
+  /** Values that count as false without being missing, as they are written: `0`, `""`, `false`, `NaN`. */
+  readonly falsy: readonly string[];
+  /** Anything at all: nothing is known. */
+  readonly isAny: boolean;
+  /** Names of the type and of what it extends, with the modules they come from. */
+  readonly names: readonly { readonly name: string; readonly module?: string | undefined }[];
+}
+
+/** A declaration that a call or a name resolves to. */
+export interface ResolvedTo {
+  readonly name: string;
+  readonly path: string;
+  /** 1-based. */
+  readonly line: number;
+}
+
+/** A project's own compiler, asked about places in files. Offsets in UTF-16 code units. */
+export interface TypeSource {
+  /** The type of the expression that stands exactly there; undefined where the compiler has none. */
+  typeAt(path: string, start: number, end: number): TypeFacts | undefined;
+  /** What the called function, or the name, at this place is declared as. */
+  declarationAt(path: string, start: number, end: number): ResolvedTo | undefined;
+}

@@ -1,0 +1,231 @@
+import {
+  isSeenElsewhere,
+  no,
+  referencesAt,
+  unknown,
+  usesElsewhere,
+  usesOf,
+  yes,
+  type Answer,
+  type Declaration,
+} from "../analysis/index.js";
+import {
+  checkPattern,
+  compile,
+  matchOneAt,
+  type Hole,
+  type PatternMatch,
+  type Snippet,
+} from "../pattern/index.js";
+import type { Segment } from "../rewrite/index.js";
+import type { SyntaxNode } from "../syntax/index.js";
+import type { Condition } from "./condition.js";
+import type { Match } from "./match.js";
+
+/** Where a use stands: an argument of a call, what a member is read of, what is returned, a statement by itself. */
+export type UsePlace = "argument" | "receiver" | "returned" | "statement";
+
+/** What becomes of a use: it goes with its statement, it stays as it is, or it becomes other code. */
+export type UseOutcome = "goes" | "stays" | Snippet | ((match: Match) => Snippet | readonly Segment[]);
+
+/** A way of using a name that a rule understands. */
+export interface UseClause {
+  readonly pattern: Snippet;
+  readonly place: UsePlace | undefined;
+  readonly outcome: UseOutcome;
+}
+
+/** A pattern of a use, on its way to a clause. */
+export class UsePattern {
+  constructor(
+    readonly pattern: Snippet,
+    readonly place?: UsePlace,
+  ) {
+    checkPattern(pattern);
+  }
+
+  /** Only where the code that fits stands in this place. */
+  as(place: UsePlace): UsePattern {
+    return new UsePattern(this.pattern, place);
+  }
+
+  /** The statement goes. */
+  goes(): UseClause {
+    return { pattern: this.pattern, place: this.place, outcome: "goes" };
+  }
+
+  /** Nothing changes here. */
+  stays(): UseClause {
+    return { pattern: this.pattern, place: this.place, outcome: "stays" };
+  }
+
+  becomes(outcome: Exclude<UseOutcome, "goes" | "stays">): UseClause {
+    return { pattern: this.pattern, place: this.place, outcome };
+  }
+}
+
+/** A use as a rule understands it, for `everyUseOf`. The hole of the name must stand in the pattern. */
+export function use(pattern: Snippet): UsePattern {
+  return new UsePattern(pattern);
+}
+
+/** One use of the name, and the clause that covers it. */
+export interface CoveredUse {
+  readonly node: SyntaxNode;
+  readonly clause: UseClause;
+  readonly found: PatternMatch;
+  /** The file it stands in, where that is another one. */
+  readonly path: string | undefined;
+}
+
+/** All uses of what a hole names, and what the rule's clauses say to them. */
+export interface Coverage {
+  readonly declaration: Declaration;
+  readonly covered: readonly CoveredUse[];
+  /** A use that no clause covers, with the place as a sentence. */
+  readonly uncovered: Answer | undefined;
+  readonly doubts: readonly Answer[];
+}
+
+/** What a hole that stands for a name declares or refers to. */
+export function declarationOfHole(match: Match, name: Hole): Declaration | undefined {
+  const node = match.the(name);
+  const { leaves } = node.tree.language.binding;
+  const leaf = [...node.descendants()].find((one) => one.isLeaf && leaves[one.kind] !== undefined);
+  return leaf && referencesAt(leaf).find(({ to }) => to)?.to;
+}
+
+/**
+ * Every use of what a hole names, in all files, each with what it becomes. A use that no clause covers holds the
+ * change back. The uses inside the matched code are left to the rule's `becomes`. It is a condition as well.
+ */
+export class EveryUse implements Condition {
+  readonly must: string;
+  readonly unknownIs = "possible";
+
+  constructor(
+    readonly name: Hole,
+    readonly clauses: readonly UseClause[],
+  ) {
+    this.must = `every use of \`${name.name}\` is one that the rule knows`;
+  }
+
+  ask(match: Match): Answer {
+    const coverage = this.coverage(match);
+    if (!coverage) return unknown(`what declares \`${match.textOf(this.name)}\` is not known`, match.node);
+    const { uncovered, doubts, covered } = coverage;
+    if (uncovered) return uncovered;
+    return doubts[0] ?? yes(`all ${covered.length} uses of \`${match.textOf(this.name)}\` are known`);
+  }
+
+  /** Which clause covers which use; undefined where nothing in the file declares the name. */
+  coverage(match: Match): Coverage | undefined {
+    const declaration = declarationOfHole(match, this.name);
+    if (!declaration) return undefined;
+    const covered: CoveredUse[] = [];
+    let uncovered: Answer | undefined;
+    const inside = (node: SyntaxNode): boolean =>
+      match.nodes.some((one) => one.tree === node.tree && one.holds(node));
+    const cover = (node: SyntaxNode, path: string | undefined): void => {
+      if (inside(node)) return;
+      const fit = this.#clauseFor(match, node);
+      if (fit) covered.push({ node, path, ...fit });
+      else {
+        const code = statementAround(node).text.split("\n")[0]!.trim();
+        const at = path === undefined ? node : undefined;
+        const where = path === undefined ? "" : ` in ${path}, line ${node.line}`;
+        uncovered ??= no(
+          `\`${match.textOf(this.name)}\` is used in \`${code}\`${where}, which the rule does not know`,
+          at,
+        );
+      }
+    };
+    const own = usesOf(declaration);
+    for (const { node } of own.references) cover(node, undefined);
+    const doubts = [...own.doubts];
+    if (isSeenElsewhere(declaration)) {
+      const foreign = foreignUses(match, declaration);
+      for (const { node, file } of foreign.uses) cover(node, file.path);
+      doubts.push(...foreign.doubts);
+    }
+    return { declaration, covered, uncovered, doubts };
+  }
+
+  /** The first clause that fits around a use, with the code that it fits. */
+  #clauseFor(match: Match, node: SyntaxNode): { clause: UseClause; found: PatternMatch } | undefined {
+    const { tree } = node;
+    const captures = new Map([...match.found.captures].filter(([hole]) => hole !== this.name));
+    for (const clause of this.clauses) {
+      const patterns = compile(clause.pattern, tree.language.id);
+      const last = statementAround(node);
+      for (let at: SyntaxNode | undefined = node; at; at = at.same(last) ? undefined : at.parent) {
+        const found = matchOneAt(patterns, tree, at.id, captures);
+        const caught = found?.captures.get(this.name)?.nodes[0];
+        const isIt =
+          caught !== undefined &&
+          tree.node(caught).holds(node) &&
+          tree.textOf(caught) === match.textOf(this.name);
+        if (found && isIt && standsIn(clause.place, tree.node(found.nodes[0]!))) return { clause, found };
+      }
+    }
+    return undefined;
+  }
+}
+
+/** The uses in other files; a doubt where there are no other files to look at, or where others may exist. */
+export function foreignUses(match: Match, declaration: Declaration): ReturnType<typeof usesElsewhere> {
+  const { files, path } = match.around;
+  if (!files) {
+    return {
+      uses: [],
+      doubts: [unknown(`\`${declaration.name}\` can be used in files that were not looked at`)],
+    };
+  }
+  return usesElsewhere(declaration, { path, tree: match.tree }, files);
+}
+
+/** The statement that a node is part of, else the outermost code that is not a list of statements. */
+function statementAround(node: SyntaxNode): SyntaxNode {
+  const { statementLists, memberLists } = node.tree.language;
+  let at = node;
+  while (at.parent && !at.parent.is(statementLists) && !at.parent.is(memberLists) && at.parent.parent)
+    at = at.parent;
+  return at;
+}
+
+function standsIn(place: UsePlace | undefined, node: SyntaxNode): boolean {
+  const { language } = node.tree;
+  const { parent } = node;
+  switch (place) {
+    case undefined:
+      return true;
+    case "argument":
+      return parent?.is(language.argumentLists) ?? false;
+    case "receiver":
+      return (parent?.is(language.memberReads) ?? false) && parent?.parts[0]?.same(node) === true;
+    case "returned": {
+      const shape = parent && language.flow.shapes[parent.kind];
+      return typeof shape === "object" && shape.is === "jump" && shape.to === "return";
+    }
+    case "statement":
+      return parent?.is(language.expressionStatement) ?? false;
+  }
+}
+
+/** Gives what a hole names another name, with every use of it in all files. */
+export class Renaming {
+  constructor(
+    readonly name: Hole,
+    readonly to: string | ((match: Match) => string),
+  ) {}
+}
+
+/** A rule's `uses` that renames: to this name, or to one worked out from the match. */
+export function renamed(name: Hole, to: string | ((match: Match) => string)): Renaming {
+  return new Renaming(name, to);
+}
+
+/** Every use of what a hole names, with what each becomes: a rule's `uses`, and a condition. */
+export function everyUseOf(name: Hole, clauses: readonly UseClause[]): EveryUse {
+  return new EveryUse(name, clauses);
+}

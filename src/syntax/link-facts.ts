@@ -1,0 +1,54 @@
+import type { SyntaxNode } from "./node.js";
+import type { SyntaxTree } from "./tree.js";
+
+/** A file, as other files see it. Paths are relative to the project's root, with forward slashes. */
+export interface LinkedFile {
+  readonly path: string;
+  readonly tree: SyntaxTree;
+}
+
+/** How the code of one file refers to that of another. */
+export interface LinkFacts {
+  /**
+   * Does an import of this module, in a file at `from`, mean the file at `path`? Unknown where only the last part of
+   * the name fits, since where packages lie may be configured.
+   */
+  imports(module: string, from: string, path: string): "yes" | "no" | "unknown";
+  /** The module that a name brought in from a module may be itself; undefined where modules hold no modules. */
+  submodule(module: string, name: string): string | undefined;
+  /** Does a bare name that one file does not declare mean what another declares at its top? */
+  shares(user: LinkedFile, owner: LinkedFile): "yes" | "no" | "unknown";
+  /** Do other files use what is declared here by this very name? */
+  exposes(name: SyntaxNode): boolean;
+  /** Is the file named after what is declared here, so that it would have to be renamed too? */
+  namesFile(name: SyntaxNode, path: string): boolean;
+}
+
+export const ordinaryLinks = {
+  imports: () => "no" as const,
+  submodule: () => undefined,
+  shares: () => "no" as const,
+  exposes: () => true,
+  namesFile: () => false,
+} satisfies LinkFacts;
+
+/** The folder of a path, with a slash at its end; empty at the root. */
+export function folderOf(path: string): string {
+  return path.slice(0, path.lastIndexOf("/") + 1);
+}
+
+/** A path without `.` and `..`; undefined where it climbs out of the root. */
+export function normalized(path: string): string | undefined {
+  const parts: string[] = [];
+  for (const part of path.split("/")) {
+    if (part === "" || part === ".") continue;
+    if (part !== "..") parts.push(part);
+    else if (parts.pop() === undefined) return undefined;
+  }
+  return parts.join("/");
+}
+
+/** A path without its last ending. */
+export function withoutEnding(path: string): string {
+  return path.replace(/\.[^./]+$/, "");
+}
