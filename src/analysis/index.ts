@@ -29,4 +29,6 @@ export { canBeMissingHere, isMissing } from "./flow/presence.js";
 export { doesEscape, fateOf, type Fate } from "./escape.js";
 export { isTarget, useOf } from "./name-use.js";
 export { areKin, usesElsewhere, type ForeignUse, type ForeignUses, type SourceFiles } from "./elsewhere.js";
-export type { ResolvedTo, TypeFacts, TypeSource } from "./type-source.js";
+export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./type-source.js";
+export { comesFromModule, originOf, type Origin, type Wanted } from "./origin.js";
+export { annotationOf, isInstanceOf, typeOf, typeOfDeclaration, type KnownType } from "./types.js";

@@ -4,11 +4,13 @@ export interface TypeFacts {
   readonly text: string;
   readonly canBeNull: boolean;
   readonly canBeUndefined: boolean;
+  /** Does the compiler keep track of missing values at all? Without it, the two above say nothing. */
+  readonly knowsMissing: boolean;
   /** Values that count as false without being missing, as they are written: `0`, `""`, `false`, `NaN`. */
   readonly falsy: readonly string[];
   /** Anything at all: nothing is known. */
   readonly isAny: boolean;
-  /** Names of the type and of what it extends, with the modules they come from. */
+  /** Names of the type and of what it extends, with the packages they come from. */
   readonly names: readonly { readonly name: string; readonly module?: string | undefined }[];
 }
 
@@ -20,10 +22,16 @@ export interface ResolvedTo {
   readonly line: number;
 }
 
+/** A file, and the text that the question is about; answered only where it is what the compiler has read. */
+export interface AskedFile {
+  readonly path: string;
+  readonly text: string;
+}
+
 /** A project's own compiler, asked about places in files. Offsets in UTF-16 code units. */
 export interface TypeSource {
   /** The type of the expression that stands exactly there; undefined where the compiler has none. */
-  typeAt(path: string, start: number, end: number): TypeFacts | undefined;
+  typeAt(file: AskedFile, start: number, end: number): TypeFacts | undefined;
   /** What the called function, or the name, at this place is declared as. */
-  declarationAt(path: string, start: number, end: number): ResolvedTo | undefined;
+  declarationAt(file: AskedFile, start: number, end: number): ResolvedTo | undefined;
 }

@@ -1,6 +1,6 @@
 import type { Command } from "commander";
 import { applyChanges, loadPlan, undoLast } from "../node/index.js";
-import { atLeast, countBy } from "../plan/index.js";
+import { atLeast, countBy, pathsOf } from "../plan/index.js";
 import { plural } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import { examples, openProject, paintFor, trustOption } from "./common.js";
@@ -29,7 +29,7 @@ async function apply(options: Options): Promise<void> {
   const changes = atLeast(plan.changes, options.trust);
   const files = await applyChanges(root, plan, changes);
   const paint = paintFor(process.stdout);
-  const counts = countBy(changes, (change) => change.path);
+  const counts = countBy(changes.flatMap(pathsOf), (path) => path);
   for (const { path } of files)
     process.stdout.write(`  ${paint.green("written")}  ${path}  ${plural(counts.get(path)!, "change")}\n`);
   const left = plan.changes.length - changes.length;

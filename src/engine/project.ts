@@ -24,7 +24,10 @@ export class Engine {
   readonly #types: TypeSource | undefined;
 
   /** `surroundings` are the other files of the project and its compiler, for rules that ask for them. */
-  constructor(rules: readonly Rule[], surroundings: { files?: SourceFiles; types?: TypeSource } = {}) {
+  constructor(
+    rules: readonly Rule[],
+    surroundings: { files?: SourceFiles | undefined; types?: TypeSource | undefined } = {},
+  ) {
     this.#rules = rules;
     this.#files = surroundings.files;
     this.#types = surroundings.types;

@@ -9,6 +9,7 @@ import "./grammars.js";
 import { messageOf } from "./problem.js";
 import { ProjectFiles } from "./project-files.js";
 import { decode, inspect } from "./read.js";
+import { TypeScriptTypes } from "./typescript-types.js";
 
 /** What to look at. */
 export interface Task {
@@ -35,7 +36,7 @@ export async function examine(task: Task): Promise<Examination> {
   const sources = findSources(root, task.paths, task.cwd, task.leaveOut);
   const everything = task.paths.length === 0 ? sources : findSources(root, [], root, task.leaveOut);
   const files = new ProjectFiles(root, everything.paths);
-  const engine = new Engine(rules, { files });
+  const engine = new Engine(rules, { files, types: TypeScriptTypes.of(root) });
   const examined: Examined[] = [];
   const unparsed: Unparsed[] = [];
   const idleKeeps: IdleKeep[] = [];

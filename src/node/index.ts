@@ -10,3 +10,4 @@ export { loadPlan, stateFolder, storePlan } from "./state.js";
 export { decode, inspect } from "./read.js";
 export { insideRoot } from "./write.js";
 export { ProjectFiles } from "./project-files.js";
+export { TypeScriptTypes } from "./typescript-types.js";

@@ -7,6 +7,7 @@ export {
   readPlan,
   type Plan,
   type PlanChange,
+  pathsOf,
 } from "./plan.js";
 export { makePlan, type Examined } from "./make.js";
 export { atLeast, byPath, countBy, plannedText } from "./select.js";

@@ -1,6 +1,31 @@
-import { isBuiltin, isLeftAlone, isSideEffectFree, isUnchanged, weakest } from "../analysis/index.js";
+import {
+  bodyAround,
+  canBeMissingHere,
+  comesFromModule,
+  declaredType,
+  doesEscape,
+  isBuiltin,
+  isInstanceOf,
+  isLeftAlone,
+  isSideEffectFree,
+  isUnchanged,
+  isUsedAfter,
+  nameInFile,
+  no,
+  unknown,
+  weakest,
+  yes,
+  type Answer,
+  type TypeFacts,
+  type Wanted,
+} from "../analysis/index.js";
 import type { Hole } from "../pattern/index.js";
+import type { SyntaxNode } from "../syntax/index.js";
+import type { Narrowing } from "./around.js";
+import { not as notFound } from "./around.js";
 import { condition, type Condition } from "./condition.js";
+import type { Match } from "./match.js";
+import { declarationOfHole } from "./uses.js";
 
 /** The variable that `name` stands for is not written in the code that another hole stands for. */
 export function neverWritten(name: Hole, { in: where }: { in: Hole }): Condition {
@@ -31,10 +56,170 @@ export function unchangedDuring(items: Hole, { during }: { during: Hole }): Cond
   );
 }
 
+/** What `name` stands for is used nowhere but in the matched code. */
+export function onlyUse(name: Hole): Condition {
+  return condition(`\`${name.name}\` is used only here`, (match) => {
+    const to = declarationOfHole(match, name);
+    const text = match.textOf(name);
+    if (!to) return unknown(`what declares \`${text}\` is not known`, match.node);
+    const names = nameInFile(to.name, match.tree);
+    const outside = (node: SyntaxNode): boolean => !match.nodes.some((one) => one.holds(node));
+    const other = names.references.find(
+      ({ node, to: meant, does }) => meant === to && does !== "declare" && outside(node),
+    );
+    if (other) return no(`\`${text}\` is used here too`, other.node);
+    const doubt = names.references.find(
+      ({ node, unknown: why, member }) => why !== undefined && !member && outside(node),
+    );
+    return doubt ? unknown(doubt.unknown!, doubt.node) : yes(`\`${text}\` is used only here`);
+  });
+}
+
+/** The value that a variable has at the end of the matched code is read later. Usually wanted as `not(usedAfter(x))`. */
+export function usedAfter(name: Hole): Condition {
+  return condition(`\`${name.name}\` is used afterwards`, (match) => {
+    const to = declarationOfHole(match, name);
+    if (!to) return unknown(`what declares \`${match.textOf(name)}\` is not known`, match.node);
+    return isUsedAfter(to, match.nodes.at(-1)!);
+  });
+}
+
+/** The value of a variable gets out of its function: returned, stored, captured or passed on. */
+export function escapes(name: Hole): Condition {
+  return condition(`\`${name.name}\` gets out of its function`, (match) => {
+    const to = declarationOfHole(match, name);
+    return to ? doesEscape(to) : unknown(`what declares \`${match.textOf(name)}\` is not known`, match.node);
+  });
+}
+
+/** The name, or the chain of members, that a hole stands for comes from a module, as the file's imports say. */
+export function comesFrom(hole: Hole, wanted: Wanted): Condition {
+  const from = [wanted.module, wanted.name].filter((part) => part !== undefined).join(".");
+  const must = `\`${hole.name}\` comes from \`${from}\``;
+  return condition(must, (match) => comesFromModule(match.the(hole), wanted), { unknownIs: "possible" });
+}
+
+/** What a hole stands for is an object of this class: by annotation, construction, literal or assignment. */
+export function isOfType(hole: Hole, name: string, { module }: { module?: string } = {}): Condition {
+  const ask = (match: Match): Answer => {
+    const node = match.the(hole);
+    const known = isInstanceOf(node, module === undefined ? { name } : { name, module });
+    if (known.is !== "unknown") return known;
+    const type = askCompiler(match, node);
+    if (!type || type.isAny) return known;
+    const isIt = type.names.some(
+      (one) => one.name === name && (module === undefined || one.module === module),
+    );
+    return (isIt ? yes : no)(`the compiler says that \`${node.text}\` is \`${type.text}\``, node);
+  };
+  return condition(`\`${hole.name}\` is a \`${name}\``, ask, { unknownIs: "possible" });
+}
+
+/** What the project's own compiler says of an expression; undefined where there is none. */
+export function askCompiler({ around, tree }: Match, node: SyntaxNode): TypeFacts | undefined {
+  return around.types?.typeAt({ path: around.path, text: tree.text }, node.start, node.end);
+}
+
+/** What a hole stands for can be missing (null, None, nil, undefined) where it stands. */
+export function canBeMissing(hole: Hole): Condition {
+  return condition(`\`${hole.name}\` can be missing`, (match) => {
+    const node = match.the(hole);
+    const byFlow = canBeMissingHere(node);
+    if (byFlow.is !== "unknown") return byFlow;
+    const type = askCompiler(match, node);
+    if (type && !type.isAny && type.knowsMissing) {
+      const says = `the compiler says that \`${node.text}\` is \`${type.text}\``;
+      return type.canBeNull || type.canBeUndefined ? yes(says, node) : no(says, node);
+    }
+    const declared = declaredType(node);
+    if (!declared) return byFlow;
+    const says = `\`${node.text}\` is declared \`${declared.text}\``;
+    return (declared.canBeNull || declared.canBeUndefined ? yes : no)(says, declared.at);
+  });
+}
+
+/** What a hole stands for can count as false without being missing: `0`, `""`, `false`, `NaN`. */
+export function canBeFalsyButPresent(hole: Hole): Condition {
+  return condition(`\`${hole.name}\` can be falsy without being missing`, (match) => {
+    const node = match.the(hole);
+    const type = askCompiler(match, node);
+    if (type && !type.isAny) {
+      const says = `the compiler says that \`${node.text}\` is \`${type.text}\``;
+      return type.falsy.length > 0
+        ? yes(`${says}, so it can be ${type.falsy.join(" or ")}`, node)
+        : no(says, node);
+    }
+    const declared = declaredType(node);
+    if (!declared) return unknown(`the type of \`${node.text}\` is not known`, node);
+    const says = `\`${node.text}\` is declared \`${declared.text}\``;
+    return declared.falsy.length > 0
+      ? yes(`${says}, so it can be ${declared.falsy.join(" or ")}`, declared.at)
+      : no(says, declared.at);
+  });
+}
+
+/** The matched code stands in a function that can wait (`async`). */
+export function insideAsync(): Condition {
+  return condition("the code stands in a function that can wait", (match) => {
+    const body = bodyAround(match.node);
+    const { asyncMarks, functions } = match.tree.language;
+    const isAsync = body.children.some((child) => asyncMarks.includes(child.text));
+    if (isAsync) return yes("the function around is asynchronous", body);
+    return no(body.is(functions) ? "the function around is not asynchronous" : "no function is around", body);
+  });
+}
+
+/** A name means nothing yet where the matched code stands, so that it can be given to something new there. */
+export function nameFree(name: string): Condition {
+  return condition(`\`${name}\` is free`, (match) => {
+    const taken = nameInFile(name, match.tree).references.find(
+      ({ member, node }) => !member && bodyAround(match.node).holds(node),
+    );
+    if (taken) return no(`\`${name}\` is taken`, taken.node);
+    if (match.tree.language.builtins.includes(name)) return no(`\`${name}\` means something in the language`);
+    return yes(`\`${name}\` is free`);
+  });
+}
+
 /** All of several conditions; the weakest answer counts. */
 export function all(...conditions: readonly [Condition, ...Condition[]]): Condition {
   const [first, ...rest] = conditions;
-  return condition(conditions.map((c) => c.must).join(", and "), (match) =>
-    weakest([first.ask(match), ...rest.map((c) => c.ask(match))]),
-  );
+  return {
+    ...condition(conditions.map((c) => c.must).join(", and "), (match) =>
+      weakest([first.ask(match), ...rest.map((c) => c.ask(match))]),
+    ),
+    unknownIs: lowest(conditions),
+  };
+}
+
+/** One of several conditions at least; the strongest answer counts. */
+export function any(...conditions: readonly [Condition, ...Condition[]]): Condition {
+  const rank = { yes: 0, unknown: 1, no: 2 };
+  return {
+    ...condition(conditions.map((c) => c.must).join(", or "), (match) => {
+      const answers = conditions.map((c) => c.ask(match));
+      return answers.reduce((best, answer) => (rank[answer.is] < rank[best.is] ? answer : best));
+    }),
+    unknownIs: lowest(conditions),
+  };
+}
+
+function lowest(conditions: readonly Condition[]): Condition["unknownIs"] {
+  return conditions.some(({ unknownIs }) => unknownIs === "possible") ? "possible" : "likely";
+}
+
+/**
+ * The opposite of a condition, or of a narrowing. Unknown stays unknown. The holes of a narrowing's pattern stand for
+ * nothing afterwards.
+ */
+export function not(condition: Condition): Condition;
+export function not(narrowing: Narrowing): Narrowing;
+export function not(what: Condition | Narrowing): Condition | Narrowing {
+  if (typeof what === "function") return notFound(what);
+  const opposite = { yes: "no", no: "yes", unknown: "unknown" } as const;
+  const ask = (match: Match): Answer => {
+    const { is, evidence } = what.ask(match);
+    return { is: opposite[is], evidence };
+  };
+  return condition(`not: ${what.must}`, ask, { unknownIs: what.unknownIs });
 }

@@ -1,8 +1,18 @@
 /** The vocabulary of rule authors: rules, packs, conditions, trials. */
-export { after, before, containing, inside, not } from "./around.js";
+export { after, before, containing, inside } from "./around.js";
 export type { Distance, Narrowing, Reach } from "./around.js";
 export { condition, type Condition } from "./condition.js";
-export { all, builtin, neverWritten, sideEffectFree, unchangedDuring } from "./conditions.js";
+export {
+  all,
+  any,
+  askCompiler,
+  builtin,
+  canBeFalsyButPresent,
+  canBeMissing,
+  comesFrom,
+} from "./conditions.js";
+export { escapes, insideAsync, isOfType, nameFree, neverWritten, not, onlyUse } from "./conditions.js";
+export { sideEffectFree, unchangedDuring, usedAfter } from "./conditions.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { pack, rule, RuleError } from "./rule.js";

@@ -33,6 +33,12 @@ export interface MeaningFacts {
   readonly literals: readonly string[];
   /** Nodes that only combine the values below them. */
   readonly combinations: readonly string[];
+  /** Kinds of literals, with the type that each is of. */
+  readonly literalTypes: Readonly<Record<string, string>>;
+  /** Does calling a class make an object of it, as in Python? */
+  readonly callsMakeObjects: boolean;
+  /** Nodes at which a function may wait, with those of functions that may: `async`. */
+  readonly asyncMarks: readonly string[];
   /** Names that exist without a declaration, which a fresh name must not hide. */
   readonly builtins: readonly string[];
 
@@ -60,6 +66,9 @@ export const ordinaryMeaning: MeaningFacts = {
   plainValues: [],
   literals: [],
   combinations: [],
+  literalTypes: {},
+  callsMakeObjects: false,
+  asyncMarks: [],
   builtins: [],
   falsyAlike: () => false,
 };

@@ -110,6 +110,7 @@ export const cpp: Language = {
   ],
   combinations: ["parenthesized_expression", "sizeof_expression"],
   classes: ["class_specifier", "struct_specifier", "union_specifier"],
+  literalTypes: { true: "bool", false: "bool" },
   builtins: (
     "alignas alignof and asm auto bool break case catch char class const constexpr const_cast continue " +
     "decltype default delete do double dynamic_cast else enum explicit export extern false final float for " +

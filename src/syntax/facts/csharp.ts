@@ -112,6 +112,8 @@ export const csharp: Language = {
   ],
   combinations: ["parenthesized_expression", "conditional_expression", "is_pattern_expression"],
   classes: ["class_declaration", "struct_declaration", "interface_declaration", "record_declaration"],
+  literalTypes: { string_literal: "string", integer_literal: "int", boolean_literal: "bool" },
+  asyncMarks: ["async"],
   builtins: (
     "abstract as base bool break byte case catch char checked class const continue decimal default delegate " +
     "do double else enum event explicit extern false finally fixed float for foreach goto if implicit in int " +

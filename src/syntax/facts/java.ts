@@ -110,6 +110,12 @@ export const java: Language = {
     "instanceof_expression",
   ],
   classes: ["class_declaration", "interface_declaration", "enum_declaration", "record_declaration"],
+  literalTypes: {
+    string_literal: "String",
+    decimal_integer_literal: "int",
+    true: "boolean",
+    false: "boolean",
+  },
   builtins: (
     "abstract assert boolean break byte case catch char class const continue default do double else enum " +
     "extends final finally float for goto if implements import instanceof int interface long native new " +

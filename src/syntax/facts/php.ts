@@ -115,6 +115,14 @@ export const php: Language = {
     "array_creation_expression",
   ],
   classes: ["class_declaration", "interface_declaration", "trait_declaration", "enum_declaration"],
+  literalTypes: {
+    string: "string",
+    encapsed_string: "string",
+    integer: "int",
+    float: "float",
+    boolean: "bool",
+    array_creation_expression: "array",
+  },
   builtins: [
     "this",
     "GLOBALS",

@@ -115,6 +115,22 @@ export const python: Language = {
     "format_specifier",
     "type_conversion",
   ],
+  literalTypes: {
+    string: "str",
+    integer: "int",
+    float: "float",
+    true: "bool",
+    false: "bool",
+    list: "list",
+    list_comprehension: "list",
+    dictionary: "dict",
+    dictionary_comprehension: "dict",
+    set: "set",
+    set_comprehension: "set",
+    tuple: "tuple",
+  },
+  callsMakeObjects: true,
+  asyncMarks: ["async"],
   builtins: (
     "abs aiter all anext any ascii bin bool breakpoint bytearray bytes callable chr classmethod compile " +
     "complex copyright credits delattr dict dir divmod enumerate eval exec exit filter float format " +

@@ -88,6 +88,15 @@ export const ruby: Language = {
   literals: ["integer", "float", "string", "string_content", "simple_symbol", "nil", "true", "false", "self"],
   combinations: ["parenthesized_statements", "conditional"],
   classes: ["class", "module", "singleton_class"],
+  literalTypes: {
+    string: "String",
+    integer: "Integer",
+    float: "Float",
+    array: "Array",
+    hash: "Hash",
+    simple_symbol: "Symbol",
+    regex: "Regexp",
+  },
   builtins: (
     "alias and begin break case class def defined do else elsif end ensure false for if in module next nil " +
     "not or redo rescue retry return self super then true undef unless until when while yield p puts print " +

@@ -1,0 +1,183 @@
+import type { SyntaxNode } from "../syntax/index.js";
+import { no, unknown, yes, type Answer } from "./answer.js";
+import { nameInFile, referencesAt, type Declaration } from "./declarations.js";
+import { shortened } from "./effects.js";
+import { assignmentOf, valueOf } from "./flow/assignment.js";
+import { targetAround } from "./name-use.js";
+import { originOf } from "./origin.js";
+
+/** What the object of an expression is, as far as the source says. */
+export interface KnownType {
+  /** The name of the class or type, without its arguments. */
+  readonly name: string;
+  /** The module it comes from, where an import says so. */
+  readonly module?: string | undefined;
+  /** The declaration of the class, where it stands in the same file. */
+  readonly declared?: Declaration | undefined;
+  readonly at: SyntaxNode;
+  readonly why: string;
+}
+
+const DEEPEST = 6;
+
+/**
+ * The type of an expression by what the file says of it: annotation, construction, literal, what is assigned, the
+ * type of a parameter, what a function of the file returns, `this`. Undefined where nothing says, or where two
+ * places say different things.
+ */
+export function typeOf(expression: SyntaxNode, depth = 0): KnownType | undefined {
+  if (depth > DEEPEST) return undefined;
+  const { language } = expression.tree;
+  const inner = expression.is(language.parenthesized) ? expression.parts[0] : undefined;
+  if (inner) return typeOf(inner, depth + 1);
+  const literal = language.literalTypes[expression.kind];
+  if (literal !== undefined)
+    return { name: literal, at: expression, why: `\`${shortened(expression.text)}\` is a literal` };
+  const self = language.binding.selfOf(expression);
+  if (self) return ofClass(self, expression);
+  const constructed = constructedClass(expression);
+  if (constructed) return named(constructed, `\`${shortened(expression.text)}\` makes one`, expression);
+  if (expression.is(language.calls)) return returned(expression, depth);
+  const leaf = leafOf(expression);
+  const to = leaf && referencesAt(leaf).find(({ member }) => !member || expression.same(leaf))?.to;
+  return to && typeOfDeclaration(to, depth);
+}
+
+/** The single name that an expression is. */
+function leafOf(expression: SyntaxNode): SyntaxNode | undefined {
+  const { leaves } = expression.tree.language.binding;
+  let at = expression;
+  while (!at.isLeaf && at.parts.length === 1) at = at.parts[0]!;
+  return at.isLeaf && leaves[at.kind] !== undefined ? at : undefined;
+}
+
+/** The type of something declared: by its annotation, else by all that is assigned to it. */
+export function typeOfDeclaration(declaration: Declaration, depth = 0): KnownType | undefined {
+  const { scope, name } = declaration;
+  for (const at of declaration.at) {
+    const annotation = annotationOf(at);
+    if (annotation) return named(annotation, `\`${at.text}\` is declared \`${annotation.text}\``, at);
+  }
+  if (declaration.as === "parameter" || declaration.as === "import") return undefined;
+  let found: KnownType | undefined;
+  const { references } = nameInFile(name, scope.tree);
+  for (const { to, does, node } of references) {
+    if (to !== declaration || does === "read" || does === "declare") continue;
+    const assignment = does === "write" ? assignmentOf(node) : undefined;
+    const value = assignment && valueOf(assignment);
+    const isWhole = assignment && targetAround(node).parent?.same(assignment.parent) !== true;
+    const type = value && isWhole ? typeOf(value, depth + 1) : undefined;
+    if (!type || (found && (type.name !== found.name || type.module !== found.module))) return undefined;
+    found ??= type;
+  }
+  return found;
+}
+
+/** Names that ask the compiler to find out the type. */
+const INFERRED = /^(var|auto|const|let|val|dynamic|final)$/;
+
+/** The type that is written beside a declared name. */
+export function annotationOf(name: SyntaxNode): SyntaxNode | undefined {
+  const target = targetAround(name);
+  for (const holder of [target.parent, target.parent?.parent]) {
+    if (!holder || holder.is(holder.tree.language.functions)) return undefined;
+    const type = holder.child("type");
+    if (type && !type.holds(name))
+      return INFERRED.test(type.text) || type.is("implicit_type") ? undefined : unwrapped(type);
+  }
+  return undefined;
+}
+
+function unwrapped(type: SyntaxNode): SyntaxNode {
+  return type.is(["type_annotation", "type", "named_type"]) && type.parts.length === 1
+    ? unwrapped(type.parts[0]!)
+    : type;
+}
+
+function named(type: SyntaxNode, why: string, at: SyntaxNode): KnownType | undefined {
+  const plain = unwrapped(type);
+  const base =
+    plain.child("name") ??
+    (/generic|template|optional|nullable|pointer|reference/.test(plain.kind) ? plain.parts[0] : plain);
+  if (!base || /union|intersection|function|tuple|array/.test(base.kind)) return undefined;
+  const name = base.text.split(/::|\.|\\/).at(-1)!;
+  if (!/^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)) return undefined;
+  const origin = originOf(base);
+  const leaf = leafOf(base);
+  const declared = leaf && referencesAt(leaf).find(({ to }) => to && to.as !== "import")?.to;
+  return { name: origin?.name ?? name, module: origin?.module, declared, at, why };
+}
+
+function ofClass(scope: SyntaxNode, at: SyntaxNode): KnownType | undefined {
+  const name = scope.child("name") ?? scope.parent?.child("name");
+  return (
+    name && {
+      name: name.text,
+      declared: referencesAt(name)[0]?.to,
+      at,
+      why: `\`${at.text}\` is the object of the class around`,
+    }
+  );
+}
+
+/** The class in `new Hive()`, `Hive()` and `Hive.new`. */
+function constructedClass(expression: SyntaxNode): SyntaxNode | undefined {
+  const { language } = expression.tree;
+  const type =
+    expression.child("constructor") ??
+    (/creation|new_expression/.test(expression.kind) ? expression.child("type") : undefined);
+  if (type) return type;
+  if (expression.is("object_creation_expression")) return expression.parts[0];
+  if (!expression.is(language.calls)) return undefined;
+  if (expression.child("method")?.text === "new") return expression.child("receiver");
+  const called = expression.child("function");
+  const last = called && [...called.descendants()].filter((node) => node.isLeaf && node.named).at(-1);
+  if (!called || !last || !language.callsMakeObjects) return undefined;
+  const to = referencesAt(last)[0]?.to;
+  const isClass = to
+    ? to.as === "class" || (to.as === "import" && /^[A-Z]/.test(last.text))
+    : /^[A-Z]/.test(last.text);
+  return isClass ? called : undefined;
+}
+
+/** What a function of the same file says that it returns. */
+function returned(call: SyntaxNode, depth: number): KnownType | undefined {
+  const called = call.child("function") ?? call.child("name") ?? call.child("method");
+  const leaf = called && leafOf(called);
+  const to =
+    leaf && referencesAt(leaf).find(({ to: one }) => one?.as === "function" || one?.as === "method")?.to;
+  const [only] = to?.at ?? [];
+  if (!only || to!.at.length !== 1 || depth > DEEPEST) return undefined;
+  const body = only.closest(call.tree.language.functions);
+  if (!body?.child("name")?.same(only)) return undefined;
+  const type = body.child("return_type") ?? body.child("returns") ?? body.child("type");
+  return type && named(type, `\`${only.text}\` returns \`${unwrapped(type).text}\``, only);
+}
+
+/** Is the object of an expression of this class, or of one derived from it? */
+export function isInstanceOf(
+  expression: SyntaxNode,
+  wanted: { readonly name: string; readonly module?: string },
+): Answer {
+  const type = typeOf(expression);
+  if (!type)
+    return unknown(`nothing in this file says what \`${shortened(expression.text)}\` is`, expression);
+  if (type.name === wanted.name && (wanted.module === undefined || type.module === wanted.module)) {
+    return yes(type.why, type.at);
+  }
+  const { binding } = expression.tree.language;
+  const body = type.declared?.at[0]?.parent;
+  const holder = body?.child("body") ?? body;
+  if (type.declared && holder) {
+    const parents = [body, holder].flatMap((node) => (node ? binding.parentsOf(node) : []));
+    if (parents.length === 0) return no(`${type.why}, which is no \`${wanted.name}\``, type.at);
+    if (parents.some((parent) => new RegExp(`\\b${wanted.name}\\b`).test(parent.text))) {
+      return yes(`${type.why}, which is derived from \`${wanted.name}\``, type.at);
+    }
+    return unknown(`${type.why}, whose parents are not known`, type.at);
+  }
+  const isLiteral = Object.values(expression.tree.language.literalTypes).includes(type.name);
+  return isLiteral
+    ? no(`${type.why}, no \`${wanted.name}\``, type.at)
+    : unknown(`${type.why}; what that is derived from is not known`, type.at);
+}
