@@ -53,9 +53,11 @@ function compare(file: string, path: string, scopes: readonly Scope[] | null): v
       const scope = bodyAround(node);
       const tables = byKey.get(keyOf(scope)) ?? [];
       const theirs = tables
-        .map(([, , , names]) => names[mangled(word, scope)])
+        .map(([, , , names]) =>
+          Object.hasOwn(names, mangled(word, scope)) ? names[mangled(word, scope)] : undefined,
+        )
         .filter((is) => is !== undefined);
-      if (theirs.length === 0) continue;
+      if (tables.length === 0) continue;
       if (unknown !== undefined) {
         tally.unknown(unknown);
         continue;
@@ -63,7 +65,11 @@ function compare(file: string, path: string, scopes: readonly Scope[] | null): v
       const isModule = scope.same(tree.root);
       const ours =
         !to || (to.scope.same(tree.root) && !isModule) ? "global" : to.scope.same(scope) ? "local" : "free";
-      const agrees = theirs.includes(ours) || (isModule && !to && theirs.includes("global"));
+      // Annotations that are not evaluated are in no table.
+      const agrees =
+        theirs.includes(ours) ||
+        (theirs.length === 0 && ours === "global") ||
+        (isModule && !to && theirs.includes("global"));
       tally.answer(
         agrees,
         `${path}:${node.line} ${word} in ${keyOf(scope)}: ours ${ours}, theirs ${theirs.join()}`,

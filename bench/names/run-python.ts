@@ -81,6 +81,6 @@ function run(
   path: string,
 ): { status: number | null; stdout: string; stderr: string } {
   const env = { ...process.env, PYTHONPATH: path, PYTHONDONTWRITEBYTECODE: "1" };
-  const options = { env, encoding: "utf8", timeout: 300_000, maxBuffer: 1 << 28 } as const;
+  const options = { env, encoding: "utf8", timeout: 180_000, maxBuffer: 1 << 28 } as const;
   return spawnSync("python3", ["-X", "frozen_modules=off", how, ...rest], options);
 }

@@ -184,8 +184,10 @@ function withLine(text: string, start: number, end: number): Edit {
   let from = start;
   while (from > 0 && /[ \t]/.test(text[from - 1]!)) from--;
   const rest = /^[ \t]*(\r?\n|$)/.exec(text.slice(end));
-  const isAlone = rest && (from === 0 || text[from - 1] === "\n");
-  return isAlone ? { start: from, end: end + rest[0].length, text: "" } : { start, end, text: "" };
+  const isFirst = from === 0 || text[from - 1] === "\n";
+  if (rest && isFirst) return { start: from, end: end + rest[0].length, text: "" };
+  while (isFirst && /[ \t]/.test(text[end] ?? "")) end++;
+  return { start, end, text: "" };
 }
 
 /** The edits without repeats. Throws CannotRewrite where two want the same text. */

@@ -151,11 +151,33 @@ export class EveryUse implements Condition {
     return { declaration, covered, uncovered, doubts };
   }
 
+  /** The use itself, as a pattern of nothing but the hole finds it. */
+  #bareMatch(match: Match, node: SyntaxNode): PatternMatch {
+    let whole = node;
+    // `$hive` is a node with the name in it.
+    while (
+      whole.parent &&
+      whole.parent.text === match.textOf(this.name) &&
+      whole.text !== whole.parent.text
+    ) {
+      whole = whole.parent;
+    }
+    const { tree, id, start, end } = whole;
+    const pattern = { ...match.found.pattern, isStatements: false };
+    const captures = new Map([...match.found.captures, [this.name, { nodes: [id], start, end }]]);
+    return { ...match.found, tree, pattern, nodes: [id], start, end, captures };
+  }
+
   /** The first clause that fits around a use, with the code that it fits. */
   #clauseFor(match: Match, node: SyntaxNode): { clause: UseClause; found: PatternMatch } | undefined {
     const { tree } = node;
     const captures = new Map([...match.found.captures].filter(([hole]) => hole !== this.name));
     for (const clause of this.clauses) {
+      if (isBare(clause.pattern)) {
+        const found = this.#bareMatch(match, node);
+        if (standsIn(clause.place, tree.node(found.nodes[0]!))) return { clause, found };
+        continue;
+      }
       const patterns = compile(clause.pattern, tree.language.id);
       const last = statementAround(node);
       for (let at: SyntaxNode | undefined = node; at; at = at.same(last) ? undefined : at.parent) {
@@ -170,6 +192,11 @@ export class EveryUse implements Condition {
     }
     return undefined;
   }
+}
+
+/** Is a pattern nothing but a hole? */
+function isBare({ texts, parts }: Snippet): boolean {
+  return parts.length === 1 && texts.every((text) => text.trim() === "");
 }
 
 /** The uses in other files; a doubt where there are no other files to look at, or where others may exist. */
