@@ -36,7 +36,7 @@ export function originOf(expression: SyntaxNode): Origin | undefined {
   const path = pathOf(expression);
   if (!path) return undefined;
   const to = referencesAt(path.first).find((reference) => !reference.member)?.to;
-  if (to?.as !== "import" || to.at.length !== 1) return importedInFull(expression, path);
+  if (to?.at.length !== 1) return to ? undefined : importedInFull(expression, path);
   const { tree } = expression;
   for (const statement of tree.language.imports.read(tree)) {
     for (const item of statement.imports) {

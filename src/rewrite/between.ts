@@ -90,7 +90,9 @@ export class Between {
     const isOne = [text, own.text, old].every((code) =>
       /^\s*[^\s\p{L}\p{N}_$()[\]{},;:"'`]\S*\s*$/u.test(code),
     );
-    if (!isOne || shape(old).toLowerCase() !== own.tokens.toLowerCase()) return undefined;
+    const isSpacedAlike =
+      /^\s/.test(text) === /^\s/.test(own.text) && /\s$/.test(text) === /\s$/.test(own.text);
+    if (!isOne || !isSpacedAlike || shape(old).toLowerCase() !== own.tokens.toLowerCase()) return undefined;
     return old.replace(old.trim(), () => text.trim());
   }
 

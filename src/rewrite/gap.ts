@@ -73,7 +73,9 @@ export class Gap {
       const put = this.#new.slice(newAt, newEnd);
       const inserted = changed ? this.#insert(old, oldAt, oldEnd, put) : undefined;
       if (inserted) return void edits.push(inserted);
-      const inPlace = changed ? oneForOne(this.#tokensIn(old, oldAt, oldEnd), tokensOf(put)) : undefined;
+      const isMirrored = areOpposite(this.#tree.text.slice(oldAt, oldEnd), put);
+      const inPlace =
+        changed && !isMirrored ? oneForOne(this.#tokensIn(old, oldAt, oldEnd), tokensOf(put)) : undefined;
       const edit = changed ? this.#replace(oldAt, oldEnd, put) : this.#blank(oldAt, oldEnd, put);
       for (const each of inPlace ?? (edit ? [edit] : [])) {
         const small = trimmed(this.#tree.text, each);
@@ -224,4 +226,17 @@ export class Gap {
     const rest = before.length < comments.length ? text.slice(lastToken, end) : "";
     return result + (rest === "" ? put : put.trimEnd() + rest);
   }
+}
+
+/** Does one have its white space before, and the other behind, as `Hive *` and `Hive> ` do? */
+function areOpposite(old: string, put: string): boolean {
+  const [one, other] = [isOneSided(old), isOneSided(put)];
+  return one !== undefined && other !== undefined && one !== other;
+}
+
+/** On which side only there is white space; undefined where both sides have it, or neither. */
+function isOneSided(text: string): "before" | "after" | undefined {
+  const before = /^\s/.test(text);
+  if (before === /\s$/.test(text)) return undefined;
+  return before ? "before" : "after";
 }

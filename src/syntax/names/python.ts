@@ -45,7 +45,12 @@ const dotted: UseEntry = (name) => {
   const statement = name.closest(IMPORTS);
   const path = name.parent!;
   if (statement) {
-    if (path.field === "module_name" || path.parent?.is("relative_import") || path.parent?.is("aliased_import")) return "nothing";
+    if (
+      path.field === "module_name" ||
+      path.parent?.is("relative_import") ||
+      path.parent?.is("aliased_import")
+    )
+      return "nothing";
     return path.parts[0]?.same(name) ? imported : "nothing";
   }
   if (!path.parts[0]?.same(name)) return keyword;

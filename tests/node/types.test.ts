@@ -1,0 +1,56 @@
+import { languageOf, loadGrammars, parse, type SyntaxNode } from "uvran";
+import { TypeScriptTypes } from "uvran/node";
+import { Sandbox } from "../cli/run.js";
+
+const CODE = `import { Jar } from "./jars.js";
+export interface Hive { weight?: number; label: string; count: 1 | 2; box: Jar | null }
+export function find(name: string): Hive | undefined { return undefined; }
+export function use(hive: Hive, any: any, thing: unknown, open: {}) {
+  return [hive.weight, hive.label, hive.count, hive.box, find("a"), any, thing, open];
+}
+`;
+const sandbox = new Sandbox({
+  "tsconfig.json": '{ "compilerOptions": { "strict": true, "module": "NodeNext" } }',
+  "hives.ts": CODE,
+  "jars.ts": "export class Lid {}\nexport class Jar extends Lid { weigh() { return 1; } }\n",
+});
+await loadGrammars([languageOf("typescript")]);
+const types = TypeScriptTypes.of(sandbox.root)!;
+const file = { path: "hives.ts", text: CODE };
+
+function nodeOf(code: string): SyntaxNode {
+  const { root } = parse(CODE, languageOf("typescript"));
+  return [...root.descendants()].findLast((node) => node.text === code)!;
+}
+
+test.each([
+  ["hive.weight", { canBeUndefined: true, canBeNull: false, falsy: ["0", "NaN"] }],
+  ["hive.label", { canBeUndefined: false, falsy: ['""'], text: "string" }],
+  ["hive.count", { falsy: [], text: "1 | 2" }],
+  ["hive.box", { canBeNull: true, falsy: [], names: [{ name: "Jar" }, { name: "Lid" }] }],
+  ['find("a")', { canBeUndefined: true, names: [{ name: "Hive" }] }],
+  ["any", { isAny: true }],
+  ["thing", { isAny: true }],
+  ["open", { isAny: true }],
+])("the compiler knows the type of `%s`", (code, facts) => {
+  const { start, end } = nodeOf(code);
+  expect(types.typeAt(file, start, end)).toMatchObject({ knowsMissing: true, ...facts });
+});
+
+test("it resolves calls, and says nothing of another text than its own", () => {
+  const { start, end } = nodeOf('find("a")');
+  expect(types.declarationAt(file, start, end)).toEqual({ name: "find", path: "hives.ts", line: 3 });
+  expect(types.typeAt({ ...file, text: CODE + "\n" }, start, end)).toBeUndefined();
+  expect(types.typeAt({ ...file, path: "none.ts" }, start, end)).toBeUndefined();
+  expect(TypeScriptTypes.of(sandbox.path("none"))).toBeUndefined();
+});
+
+test("without strict null checks it says that it does not know of missing values", () => {
+  const loose = new Sandbox({
+    "tsconfig.json": '{ "compilerOptions": { "strict": false } }',
+    "hives.ts": CODE,
+  });
+  const { start, end } = nodeOf("hive.weight");
+  const facts = TypeScriptTypes.of(loose.root)!.typeAt(file, start, end);
+  expect(facts).toMatchObject({ knowsMissing: false });
+});

@@ -1,0 +1,200 @@
+import "uvran/node";
+import {
+  all,
+  any,
+  canBeFalsyButPresent,
+  canBeMissing,
+  comesFrom,
+  condition,
+  Engine,
+  escapes,
+  holes,
+  insideAsync,
+  isOfType,
+  nameFree,
+  not,
+  onlyUse,
+  rule,
+  unknown,
+  usedAfter,
+  yes,
+  type Condition,
+  type LanguageId,
+  type Snippet,
+} from "uvran";
+import * as core from "uvran";
+
+const { x, given } = holes({ x: "expression", given: "arguments" });
+const { n } = holes({ n: "name" });
+const SUFFIX: Partial<Record<LanguageId, string>> = {
+  python: "py",
+  javascript: "js",
+  typescript: "ts",
+  java: "java",
+  php: "php",
+  ruby: "rb",
+  csharp: "cs",
+  cpp: "cpp",
+};
+
+/** What a condition answers for the first match of `look(x)` in some code. */
+async function answer(language: LanguageId, code: string, asked: Condition, was?: Snippet): Promise<string> {
+  const tag = core[language as "python"];
+  const one = rule({
+    id: "test/asks",
+    kind: "idiom",
+    title: "t",
+    why: "w",
+    was: was ?? tag`look(${x})`,
+    given: [asked],
+    becomes: was ? core.javascript`seen();` : tag`seen()`,
+    trials: [],
+  });
+  const result = (await new Engine([one]).file(`a.${SUFFIX[language]}`, code))!;
+  if (result.heldBack[0]) return `no: ${result.heldBack[0].reason}`;
+  const [change] = result.changes;
+  return `${change!.trust}: ${change!.evidence[0]!.says}`;
+}
+
+test.each<[LanguageId, string, Condition, string]>([
+  [
+    "python",
+    "from yard import hive\nlook(hive)",
+    comesFrom(x, { module: "yard", name: "hive" }),
+    "certain: `hive` comes from `yard`",
+  ],
+  [
+    "python",
+    "from yard import hive as h\nlook(h)",
+    comesFrom(x, { module: "yard", name: "hive" }),
+    "certain",
+  ],
+  ["python", "import yard.a as y\nlook(y.hive)", comesFrom(x, { module: "yard.a", name: "hive" }), "certain"],
+  ["python", "import yard.a\nlook(yard.a.hive)", comesFrom(x, { module: "yard.a", name: "hive" }), "certain"],
+  [
+    "python",
+    "from other import hive\nlook(hive)",
+    comesFrom(x, { module: "yard" }),
+    "no: `hive` comes from `other`",
+  ],
+  ["python", "hive = 1\nlook(hive)", comesFrom(x, { module: "yard" }), "no: `hive` is declared in this file"],
+  ["python", "from yard import hive\ndef f(hive):\n    look(hive)", comesFrom(x, { module: "yard" }), "no"],
+  [
+    "python",
+    "from yard import *\nlook(hive)",
+    comesFrom(x, { module: "yard" }),
+    "possible: `hive` may come from `yard`",
+  ],
+  ["python", "look(hive)", comesFrom(x, { module: "yard" }), "possible: nothing in this file says"],
+  [
+    "javascript",
+    'import * as y from "yard";\nlook(y.hive)',
+    comesFrom(x, { module: "yard", name: "hive" }),
+    "certain",
+  ],
+  [
+    "javascript",
+    'const { hive: h } = require("yard");\nlook(h)',
+    comesFrom(x, { module: "yard", name: "hive" }),
+    "certain",
+  ],
+  ["python", "look(yard)\nx = 1", insideAsync(), "no"],
+  ["python", "async def f():\n    look(1)", insideAsync(), "certain"],
+  ["javascript", "async function f() { list.map(() => look(1)); }", insideAsync(), "no"],
+  ["javascript", "async () => { look(1); }", insideAsync(), "certain"],
+  ["javascript", "function f(jar) { look(1); }", nameFree("jar"), "no: `jar` is taken"],
+  ["javascript", "function f(a) { look(a.jar); }", nameFree("jar"), "certain"],
+  ["python", "def f(a):\n    look(a)", nameFree("list"), "no"],
+  [
+    "python",
+    "def f(a):\n    if a is None: return\n    look(a)",
+    canBeMissing(x),
+    "no: `a` is there after `a is None`",
+  ],
+  [
+    "typescript",
+    "function f(a: string | null) { look(a); }",
+    canBeMissing(x),
+    "certain: `a` is declared `string | null`",
+  ],
+  ["typescript", "function f(a: string) { look(a); }", canBeMissing(x), "no"],
+  ["javascript", "function f(a) { look(a); }", canBeMissing(x), "likely: nothing on some way to here says"],
+  ["typescript", "function f(a: number) { look(a); }", canBeFalsyButPresent(x), "certain"],
+  ["typescript", "function f(a: Date) { look(a); }", canBeFalsyButPresent(x), "no"],
+  ["javascript", "look(a)", canBeFalsyButPresent(x), "likely: the type of `a` is not known"],
+  ["python", "a = []\nlook(a)", isOfType(x, "list"), "certain: `[]` is a literal"],
+  ["python", "a = []\na = ()\nlook(a)", isOfType(x, "list"), "possible"],
+  ["python", "def f(a: Hive):\n    look(a)", isOfType(x, "Hive"), "certain: `a` is declared `Hive`"],
+  [
+    "python",
+    "from yard import Hive\na = Hive()\nlook(a)",
+    isOfType(x, "Hive", { module: "yard" }),
+    "certain: `Hive()` makes one",
+  ],
+  [
+    "python",
+    "from shed import Hive\na = Hive()\nlook(a)",
+    isOfType(x, "Hive", { module: "yard" }),
+    "possible",
+  ],
+  ["python", "class Box: pass\na = Box()\nlook(a)", isOfType(x, "Hive"), "no"],
+  ["python", "class Box(Hive): pass\na = Box()\nlook(a)", isOfType(x, "Hive"), "certain"],
+  ["python", "def make() -> Hive: pass\nlook(make())", isOfType(x, "Hive"), "certain: `make` returns `Hive`"],
+  ["javascript", "const a = new Map();\nlook(a)", isOfType(x, "Map"), "certain"],
+  ["typescript", "class A { f() { look(this); } }", isOfType(x, "A"), "certain"],
+  ["java", "class A { void f(java.util.List a) { look(a); } }", isOfType(x, "List"), "certain"],
+  ["java", "class A { void f() { var a = new Hive(); look(a); } }", isOfType(x, "Hive"), "certain"],
+  ["csharp", "class A { void F() { Hive a = Make(); look(a); } }", isOfType(x, "Hive"), "certain"],
+  ["cpp", "void f(Hive *a) { look(a); }", isOfType(x, "Hive"), "certain"],
+  ["php", "<?php function f(Hive $a) { look($a); }", isOfType(x, "Hive"), "certain"],
+  ["ruby", "a = Hive.new\nlook(a)", isOfType(x, "Hive"), "certain"],
+  [
+    "python",
+    "def f(a):\n    look(a)",
+    isOfType(x, "Hive"),
+    "possible: nothing in this file says what `a` is",
+  ],
+])("%s: `%s`", async (language, code, asked, expected) => {
+  expect(await answer(language, code, asked)).toContain(expected);
+});
+
+const jar = core.javascript`const ${n} = open(${given});`;
+
+test.each<[string, Condition, string]>([
+  ["{ const a = open(1); a.go(); }", usedAfter(n), "certain: `a` is read later"],
+  ["{ const a = open(1); }", usedAfter(n), "no"],
+  ["{ const a = open(1); }", not(usedAfter(n)), "certain: `a` is not read later"],
+  ["{ const a = open(1); f(() => a); }", not(usedAfter(n)), "likely"],
+  ["{ const a = open(1); }", onlyUse(n), "certain"],
+  ["{ const a = open(1); a.go(); }", onlyUse(n), "no: `a` is used here too"],
+  ["function f() { const a = open(1); return a; }", escapes(n), "certain: `a` is returned"],
+  ["function f() { const a = open(1); a.go(); }", escapes(n), "no: `a` stays"],
+  ["function f() { const a = open(1); keep(a); }", not(escapes(n)), "likely: `a` is passed on"],
+])("javascript: `%s`", async (code, asked, expected) => {
+  expect(await answer("javascript", code, asked, jar)).toContain(expected);
+});
+
+const says = (is: core.Answer): Condition => condition("said", () => is);
+const [Y, N, U] = [says(yes("y")), says(core.no("n")), says(unknown("u"))];
+
+test.each<[string, Condition, string]>([
+  ["all, yes", all(Y, Y), "certain"],
+  ["all, unknown", all(Y, U), "likely"],
+  ["all, no", all(U, N), "no: n"],
+  ["any, yes", any(N, U, Y), "certain"],
+  ["any, unknown", any(N, U), "likely"],
+  ["any, no", any(N, N), "no"],
+  ["not yes", not(Y), "no"],
+  ["not no", not(N), "certain"],
+  ["not unknown", not(U), "likely"],
+  [
+    "the lowest trust of all",
+    all(
+      condition("p", () => unknown("p"), { unknownIs: "possible" }),
+      U,
+    ),
+    "possible",
+  ],
+])("conditions together: %s", async (_title, asked, expected) => {
+  expect(await answer("python", "look(1)", asked)).toContain(expected);
+});
