@@ -15,7 +15,7 @@ export {
 export { nameInFile, NameInFile, referencesAt, type Declaration, type Reference } from "./declarations.js";
 export { bodyAround, scopesAround, type Scope } from "./scopes.js";
 export { isMember, isSeenElsewhere, spelledOut, usesOf, type Uses } from "./every-use.js";
-export { renamings } from "./rename.js";
+export { isNamedAtRunTime, renamings } from "./rename.js";
 export {
   canLeaveEarly,
   canThrow,

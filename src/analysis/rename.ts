@@ -1,5 +1,6 @@
 import type { Renamed, SyntaxNode } from "../syntax/index.js";
 import { nameInFile, type Declaration } from "./declarations.js";
+import { assignmentOf, valueOf } from "./flow/assignment.js";
 
 /**
  * What to write for each use of a declaration when it gets another name. `{ hive }` becomes `{ hive: newName }`,
@@ -19,4 +20,19 @@ export function renamings(declaration: Declaration, newName: string): Renamed[] 
   }
   const result = [...nodes.values()].map((node) => renamed(node, newName));
   return result.every((one) => one !== undefined) ? result : undefined;
+}
+
+/**
+ * Does a running program know this name, so that code which asks for it sees another one after a renaming? Functions,
+ * classes and members have their names at run time, and so has a function without a name that a variable is given.
+ */
+export function isNamedAtRunTime({ as, at }: Declaration): boolean {
+  if (as === "local") {
+    const { functions, classes } = at[0]!.tree.language;
+    const values = at
+      .map((name) => assignmentOf(name))
+      .map((assignment) => assignment && valueOf(assignment));
+    return values.some((value) => value?.is(functions) || value?.is(classes));
+  }
+  return as === "function" || as === "class" || as === "method" || as === "field";
 }

@@ -1,5 +1,6 @@
 import {
   isMember,
+  isNamedAtRunTime,
   shortened,
   isSeenElsewhere,
   nameInFile,
@@ -142,6 +143,13 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
   if (isSeenElsewhere(declaration)) {
     trust = lower(trust, "likely");
     evidence.push({ answer: "unknown", says: `code outside of this project may use \`${old}\`` });
+  }
+  if (isNamedAtRunTime(declaration)) {
+    trust = lower(trust, "likely");
+    evidence.push({
+      answer: "unknown",
+      says: `code that asks for names while it runs no longer finds \`${old}\``,
+    });
   }
   for (const node of spelledOut(declaration)) {
     const mayMean = isOpen && isPath(node.text);
