@@ -54,7 +54,7 @@ for (const path of findSources(root, [], root, []).paths) {
   const prepared = await engine.prepare(language);
   files++;
   bytesRead += bytes.length;
-  const result = changesInFile(path, text, language, prepared);
+  const result = changesInFile({ path }, text, language, prepared);
   if (result.unparsed) unparsed++;
   held.push(...result.heldBack.map((entry) => `${entry.rule}: ${entry.reason.replace(/`[^`]*`/g, "…")}`));
   const changes = result.changes.filter((change) => allowed.includes(change.trust));
@@ -69,7 +69,7 @@ for (const path of findSources(root, [], root, []).paths) {
     worse++;
     console.log(`parses worse: ${path}`);
   }
-  const second = changesInFile(path, after, language, prepared).changes.filter((c) =>
+  const second = changesInFile({ path }, after, language, prepared).changes.filter((c) =>
     allowed.includes(c.trust),
   );
   if (second.length > 0) {

@@ -12,7 +12,17 @@ import { join } from "node:path";
 import { performance } from "node:perf_hooks";
 import { Parser, Language as Grammar } from "web-tree-sitter";
 import { allLanguages, changesInFile, Engine, languageOfFile, parse, type Language, type Rule } from "uvran";
-import { holes, javascript, python, rule } from "uvran";
+import {
+  condition,
+  holes,
+  javascript,
+  no,
+  python,
+  rule,
+  type Answer,
+  type Condition,
+  type Match,
+} from "uvran";
 import { decode, inspect } from "uvran/node";
 import javascriptPack from "uvran/packs/javascript";
 import pythonPack from "uvran/packs/python";
@@ -70,7 +80,7 @@ async function growing(): Promise<void> {
       { length: count },
       (_, i) => `${["begin", "use", "stop"][i % 3]}(h${i % 7})\n`,
     ).join("");
-    const time = best(() => changesInFile("a.py", text, language, rules));
+    const time = best(() => changesInFile({ path: "a.py" }, text, language, rules));
     const ratio = before === undefined ? "" : `${(time / before).toFixed(2)} × half of it`;
     row(`${count} lines`, time, text.length / 1e6, ratio);
     before = time;
@@ -101,10 +111,28 @@ async function adversarial(): Promise<void> {
   const language = languageOfFile("a.py")!;
   const rules = await new Engine([three]).prepare(language);
   const parsing = best(() => parse(text, language).dispose());
-  const matching = best(() => changesInFile("a.py", text, language, rules));
+  const matching = best(() => changesInFile({ path: "a.py" }, text, language, rules));
   console.log(`\nThree lists over ${lines.length} statements that never match`);
   row("compact tree", parsing, text.length / 1e6, "");
   row("with the rule", matching, text.length / 1e6, `${(matching / parsing).toFixed(1)} × the tree`);
+}
+
+/** The time that all conditions of all rules take: with them, less without them. */
+async function conditionsOf(own: readonly Source[]): Promise<number> {
+  // The last condition says no, so that nothing is rewritten.
+  const refused = condition("nothing", (match) => no("not asked", match.node));
+  const asked = RULES.map((rule) => ({
+    ...rule,
+    given: [...(rule.given ?? []).map(answeredAnyway), refused],
+  }));
+  const unasked = RULES.map((rule) => ({ ...rule, given: [refused] }));
+  return (await timeOf(own, asked)) - (await timeOf(own, unasked));
+}
+
+/** Asks a condition, and goes on whatever it answers. */
+function answeredAnyway(given: Condition): Condition {
+  const ask = (match: Match): Answer => ({ ...given.ask(match), is: "yes" });
+  return { ...given, ask };
 }
 
 async function measure(title: string, own: readonly Source[]): Promise<void> {
@@ -124,12 +152,13 @@ async function measure(title: string, own: readonly Source[]): Promise<void> {
   );
   const engine = best(() => {
     for (const { path, text, language } of own)
-      changesInFile(path, text, language, rulesOf.get(language.id)!);
+      changesInFile({ path }, text, language, rulesOf.get(language.id)!);
   });
   const few = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
   for (const language of allLanguages()) few.set(language.id, await one.prepare(language));
   const single = best(() => {
-    for (const { path, text, language } of own) changesInFile(path, text, language, few.get(language.id)!);
+    for (const { path, text, language } of own)
+      changesInFile({ path }, text, language, few.get(language.id)!);
   });
   const reading = best(() => {
     for (const { path } of own) readFileSync(path);
@@ -147,6 +176,8 @@ async function measure(title: string, own: readonly Source[]): Promise<void> {
   row("parser alone", bare, megabytes, "");
   row("compact trees", trees, megabytes, `${(trees / bare).toFixed(2)} × the parser alone`);
   row(`all ${RULES.length} rules`, engine, megabytes, `${(engine / bare).toFixed(2)} × the parser alone`);
+  const asked = await conditionsOf(own);
+  row("all their conditions", asked, megabytes, `${(asked / bare).toFixed(2)} × the parser alone`);
   row("one rule", single, megabytes, `all rules: ${(engine / single).toFixed(2)} × one rule`);
   const hundred = await timeOf(own, callRules(100));
   const only = await timeOf(own, callRules(1));
@@ -189,7 +220,8 @@ async function timeOf(own: readonly Source[], rules: readonly Rule[]): Promise<n
   const ready = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
   for (const language of allLanguages()) ready.set(language.id, await engine.prepare(language));
   return best(() => {
-    for (const { path, text, language } of own) changesInFile(path, text, language, ready.get(language.id)!);
+    for (const { path, text, language } of own)
+      changesInFile({ path }, text, language, ready.get(language.id)!);
   });
 }
 

@@ -23,7 +23,9 @@ test("what the README shows of the library works as it stands", () => {
 });
 
 test("the rule in the guide passes its trials, and its config loads", () => {
-  const [rule, config] = codeOf("docs/writing-rules.md").filter((code) => !code.includes("python/ordered"));
+  const [rule, config] = codeOf("docs/writing-rules.md").filter(
+    (code) => !/python\/ordered|cpp\/owned-handle/.test(code),
+  );
   const sandbox = consumer({
     "last-item.ts": rule!,
     "uvran.config.ts": config!,
@@ -35,15 +37,17 @@ test("the rule in the guide passes its trials, and its config loads", () => {
   expect(sandbox.uvran("survey").out).toMatch(/javascript\/last-item +idiom +1/);
 });
 
-test("the rule with imports in the guide passes its trials", () => {
-  const rule = codeOf("docs/writing-rules.md").find((code) => code.includes("python/ordered"))!;
+test.each([
+  ["python/ordered", "ordered"],
+  ["cpp/owned-handle", "ownedHandle"],
+])("the rule %s in the guide passes its trials", (id, name) => {
+  const rule = codeOf("docs/writing-rules.md").find((code) => code.includes(id))!;
   const config = `import { defineConfig } from "uvran/node";
 import { pack } from "uvran";
-import { ordered } from "./ordered.js";
-export default defineConfig({ packs: [pack("own", [ordered])] });`;
-  const sandbox = consumer({ "ordered.ts": rule, "uvran.config.ts": config });
-  const tried = sandbox.uvran("rules", "python/ordered", "--try");
-  expect(tried.out).toBe("passed  python/ordered  2 trials\n");
+import { ${name} } from "./own.js";
+export default defineConfig({ packs: [pack("own", [${name}])] });`;
+  const sandbox = consumer({ "own.ts": rule, "uvran.config.ts": config });
+  expect(sandbox.uvran("rules", id, "--try").out).toBe(`passed  ${id}  2 trials\n`);
 });
 
 test("every entry point can be imported, and the core brings no Node module with it", () => {

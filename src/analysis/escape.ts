@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../syntax/index.js";
+import type { FlowShape, SyntaxNode } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
 import type { Declaration, Reference } from "./declarations.js";
 import { usesOf } from "./every-use.js";
@@ -32,12 +32,13 @@ export function fateOf({ node, does, captured }: Reference): Fate {
   const { flow } = language;
   let at = node;
   for (let above = at.parent; above; above = at.parent) {
-    const shape = flow.shapes[above.kind];
-    const flat = typeof shape === "function" ? shape(above) : shape;
+    const flat = shapeOf(above);
     if (flat?.is === "jump") return flat.to === "return" || flat.to === "throw" ? "returned" : "stays";
     if (above.is(language.suspensions)) return "returned";
     if (above.is(language.functions)) return at.field === "body" ? "returned" : "stays";
-    if (above.is(language.argumentLists)) return "passed on";
+    // In Ruby what `return` gives back stands in a list of arguments.
+    if (above.is(language.argumentLists) && !(above.parent && shapeOf(above.parent)?.is === "jump"))
+      return "passed on";
     const table = flow.assignments[above.kind];
     if (table) return at.field === table.target ? "stays" : "stored";
     if (STORING.test(above.kind)) return "stored";
@@ -46,6 +47,7 @@ export function fateOf({ node, does, captured }: Reference): Fate {
       above.is(language.parenthesized) ||
       flat?.is === "shortCircuit" ||
       (flat?.is === "branch" && at.field !== "condition") ||
+      above.is(language.argumentLists) ||
       /^(as|cast|satisfies|non_null|spread|splat|list_splat|variable_name|type_cast|await|move)/.test(
         above.kind,
       );
@@ -53,6 +55,11 @@ export function fateOf({ node, does, captured }: Reference): Fate {
     at = above;
   }
   return "stays";
+}
+
+function shapeOf(node: SyntaxNode): FlowShape | undefined {
+  const shape = node.tree.language.flow.shapes[node.kind];
+  return typeof shape === "function" ? shape(node) : shape;
 }
 
 /** Literals that keep what is put into them. */

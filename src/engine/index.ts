@@ -12,4 +12,4 @@ export { editsFor, textAfter } from "./outcome.js";
 export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";
 export { PreparedRules } from "./prepare.js";
-export { runTrials, type TrialResult } from "./trials.js";
+export { filesNaming, runTrials, type TrialResult } from "./trials.js";

@@ -1,4 +1,6 @@
 import { diffLines } from "diff";
+import type { SourceFiles } from "../analysis/index.js";
+import { applyEdits } from "../rewrite/index.js";
 import { textAfter } from "./outcome.js";
 import type { Rule, Trial } from "../rules/index.js";
 import { countErrors, languageOf } from "../syntax/index.js";
@@ -18,16 +20,17 @@ export interface TrialResult {
  * that the result parses and keeps its comments is what the engine holds every change to.
  */
 export async function runTrials(rule: Rule): Promise<TrialResult[]> {
-  const engine = new Engine([rule]);
   const results: TrialResult[] = [];
   for (const trial of rule.trials) {
-    const failure = await failureOf(engine, trial);
+    const failure = await failureOf(rule, trial);
     results.push({ rule: rule.id, trial, ...(failure === undefined ? {} : { failure }) });
   }
   return results;
 }
 
-async function failureOf(engine: Engine, trial: Trial): Promise<string | undefined> {
+async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> {
+  const beside = Object.entries(trial.beside ?? {});
+  const engine = new Engine([rule], { files: filesNaming(beside.map(([path, [text]]) => ({ path, text }))) });
   const language = languageOf(trial.language);
   const path = `trial${language.extensions[0]!}`;
   await engine.prepare(language);
@@ -39,8 +42,23 @@ async function failureOf(engine: Engine, trial: Trial): Promise<string | undefin
   if (now !== trial.now) return [difference(trial.now, now), ...held].join("\n");
   const wrong = trial.was === trial.now ? wronglyQuiet(trial, result) : wronglySure(trial, result);
   if (wrong) return wrong;
+  for (const [other, [was, expected]] of beside) {
+    const edits = result.changes.flatMap(({ elsewhere }) => elsewhere.filter((file) => file.path === other));
+    const got = applyEdits(
+      was,
+      edits.flatMap((file) => file.edits),
+    );
+    if (got !== expected) return `${other}:\n${difference(expected, got)}`;
+  }
   const again = await engine.file(path, now);
   return again?.changes.length ? `a second run changes the result again:\n${now}` : undefined;
+}
+
+/** Some files as the engine asks for them: by a word that stands in them. */
+export function filesNaming(files: readonly { readonly path: string; readonly text: string }[]): SourceFiles {
+  return {
+    naming: (word) => files.filter(({ text }) => new Set<string>(text.match(/[\p{L}\p{N}_]+/gu)).has(word)),
+  };
 }
 
 /** Expected against got, line by line. */

@@ -9,6 +9,8 @@ export interface Trial {
   readonly now: string;
   /** The trust the change must have. */
   readonly trust?: Trust;
+  /** Other files by their paths, before and after, for a rule that reaches into them. */
+  readonly beside?: Readonly<Record<string, readonly [was: string, now: string]>>;
   /** Part of the reason with which the change must be held back. */
   readonly because?: string;
 }
@@ -27,12 +29,20 @@ function block(code: string): string {
 /** Trials in one language. */
 export function trialsIn(language: LanguageId) {
   return {
-    /** The rule turns `was` into `now`, with this trust. */
-    rewrites: (was: string, now: string, trust: Trust = "certain"): Trial => ({
+    /** The rule turns `was` into `now`, with this trust; and files `beside` it too, by their paths. */
+    rewrites: (
+      was: string,
+      now: string,
+      trust: Trust = "certain",
+      beside: Readonly<Record<string, readonly [was: string, now: string]>> = {},
+    ): Trial => ({
       language,
       was: block(was),
       now: block(now),
       trust,
+      beside: Object.fromEntries(
+        Object.entries(beside).map(([path, [old, now]]) => [path, [block(old), block(now)] as const]),
+      ),
     }),
     /** The rule does not speak of this code at all. */
     ignores: (was: string): Trial => ({ language, was: block(was), now: block(was) }),

@@ -4,6 +4,7 @@ import {
   cpp,
   Engine,
   everyUseOf,
+  filesNaming,
   holes,
   java,
   javascript,
@@ -38,13 +39,8 @@ async function run(
   one: Rule,
   files: Record<string, string>,
 ): Promise<{ plan: Plan; now: Record<string, string> }> {
-  const sources = {
-    naming: (word: string) =>
-      Object.entries(files)
-        .filter(([, text]) => new RegExp(`\\b${word}\\b`).test(text))
-        .map(([path, text]) => ({ path, text })),
-  };
-  const engine = new Engine([one], { files: sources });
+  const all = Object.entries(files).map(([path, text]) => ({ path, text }));
+  const engine = new Engine([one], { files: filesNaming(all) });
   const examined = [];
   for (const [path, text] of Object.entries(files)) {
     examined.push({ path, text, result: (await engine.file(path, text))! });

@@ -179,3 +179,9 @@ class A { void F() {
   var a = Make(); //? a escapes no
   a.Close();
 } }
+// === unchanged
+class A { int F() {
+  int n = 1;
+  G();
+  return n; //? n unchanged since 2
+} }

@@ -204,3 +204,26 @@ class A { Object held; Object f() {
   held = a;
   return null;
 } }
+// === unchanged by a call
+class A { int f(int a) {
+  int n = a;
+  g();
+  return n; //? n unchanged since 2
+} }
+// === changed in a loop
+class A { int f(int[] a) {
+  int n = 0;
+  for (int i : a) { n += i; }
+  return n; //? n changed since 2 yes
+} }
+// === read later
+class A { void f() {
+  int n = 1; //? n after yes
+  g(n);
+  n = 2; //? n after no
+} }
+// === passed on
+class A { void f() {
+  Object a = make(); //? a escapes unknown
+  keep(a);
+} }

@@ -261,3 +261,8 @@ function f() {
   jar.close();
   return jar.size + 1;
 }
+// === a closure captures a local
+function f() {
+  let n = 0;
+  return () => { n += 1; }; //? n captures 2
+}

@@ -103,3 +103,31 @@ function f() {
     close();
   }
 }
+// === unchanged
+function f($a) {
+  $n = 1;
+  g();
+  return $n; //? $n unchanged since 2
+}
+// === passed on and perhaps changed
+function f($a) {
+  $n = 1;
+  g($n);
+  return $n; //? $n changed since 2 unknown
+}
+// === read later
+function f() {
+  $n = 1; //? $n after yes
+  echo $n;
+  $n = 2; //? $n after no
+}
+// === escapes by return
+function f() {
+  $n = make(); //? $n escapes yes
+  return $n;
+}
+// === stays
+function f() {
+  $n = make(); //? $n escapes no
+  $n->close();
+}

@@ -164,3 +164,20 @@ end
 def f(a)
   raise a #? throws yes
 end
+# === a block captures a local of its method
+def f(list)
+  sum = 0
+  list.each { |i| sum += i } #? sum captures 2
+  sum #? sum changed since 2 yes
+end
+# === read later
+def f
+  n = 1 #? n after yes
+  g(n)
+  n = 2 #? n after no
+end
+# === escapes by return
+def f
+  n = make #? n escapes yes
+  return n
+end

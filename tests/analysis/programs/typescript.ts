@@ -206,3 +206,9 @@ async function f() {
 function f(a: Error) { //? a escapes yes
   throw a;
 }
+// === unchanged, with a type
+function f(a: string[]) {
+  const n: number = a.length;
+  g(a);
+  return n; //? n unchanged since 2
+}
