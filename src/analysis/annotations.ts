@@ -7,7 +7,9 @@ export interface DeclaredType {
   readonly falsy: readonly string[];
   readonly canBeNull: boolean;
   readonly canBeUndefined: boolean;
-  /** Where the type is declared. */
+  /** By an annotation in the file, or by the project's compiler. */
+  readonly how: "declared" | "inferred";
+  /** Where the type is declared, else the expression. */
   readonly at: SyntaxNode;
   readonly text: string;
 }
@@ -32,6 +34,7 @@ export function declaredType(expression: SyntaxNode): DeclaredType | undefined {
     falsy: [...values.falsy],
     canBeNull: values.canBeNull,
     canBeUndefined: values.canBeUndefined || annotation.optional,
+    how: "declared",
     at: annotation.at,
     text: annotation.type.text,
   };

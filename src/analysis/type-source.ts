@@ -4,7 +4,7 @@ export interface TypeFacts {
   readonly text: string;
   readonly canBeNull: boolean;
   readonly canBeUndefined: boolean;
-  /** Does the compiler keep track of missing values at all? Without it, the two above say nothing. */
+  /** Does the compiler keep track of all missing values? Without it, a no of the two above is none. */
   readonly knowsMissing: boolean;
   /** Values that count as false without being missing, as they are written: `0`, `""`, `false`, `NaN`. */
   readonly falsy: readonly string[];

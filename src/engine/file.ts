@@ -46,7 +46,9 @@ export function changesInFile(
     const isWorse = next.errors.length > tree.errors.length;
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundFunctions(next);
-    const more = isWorse ? [] : accepted(next.text, findIn(next, rules, around, again, pending).candidates);
+    const found = isWorse ? [] : findIn(next, rules, around, again, pending).candidates;
+    const fresh = found.filter((candidate) => !wasRefused(candidate, text, drafts, first.heldBack));
+    const more = accepted(next.text, fresh);
     if (more.length === 0) {
       settled = next;
       break;
@@ -71,6 +73,34 @@ export function changesInFile(
   const changes = verified.sound.map((draft, i): Change => draft.change(path, ids[i]!));
   tree.dispose();
   return { changes, heldBack, idleKeeps: first.idleKeeps, ...(unparsed ? { unparsed } : {}) };
+}
+
+/**
+ * Was this match held back before, and has nothing in it changed since? What was known then may not be known of a text
+ * that nobody has on disk, such as types, so the first answer stands.
+ */
+function wasRefused(
+  { rule, start, end }: Candidate,
+  text: string,
+  drafts: readonly Draft[],
+  refused: readonly HeldBack[],
+): boolean {
+  const old = originalPlace(start, end, allEdits(drafts));
+  if (old === undefined) return false;
+  const line = text.slice(0, old).split("\n").length;
+  return refused.some((entry) => entry.rule === rule.id && entry.line === line);
+}
+
+/** Where untouched code stood before the edits; undefined for code that they touch. */
+function originalPlace(start: number, end: number, edits: readonly Edit[]): number | undefined {
+  let shift = 0;
+  for (const edit of [...edits].sort((a, b) => a.start - b.start)) {
+    const at = edit.start + shift;
+    if (at > end) break;
+    if (at + edit.text.length >= start) return undefined;
+    shift += edit.text.length - (edit.end - edit.start);
+  }
+  return start - shift;
 }
 
 /**

@@ -72,7 +72,9 @@ export class TypeScriptTypes implements TypeSource {
     const parsed = compiler.parseJsonConfigFileContent(config ?? {}, compiler.sys, dirname(this.#config));
     const options = { ...parsed.options, noEmit: true };
     const program = compiler.createProgram(parsed.fileNames, options);
-    const knowsMissing = options.strictNullChecks ?? options.strict ?? false;
+    // Without the second option the compiler takes it that every item asked for is there.
+    const isStrict = options.strictNullChecks ?? options.strict ?? false;
+    const knowsMissing = isStrict && options.noUncheckedIndexedAccess === true;
     this.#loaded = { compiler, program, checker: program.getTypeChecker(), knowsMissing };
     return this.#loaded;
   }

@@ -16,6 +16,7 @@ import {
   weakest,
   yes,
   type Answer,
+  type DeclaredType,
   type TypeFacts,
   type Wanted,
 } from "../analysis/index.js";
@@ -120,21 +121,31 @@ export function askCompiler({ around, tree }: Match, node: SyntaxNode): TypeFact
   return around.types?.typeAt({ path: around.path, text: tree.text }, node.start, node.end);
 }
 
+/**
+ * What values an expression can have: by the annotations of the file, else by the project's compiler; undefined where
+ * neither says.
+ */
+export function valuesOf(match: Match, node: SyntaxNode): DeclaredType | undefined {
+  const declared = declaredType(node);
+  if (declared) return declared;
+  const type = askCompiler(match, node);
+  if (!type || type.isAny) return undefined;
+  const { text, falsy, knowsMissing } = type;
+  const canBeNull = type.canBeNull || !knowsMissing;
+  const canBeUndefined = type.canBeUndefined || !knowsMissing;
+  return { how: "inferred", text, falsy, canBeNull, canBeUndefined, at: node };
+}
+
 /** What a hole stands for can be missing (null, None, nil, undefined) where it stands. */
 export function canBeMissing(hole: Hole): Condition {
   return condition(`\`${hole.name}\` can be missing`, (match) => {
     const node = match.the(hole);
     const byFlow = canBeMissingHere(node);
     if (byFlow.is !== "unknown") return byFlow;
-    const type = askCompiler(match, node);
-    if (type && !type.isAny && type.knowsMissing) {
-      const says = `the compiler says that \`${node.text}\` is \`${type.text}\``;
-      return type.canBeNull || type.canBeUndefined ? yes(says, node) : no(says, node);
-    }
-    const declared = declaredType(node);
-    if (!declared) return byFlow;
-    const says = `\`${node.text}\` is declared \`${declared.text}\``;
-    return (declared.canBeNull || declared.canBeUndefined ? yes : no)(says, declared.at);
+    const type = valuesOf(match, node);
+    if (!type) return byFlow;
+    const says = `\`${node.text}\` is ${type.how} \`${type.text}\``;
+    return (type.canBeNull || type.canBeUndefined ? yes : no)(says, type.at);
   });
 }
 
@@ -142,19 +153,11 @@ export function canBeMissing(hole: Hole): Condition {
 export function canBeFalsyButPresent(hole: Hole): Condition {
   return condition(`\`${hole.name}\` can be falsy without being missing`, (match) => {
     const node = match.the(hole);
-    const type = askCompiler(match, node);
-    if (type && !type.isAny) {
-      const says = `the compiler says that \`${node.text}\` is \`${type.text}\``;
-      return type.falsy.length > 0
-        ? yes(`${says}, so it can be ${type.falsy.join(" or ")}`, node)
-        : no(says, node);
-    }
-    const declared = declaredType(node);
-    if (!declared) return unknown(`the type of \`${node.text}\` is not known`, node);
-    const says = `\`${node.text}\` is declared \`${declared.text}\``;
-    return declared.falsy.length > 0
-      ? yes(`${says}, so it can be ${declared.falsy.join(" or ")}`, declared.at)
-      : no(says, declared.at);
+    const type = valuesOf(match, node);
+    if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
+    const says = `\`${node.text}\` is ${type.how} \`${type.text}\``;
+    if (type.falsy.length === 0) return no(says, type.at);
+    return yes(`${says}, so it can be ${type.falsy.join(" or ")}`, type.at);
   });
 }
 

@@ -12,7 +12,7 @@ export {
   comesFrom,
 } from "./conditions.js";
 export { escapes, insideAsync, isOfType, nameFree, neverWritten, not, onlyUse } from "./conditions.js";
-export { sideEffectFree, unchangedDuring, usedAfter } from "./conditions.js";
+export { sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./conditions.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { pack, rule, RuleError } from "./rule.js";

@@ -156,3 +156,19 @@ export const shortCircuits = (
       ? { is: "shortCircuit", left: "left", right: "right", runsIf }
       : undefined;
 };
+
+const IF = { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" } as const;
+
+/** What C has left to most languages with braces, where their grammars call it the same. */
+export const likeC = {
+  if_statement: IF,
+  while_statement: { is: "loop", test: "condition", body: "body" },
+  do_statement: { is: "loop", test: "condition", body: "body", bodyFirst: true },
+  return_statement: jump("return"),
+  throw_statement: jump("throw"),
+  break_statement: jump("break"),
+  continue_statement: jump("continue"),
+} satisfies FlowFacts["shapes"];
+
+/** `a ? b : c`. */
+export const CONDITIONAL: FlowShape = IF;

@@ -10,7 +10,8 @@ export function use(hive: Hive, any: any, thing: unknown, open: {}) {
 }
 `;
 const sandbox = new Sandbox({
-  "tsconfig.json": '{ "compilerOptions": { "strict": true, "module": "NodeNext" } }',
+  "tsconfig.json":
+    '{ "compilerOptions": { "strict": true, "noUncheckedIndexedAccess": true, "module": "NodeNext" } }',
   "hives.ts": CODE,
   "jars.ts": "export class Lid {}\nexport class Jar extends Lid { weigh() { return 1; } }\n",
 });
@@ -53,4 +54,19 @@ test("without strict null checks it says that it does not know of missing values
   const { start, end } = nodeOf("hive.weight");
   const facts = TypeScriptTypes.of(loose.root)!.typeAt(file, start, end);
   expect(facts).toMatchObject({ knowsMissing: false });
+});
+
+test("the shipped rules ask it where the file itself does not say", () => {
+  const project = new Sandbox({
+    "tsconfig.json":
+      '{ "compilerOptions": { "strict": true, "noUncheckedIndexedAccess": true, "module": "NodeNext" } }',
+    "jars.ts":
+      "export interface Jar { lid: number }\nexport const jar = (): Jar | undefined => undefined;\nexport const label = (): string => '';\n",
+    "a.ts":
+      'import { jar, label } from "./jars.js";\nexport const one = jar() || { lid: 1 };\nexport const two = label() || "none";\n',
+  });
+  const { out } = project.uvran("propose", "a.ts");
+  expect(out).toContain("certain · idiom");
+  expect(out).toContain("`jar()` is inferred `Jar | undefined`, which falls back only when it is missing");
+  expect(out).toMatch(/a\.ts:3[^]*`label\(\)` is inferred `string`: for "" the old code fell back/);
 });

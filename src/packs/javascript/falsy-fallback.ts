@@ -1,6 +1,5 @@
 import {
   condition,
-  declaredType,
   holes,
   javascript,
   no,
@@ -8,6 +7,7 @@ import {
   shortened,
   trialsIn,
   unknown,
+  valuesOf,
   yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
@@ -27,15 +27,18 @@ const isContainer = (match: Match): boolean => match.the(fallback).is(["array", 
 
 function neverFalsy(match: Match): Answer {
   const name = shortened(match.textOf(value));
-  const type = declaredType(match.the(value));
+  const type = valuesOf(match, match.the(value));
   if (!type) {
     const seen = replaced(match, ["0", '""', "false"]).join(", ");
     return unknown(`\`${name}\` could be ${seen}, which \`||\` replaces`, match.node);
   }
   const lost = replaced(match, type.falsy);
   return lost.length > 0
-    ? no(`\`${name}\` is declared \`${type.text}\`: for ${lost.join(", ")} the old code fell back`, type.at)
-    : yes(`\`${name}\` is declared \`${type.text}\`, which falls back only when it is missing`, type.at);
+    ? no(
+        `\`${name}\` is ${type.how} \`${type.text}\`: for ${lost.join(", ")} the old code fell back`,
+        type.at,
+      )
+    : yes(`\`${name}\` is ${type.how} \`${type.text}\`, which falls back only when it is missing`, type.at);
 }
 
 const js = trialsIn("javascript");
@@ -64,7 +67,7 @@ export const falsyFallback = rule({
     ),
   ],
   cautions: (match) => {
-    if (declaredType(match.the(value))) return [];
+    if (valuesOf(match, match.the(value))) return [];
     const lost = replaced(match, ["0", '""', "false", "NaN"]).join(", ");
     return [
       `when \`${shortened(match.textOf(value))}\` is ${lost}, the old code fell back and the new one keeps it`,

@@ -1,15 +1,5 @@
-import {
-  condition,
-  copy,
-  declaredType,
-  holes,
-  isOnPrimitives,
-  javascript,
-  no,
-  rule,
-  shortened,
-} from "../../index.js";
-import { text, trialsIn, unknown, weakest, yes } from "../../index.js";
+import { condition, copy, holes, isOnPrimitives, javascript, no, rule, shortened } from "../../index.js";
+import { text, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
 import { isAnd, isPlainAccess, operandsOf, stepsFrom, type Operand } from "./access.js";
 
@@ -68,16 +58,16 @@ function resultUnseen(match: Match): Answer {
   const answers = linksOf(node).map(({ test }): Answer => {
     const name = shortened(test.subject.text);
     if (test.exact) return no(`\`${name}\` missing gave \`false\` and would give \`undefined\``, node);
-    const type = declaredType(test.subject);
+    const type = valuesOf(match, test.subject);
     if (!type)
       return unknown(`the result is used as a value, and \`${name}\` could be null, 0, "" or false`, node);
     const others = [...(type.canBeNull ? ["null"] : []), ...type.falsy];
     return others.length > 0
       ? no(
-          `\`${name}\` is declared \`${type.text}\`: for ${others.join(", ")} the result would change`,
+          `\`${name}\` is ${type.how} \`${type.text}\`: for ${others.join(", ")} the result would change`,
           type.at,
         )
-      : yes(`\`${name}\` is declared \`${type.text}\`, so it is an object or undefined`, type.at);
+      : yes(`\`${name}\` is ${type.how} \`${type.text}\`, so it is an object or undefined`, type.at);
   });
   const [first = yes("nothing is tested"), ...rest] = answers;
   return weakest([first, ...rest]);
@@ -88,19 +78,19 @@ function falsyStops(match: Match): Answer {
   const answers = linksOf(match.node).map(({ test, steps }): Answer => {
     const name = shortened(test.subject.text);
     if (test.exact) return yes(`\`${name}\` is tested for being missing`, test.node);
-    const type = declaredType(test.subject);
+    const type = valuesOf(match, test.subject);
     const [step] = steps;
     const property = step?.child("property")?.text;
     const missingAnyway = steps.length === 1 && property !== undefined && !isOnPrimitives(property);
     if (type && type.falsy.length === 0) {
-      return yes(`\`${name}\` is declared \`${type.text}\`, which is true whenever it is there`, type.at);
+      return yes(`\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`, type.at);
     }
     if (missingAnyway && match.tree.language.falsyAlike(match.node)) {
       return yes(`0, "" and false have no \`${property}\``, step);
     }
     if (type)
       return no(
-        `\`${name}\` is declared \`${type.text}\`: for ${type.falsy.join(", ")} the code would go on`,
+        `\`${name}\` is ${type.how} \`${type.text}\`: for ${type.falsy.join(", ")} the code would go on`,
         type.at,
       );
     return unknown(`\`${name}\` could be 0, "" or false, where the old code stopped`, test.node);
@@ -149,7 +139,7 @@ export const guardedRead = rule({
   cautions: (match) =>
     linksOf(match.node).flatMap(({ test }) => {
       const name = shortened(test.subject.text);
-      const type = declaredType(test.subject);
+      const type = valuesOf(match, test.subject);
       if (test.exact || (type && type.falsy.length === 0 && !type.canBeNull)) return [];
       if (match.tree.language.falsyAlike(match.node)) return [];
       return [

@@ -1,14 +1,5 @@
-import {
-  condition,
-  declaredType,
-  holes,
-  javascript,
-  no,
-  rule,
-  shortened,
-  sideEffectFree,
-} from "../../index.js";
-import { trialsIn, unknown, yes, type Match, type Snippet } from "../../index.js";
+import { condition, holes, javascript, no, rule, shortened, sideEffectFree } from "../../index.js";
+import { trialsIn, unknown, valuesOf, yes, type Match, type Snippet } from "../../index.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
 
@@ -57,20 +48,20 @@ export const valueOrFallback = rule({
         const other = letThrough(match);
         if (!other) return yes("the test is for null and undefined alike", match.node);
         const name = shortened(match.textOf(value));
-        const type = declaredType(match.the(value));
+        const type = valuesOf(match, match.the(value));
         if (!type)
           return unknown(`\`${name}\` could be ${other}, which the old code let through`, match.node);
         const can = other === "null" ? type.canBeNull : type.canBeUndefined;
         return can
-          ? no(`\`${name}\` is declared \`${type.text}\`, and the old code let ${other} through`, type.at)
-          : yes(`\`${name}\` is declared \`${type.text}\`, which is never ${other}`, type.at);
+          ? no(`\`${name}\` is ${type.how} \`${type.text}\`, and the old code let ${other} through`, type.at)
+          : yes(`\`${name}\` is ${type.how} \`${type.text}\`, which is never ${other}`, type.at);
       },
       { unknownIs: "possible" },
     ),
   ],
   cautions: (match) => {
     const other = letThrough(match);
-    if (!other || declaredType(match.the(value))) return [];
+    if (!other || valuesOf(match, match.the(value))) return [];
     return [
       `when \`${shortened(match.textOf(value))}\` is ${other}, the old code kept it and the new one falls back`,
     ];

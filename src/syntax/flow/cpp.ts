@@ -1,18 +1,11 @@
-import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { CONDITIONAL, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
 /** How control moves in C++. */
 export const cppFlow: FlowFacts = {
   ...ordinaryFlow,
   shapes: {
-    if_statement: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
-    conditional_expression: {
-      is: "branch",
-      test: "condition",
-      then: "consequence",
-      otherwise: "alternative",
-    },
-    while_statement: { is: "loop", test: "condition", body: "body" },
-    do_statement: { is: "loop", test: "condition", body: "body", bodyFirst: true },
+    ...likeC,
+    conditional_expression: CONDITIONAL,
     for_statement: { is: "loop", first: "initializer", test: "condition", update: "update", body: "body" },
     for_range_loop: { is: "each", over: "right", target: "declarator", body: "body" },
     switch_statement: {
@@ -24,11 +17,7 @@ export const cppFlow: FlowFacts = {
       isDefault: (way) => way.has("default"),
     },
     try_statement: { is: "try", handlers: ["catch_clause"] },
-    return_statement: jump("return"),
     co_return_statement: jump("return"),
-    throw_statement: jump("throw"),
-    break_statement: jump("break"),
-    continue_statement: jump("continue"),
     goto_statement: jump("anywhere"),
     binary_expression: shortCircuits({ "&&": "true", "||": "false", and: "true", or: "false" }),
     unary_expression: (node) =>

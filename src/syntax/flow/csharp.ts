@@ -1,18 +1,11 @@
-import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { CONDITIONAL, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
 /** How control moves in C#. */
 export const csharpFlow: FlowFacts = {
   ...ordinaryFlow,
   shapes: {
-    if_statement: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
-    conditional_expression: {
-      is: "branch",
-      test: "condition",
-      then: "consequence",
-      otherwise: "alternative",
-    },
-    while_statement: { is: "loop", test: "condition", body: "body" },
-    do_statement: { is: "loop", test: "condition", body: "body", bodyFirst: true },
+    ...likeC,
+    conditional_expression: CONDITIONAL,
     for_statement: { is: "loop", first: "initializer", test: "condition", update: "update", body: "body" },
     foreach_statement: { is: "each", over: "right", target: "left", body: "body" },
     switch_statement: {
@@ -30,11 +23,7 @@ export const csharpFlow: FlowFacts = {
       isDefault: (way) => way.text.startsWith("_"),
     },
     try_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
-    return_statement: jump("return"),
-    throw_statement: jump("throw"),
     throw_expression: jump("throw"),
-    break_statement: jump("break"),
-    continue_statement: jump("continue"),
     yield_statement: (node) => (node.has("break") ? jump("return") : undefined),
     goto_statement: jump("anywhere"),
     binary_expression: shortCircuits({ "&&": "true", "||": "false", "??": "missing" }),

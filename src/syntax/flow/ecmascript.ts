@@ -1,13 +1,11 @@
-import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { CONDITIONAL, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
 /** How control moves in JavaScript and TypeScript. */
 export const ecmascriptFlow: FlowFacts = {
   ...ordinaryFlow,
   shapes: {
-    if_statement: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
-    ternary_expression: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
-    while_statement: { is: "loop", test: "condition", body: "body" },
-    do_statement: { is: "loop", test: "condition", body: "body", bodyFirst: true },
+    ...likeC,
+    ternary_expression: CONDITIONAL,
     for_statement: {
       is: "loop",
       first: "initializer",
@@ -25,10 +23,6 @@ export const ecmascriptFlow: FlowFacts = {
       isDefault: (way) => way.is("switch_default"),
     },
     try_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
-    return_statement: jump("return"),
-    throw_statement: jump("throw"),
-    break_statement: jump("break"),
-    continue_statement: jump("continue"),
     labeled_statement: { is: "label" },
     binary_expression: shortCircuits({ "&&": "true", "||": "false", "??": "missing" }),
     unary_expression: (node) =>

@@ -1,13 +1,11 @@
-import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { CONDITIONAL, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
 /** How control moves in Java. */
 export const javaFlow: FlowFacts = {
   ...ordinaryFlow,
   shapes: {
-    if_statement: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
-    ternary_expression: { is: "branch", test: "condition", then: "consequence", otherwise: "alternative" },
-    while_statement: { is: "loop", test: "condition", body: "body" },
-    do_statement: { is: "loop", test: "condition", body: "body", bodyFirst: true },
+    ...likeC,
+    ternary_expression: CONDITIONAL,
     for_statement: { is: "loop", first: "init", test: "condition", update: "update", body: "body" },
     enhanced_for_statement: { is: "each", over: "value", target: "name", body: "body" },
     switch_expression: (node) => ({
@@ -22,10 +20,6 @@ export const javaFlow: FlowFacts = {
     }),
     try_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
     try_with_resources_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
-    return_statement: jump("return"),
-    throw_statement: jump("throw"),
-    break_statement: jump("break"),
-    continue_statement: jump("continue"),
     yield_statement: jump("choice"),
     labeled_statement: { is: "label" },
     binary_expression: shortCircuits({ "&&": "true", "||": "false" }),

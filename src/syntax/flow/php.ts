@@ -1,14 +1,13 @@
-import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
 /** How control moves in PHP. */
 export const phpFlow: FlowFacts = {
   ...ordinaryFlow,
   shapes: {
+    ...likeC,
     if_statement: { is: "branch", test: "condition", then: "body", otherwise: "alternative" },
     else_if_clause: { is: "branch", test: "condition", then: "body" },
     conditional_expression: { is: "branch", test: "condition", then: "body", otherwise: "alternative" },
-    while_statement: { is: "loop", test: "condition", body: "body" },
-    do_statement: { is: "loop", test: "condition", body: "body", bodyFirst: true },
     for_statement: { is: "loop", first: "initialize", test: "condition", update: "update", body: "body" },
     foreach_statement: { is: "each", over: 0, target: 1, body: "body" },
     switch_statement: {
@@ -27,11 +26,8 @@ export const phpFlow: FlowFacts = {
       isDefault: (way) => way.is("match_default_expression"),
     },
     try_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
-    return_statement: jump("return"),
     throw_expression: jump("throw"),
     exit_statement: jump("throw"),
-    break_statement: jump("break"),
-    continue_statement: jump("continue"),
     goto_statement: jump("anywhere"),
     binary_expression: shortCircuits({
       "&&": "true",
