@@ -1,18 +1,38 @@
 /**
  * Does Python's standard library still pass its own tests after renames? `npm run build && npx jiti
- * bench/names/run-python.ts TEST…` gives every local of every module (tests too) another name in a copy, and runs
- * the test modules on the old code and on the new.
+ * bench/names/run-python.ts TEST…` renames, in a copy, every private function at the top of a module by a rule (with
+ * all its uses in all files), then every local of every module; the tests stay as they are. Then it runs the test
+ * modules on the old library and on the new.
  */
 import { spawnSync } from "node:child_process";
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { isSeenElsewhere, languageOf, loadGrammars } from "uvran";
-import { decode, findSources, inspect } from "uvran/node";
+import { atLeast, holes, isSeenElsewhere, languageOf, loadGrammars, python, renamed, rule } from "uvran";
+import { applyChanges, decode, examine, findSources, inspect } from "uvran/node";
 import { renameAll } from "./renamer.js";
 
-const python = languageOf("python");
-await loadGrammars([python]);
+const LOCAL = [
+  "function_definition",
+  "lambda",
+  "generator_expression",
+  "list_comprehension",
+  "set_comprehension",
+  "dictionary_comprehension",
+];
+/** What tests the names and the code of others stays too: they are data there. */
+const LEFT_OUT = [
+  "test/",
+  "tests/",
+  "lib2to3/",
+  "idlelib/",
+  "unittest/test/",
+  "__pycache__/",
+  "site-packages/",
+];
+
+const language = languageOf("python");
+await loadGrammars([language]);
 const tests = process.argv.slice(2).map((name) => `test_${name}`);
 const library = run("-c", ["import os; print(os.path.dirname(os.__file__))"], "").stdout.trim();
 const work = mkdtempSync(join(tmpdir(), "uvran-python-"));
@@ -23,25 +43,9 @@ for (const name of ["old", "new"]) {
     filter: (path) => !skipped.test(path.slice(library.length)),
   });
 }
-let count = 0;
-let left = 0;
-let files = 0;
-for (const path of findSources(join(work, "new"), [], join(work, "new"), []).paths) {
-  if (!path.endsWith(".py") || /bad_?syntax|lib2to3|test_source_encoding/.test(path)) continue;
-  const bytes = readFileSync(join(work, "new", path));
-  const verdict = inspect(bytes);
-  if (verdict && "bad" in verdict) continue;
-  const renamed = renameAll(
-    decode(bytes),
-    python,
-    (declaration) => !isSeenElsewhere(declaration) && isLocal(declaration.scope.kind),
-  );
-  count += renamed.count;
-  left += renamed.left;
-  files++;
-  writeFileSync(join(work, "new", path), renamed.text);
-}
-console.log(`${files} files: ${count} renamed, ${left} left since not all uses are known`);
+const root = join(work, "new");
+await renamePrivateFunctions();
+renameLocals();
 const before = failures("old");
 const after = failures("new");
 const worse = [...after].filter((test) => !before.has(test));
@@ -52,13 +56,59 @@ for (const test of worse) console.log(`  ${test}`);
 if (worse.length > 0) process.exitCode = 1;
 else rmSync(work, { recursive: true, force: true });
 
-function isLocal(kind: string): boolean {
-  return (
-    kind === "function_definition" ||
-    kind === "lambda" ||
-    kind.endsWith("comprehension") ||
-    kind === "generator_expression"
+async function renamePrivateFunctions(): Promise<void> {
+  const { name, given, body } = holes({ name: "name", given: "parameters", body: "statements" });
+  const privately = rule({
+    id: "bench/private-function",
+    kind: "idiom",
+    title: "rename",
+    why: "to see whether all uses are found",
+    was: python`
+      def ${name}(${given}):
+          ${body}
+    `,
+    where: [
+      (match) => match.node.parent?.is("module") === true && /^_[a-z]\w*(?<!_priv)$/.test(match.textOf(name)),
+    ],
+    uses: renamed(name, (match) => `${match.textOf(name)}_priv`),
+    trials: [],
+  });
+  const { plan } = await examine({
+    root,
+    rules: [privately],
+    leaveOut: ["lib2to3/", "idlelib/"],
+    paths: [],
+    cwd: root,
+  });
+  const sure = atLeast(plan.changes, "likely");
+  await applyChanges(root, plan, sure);
+  const elsewhere = sure.filter((change) => change.elsewhere.length > 0).length;
+  console.log(
+    `${sure.length} private functions renamed by rule, ${elsewhere} of them in other files too; ` +
+      `${plan.changes.length - sure.length} possible, ${plan.heldBack.length} held back`,
   );
+}
+
+function renameLocals(): void {
+  let count = 0;
+  let left = 0;
+  let files = 0;
+  for (const path of findSources(root, [], root, LEFT_OUT).paths) {
+    if (!path.endsWith(".py")) continue;
+    const bytes = readFileSync(join(root, path));
+    const verdict = inspect(bytes);
+    if (verdict && "bad" in verdict) continue;
+    const { text, ...counts } = renameAll(
+      decode(bytes),
+      language,
+      (declaration) => !isSeenElsewhere(declaration) && declaration.scope.is(LOCAL),
+    );
+    count += counts.count;
+    left += counts.left;
+    files++;
+    writeFileSync(join(root, path), text);
+  }
+  console.log(`${files} files: ${count} locals renamed, ${left} left since not all uses are known`);
 }
 
 /** The tests that fail, and the modules of which nothing runs. */

@@ -205,10 +205,20 @@ export const cppNames: NameFacts = {
   },
   hides(name, tree) {
     const word = new RegExp(`(^|[^\\w])${name}([^\\w]|$)`);
-    return firstOf(tree.root, (node) => node.is("preproc_arg") && word.test(node.text));
+    return firstOf(
+      tree.root,
+      (node) => node.is("preproc_arg") && (word.test(node.text) || isPasted(name, node.text)),
+    );
   },
   isPublic: (_name, as) => as !== "local" && as !== "parameter",
 };
+
+/** Can a macro put this name together with `##`? Its parameters can be anything. */
+function isPasted(name: string, body: string): boolean {
+  return [...body.matchAll(/(\w*)\s*##\s*(\w*)/g)].some(
+    ([, before = "", after = ""]) => name.startsWith(before) || name.endsWith(after),
+  );
+}
 
 function pathOf(namespace: SyntaxNode): string {
   const above = [...namespace.ancestors()].filter((node) => node.is("namespace_definition"));

@@ -134,8 +134,7 @@ export const pythonNames: NameFacts = {
   },
   selfOf,
   parentsOf: (scope) => scope.child("superclasses")?.parts ?? [],
-  isPublic: (name, as) =>
-    as === "parameter" ? !name.closest(["lambda"]) : !isLocal(name) && !/^_(?!_.*__$)/.test(name.text),
+  isPublic: (name, as) => as === "parameter" || (!isLocal(name) && !/^_(?!_.*__$)/.test(name.text)),
 };
 
 function isLocal(name: SyntaxNode): boolean {
