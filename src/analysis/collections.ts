@@ -1,8 +1,8 @@
 import type { SyntaxNode } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
 import { shortened } from "./effects.js";
-import { isTarget } from "./name-use.js";
-import { isBuiltin, readsOf, scopeAround, writesOf } from "./names.js";
+import { isTarget } from "./names/use.js";
+import { isBuiltin, readsOf, scopeAround, writesOf } from "./names/builtins.js";
 
 /**
  * Does a collection keep its length and its items while these statements run? Yes only for a variable with

@@ -2,7 +2,7 @@
 export { no, unknown, weakest, yes, type Answer, type Evidence } from "./answer.js";
 export { isUnchanged } from "./collections.js";
 export { earlyExits, runsLater, shortened, isSideEffectFree } from "./effects.js";
-export { declaredType, isOnPrimitives, type DeclaredType } from "./annotations.js";
+export { declaredType, isOnPrimitives, type DeclaredType } from "./types/annotations.js";
 export {
   declarationOf,
   functionAround,
@@ -11,11 +11,17 @@ export {
   readsOf,
   scopeAround,
   writesOf,
-} from "./names.js";
-export { nameInFile, NameInFile, referencesAt, type Declaration, type Reference } from "./declarations.js";
-export { bodyAround, scopesAround, type Scope } from "./scopes.js";
-export { isMember, isSeenElsewhere, spelledOut, usesOf, type Uses } from "./every-use.js";
-export { isNamedAtRunTime, renamings } from "./rename.js";
+} from "./names/builtins.js";
+export {
+  nameInFile,
+  NameInFile,
+  referencesAt,
+  type Declaration,
+  type Reference,
+} from "./names/declarations.js";
+export { bodyAround, scopesAround, type Scope } from "./names/scopes.js";
+export { isMember, isSeenElsewhere, spelledOut, usesOf, type Uses } from "./names/every-use.js";
+export { isNamedAtRunTime, renamings } from "./names/rename.js";
 export {
   canLeaveEarly,
   canThrow,
@@ -26,9 +32,15 @@ export {
   isWrittenBetween,
 } from "./flow/questions.js";
 export { canBeMissingHere, isMissing } from "./flow/presence.js";
-export { doesEscape, fateOf, type Fate } from "./escape.js";
-export { isTarget, useOf } from "./name-use.js";
-export { areKin, usesElsewhere, type ForeignUse, type ForeignUses, type SourceFiles } from "./elsewhere.js";
-export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./type-source.js";
-export { comesFromModule, originOf, type Origin, type Wanted } from "./origin.js";
-export { annotationOf, isInstanceOf, typeOf, typeOfDeclaration, type KnownType } from "./types.js";
+export { doesEscape, fateOf, type Fate } from "./flow/escape.js";
+export { isTarget, useOf } from "./names/use.js";
+export {
+  areKin,
+  usesElsewhere,
+  type ForeignUse,
+  type ForeignUses,
+  type SourceFiles,
+} from "./names/elsewhere.js";
+export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./types/source.js";
+export { comesFromModule, originOf, type Origin, type Wanted } from "./types/origin.js";
+export { annotationOf, isInstanceOf, typeOf, typeOfDeclaration, type KnownType } from "./types/known.js";

@@ -1,8 +1,8 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { nameInFile, referencesAt, type Declaration } from "../declarations.js";
+import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
 import { shortened } from "../effects.js";
-import { isMember } from "../every-use.js";
+import { isMember } from "../names/every-use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment, Outcome } from "./graph.js";
 import { flowAround } from "./questions.js";

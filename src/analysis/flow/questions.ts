@@ -1,8 +1,8 @@
 import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { nameInFile, type Declaration, type Reference } from "../declarations.js";
+import { nameInFile, type Declaration, type Reference } from "../names/declarations.js";
 import { shortened } from "../effects.js";
-import { isMember } from "../every-use.js";
+import { isMember } from "../names/every-use.js";
 import { buildFlow } from "./build.js";
 import type { FlowGraph, Moment } from "./graph.js";
 

@@ -134,7 +134,8 @@ export const pythonNames: NameFacts = {
   },
   selfOf,
   parentsOf: (scope) => scope.child("superclasses")?.parts ?? [],
-  isPublic: (name, as) => as === "parameter" || (!isLocal(name) && !/^_(?!_.*__$)/.test(name.text)),
+  // A leading underscore only asks others not to.
+  isPublic: (name, as) => as === "parameter" || !isLocal(name),
 };
 
 function isLocal(name: SyntaxNode): boolean {

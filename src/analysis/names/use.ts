@@ -1,4 +1,4 @@
-import type { NameUse, SyntaxNode, Use } from "../syntax/index.js";
+import type { NameUse, SyntaxNode, Use } from "../../syntax/index.js";
 
 /** A name in one of its uses. `{ hive }` has two: it reads a variable and names a property. */
 export interface Occurrence {

@@ -1,5 +1,5 @@
-import type { SyntaxNode } from "../syntax/index.js";
-import { declarationOf } from "./names.js";
+import type { SyntaxNode } from "../../syntax/index.js";
+import { declarationOf } from "../names/builtins.js";
 
 /** What an annotation says about the values an expression can have. */
 export interface DeclaredType {

@@ -1,9 +1,9 @@
-import type { SyntaxNode } from "../syntax/index.js";
-import { no, unknown, yes, type Answer } from "./answer.js";
-import { nameInFile, referencesAt, type Declaration } from "./declarations.js";
-import { shortened } from "./effects.js";
-import { assignmentOf, valueOf } from "./flow/assignment.js";
-import { targetAround } from "./name-use.js";
+import type { SyntaxNode } from "../../syntax/index.js";
+import { no, unknown, yes, type Answer } from "../answer.js";
+import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
+import { shortened } from "../effects.js";
+import { assignmentOf, valueOf } from "../flow/assignment.js";
+import { targetAround } from "../names/use.js";
 import { originOf } from "./origin.js";
 
 /** What the object of an expression is, as far as the source says. */

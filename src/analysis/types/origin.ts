@@ -1,7 +1,7 @@
-import type { SyntaxNode } from "../syntax/index.js";
-import { no, unknown, yes, type Answer } from "./answer.js";
-import { referencesAt } from "./declarations.js";
-import { shortened } from "./effects.js";
+import type { SyntaxNode } from "../../syntax/index.js";
+import { no, unknown, yes, type Answer } from "../answer.js";
+import { referencesAt } from "../names/declarations.js";
+import { shortened } from "../effects.js";
 
 /** Where a name comes from: a module, and what it is called there. */
 export interface Origin {

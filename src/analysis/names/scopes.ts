@@ -1,4 +1,4 @@
-import type { Declares, ScopeFacts, ScopeKind, SyntaxNode } from "../syntax/index.js";
+import type { Declares, ScopeFacts, ScopeKind, SyntaxNode } from "../../syntax/index.js";
 
 /** A node in which names live, with what its language says of it. */
 export interface Scope {

@@ -1,7 +1,7 @@
-import type { FlowShape, SyntaxNode } from "../syntax/index.js";
-import { no, unknown, yes, type Answer } from "./answer.js";
-import type { Declaration, Reference } from "./declarations.js";
-import { usesOf } from "./every-use.js";
+import type { FlowShape, SyntaxNode } from "../../syntax/index.js";
+import { no, unknown, yes, type Answer } from "../answer.js";
+import type { Declaration, Reference } from "../names/declarations.js";
+import { usesOf } from "../names/every-use.js";
 
 /** What one use does with the value of a variable. */
 export type Fate = "returned" | "stored" | "captured" | "passed on" | "stays";

@@ -1,8 +1,14 @@
-import { languageOfFile, parse, type Language, type LinkedFile, type SyntaxNode } from "../syntax/index.js";
-import { unknown, type Answer } from "./answer.js";
+import {
+  languageOfFile,
+  parse,
+  type Language,
+  type LinkedFile,
+  type SyntaxNode,
+} from "../../syntax/index.js";
+import { unknown, type Answer } from "../answer.js";
 import { nameInFile, referencesAt, type Declaration, type Reference } from "./declarations.js";
 import { isMember } from "./every-use.js";
-import { receiverOf, useOf } from "./name-use.js";
+import { receiverOf, useOf } from "./use.js";
 
 /** The sources of a project, as far as they are asked for. Paths are relative to its root. */
 export interface SourceFiles {

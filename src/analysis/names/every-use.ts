@@ -1,5 +1,5 @@
-import type { SyntaxNode } from "../syntax/index.js";
-import { unknown, type Answer } from "./answer.js";
+import type { SyntaxNode } from "../../syntax/index.js";
+import { unknown, type Answer } from "../answer.js";
 import { nameInFile, type Declaration, type Reference } from "./declarations.js";
 
 /** All uses of something declared, and why there may be more. */

@@ -1,6 +1,6 @@
-import type { Renamed, SyntaxNode } from "../syntax/index.js";
+import type { Renamed, SyntaxNode } from "../../syntax/index.js";
 import { nameInFile, type Declaration } from "./declarations.js";
-import { assignmentOf, valueOf } from "./flow/assignment.js";
+import { assignmentOf, valueOf } from "../flow/assignment.js";
 
 /**
  * What to write for each use of a declaration when it gets another name. `{ hive }` becomes `{ hive: newName }`,

@@ -1,5 +1,5 @@
-import type { DeclaredAs, Does, NameSpace, SyntaxNode, SyntaxTree } from "../syntax/index.js";
-import { occurrencesAt, receiverOf, useOf, type Occurrence } from "./name-use.js";
+import type { DeclaredAs, Does, NameSpace, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import { occurrencesAt, receiverOf, useOf, type Occurrence } from "./use.js";
 import { bodyAround, scopeOfDeclaration, scopesAround, type Scope } from "./scopes.js";
 
 /** Something that a file gives a name to. Several names declare the same thing where a language allows it. */

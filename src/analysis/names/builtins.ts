@@ -1,8 +1,8 @@
-import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
-import { no, unknown, yes, type Answer } from "./answer.js";
+import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import { no, unknown, yes, type Answer } from "../answer.js";
 import { referencesAt } from "./declarations.js";
-import { shortened } from "./effects.js";
-import { useOf } from "./name-use.js";
+import { shortened } from "../effects.js";
+import { useOf } from "./use.js";
 
 /** The innermost function around a node; undefined at the top level of the file. */
 export function functionAround(node: SyntaxNode): SyntaxNode | undefined {
