@@ -33,7 +33,7 @@ console.log(`\nIt begins like this; the rest is in ${join(copy, "proposal.txt")}
 console.log(readFileSync(join(copy, "proposal.txt"), "utf8").split("\n").slice(0, PREVIEW).join("\n"));
 step("Prove it: run the project's own checks on the old code and on the new.", ["prove"]);
 step(
-  "What if one trusted everything? An empty note is not a missing note, and the checks see it.",
+  "What if one trusted everything? An empty remark is not a missing one, and the checks see it.",
   ["prove", "--trust", "possible"],
   { exit: 1 },
 );

@@ -8,6 +8,7 @@ import {
   spelledOut,
   usesOf,
   type Answer,
+  type ForeignUse,
 } from "../analysis/index.js";
 import { applyEdits, CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
 import {
@@ -16,6 +17,7 @@ import {
   lower,
   Match,
   Renaming,
+  type Coverage,
   type Rule,
   type Trust,
 } from "../rules/index.js";
@@ -76,6 +78,14 @@ interface Piece {
 function rewriteUses(uses: Exclude<Rule["uses"], Renaming | undefined>, match: Match): Piece[] {
   const coverage = uses.coverage(match);
   if (!coverage) throw new CannotRewrite(`what declares \`${match.textOf(uses.name)}\` is not known`);
+  try {
+    return piecesOf(coverage, match);
+  } finally {
+    coverage.release();
+  }
+}
+
+function piecesOf(coverage: Coverage, match: Match): Piece[] {
   if (coverage.uncovered) throw new CannotRewrite(coverage.uncovered.evidence.says);
   const { covered, doubts } = coverage;
   const names = new Map<string | undefined, FreshNames>();
@@ -126,14 +136,12 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
   const doubts = [...usesOf(declaration).doubts];
   if (isSeenElsewhere(declaration)) {
     const foreign = foreignUses(match, declaration);
-    doubts.push(...foreign.doubts);
-    for (const { file, node, imports } of foreign.uses) {
-      refuseTaken(newName, file.tree, isMember(declaration), file.path);
-      const written = imports ? { node, text: newName } : file.tree.language.binding.renamed(node, newName);
-      if (!written)
-        throw new CannotRewrite(`a use of \`${old}\` in ${file.path} cannot be written with another name`);
-      pieces.push(piece(file.path, written.node, written.text));
+    try {
+      for (const one of foreign.uses) pieces.push(renamedThere(one, old, newName, isMember(declaration)));
+    } finally {
+      foreign.release();
     }
+    doubts.push(...foreign.doubts);
   }
   const files = new Set(pieces.map(({ path }) => path)).size;
   const says = `all ${pieces.length} uses in ${files === 1 ? "this file" : `${files} files`} are renamed`;
@@ -164,6 +172,19 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
     });
   }
   return [...pieces, { path: undefined, text: "", edits: [], evidence, trust }];
+}
+
+function renamedThere(
+  { file, node, imports }: ForeignUse,
+  old: string,
+  newName: string,
+  isMember: boolean,
+): Piece {
+  refuseTaken(newName, file.tree, isMember, file.path);
+  const written = imports ? { node, text: newName } : file.tree.language.binding.renamed(node, newName);
+  if (!written)
+    throw new CannotRewrite(`a use of \`${old}\` in ${file.path} cannot be written with another name`);
+  return piece(file.path, written.node, written.text);
 }
 
 /** Is a string nothing but a name, or names with dots between them, as reflection and configuration have them? */

@@ -36,7 +36,7 @@ export async function examine(task: Task): Promise<Examination> {
   const sources = findSources(root, task.paths, task.cwd, task.leaveOut);
   const everything = task.paths.length === 0 ? sources : findSources(root, [], root, task.leaveOut);
   const files = new ProjectFiles(root, everything.paths);
-  const engine = new Engine(rules, { files, types: TypeScriptTypes.of(root) });
+  const engine = new Engine(rules, { files, types: new TypeScriptTypes(root) });
   const examined: Examined[] = [];
   const unparsed: Unparsed[] = [];
   const idleKeeps: IdleKeep[] = [];

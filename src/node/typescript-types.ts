@@ -5,37 +5,36 @@ import type ts from "typescript";
 import type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "../analysis/index.js";
 
 /**
- * The TypeScript compiler's own checker over a project with a `tsconfig.json`: the project's copy of the compiler if
- * it has one, else the one that comes with Uvran. Nothing is loaded before the first question.
+ * The TypeScript compiler's own checker over the projects below a root: for each file the nearest `tsconfig.json` above
+ * it counts. The compiler is the project's own copy if it has one, else the one that comes with Uvran. Nothing is loaded
+ * before the first question about a file with such a config.
  */
 export class TypeScriptTypes implements TypeSource {
   readonly #root: string;
-  readonly #config: string;
-  #loaded: Loaded | undefined;
+  /** By folder: the config that holds for its files, if any. */
+  readonly #configs = new Map<string, string | undefined>();
+  /** By config. */
+  readonly #loaded = new Map<string, Loaded>();
 
-  private constructor(root: string, config: string) {
-    this.#root = root;
-    this.#config = config;
-  }
-
-  /** For the project at a root; undefined where it has no `tsconfig.json`. */
-  static of(root: string): TypeScriptTypes | undefined {
-    const config = join(root, "tsconfig.json");
-    return existsSync(config) ? new TypeScriptTypes(root, config) : undefined;
+  constructor(root: string) {
+    this.#root = resolve(root);
   }
 
   typeAt(file: AskedFile, start: number, end: number): TypeFacts | undefined {
-    const { compiler, checker, knowsMissing } = this.#load();
-    const node = this.#nodeAt(file, start, end);
+    const loaded = this.#load(file.path);
+    const node = loaded && this.#nodeAt(loaded, file, start, end);
     if (!node) return undefined;
+    const { compiler, checker, isStrict, seesItems } = loaded;
     const type = checker.getTypeAtLocation(node);
+    const knowsMissing = isStrict && (seesItems || !mayBeNoItem(compiler, checker, node));
     return { ...factsOf(compiler, checker, type), knowsMissing };
   }
 
   declarationAt(file: AskedFile, start: number, end: number): ResolvedTo | undefined {
-    const { compiler, checker } = this.#load();
-    const node = this.#nodeAt(file, start, end);
+    const loaded = this.#load(file.path);
+    const node = loaded && this.#nodeAt(loaded, file, start, end);
     if (!node) return undefined;
+    const { compiler, checker } = loaded;
     const call = compiler.isCallExpression(node)
       ? checker.getResolvedSignature(node)?.declaration
       : undefined;
@@ -49,8 +48,12 @@ export class TypeScriptTypes implements TypeSource {
     return { name, path: relative(this.#root, source.fileName).split(sep).join("/"), line: line + 1 };
   }
 
-  #nodeAt({ path, text }: AskedFile, start: number, end: number): ts.Node | undefined {
-    const { compiler, program } = this.#load();
+  #nodeAt(
+    { compiler, program }: Loaded,
+    { path, text }: AskedFile,
+    start: number,
+    end: number,
+  ): ts.Node | undefined {
     const source = program.getSourceFile(resolve(this.#root, path));
     const shift = text.startsWith("\uFEFF") ? 1 : 0;
     if (!source || source.text !== text.slice(source.text.startsWith("\uFEFF") ? 0 : shift)) return undefined;
@@ -65,18 +68,22 @@ export class TypeScriptTypes implements TypeSource {
     return found;
   }
 
-  #load(): Loaded {
-    if (this.#loaded) return this.#loaded;
-    const compiler = compilerFor(this.#root);
-    const { config } = compiler.readConfigFile(this.#config, (path) => compiler.sys.readFile(path));
-    const parsed = compiler.parseJsonConfigFileContent(config ?? {}, compiler.sys, dirname(this.#config));
-    const options = { ...parsed.options, noEmit: true };
-    const program = compiler.createProgram(parsed.fileNames, options);
-    // Without the second option the compiler takes it that every item asked for is there.
-    const isStrict = options.strictNullChecks ?? options.strict ?? false;
-    const knowsMissing = isStrict && options.noUncheckedIndexedAccess === true;
-    this.#loaded = { compiler, program, checker: program.getTypeChecker(), knowsMissing };
-    return this.#loaded;
+  #load(path: string): Loaded | undefined {
+    const config = this.#configFor(dirname(resolve(this.#root, path)));
+    if (config === undefined) return undefined;
+    let loaded = this.#loaded.get(config);
+    if (!loaded) this.#loaded.set(config, (loaded = load(config)));
+    return loaded;
+  }
+
+  /** The nearest config from a folder up to the root. */
+  #configFor(folder: string): string | undefined {
+    if (this.#configs.has(folder)) return this.#configs.get(folder);
+    const own = join(folder, "tsconfig.json");
+    const isTop = folder === this.#root || dirname(folder) === folder;
+    const found = existsSync(own) ? own : isTop ? undefined : this.#configFor(dirname(folder));
+    this.#configs.set(folder, found);
+    return found;
   }
 }
 
@@ -84,7 +91,23 @@ interface Loaded {
   readonly compiler: typeof ts;
   readonly program: ts.Program;
   readonly checker: ts.TypeChecker;
-  readonly knowsMissing: boolean;
+  /** Does it keep track of null and undefined? */
+  readonly isStrict: boolean;
+  /** Does it take it that an item asked for may not be there? */
+  readonly seesItems: boolean;
+}
+
+function load(file: string): Loaded {
+  const compiler = compilerFor(dirname(file));
+  const { config } = compiler.readConfigFile(file, (path) => compiler.sys.readFile(path)) as {
+    config?: unknown;
+  };
+  const parsed = compiler.parseJsonConfigFileContent(config ?? {}, compiler.sys, dirname(file));
+  const options = { ...parsed.options, noEmit: true };
+  const program = compiler.createProgram(parsed.fileNames, options);
+  const isStrict = options.strictNullChecks ?? options.strict ?? false;
+  const seesItems = options.noUncheckedIndexedAccess === true;
+  return { compiler, program, checker: program.getTypeChecker(), isStrict, seesItems };
 }
 
 function compilerFor(root: string): typeof ts {
@@ -97,6 +120,30 @@ function compilerFor(root: string): typeof ts {
     }
   }
   throw new Error("the TypeScript compiler is not installed");
+}
+
+/** Is this an item of a list or a table, as far as its own code says, which the compiler takes to be there? */
+function mayBeNoItem(compiler: typeof ts, checker: ts.TypeChecker, node: ts.Node, depth = 0): boolean {
+  if (depth > 4 || compiler.isElementAccessExpression(node)) return true;
+  const again = (inner: ts.Node): boolean => mayBeNoItem(compiler, checker, inner, depth + 1);
+  if (compiler.isPropertyAccessExpression(node)) {
+    const declared = checker.getSymbolAtLocation(node.name)?.declarations?.[0];
+    return !declared || compiler.isIndexSignatureDeclaration(declared);
+  }
+  if (compiler.isIdentifier(node)) {
+    const declared = checker.getSymbolAtLocation(node)?.valueDeclaration;
+    if (!declared) return true;
+    if (compiler.isBindingElement(declared)) return true;
+    return (
+      compiler.isVariableDeclaration(declared) &&
+      declared.initializer !== undefined &&
+      again(declared.initializer)
+    );
+  }
+  if (compiler.isParenthesizedExpression(node) || compiler.isNonNullExpression(node))
+    return again(node.expression);
+  if (compiler.isConditionalExpression(node)) return again(node.whenTrue) || again(node.whenFalse);
+  return compiler.isBinaryExpression(node) && (again(node.left) || again(node.right));
 }
 
 function factsOf(

@@ -129,10 +129,8 @@ export function valuesOf(match: Match, node: SyntaxNode): DeclaredType | undefin
   const declared = declaredType(node);
   if (declared) return declared;
   const type = askCompiler(match, node);
-  if (!type || type.isAny) return undefined;
-  const { text, falsy, knowsMissing } = type;
-  const canBeNull = type.canBeNull || !knowsMissing;
-  const canBeUndefined = type.canBeUndefined || !knowsMissing;
+  if (!type || type.isAny || !type.knowsMissing) return undefined;
+  const { text, falsy, canBeNull, canBeUndefined } = type;
   return { how: "inferred", text, falsy, canBeNull, canBeUndefined, at: node };
 }
 

@@ -85,6 +85,8 @@ export interface Coverage {
   /** A use that no clause covers, with the place as a sentence. */
   readonly uncovered: Answer | undefined;
   readonly doubts: readonly Answer[];
+  /** Gives back the trees of other files. */
+  release(): void;
 }
 
 /** What a hole that stands for a name declares or refers to. */
@@ -113,6 +115,7 @@ export class EveryUse implements Condition {
   ask(match: Match): Answer {
     const coverage = this.coverage(match);
     if (!coverage) return unknown(`what declares \`${match.textOf(this.name)}\` is not known`, match.node);
+    coverage.release();
     const { uncovered, doubts, covered } = coverage;
     if (uncovered) return uncovered;
     return doubts[0] ?? yes(`all ${covered.length} uses of \`${match.textOf(this.name)}\` are known`);
@@ -142,13 +145,10 @@ export class EveryUse implements Condition {
     };
     const own = usesOf(declaration);
     for (const { node } of own.references) cover(node, undefined);
-    const doubts = [...own.doubts];
-    if (isSeenElsewhere(declaration)) {
-      const foreign = foreignUses(match, declaration);
-      for (const { node, file } of foreign.uses) cover(node, file.path);
-      doubts.push(...foreign.doubts);
-    }
-    return { declaration, covered, uncovered, doubts };
+    const foreign = isSeenElsewhere(declaration) ? foreignUses(match, declaration) : undefined;
+    for (const { node, file } of foreign?.uses ?? []) cover(node, file.path);
+    const doubts = [...own.doubts, ...(foreign?.doubts ?? [])];
+    return { declaration, covered, uncovered, doubts, release: () => foreign?.release() };
   }
 
   /** The use itself, as a pattern of nothing but the hole finds it. */
@@ -203,10 +203,8 @@ function isBare({ texts, parts }: Snippet): boolean {
 export function foreignUses(match: Match, declaration: Declaration): ReturnType<typeof usesElsewhere> {
   const { files, path } = match.around;
   if (!files) {
-    return {
-      uses: [],
-      doubts: [unknown(`\`${declaration.name}\` can be used in files that were not looked at`)],
-    };
+    const doubts = [unknown(`\`${declaration.name}\` can be used in files that were not looked at`)];
+    return { uses: [], doubts, release: () => undefined };
   }
   return usesElsewhere(declaration, { path, tree: match.tree }, files);
 }

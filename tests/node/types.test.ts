@@ -16,7 +16,7 @@ const sandbox = new Sandbox({
   "jars.ts": "export class Lid {}\nexport class Jar extends Lid { weigh() { return 1; } }\n",
 });
 await loadGrammars([languageOf("typescript")]);
-const types = TypeScriptTypes.of(sandbox.root)!;
+const types = new TypeScriptTypes(sandbox.root);
 const file = { path: "hives.ts", text: CODE };
 
 function nodeOf(code: string): SyntaxNode {
@@ -43,7 +43,24 @@ test("it resolves calls, and says nothing of another text than its own", () => {
   expect(types.declarationAt(file, start, end)).toEqual({ name: "find", path: "hives.ts", line: 3 });
   expect(types.typeAt({ ...file, text: CODE + "\n" }, start, end)).toBeUndefined();
   expect(types.typeAt({ ...file, path: "none.ts" }, start, end)).toBeUndefined();
-  expect(TypeScriptTypes.of(sandbox.path("none"))).toBeUndefined();
+  expect(new TypeScriptTypes("/").typeAt(file, start, end)).toBeUndefined();
+});
+
+test("an item is not known to be there, whatever the compiler says", () => {
+  const code =
+    "export function f(list: string[], table: Record<string, string>, one: string) {\n" +
+    "  const [a] = list; const b = list[0];\n  return [list[1], table.x, a, b, one, one.length];\n}\n";
+  const items = new Sandbox({ "tsconfig.json": '{ "compilerOptions": { "strict": true } }', "a.ts": code });
+  const asked = new TypeScriptTypes(items.root);
+  const list = code.indexOf("[list[1]");
+  const known = ["list[1]", "table.x", "a", "b", "one", "one.length"].map((part) => {
+    const start =
+      list +
+      1 +
+      code.slice(list + 1).search(new RegExp(`(?<![\\w.])${part.replace(/[[\]]/g, "\\$&")}(?![\\w.])`));
+    return asked.typeAt({ path: "a.ts", text: code }, start, start + part.length)?.knowsMissing;
+  });
+  expect(known).toEqual([false, false, false, false, true, true]);
 });
 
 test("without strict null checks it says that it does not know of missing values", () => {
@@ -52,7 +69,7 @@ test("without strict null checks it says that it does not know of missing values
     "hives.ts": CODE,
   });
   const { start, end } = nodeOf("hive.weight");
-  const facts = TypeScriptTypes.of(loose.root)!.typeAt(file, start, end);
+  const facts = new TypeScriptTypes(loose.root).typeAt(file, start, end);
   expect(facts).toMatchObject({ knowsMissing: false });
 });
 
@@ -60,12 +77,12 @@ test("the shipped rules ask it where the file itself does not say", () => {
   const project = new Sandbox({
     "tsconfig.json":
       '{ "compilerOptions": { "strict": true, "noUncheckedIndexedAccess": true, "module": "NodeNext" } }',
-    "jars.ts":
+    "shop/jars.ts":
       "export interface Jar { lid: number }\nexport const jar = (): Jar | undefined => undefined;\nexport const label = (): string => '';\n",
-    "a.ts":
+    "shop/a.ts":
       'import { jar, label } from "./jars.js";\nexport const one = jar() || { lid: 1 };\nexport const two = label() || "none";\n',
   });
-  const { out } = project.uvran("propose", "a.ts");
+  const { out } = project.uvran("propose", "shop");
   expect(out).toContain("certain · idiom");
   expect(out).toContain("`jar()` is inferred `Jar | undefined`, which falls back only when it is missing");
   expect(out).toMatch(/a\.ts:3[^]*`label\(\)` is inferred `string`: for "" the old code fell back/);

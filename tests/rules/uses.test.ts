@@ -237,3 +237,55 @@ test("changes that reach into one another's files are settled, the later one hel
   expect(now["a.ts"]).toContain("jar_2");
   expect(now["b.ts"]).toContain("{ jar_2 }");
 });
+
+test.each<[string, Rule, Record<string, string>, Record<string, string>]>([
+  [
+    "a method in header and source",
+    renameTo(cpp.member`int ${name}();`, "pot"),
+    {
+      "hive.h": "class Hive {\n  int jar();\n  int twice() { return jar() * 2; }\n};\n",
+      "hive.cpp": '#include "hive.h"\nint Hive::jar() { return 1; }\nint Box::jar() { return 2; }\n',
+    },
+    {
+      "hive.h": "class Hive {\n  int pot();\n  int twice() { return pot() * 2; }\n};\n",
+      "hive.cpp": '#include "hive.h"\nint Hive::pot() { return 1; }\nint Box::jar() { return 2; }\n',
+    },
+  ],
+  [
+    "a static method in a package",
+    renameTo(java.member`static int ${name}() { return 1; }`, "pot"),
+    {
+      "yard/Hive.java": "package yard;\nclass Hive {\n  static int jar() { return 1; }\n}\n",
+      "yard/Box.java": "package yard;\nclass Box {\n  int f() { return Hive.jar(); }\n}\n",
+      "shed/Box.java": "package shed;\nclass Box {\n  int f(int jar) { return jar; }\n}\n",
+    },
+    {
+      "yard/Hive.java": "package yard;\nclass Hive {\n  static int pot() { return 1; }\n}\n",
+      "yard/Box.java": "package yard;\nclass Box {\n  int f() { return Hive.pot(); }\n}\n",
+    },
+  ],
+  [
+    "a function in a namespace",
+    renameTo(
+      php`
+        function ${name}() {
+            ${body}
+        }
+      `,
+      "pot",
+    ),
+    {
+      "a.php": "<?php\nnamespace Yard;\nfunction jar() { return 1; }\n",
+      "b.php": "<?php\nnamespace Yard;\necho jar() + JAR();\n",
+      "c.php": "<?php\nnamespace Shed;\necho jar();\n",
+    },
+    {
+      "a.php": "<?php\nnamespace Yard;\nfunction pot() { return 1; }\n",
+      "b.php": "<?php\nnamespace Yard;\necho pot() + pot();\n",
+    },
+  ],
+])("a rename follows %s", async (_title, one, files, changed) => {
+  const { now, plan } = await run(one, files);
+  expect(plan.heldBack).toEqual([]);
+  expect(now).toEqual({ ...files, ...changed });
+});

@@ -4,6 +4,7 @@ import {
   type Language,
   type LinkedFile,
   type SyntaxNode,
+  type SyntaxTree,
 } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
 import { nameInFile, referencesAt, type Declaration, type Reference } from "./declarations.js";
@@ -29,6 +30,8 @@ export interface ForeignUses {
   readonly uses: readonly ForeignUse[];
   /** Unknown answers, with the file's path in the sentence. */
   readonly doubts: readonly Answer[];
+  /** Gives back the trees of the other files; their nodes cannot be asked for anything afterwards. */
+  release(): void;
 }
 
 /**
@@ -39,12 +42,15 @@ export function usesElsewhere(declaration: Declaration, owner: LinkedFile, files
   const { links } = owner.tree.language;
   const uses: ForeignUse[] = [];
   const doubts: Answer[] = [];
-  if (!declaration.at.some((name) => links.exposes(name))) return { uses, doubts };
+  const trees: SyntaxTree[] = [];
+  const release = (): void => trees.splice(0).forEach((tree) => tree.dispose());
+  if (!declaration.at.some((name) => links.exposes(name))) return { uses, doubts, release };
   const word = declaration.at[0]!.text.replace(/^[@$#]+/, "");
   for (const { path, text } of files.naming(word)) {
     const language = languageOfFile(path);
     if (path === owner.path || !language || !areKin(language, owner.tree.language)) continue;
     const file = { path, tree: parse(text, language) };
+    trees.push(file.tree);
     const doubt = (why: string, node: SyntaxNode): void => {
       doubts.push(unknown(`${path}:${node.line}: ${why}`));
     };
@@ -54,7 +60,7 @@ export function usesElsewhere(declaration: Declaration, owner: LinkedFile, files
     }
     collect(declaration, owner, file, uses, doubt);
   }
-  return { uses, doubts };
+  return { uses, doubts, release };
 }
 
 /** Can files of these languages use each other? */

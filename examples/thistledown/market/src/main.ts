@@ -1,5 +1,6 @@
 import { describe, heaviest, moistureOf, noteOf, starsOf, villageOf, visitsOf } from "./lots.js";
 import { OrderBook } from "./orders.js";
+import { remarkOf } from "./archive.js";
 import * as labels from "./labels.js";
 import type { Keeper, Lot, Order } from "./model.js";
 
@@ -34,3 +35,4 @@ for (const order of book.all()) {
   console.log(`${order.number} ${book.recipient(order)} ${book.total(order)} ${book.jars(order)} ${book.van(order)}`);
 }
 console.log(book.recipient(null));
+console.log(remarkOf('{ "remark": "" }'));
