@@ -131,6 +131,7 @@ function mayBeNoItem(compiler: typeof ts, checker: ts.TypeChecker, node: ts.Node
     return !declared || compiler.isIndexSignatureDeclaration(declared);
   }
   if (compiler.isIdentifier(node)) {
+    if (node.text === "undefined") return false;
     const declared = checker.getSymbolAtLocation(node)?.valueDeclaration;
     if (!declared) return true;
     if (compiler.isBindingElement(declared)) return true;

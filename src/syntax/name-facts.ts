@@ -77,6 +77,8 @@ export interface NameUse {
   readonly spaces?: readonly NameSpace[];
   /** A member of what stands in this field of the node above (or `first` in it); of a thing unknown where empty. */
   readonly memberOf?: string;
+  /** The name of an argument, which means a parameter of whatever is called. */
+  readonly named?: boolean;
   /** Looked up outside of the function that the name stands in. */
   readonly outer?: boolean;
   /** The same text is a read of one name and a declaration of another: `{ hive }`, `use ($hive)`. */
@@ -144,6 +146,8 @@ export interface NameFacts {
   parentsOf(scope: SyntaxNode): readonly SyntaxNode[];
   /** Can code outside of the file (or of the class, for members) use the name? */
   isPublic(name: SyntaxNode, as: DeclaredAs): boolean;
+  /** A file is an object while the program runs, and its names can be reached as members of it. */
+  readonly filesAreObjects: boolean;
   /** Names of the caller can be seen and changed by what is called. */
   readonly dynamicScope: boolean;
 }
@@ -164,6 +168,7 @@ export const ordinaryNames = {
   selfOf: () => undefined,
   bareMembers: false,
   dynamicScope: false,
+  filesAreObjects: false,
   bare: (name: SyntaxNode) => name.text,
   parentsOf: () => [],
   isPublic: () => true,

@@ -119,7 +119,7 @@ const jsConstant = renameTo(javascript`const ${name} = ${holes({ v: "expression"
 
 test("a rename follows imports and aliases, and leaves what only looks the same", async () => {
   const { now, plan } = await run(pyFunction, {
-    "yard/a.py": "def jar(jar_size):\n    return jar_size\n\n\nprint('jar', jar(1), other.jar, f(jar=2))\n",
+    "yard/a.py": "def jar(jar_size):\n    return jar_size\n\n\nprint('jar', jar(1), f(jar=2))\n",
     "yard/b.py": "from yard.a import jar\njar(1)\n\n\ndef g(jar):\n    return jar\n",
     "yard/c.py": "from .a import jar as glass\nglass(1)\n",
     "yard/d.py": "import yard.a\nyard.a.jar(1)\n",
@@ -128,7 +128,7 @@ test("a rename follows imports and aliases, and leaves what only looks the same"
     "yard/g.py": "from .a import *\njar(3)\n",
   });
   expect(now).toEqual({
-    "yard/a.py": "def pot(jar_size):\n    return jar_size\n\n\nprint('jar', pot(1), other.jar, f(jar=2))\n",
+    "yard/a.py": "def pot(jar_size):\n    return jar_size\n\n\nprint('jar', pot(1), f(jar=2))\n",
     "yard/b.py": "from yard.a import pot\npot(1)\n\n\ndef g(jar):\n    return jar\n",
     "yard/c.py": "from .a import pot as glass\nglass(1)\n",
     "yard/d.py": "import yard.a\nyard.a.pot(1)\n",
@@ -198,6 +198,24 @@ test.each<[string, Rule, Record<string, string>, string]>([
     jsConstant,
     { "lib/hive.js": "export const jar = 1;\n", "b.js": 'import { jar } from "@yard/hive";\n' },
     "b.js:1: `@yard/hive` may be lib/hive.js",
+  ],
+  [
+    "a module reached as an object",
+    pyFunction,
+    { "a.py": "def jar():\n    return 1\n\n\nsys.modules['a'].jar()\n" },
+    "`jar` is a member of `sys.modules['a']`, whose class is not known",
+  ],
+  [
+    "arguments by their names",
+    make({
+      was: python`
+        def f(${name}):
+            ${body}
+      `,
+      uses: renamed(name, "pot"),
+    }),
+    { "a.py": "def f(jar):\n    return jar\n\n\nf(jar=1)\n" },
+    "`jar` may be passed by its name here",
   ],
   [
     "members of unknown objects",

@@ -25,6 +25,8 @@ export interface Reference {
   readonly captured: boolean;
   /** A member of an object, such as `weight` in `hive.weight`. */
   readonly member: boolean;
+  /** The name of an argument, which may be that of a parameter. */
+  readonly named: boolean;
 }
 
 interface Entry {
@@ -107,7 +109,8 @@ export class NameInFile {
   #resolve(occurrence: Occurrence): Reference {
     const { node, use } = occurrence;
     const { binding } = node.tree.language;
-    const base = { node, does: use.does, captured: false, member: use.memberOf !== undefined };
+    const { memberOf, named = false, does } = use;
+    const base = { node, does, captured: false, member: memberOf !== undefined, named };
     if (binding.implicit(node)) return { ...base, to: undefined };
     if (use.memberOf !== undefined) return { ...base, ...this.#member(occurrence) };
     const found = this.#find(occurrence);

@@ -88,7 +88,12 @@ function collect(
       if (member && isMemberOfModule(node, local)) add(node, does);
     }
   };
-  for (const statement of imports.read(tree)) {
+  for (const { node, named } of own.references) {
+    if (named && declaration.as === "parameter") doubt(`\`${name}\` may be passed by its name`, node);
+  }
+  if (declaration.as === "parameter") return;
+  const isTop = !isMember(declaration) || declaration.scope.same(declaration.scope.tree.root);
+  for (const statement of isTop ? imports.read(tree) : []) {
     for (const item of statement.imports) {
       const inner = item.name === undefined ? undefined : links.submodule(item.module, item.name);
       if (inner !== undefined && links.imports(inner, file.path, owner.path) === "yes")
@@ -127,8 +132,8 @@ function collect(
     }
   }
   const shared = links.shares(file, owner);
-  for (const { node, does, to, member, unknown: why } of own.references) {
-    if (to || uses.some((use) => use.node.same(node))) continue;
+  for (const { node, does, to, member, named, unknown: why } of own.references) {
+    if (to || named || uses.some((use) => use.node.same(node))) continue;
     if (member) {
       const receiver = receiverOf(node, useObject(node));
       if (!isMember(declaration) && !mayBeModule(receiver)) continue;
@@ -138,7 +143,7 @@ function collect(
       else doubt(`\`${receiver?.text.split("\n")[0] ?? "…"}.${name}\` may be the same member`, node);
     } else if (shared === "unknown" || (why !== undefined && shared === "yes")) {
       doubt(why ?? `\`${name}\` may be the one of ${owner.path}`, node);
-    } else if (shared === "yes" && !isMember(declaration)) add(node, does);
+    } else if (shared === "yes" && isTop) add(node, does);
   }
 }
 

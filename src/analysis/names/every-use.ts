@@ -19,8 +19,11 @@ export function usesOf(declaration: Declaration): Uses {
   const references = names.of(declaration);
   const doubts: Answer[] = [];
   const isOpen = isMember(declaration);
-  for (const { node, unknown: why, member } of names.references) {
-    if (why !== undefined && (isOpen || !member)) doubts.push(unknown(why, node));
+  for (const { node, unknown: why, member, named } of names.references) {
+    if (named) {
+      const says = `\`${node.text}\` may be passed by its name here`;
+      if (declaration.as === "parameter") doubts.push(unknown(says, node));
+    } else if (why !== undefined && (isOpen || !member)) doubts.push(unknown(why, node));
   }
   for (const node of names.unclear) {
     doubts.push(unknown(`what \`${node.text}\` means here is not known`, node));
@@ -41,8 +44,9 @@ export function isSeenElsewhere({ at, as, scope }: Declaration): boolean {
   return at.some((name) => isPublic(name, as));
 }
 
-/** Is this reached through an object, a class or a namespace? */
+/** Is this reached through an object, a class, a namespace, or a file that is an object? */
 export function isMember({ scope, spaces }: Declaration): boolean {
+  if (scope.tree.language.binding.filesAreObjects && scope.same(scope.tree.root)) return true;
   const is = scope.tree.language.binding.scopes[scope.kind]?.is ?? "file";
   return (
     is === "class" || is === "namespace" || spaces.every((space) => space === "member" || space === "method")

@@ -6,7 +6,7 @@ import {
   type UseEntry,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
-import { assigns, declaring, memberOfSomething, reads, updates } from "./uses.js";
+import { argumentName, assigns, declaring, memberOfSomething, reads, updates } from "./uses.js";
 
 const valueOrType: NameUse = { does: "read", spaces: ["value", "type"] };
 const typeRead: NameUse = { does: "read", spaces: ["type"] };
@@ -107,7 +107,7 @@ export const csharpNames: NameFacts = {
       return next?.kind === "=" ? memberOfSomething : { ...reads, also: memberOfSomething };
     },
     tuple_element: "nothing",
-    "argument.name": "nothing",
+    "argument.name": argumentName,
     argument,
     "assignment_expression.left": assignment,
     postfix_unary_expression: (_name, target) =>

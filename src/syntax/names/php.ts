@@ -6,7 +6,7 @@ import {
   type UseEntry,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
-import { declaring, passes, updates } from "./uses.js";
+import { argumentName, declaring, passes, updates } from "./uses.js";
 
 const written = declaring("write", { as: "local", in: "function" });
 const updated = declaring("update", { as: "local", in: "function" });
@@ -71,7 +71,7 @@ export const phpNames: NameFacts = {
     arguments: (name) => (name.parent!.is("variable_name") ? passes : undefined),
     argument: (name, target) =>
       name.parent!.is("variable_name") && target.field !== "name" ? passes : undefined,
-    "argument.name": "nothing",
+    "argument.name": argumentName,
     "function_definition.name": declaring("write", { as: "function", in: "file", spaces: ["callable"] }),
     "function_call_expression.function": (name) =>
       name.parent!.is("variable_name") ? undefined : { does: "read", spaces: ["callable"] },

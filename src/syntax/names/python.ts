@@ -22,6 +22,7 @@ const parameter = declares("write", { as: "parameter", in: "here" });
 const imported = declares("write", { as: "import", in: "function", spaces });
 const member: NameUse = { does: "read", memberOf: "object" };
 const keyword: NameUse = { does: "read", memberOf: "" };
+const argumentName: NameUse = { ...keyword, named: true };
 const declaredType = declares("declare", { as: "local", in: "function", spaces });
 
 const COMPREHENSIONS = [
@@ -112,7 +113,7 @@ export const pythonNames: NameFacts = {
     splat_pattern: (name) => (name.text === "_" ? "nothing" : assigned),
     keyword_pattern: (name) => (name.parent!.parts[0]?.same(name) ? keyword : undefined),
     "attribute.attribute": member,
-    "keyword_argument.name": keyword,
+    "keyword_argument.name": argumentName,
     dotted_name: dotted,
   },
   scopes: {
@@ -126,6 +127,7 @@ export const pythonNames: NameFacts = {
     OUTSIDE[part.parent!.kind]?.includes(part.field ?? "") === true ||
     (part.parent!.is("for_in_clause") && part.field === "right" && isFirstClause(part.parent!)),
   assignedMembers: true,
+  filesAreObjects: true,
   renamed(node, newName) {
     const path = node.parent;
     const isImported = path?.is("dotted_name") === true && path.closest(IMPORTS)?.child("name") !== undefined;

@@ -6,7 +6,7 @@ import {
   type UseEntry,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
-import { declaring, reads } from "./uses.js";
+import { argumentName, declaring, reads } from "./uses.js";
 
 const assigned = declaring("write", { as: "local", in: "here", fromHere: true, ifNew: true });
 const updated = declaring("update", { as: "local", in: "here", fromHere: true, ifNew: true });
@@ -29,7 +29,8 @@ function assignedAs(does: "write" | "update"): UseEntry {
 
 /** `{ x: }` reads x, `in { x: }` assigns it; with a value behind, the symbol is only a key. */
 function symbol(name: SyntaxNode): NameUse | "nothing" {
-  if (name.parent?.child("value") || !name.parent?.is(["pair", "keyword_pattern"])) return "nothing";
+  if (!name.parent?.is(["pair", "keyword_pattern"])) return "nothing";
+  if (name.parent.child("value")) return name.parent.is("pair") ? argumentName : "nothing";
   return name.parent.is("pair") ? variableOrCall : assigned;
 }
 

@@ -9,6 +9,9 @@ export const passes: NameUse = { does: "passed" };
 /** A member of something that is not written out. */
 export const memberOfSomething: NameUse = { does: "read", memberOf: "" };
 
+/** The name of an argument. */
+export const argumentName: NameUse = { ...memberOfSomething, named: true };
+
 /** An assignment whose operator stands in a field: `=` writes, all others change the old value. */
 export const assigns: UseFunction = (_name, target) =>
   target.parent?.child("operator")?.kind === "=" ? writes : updates;

@@ -51,7 +51,7 @@ class A { int Weight; void F(object o) { if (o is Jar { Weight: 1 } j) G(j); } }
 // === deconstruction
 class A { void F() { var (a, b) = P(); (a, b) = (b, a); } } //? a declares; a#2 writes 1; b#3 reads 1
 // === named arguments are no names
-class A { void F(int side) { G(side: side); } } //? side#2 reads 1
+class A { void F(int side) { G(side: side); } } //? side#2 is unknown; side#3 reads 1
 // === object initialisers name members
 class A { int Size; void F() { var j = new Jar { Size = Size }; } } //? Size#2 is unknown; Size#3 reads 1
 // === anonymous objects read
