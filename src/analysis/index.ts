@@ -39,6 +39,7 @@ export {
   usesElsewhere,
   type ForeignUse,
   type ForeignUses,
+  type NamingFile,
   type SourceFiles,
 } from "./names/elsewhere.js";
 export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./types/source.js";

@@ -10,6 +10,7 @@ import {
   type Answer,
   type ForeignUse,
 } from "../analysis/index.js";
+import type { PatternMatch } from "../pattern/index.js";
 import { applyEdits, CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
 import {
   declarationOfHole,
@@ -92,7 +93,10 @@ function piecesOf(coverage: Coverage, match: Match): Piece[] {
   const pieces = covered.map(({ clause, found, path }): Piece => {
     const { text } = found.tree;
     if (clause.outcome === "stays") return { path, text, edits: [] };
-    if (clause.outcome === "goes") return { path, text, edits: [withLine(text, found.start, found.end)] };
+    if (clause.outcome === "goes") {
+      refuseLoneStatement(found);
+      return { path, text, edits: [withLine(text, found.start, found.end)] };
+    }
     let fresh = path === undefined ? match.names : names.get(path);
     if (!fresh) names.set(path, (fresh = new FreshNames(found.tree)));
     const captures = new Map([...match.found.captures, ...found.captures]);
@@ -107,6 +111,16 @@ function piecesOf(coverage: Coverage, match: Match): Piece[] {
   ];
   const trust = doubts.length > 0 ? "possible" : "certain";
   return [...distinctPieces(pieces), { path: undefined, text: "", edits: [], evidence, trust }];
+}
+
+/** What stands under an `if` without braces would leave the next statement in its place. */
+function refuseLoneStatement({ tree, nodes }: PatternMatch): void {
+  const { statementLists, expressionStatement } = tree.language;
+  const node = tree.node(nodes[0]!);
+  const statement = node.parent?.is(expressionStatement) ? node.parent : node;
+  if (statement.parent && !statement.parent.is(statementLists)) {
+    throw new CannotRewrite(`\`${shortened(statement.text)}\` cannot go from where it stands`);
+  }
 }
 
 /** Uses that share a match make one rewrite. */

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import type { SourceFiles } from "../analysis/index.js";
+import type { NamingFile, SourceFiles } from "../analysis/index.js";
 import { decode, inspect } from "./read.js";
 
 /**
@@ -11,16 +11,17 @@ export class ProjectFiles implements SourceFiles {
   readonly #root: string;
   readonly #paths: readonly string[];
   #index: Map<string, number[]> | undefined;
+  readonly #leftOut = new Map<string, string>();
 
   constructor(root: string, paths: readonly string[]) {
     this.#root = root;
     this.#paths = paths;
   }
 
-  *naming(word: string): Generator<{ path: string; text: string }> {
+  *naming(word: string): Generator<NamingFile> {
     for (const i of this.#words().get(word) ?? []) {
       const path = this.#paths[i]!;
-      yield { path, text: this.text(path) };
+      yield { path, text: this.text(path), leftOut: this.#leftOut.get(path) };
     }
   }
 
@@ -39,7 +40,9 @@ export class ProjectFiles implements SourceFiles {
       } catch {
         continue; // said already, where the files are looked at one by one
       }
-      if (inspect(bytes)) continue;
+      const verdict = inspect(bytes);
+      if (verdict && "bad" in verdict) continue;
+      if (verdict) this.#leftOut.set(path, verdict.skip);
       for (const word of new Set(decode(bytes).match(/[\p{L}\p{N}_]+/gu))) {
         const list = this.#index.get(word);
         if (list) list.push(i);

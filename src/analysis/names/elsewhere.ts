@@ -11,10 +11,19 @@ import { nameInFile, referencesAt, type Declaration, type Reference } from "./de
 import { isMember } from "./every-use.js";
 import { receiverOf, useOf } from "./use.js";
 
-/** The sources of a project, as far as they are asked for. Paths are relative to its root. */
+/** A file of a project in which a word stands. */
+export interface NamingFile {
+  /** Relative to the project's root. */
+  readonly path: string;
+  readonly text: string;
+  /** Why the file is not to be changed: it is generated, for one. */
+  readonly leftOut?: string | undefined;
+}
+
+/** The sources of a project, as far as they are asked for. */
 export interface SourceFiles {
-  /** The files in which a word stands, with their texts, in the order of their paths. */
-  naming(word: string): Iterable<{ readonly path: string; readonly text: string }>;
+  /** The files in which a word stands, in the order of their paths. */
+  naming(word: string): Iterable<NamingFile>;
 }
 
 /** A use of something that another file declares. */
@@ -46,9 +55,15 @@ export function usesElsewhere(declaration: Declaration, owner: LinkedFile, files
   const release = (): void => trees.splice(0).forEach((tree) => tree.dispose());
   if (!declaration.at.some((name) => links.exposes(name))) return { uses, doubts, release };
   const word = declaration.at[0]!.text.replace(/^[@$#]+/, "");
-  for (const { path, text } of files.naming(word)) {
+  for (const { path, text, leftOut } of files.naming(word)) {
+    if (path === owner.path) continue;
     const language = languageOfFile(path);
-    if (path === owner.path || !language || !areKin(language, owner.tree.language)) continue;
+    if (language && !areKin(language, owner.tree.language)) continue;
+    if (leftOut !== undefined || /\.(html?|ipynb)$/.test(path)) {
+      doubts.push(unknown(`${path} names \`${word}\` and is ${leftOut ?? "not followed"}`));
+      continue;
+    }
+    if (!language) continue;
     const file = { path, tree: parse(text, language) };
     trees.push(file.tree);
     const doubt = (why: string, node: SyntaxNode): void => {
