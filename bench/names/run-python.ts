@@ -5,7 +5,7 @@
  * modules on the old library and on the new.
  */
 import { spawnSync } from "node:child_process";
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { atLeast, holes, isSeenElsewhere, languageOf, loadGrammars, python, renamed, rule } from "uvran";
@@ -57,6 +57,7 @@ if (worse.length > 0) process.exitCode = 1;
 else rmSync(work, { recursive: true, force: true });
 
 async function renamePrivateFunctions(): Promise<void> {
+  const compiled = compiledCode();
   const { name, given, body } = holes({ name: "name", given: "parameters", body: "statements" });
   const privately = rule({
     id: "bench/private-function",
@@ -68,6 +69,8 @@ async function renamePrivateFunctions(): Promise<void> {
           ${body}
     `,
     where: [
+      // The interpreter itself, written in C, calls some by their names: code outside of what is looked at.
+      (match) => !compiled.some((bytes) => bytes.includes(match.textOf(name))),
       (match) => match.node.parent?.is("module") === true && /^_[a-z]\w*(?<!_priv)$/.test(match.textOf(name)),
     ],
     uses: renamed(name, (match) => `${match.textOf(name)}_priv`),
@@ -87,6 +90,19 @@ async function renamePrivateFunctions(): Promise<void> {
     `${sure.length} private functions renamed by rule, ${elsewhere} of them in other files too; ` +
       `${plan.changes.length - sure.length} possible, ${plan.heldBack.length} held back`,
   );
+}
+
+/** The interpreter's own binaries. */
+function compiledCode(): Buffer[] {
+  const code =
+    "import sys, sysconfig, os; print(os.path.realpath(sys.executable)); print(sysconfig.get_path('platstdlib') + '/lib-dynload'); print(sysconfig.get_config_var('LIBDIR'))";
+  const [binary = "", modules = "", libraries = ""] = run("-c", [code], "").stdout.trim().split("\n");
+  const inFolder = (folder: string, pattern: RegExp): string[] =>
+    readdirSync(folder)
+      .filter((file) => pattern.test(file))
+      .map((file) => join(folder, file));
+  const paths = [binary, ...inFolder(modules, /\.so$/), ...inFolder(libraries, /^libpython.*\.(so|a)/)];
+  return paths.map((path) => readFileSync(path));
 }
 
 function renameLocals(): void {

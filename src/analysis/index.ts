@@ -45,3 +45,5 @@ export {
 export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./types/source.js";
 export { comesFromModule, originOf, type Origin, type Wanted } from "./types/origin.js";
 export { annotationOf, isInstanceOf, typeOf, typeOfDeclaration, type KnownType } from "./types/known.js";
+export { returnedFromElsewhere } from "./types/abroad.js";
+export type { Abroad } from "./types/known.js";

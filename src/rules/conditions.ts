@@ -11,6 +11,7 @@ import {
   isUnchanged,
   isUsedAfter,
   nameInFile,
+  returnedFromElsewhere,
   no,
   unknown,
   weakest,
@@ -104,7 +105,9 @@ export function comesFrom(hole: Hole, wanted: Wanted): Condition {
 export function isOfType(hole: Hole, name: string, { module }: { module?: string } = {}): Condition {
   const ask = (match: Match): Answer => {
     const node = match.the(hole);
-    const known = isInstanceOf(node, module === undefined ? { name } : { name, module });
+    const { files, path } = match.around;
+    const wanted = module === undefined ? { name } : { name, module };
+    const known = isInstanceOf(node, wanted, (call) => files && returnedFromElsewhere(call, path, files));
     if (known.is !== "unknown") return known;
     const type = askCompiler(match, node);
     if (!type || type.isAny) return known;

@@ -139,6 +139,13 @@ test.each<[LanguageId, string, Condition, string]>([
   ],
   ["python", "class Box: pass\na = Box()\nlook(a)", isOfType(x, "Hive"), "no"],
   ["python", "class Box(Hive): pass\na = Box()\nlook(a)", isOfType(x, "Hive"), "certain"],
+  [
+    "python",
+    "class Box(List[Hive], metaclass=Hive): pass\na = Box()\nlook(a)",
+    isOfType(x, "Hive"),
+    "possible",
+  ],
+  ["java", "class Box extends Crate<Hive> { void f() { look(this); } }", isOfType(x, "Hive"), "possible"],
   ["python", "def make() -> Hive: pass\nlook(make())", isOfType(x, "Hive"), "certain: `make` returns `Hive`"],
   ["javascript", "const a = new Map();\nlook(a)", isOfType(x, "Map"), "certain"],
   ["typescript", "class A { f() { look(this); } }", isOfType(x, "A"), "certain"],
@@ -156,6 +163,32 @@ test.each<[LanguageId, string, Condition, string]>([
   ],
 ])("%s: `%s`", async (language, code, asked, expected) => {
   expect(await answer(language, code, asked)).toContain(expected);
+});
+
+test("the type that a function of another file is declared to return", async () => {
+  const one = rule({
+    id: "test/asks",
+    kind: "idiom",
+    title: "t",
+    why: "w",
+    was: core.python`look(${x})`,
+    given: [isOfType(x, "Hive")],
+    becomes: core.python`seen()`,
+    trials: [],
+  });
+  const files = core.filesNaming([
+    {
+      path: "yard/make.py",
+      text: "from .hive import Hive\ndef make() -> Hive: pass\nasync def later() -> Hive: pass\n",
+    },
+  ]);
+  const code = "from .make import make, later\nh = make()\nlook(h)\nlook(later())\n";
+  const { changes } = (await new Engine([one], { files }).file("yard/a.py", code))!;
+  expect(changes.map(({ line, trust }) => [line, trust])).toEqual([
+    [3, "certain"],
+    [4, "possible"],
+  ]);
+  expect(changes[0]!.evidence[0]!.says).toBe("`make` returns `Hive` in yard/make.py");
 });
 
 const jar = core.javascript`const ${n} = open(${given});`;

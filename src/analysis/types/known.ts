@@ -20,16 +20,20 @@ export interface KnownType {
 
 const DEEPEST = 6;
 
+/** Asked for the type of a call whose function another file declares. */
+export type Abroad = (call: SyntaxNode) => KnownType | undefined;
+const nowhere: Abroad = () => undefined;
+
 /**
  * The type of an expression by what the file says of it: annotation, construction, literal, what is assigned, the
  * type of a parameter, what a function of the file returns, `this`. Undefined where nothing says, or where two
  * places say different things.
  */
-export function typeOf(expression: SyntaxNode, depth = 0): KnownType | undefined {
+export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth = 0): KnownType | undefined {
   if (depth > DEEPEST) return undefined;
   const { language } = expression.tree;
   const inner = expression.is(language.parenthesized) ? expression.parts[0] : undefined;
-  if (inner) return typeOf(inner, depth + 1);
+  if (inner) return typeOf(inner, abroad, depth + 1);
   const literal = language.literalTypes[expression.kind];
   if (literal !== undefined)
     return { name: literal, at: expression, why: `\`${shortened(expression.text)}\` is a literal` };
@@ -37,10 +41,10 @@ export function typeOf(expression: SyntaxNode, depth = 0): KnownType | undefined
   if (self) return ofClass(self, expression);
   const constructed = constructedClass(expression);
   if (constructed) return named(constructed, `\`${shortened(expression.text)}\` makes one`, expression);
-  if (expression.is(language.calls)) return returned(expression, depth);
+  if (expression.is(language.calls)) return returned(expression) ?? abroad(expression);
   const leaf = leafOf(expression);
   const to = leaf && referencesAt(leaf).find(({ member }) => !member || expression.same(leaf))?.to;
-  return to && typeOfDeclaration(to, depth);
+  return to && typeOfDeclaration(to, abroad, depth);
 }
 
 /** The single name that an expression is. */
@@ -52,7 +56,11 @@ function leafOf(expression: SyntaxNode): SyntaxNode | undefined {
 }
 
 /** The type of something declared: by its annotation, else by all that is assigned to it. */
-export function typeOfDeclaration(declaration: Declaration, depth = 0): KnownType | undefined {
+export function typeOfDeclaration(
+  declaration: Declaration,
+  abroad: Abroad = nowhere,
+  depth = 0,
+): KnownType | undefined {
   const { scope, name } = declaration;
   for (const at of declaration.at) {
     const annotation = annotationOf(at);
@@ -66,7 +74,7 @@ export function typeOfDeclaration(declaration: Declaration, depth = 0): KnownTyp
     const assignment = does === "write" ? assignmentOf(node) : undefined;
     const value = assignment && valueOf(assignment);
     const isWhole = assignment && targetAround(node).parent?.same(assignment.parent) !== true;
-    const type = value && isWhole ? typeOf(value, depth + 1) : undefined;
+    const type = value && isWhole ? typeOf(value, abroad, depth + 1) : undefined;
     if (!type || (found && (type.name !== found.name || type.module !== found.module))) return undefined;
     found ??= type;
   }
@@ -141,15 +149,22 @@ function constructedClass(expression: SyntaxNode): SyntaxNode | undefined {
 }
 
 /** What a function of the same file says that it returns. */
-function returned(call: SyntaxNode, depth: number): KnownType | undefined {
+function returned(call: SyntaxNode): KnownType | undefined {
   const called = call.child("function") ?? call.child("name") ?? call.child("method");
   const leaf = called && leafOf(called);
   const to =
     leaf && referencesAt(leaf).find(({ to: one }) => one?.as === "function" || one?.as === "method")?.to;
-  const [only] = to?.at ?? [];
-  if (!only || to!.at.length !== 1 || depth > DEEPEST) return undefined;
-  const body = only.closest(call.tree.language.functions);
+  return to && returnTypeOf(to);
+}
+
+/** The type that a function is declared to return; undefined for one that gives its value later. */
+export function returnTypeOf({ at }: Declaration): KnownType | undefined {
+  const [only] = at;
+  if (!only || at.length !== 1) return undefined;
+  const { functions, asyncMarks } = only.tree.language;
+  const body = only.closest(functions);
   if (!body?.child("name")?.same(only)) return undefined;
+  if (body.children.some((child) => asyncMarks.includes(child.text))) return undefined;
   const type = body.child("return_type") ?? body.child("returns") ?? body.child("type");
   return type && named(type, `\`${only.text}\` returns \`${unwrapped(type).text}\``, only);
 }
@@ -158,8 +173,9 @@ function returned(call: SyntaxNode, depth: number): KnownType | undefined {
 export function isInstanceOf(
   expression: SyntaxNode,
   wanted: { readonly name: string; readonly module?: string },
+  abroad: Abroad = nowhere,
 ): Answer {
-  const type = typeOf(expression);
+  const type = typeOf(expression, abroad);
   if (!type)
     return unknown(`nothing in this file says what \`${shortened(expression.text)}\` is`, expression);
   if (type.name === wanted.name && (wanted.module === undefined || type.module === wanted.module)) {
@@ -171,7 +187,7 @@ export function isInstanceOf(
   if (type.declared && holder) {
     const parents = [body, holder].flatMap((node) => (node ? binding.parentsOf(node) : []));
     if (parents.length === 0) return no(`${type.why}, which is no \`${wanted.name}\``, type.at);
-    if (parents.some((parent) => new RegExp(`\\b${wanted.name}\\b`).test(parent.text))) {
+    if (parents.some((parent) => namesOf(parent).includes(wanted.name))) {
       return yes(`${type.why}, which is derived from \`${wanted.name}\``, type.at);
     }
     return unknown(`${type.why}, whose parents are not known`, type.at);
@@ -180,4 +196,14 @@ export function isInstanceOf(
   return isLiteral
     ? no(`${type.why}, no \`${wanted.name}\``, type.at)
     : unknown(`${type.why}; what that is derived from is not known`, type.at);
+}
+
+/** The classes that a list of parents names, without what stands in brackets behind them. */
+function namesOf(parents: SyntaxNode): string[] {
+  let text = parents.text.replace(/\w+\s*=[^,)]*/g, "");
+  for (let before = ""; before !== text;) {
+    before = text;
+    text = text.replace(/<[^<>]*>|\[[^[\]]*\]/g, "");
+  }
+  return text.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? [];
 }
