@@ -139,7 +139,8 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
   const newName = typeof to === "function" ? to(match) : to;
   const old = declaration.at[0]!.text;
   if (newName === old) return [];
-  refuseTaken(newName, tree, isMember(declaration), undefined);
+  const ofClass = isMember(declaration) && !declaration.scope.same(tree.root);
+  refuseTaken(newName, tree, ofClass, undefined);
   const { links } = tree.language;
   if (declaration.at.some((at) => links.namesFile(at, around.path))) {
     throw new CannotRewrite(`the file is named after \`${old}\``);
@@ -151,7 +152,7 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
   if (isSeenElsewhere(declaration)) {
     const foreign = foreignUses(match, declaration);
     try {
-      for (const one of foreign.uses) pieces.push(renamedThere(one, old, newName, isMember(declaration)));
+      for (const one of foreign.uses) pieces.push(renamedThere(one, old, newName, ofClass));
     } finally {
       foreign.release();
     }

@@ -26,8 +26,7 @@ export type DeclaredAs =
   | "type"
   | "namespace"
   | "import"
-  | "constant"
-  | "label";
+  | "constant";
 
 /**
  * Names of one space cannot be confused with those of another: in Java a method, a type and a variable may all be

@@ -7,6 +7,8 @@ import {
   type UseFunction,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
+import type { SyntaxTree } from "../tree.js";
+import { firstOfItsName } from "./reopened.js";
 import { assigns, declaring, memberOfSomething, passes, reads, updates } from "./uses.js";
 
 const CLASSES = ["class_specifier", "struct_specifier", "union_specifier"];
@@ -198,11 +200,7 @@ export const cppNames: NameFacts = {
   ownerOf,
   bareMembers: true,
   parentsOf: (scope) => scope.children.filter((child) => child.is("base_class_clause")),
-  reopened(scope) {
-    if (!scope.is("namespace_definition")) return scope;
-    const path = pathOf(scope);
-    return firstOf(scope, (node) => node.is("namespace_definition") && pathOf(node) === path) ?? scope;
-  },
+  reopened: (scope) => firstOfItsName(scope, ["namespace_definition"]),
   hides(name, tree) {
     const word = new RegExp(`(^|[^\\w])${name}([^\\w]|$)`);
     return firstOf(
@@ -218,12 +216,6 @@ function isPasted(name: string, body: string): boolean {
   return [...body.matchAll(/(\w*)\s*##\s*(\w*)/g)].some(
     ([, before = "", after = ""]) => name.startsWith(before) || name.endsWith(after),
   );
-}
-
-function pathOf(namespace: SyntaxNode): string {
-  const above = [...namespace.ancestors()].filter((node) => node.is("namespace_definition"));
-  const names = [namespace, ...above].map((node) => node.child("name")?.text ?? `#${node.tree.root.start}`);
-  return names.reverse().join("::");
 }
 
 function firstOf(within: SyntaxNode, fits: (node: SyntaxNode) => boolean): SyntaxNode | undefined {
@@ -246,9 +238,20 @@ function ownerOf(scope: SyntaxNode): SyntaxNode | "elsewhere" | undefined {
   while (at.child("name")?.is("qualified_identifier")) at = at.child("name")!;
   const name = at.child("scope");
   const plain = name?.is("template_type") ? name.child("name")?.text : name?.text;
-  const found = firstOf(
-    scope,
-    (node) => node.is(CLASSES) && node.child("name")?.text === plain && node.has("field_declaration_list"),
-  );
-  return found ?? "elsewhere";
+  return (plain === undefined ? undefined : classesOf(scope.tree).get(plain)) ?? "elsewhere";
+}
+
+const classes = new WeakMap<SyntaxTree, Map<string, SyntaxNode>>();
+
+/** The classes that a file defines, by their names; the first of a name. */
+function classesOf(tree: SyntaxTree): Map<string, SyntaxNode> {
+  let known = classes.get(tree);
+  if (!known) {
+    classes.set(tree, (known = new Map()));
+    for (const node of tree.root.descendants()) {
+      const name = node.is(CLASSES) && node.child("body") ? node.child("name")?.text : undefined;
+      if (name !== undefined && !known.has(name)) known.set(name, node);
+    }
+  }
+  return known;
 }

@@ -6,6 +6,7 @@ import {
   type UseEntry,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
+import { firstOfItsName } from "./reopened.js";
 import { argumentName, assigns, declaring, memberOfSomething, reads, updates } from "./uses.js";
 
 const valueOrType: NameUse = { does: "read", spaces: ["value", "type"] };
@@ -172,14 +173,7 @@ export const csharpNames: NameFacts = {
     scope.children.filter(
       (child) => child.is("base_list") || (child.is("modifier") && child.text === "partial"),
     ),
-  reopened: (scope) => {
-    if (!scope.is("namespace_declaration")) return scope;
-    const path = pathOf(scope);
-    const same = [...scope.tree.root.descendants()].find(
-      (node) => node.is("namespace_declaration") && pathOf(node) === path,
-    );
-    return same ?? scope;
-  },
+  reopened: (scope) => firstOfItsName(scope, ["namespace_declaration"]),
   renamed: (node, newName) => {
     const named = node.parent?.is("anonymous_object_creation_expression") ?? false;
     return { node, text: named ? `${node.text} = ${newName}` : newName };
@@ -205,11 +199,3 @@ export const csharpNames: NameFacts = {
     return isOpen || declaration.is(TYPES) || as === "import";
   },
 };
-
-function pathOf(namespace: SyntaxNode): string {
-  const above = [...namespace.ancestors()].filter((node) => node.is("namespace_declaration"));
-  return [namespace, ...above]
-    .map((node) => node.child("name")?.text)
-    .reverse()
-    .join(".");
-}

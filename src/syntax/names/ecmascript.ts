@@ -7,6 +7,7 @@ import {
 } from "../name-facts.js";
 import type { UseEntry } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
+import { firstOfItsName } from "./reopened.js";
 
 const member: NameUse = { does: "read", memberOf: "" };
 const writes: NameUse = { does: "write" };
@@ -49,6 +50,7 @@ const typedParameter: UseEntry = (_name, { parent }) => {
   return makesField ? { ...parameter, also: field } : parameter;
 };
 
+const NAMESPACES = ["internal_module", "module"];
 const FUNCTION: ScopeFacts = { is: "function" };
 const NAMED_FUNCTION: ScopeFacts = { is: "function", outside: ["name"] };
 const BLOCK: ScopeFacts = { is: "block" };
@@ -187,12 +189,8 @@ export const ecmascriptNames: NameFacts = {
   assignedMembers: true,
   selfOf,
   renamed: (node, newName) => ({ node, text: spelledAs(node, newName) }),
-  reopened: (scope) =>
-    isNamespace(scope.parent)
-      ? firstNamespace(scope.parent)
-      : isNamespace(scope)
-        ? firstNamespace(scope)
-        : scope,
+  // The block of a namespace is the namespace.
+  reopened: (scope) => firstOfItsName(isNamespace(scope.parent) ? scope.parent : scope, NAMESPACES),
   parentsOf: (scope) => scope.children.filter((child) => child.is("class_heritage")),
   isPublic,
 };
@@ -218,17 +216,7 @@ function spelledAs(use: SyntaxNode, newName: string): string {
 }
 
 function isNamespace(node: SyntaxNode | undefined): node is SyntaxNode {
-  return node?.is(["internal_module", "module"]) ?? false;
-}
-
-/** The first of the declarations that make up one namespace. */
-function firstNamespace(namespace: SyntaxNode): SyntaxNode {
-  const name = namespace.child("name")?.text;
-  const siblings = namespace.tree.root.descendants();
-  for (const node of siblings) {
-    if (isNamespace(node) && node.child("name")?.text === name) return node;
-  }
-  return namespace;
+  return node?.is(NAMESPACES) ?? false;
 }
 
 /** Functions that have a `this` of their own. */

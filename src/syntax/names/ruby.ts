@@ -6,6 +6,7 @@ import {
   type UseEntry,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
+import { firstOfItsName } from "./reopened.js";
 import { argumentName, declaring, reads } from "./uses.js";
 
 const assigned = declaring("write", { as: "local", in: "here", fromHere: true, ifNew: true });
@@ -114,14 +115,7 @@ export const rubyNames: NameFacts = {
       scope.child("body")?.children.filter((child) => /^(include|extend|prepend)\b/.test(child.text)) ?? [];
     return [...(scope.child("superclass") ? [scope.child("superclass")!] : []), ...mixins];
   },
-  reopened(scope) {
-    if (!scope.is(["class", "module"])) return scope;
-    const path = pathOf(scope);
-    const same = [...scope.tree.root.descendants()].find(
-      (node) => node.is(["class", "module"]) && node.named && pathOf(node) === path,
-    );
-    return same ?? scope;
-  },
+  reopened: (scope) => firstOfItsName(scope, ["class", "module"]),
   hides(name, tree) {
     if (!tree.text.includes(`(?<${name}>`)) return undefined;
     return [...tree.root.descendants()].find((node) => node.is("regex") && node.text.includes(`(?<${name}>`));
@@ -137,12 +131,4 @@ export const rubyNames: NameFacts = {
 
 function patternOrParameter(name: SyntaxNode): NameUse {
   return name.parent?.parent?.is(["array_pattern", "find_pattern", "hash_pattern"]) ? assigned : parameter;
-}
-
-function pathOf(scope: SyntaxNode): string {
-  const above = [...scope.ancestors()].filter((node) => node.is(["class", "module"]));
-  return [scope, ...above]
-    .map((node) => node.child("name")?.text)
-    .reverse()
-    .join("::");
 }
