@@ -70,7 +70,7 @@ async function renamePrivateFunctions(): Promise<void> {
     `,
     where: [
       // The interpreter itself, written in C, calls some by their names: code outside of what is looked at.
-      (match) => !compiled.some((bytes) => bytes.includes(match.textOf(name))),
+      (match) => !compiled.has(match.textOf(name)),
       (match) => match.node.parent?.is("module") === true && /^_[a-z]\w*(?<!_priv)$/.test(match.textOf(name)),
     ],
     uses: renamed(name, (match) => `${match.textOf(name)}_priv`),
@@ -92,8 +92,8 @@ async function renamePrivateFunctions(): Promise<void> {
   );
 }
 
-/** The interpreter's own binaries. */
-function compiledCode(): Buffer[] {
+/** The words in the interpreter's own binaries that could be names of private functions. */
+function compiledCode(): Set<string> {
   const code =
     "import sys, sysconfig, os; print(os.path.realpath(sys.executable)); print(sysconfig.get_path('platstdlib') + '/lib-dynload'); print(sysconfig.get_config_var('LIBDIR'))";
   const [binary = "", modules = "", libraries = ""] = run("-c", [code], "").stdout.trim().split("\n");
@@ -102,7 +102,7 @@ function compiledCode(): Buffer[] {
       .filter((file) => pattern.test(file))
       .map((file) => join(folder, file));
   const paths = [binary, ...inFolder(modules, /\.so$/), ...inFolder(libraries, /^libpython.*\.(so|a)/)];
-  return paths.map((path) => readFileSync(path));
+  return new Set(paths.flatMap((path) => readFileSync(path, "latin1").match(/_[a-z]\w+/g) ?? []));
 }
 
 function renameLocals(): void {

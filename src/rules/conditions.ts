@@ -7,6 +7,7 @@ import {
   isBuiltin,
   isInstanceOf,
   isLeftAlone,
+  isSeenElsewhere,
   isSideEffectFree,
   isUnchanged,
   isUsedAfter,
@@ -14,6 +15,7 @@ import {
   returnedFromElsewhere,
   no,
   unknown,
+  usesOf,
   weakest,
   yes,
   type Answer,
@@ -27,7 +29,7 @@ import type { Narrowing } from "./around.js";
 import { not as notFound } from "./around.js";
 import { condition, type Condition } from "./condition.js";
 import type { Match } from "./match.js";
-import { declarationOfHole } from "./uses.js";
+import { declarationOfHole, foreignUses } from "./uses.js";
 
 /** The variable that `name` stands for is not written in the code that another hole stands for. */
 export function neverWritten(name: Hole, { in: where }: { in: Hole }): Condition {
@@ -64,16 +66,17 @@ export function onlyUse(name: Hole): Condition {
     const to = declarationOfHole(match, name);
     const text = match.textOf(name);
     if (!to) return unknown(`what declares \`${text}\` is not known`, match.node);
-    const names = nameInFile(to.name, match.tree);
-    const outside = (node: SyntaxNode): boolean => !match.nodes.some((one) => one.holds(node));
-    const other = names.references.find(
-      ({ node, to: meant, does }) => meant === to && does !== "declare" && outside(node),
-    );
+    const isOutside = (node: SyntaxNode): boolean => !match.nodes.some((one) => one.holds(node));
+    const { references, doubts } = usesOf(to);
+    const other = references.find(({ node, does }) => does !== "declare" && isOutside(node));
     if (other) return no(`\`${text}\` is used here too`, other.node);
-    const doubt = names.references.find(
-      ({ node, unknown: why, member }) => why !== undefined && !member && outside(node),
-    );
-    return doubt ? unknown(doubt.unknown!, doubt.node) : yes(`\`${text}\` is used only here`);
+    if (doubts[0]) return doubts[0];
+    if (to.as === "parameter" || !isSeenElsewhere(to)) return yes(`\`${text}\` is used only here`);
+    const foreign = foreignUses(match, to);
+    const [use] = foreign.uses;
+    const used = use && no(`\`${text}\` is used in ${use.file.path}, line ${use.node.line}`);
+    foreign.release();
+    return used ?? foreign.doubts[0] ?? unknown(`code outside of this project may use \`${text}\``, to.at[0]);
   });
 }
 

@@ -47,7 +47,7 @@ async function answer(language: LanguageId, code: string, asked: Condition, was?
     why: "w",
     was: was ?? tag`look(${x})`,
     given: [asked],
-    becomes: was ? core.javascript`seen();` : tag`seen()`,
+    becomes: was ? core.javascript`const ${n} = seen();` : tag`seen()`,
     trials: [],
   });
   const result = (await new Engine([one]).file(`a.${SUFFIX[language]}`, code))!;
@@ -199,6 +199,9 @@ test.each<[string, Condition, string]>([
   ["{ const a = open(1); }", not(usedAfter(n)), "certain: `a` is not read later"],
   ["{ const a = open(1); f(() => a); }", not(usedAfter(n)), "likely"],
   ["{ const a = open(1); }", onlyUse(n), "certain"],
+  ["const a = open(1); export { a };", onlyUse(n), "no: `a` is used here too"],
+  ["export const a = open(1);", onlyUse(n), "likely: `a` can be used in files that were not looked at"],
+  ["export const a = open(1);", not(usedAfter(n)), "likely: `a` can be read from outside"],
   ["{ const a = open(1); a.go(); }", onlyUse(n), "no: `a` is used here too"],
   ["function f() { const a = open(1); return a; }", escapes(n), "certain: `a` is returned"],
   ["function f() { const a = open(1); a.go(); }", escapes(n), "no: `a` stays"],

@@ -2,7 +2,7 @@ import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, type Declaration, type Reference } from "../names/declarations.js";
 import { shortened } from "../effects.js";
-import { isMember } from "../names/every-use.js";
+import { isMember, isSeenElsewhere } from "../names/every-use.js";
 import { buildFlow } from "./build.js";
 import type { FlowGraph, Moment } from "./graph.js";
 
@@ -23,6 +23,11 @@ export function flowAround(node: SyntaxNode): FlowGraph {
   let graph = known.get(owner.id);
   if (!graph) known.set(owner.id, (graph = buildFlow(owner)));
   return graph;
+}
+
+/** Can code that is not in this file get at the variable itself? */
+function isOpen(declaration: Declaration): boolean {
+  return isMember(declaration) || (declaration.as !== "parameter" && isSeenElsewhere(declaration));
 }
 
 /** An answer that only holds if all ways through the function are known. */
@@ -56,7 +61,7 @@ function isDeclaring(declaration: Declaration, node: SyntaxNode): boolean {
 export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to: SyntaxNode): Answer {
   const { name } = declaration;
   const graph = flowAround(from);
-  if (isMember(declaration) || !graph.owner.holds(declaration.scope.tree.node(declaration.at[0]!.id))) {
+  if (isOpen(declaration) || !graph.owner.holds(declaration.scope.tree.node(declaration.at[0]!.id))) {
     return unknown(`\`${name}\` can be written from outside this function`, declaration.at[0]);
   }
   const start = startOf(graph, from);
