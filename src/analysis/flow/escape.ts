@@ -1,7 +1,7 @@
 import type { FlowShape, SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import type { Declaration, Reference } from "../names/declarations.js";
-import { usesOf } from "../names/every-use.js";
+import { isSeenElsewhere, usesOf } from "../names/every-use.js";
 
 /** What one use does with the value of a variable. */
 export type Fate = "returned" | "stored" | "captured" | "passed on" | "stays";
@@ -11,6 +11,9 @@ export type Fate = "returned" | "stored" | "captured" | "passed on" | "stays";
  * or passed on? Passing it on is answered with unknown, since what is called may keep it or not.
  */
 export function doesEscape(declaration: Declaration): Answer {
+  if (declaration.as !== "parameter" && isSeenElsewhere(declaration)) {
+    return unknown(`\`${declaration.name}\` can be used from other files`, declaration.at[0]);
+  }
   const { references, doubts } = usesOf(declaration);
   let passed: SyntaxNode | undefined;
   for (const reference of references) {

@@ -185,7 +185,7 @@ export function canThrow(code: SyntaxNode): Answer {
 export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
   const { name } = declaration;
   const graph = flowAround(at);
-  if (isMember(declaration))
+  if (isOpen(declaration))
     return unknown(`\`${name}\` can be read from outside this function`, declaration.at[0]);
   const { references } = nameInFile(name, at.tree);
   const own = references.filter(({ to }) => to === declaration);
