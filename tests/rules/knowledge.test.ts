@@ -124,6 +124,7 @@ test.each<[LanguageId, string, Condition, string]>([
   ["javascript", "look(a)", canBeFalsyButPresent(x), "likely: the type of `a` is not known"],
   ["python", "a = []\nlook(a)", isOfType(x, "list"), "certain: `[]` is a literal"],
   ["python", "a = []\na = ()\nlook(a)", isOfType(x, "list"), "possible"],
+  ["python", "a = []\nfill(globals())\nlook(a)", isOfType(x, "list"), "possible"],
   ["python", "def f(a: Hive):\n    look(a)", isOfType(x, "Hive"), "certain: `a` is declared `Hive`"],
   [
     "python",

@@ -3,6 +3,7 @@ import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
 import { shortened } from "../effects.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
+import { usesOf } from "../names/every-use.js";
 import { targetAround } from "../names/use.js";
 import { originOf } from "./origin.js";
 
@@ -67,6 +68,8 @@ export function typeOfDeclaration(
     if (annotation) return named(annotation, `\`${at.text}\` is declared \`${annotation.text}\``, at);
   }
   if (declaration.as === "parameter" || declaration.as === "import") return undefined;
+  // What may be assigned in a place that is not known may be anything.
+  if (usesOf(declaration).doubts.length > 0) return undefined;
   let found: KnownType | undefined;
   const { references } = nameInFile(name, scope.tree);
   for (const { to, does, node } of references) {
