@@ -1,4 +1,5 @@
 import type { FlowFacts, FlowShape, SyntaxNode } from "../../syntax/index.js";
+import { referencesAt } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import { assignmentOf } from "./assignment.js";
 import { FlowGraph, type Moment, type Outcome } from "./graph.js";
@@ -141,7 +142,11 @@ class Builder {
   #neverReturns(node: SyntaxNode): boolean {
     const { neverReturn } = this.#facts;
     if (neverReturn.length === 0 || !node.is(node.tree.language.calls)) return false;
-    return neverReturn.includes(node.text.split(/[\s(]/, 1)[0]!);
+    if (!neverReturn.includes(node.text.split(/[\s(]/, 1)[0]!)) return false;
+    // A function of the file's own that is called the same may well come back.
+    const first = [...node.descendants()].find((one) => one.isLeaf && one.named);
+    const to = first && referencesAt(first).find((reference) => reference.to)?.to;
+    return to === undefined || to.as === "import";
   }
 
   #assignment(node: SyntaxNode, { target, value }: FlowFacts["assignments"][string], from: End): End {

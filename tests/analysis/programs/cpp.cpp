@@ -186,3 +186,10 @@ void Yard::add() {
   Hive *h = make(); //? h escapes yes
   first_ = h;
 }
+// === a function of one's own that is called exit
+void exit(int code) {}
+int f(bool a) {
+  int x;
+  if (a) x = 1; else exit(1);
+  return x; //? x assigned no
+}
