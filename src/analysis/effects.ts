@@ -8,7 +8,9 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
   for (const node of expression.descendants()) {
     if (!node.named || node.isLeaf || node.is(language.comments)) continue;
     if (node.is(language.combinations) || node.is(language.literals) || node.is(language.strings)) continue;
-    if (node.is(language.memberReads) || node.is(language.indexReads)) {
+    const isCall = node.is(language.calls) && node.parts.some((part) => part.is(language.argumentLists));
+    if (!isCall && (node.is(language.memberReads) || node.is(language.indexReads))) {
+      if (language.readsArePlain) continue;
       doubt ??= unknown(`reading \`${node.text}\` could run a getter`, node);
     } else {
       const what = node.is(language.calls) ? "calls something" : "is not a plain read";

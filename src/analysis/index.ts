@@ -1,5 +1,6 @@
 /** What is known about code before it is changed. Answers are yes, no or unknown, with evidence. */
 export { no, unknown, weakest, yes, type Answer, type Evidence } from "./answer.js";
+export { baseOf, stepsFrom } from "./chains.js";
 export { isUnchanged } from "./collections.js";
 export { earlyExits, runsLater, shortened, isSideEffectFree } from "./effects.js";
 export { declaredType, isOnPrimitives, type DeclaredType } from "./types/annotations.js";

@@ -65,9 +65,10 @@ function asJson(found: Parameters<typeof surveyText>[0]): string {
     line,
     title,
   }));
-  const { filesRead, heldBack, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;
+  const { filesRead, heldBack, advice, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;
   const rest = {
     heldBack,
+    advice,
     unparsed,
     idleKeeps,
     unreadable,

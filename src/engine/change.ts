@@ -48,6 +48,19 @@ export interface HeldBack {
   readonly at?: number | undefined;
 }
 
+/** A match of a rule that only reports. */
+export interface Advice {
+  readonly rule: string;
+  readonly title: string;
+  readonly kind: Kind;
+  readonly trust: Trust;
+  readonly path: string;
+  readonly line: number;
+  /** What to do. */
+  readonly says: string;
+  readonly evidence: readonly Ground[];
+}
+
 /** A file in which the parser found an error. */
 export interface Unparsed {
   readonly path: string;
@@ -67,6 +80,7 @@ export interface IdleKeep {
 export interface FileResult {
   readonly changes: readonly Change[];
   readonly heldBack: readonly HeldBack[];
+  readonly advice?: readonly Advice[];
   readonly idleKeeps?: readonly IdleKeep[];
   readonly unparsed?: Unparsed;
 }

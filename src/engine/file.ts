@@ -72,7 +72,8 @@ export function changesInFile(
   const ids = fingerprints(path, tree, verified.sound);
   const changes = verified.sound.map((draft, i): Change => draft.change(path, ids[i]!));
   tree.dispose();
-  return { changes, heldBack, idleKeeps: first.idleKeeps, ...(unparsed ? { unparsed } : {}) };
+  const { advice, idleKeeps } = first;
+  return { changes, heldBack, advice, idleKeeps, ...(unparsed ? { unparsed } : {}) };
 }
 
 /**

@@ -1,10 +1,10 @@
-import { shortened } from "../analysis/index.js";
+import { shortened, type Answer } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
 import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
-import { lower, Match, type Around, type Rule, type Trust } from "../rules/index.js";
+import { lower, Match, targetAnswer, type Around, type Rule, type Trust } from "../rules/index.js";
 import type { Import, SyntaxTree } from "../syntax/index.js";
 import { aroundName } from "./around-name.js";
-import type { FileEdits, Ground, HeldBack, IdleKeep } from "./change.js";
+import type { Advice, FileEdits, Ground, HeldBack, IdleKeep } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import { misreadStatements } from "./misread.js";
 import type { Entry } from "./entry.js";
@@ -30,6 +30,7 @@ export interface Candidate {
 export interface Found {
   readonly candidates: readonly Candidate[];
   readonly heldBack: readonly HeldBack[];
+  readonly advice: readonly Advice[];
   /** Keep comments that kept nothing. */
   readonly idleKeeps: readonly IdleKeep[];
 }
@@ -49,6 +50,7 @@ export function findIn(
   const { path } = around;
   const candidates: Candidate[] = [];
   const heldBack: HeldBack[] = [];
+  const advice: Advice[] = [];
   const names = new FreshNames(tree, pending);
   const keeps = keepsIn(tree);
   const misreads = misreadStatements(tree);
@@ -63,6 +65,8 @@ export function findIn(
       if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) continue;
       const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
       if (!match) continue;
+      const target = targetAnswer(entry.rule.target, match);
+      if (target?.is === "no") continue;
       last = entry;
       const keep = keeps.find(
         (k) => k.rules.includes(entry.rule.id) && k.start <= found.start && found.end <= k.end,
@@ -78,8 +82,9 @@ export function findIn(
         heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason });
         continue;
       }
-      const outcome = judge(entry, match);
-      if ("reason" in outcome) heldBack.push({ ...outcome, path });
+      const outcome = judge(entry, match, target);
+      if ("says" in outcome) advice.push({ ...outcome, path });
+      else if ("reason" in outcome) heldBack.push({ ...outcome, path });
       else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
         candidates.push(within ? besideErrors(outcome, tree) : outcome);
     }
@@ -89,7 +94,11 @@ export function findIn(
       .filter((rule) => rules.has(rule) && !used.has(`${line} ${rule}`))
       .map((rule) => ({ path, line, rule })),
   );
-  return { candidates, heldBack, idleKeeps };
+  const needed = advice.filter(
+    ({ rule, line }) =>
+      !candidates.some((one) => one.line === line && rules.yields(rule).includes(one.rule.id)),
+  );
+  return { candidates, heldBack, advice: needed, idleKeeps };
 }
 
 function kept(rule: string, path: string, match: Match, keep: Keep): HeldBack {
@@ -115,12 +124,12 @@ function besideErrors(candidate: Candidate, tree: SyntaxTree): Candidate {
   return { ...candidate, trust: lower(candidate.trust, "likely"), evidence };
 }
 
-type Outcome = Candidate | Omit<HeldBack, "path">;
+type Outcome = Candidate | Omit<HeldBack, "path"> | Omit<Advice, "path">;
 
-function judge({ rule, order }: Entry, match: Match): Outcome {
+function judge({ rule, order }: Entry, match: Match, target: Answer | undefined): Outcome {
   const line = match.node.line;
-  const evidence: Ground[] = [];
-  let trust: Trust = "certain";
+  const evidence: Ground[] = target ? [{ answer: target.is, ...target.evidence }] : [];
+  let trust: Trust = target?.is === "unknown" ? "likely" : "certain";
   for (const given of rule.given ?? []) {
     const answer = given.ask(match);
     if (answer.is === "no") {
@@ -129,6 +138,11 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
     }
     if (answer.is === "unknown") trust = lower(trust, given.unknownIs);
     evidence.push({ answer: answer.is, ...answer.evidence });
+  }
+  if (rule.advice !== undefined) {
+    const { id, title, kind, advice } = rule;
+    const says = typeof advice === "string" ? advice : advice(match);
+    return { rule: id, title, kind, trust, line, says, evidence };
   }
   try {
     const own = rewritten(rule, match);

@@ -4,6 +4,7 @@ export {
   type FileResult,
   type Ground,
   type HeldBack,
+  type Advice,
   type IdleKeep,
   type Unparsed,
 } from "./change.js";

@@ -7,7 +7,7 @@ import type { Entry } from "./entry.js";
 /** Rules made ready for the files of one language. */
 export class PreparedRules {
   readonly #dispatch = new Dispatch();
-  readonly #ids = new Set<string>();
+  readonly #rules = new Map<string, Rule>();
   /** For each pattern, the words without which a file cannot hold a match. */
   readonly wordLists: readonly (readonly string[])[];
 
@@ -18,7 +18,7 @@ export class PreparedRules {
     byId.forEach((rule, order) => {
       rule.alternatives.forEach((snippet, alternative) => {
         if (!snippetFits(snippet, language)) return;
-        this.#ids.add(rule.id);
+        this.#rules.set(rule.id, rule);
         for (const pattern of compiledFor(rule, () => compile(snippet, language))) {
           this.#dispatch.add({ rule, order, alternative, pattern });
           lists.set([...pattern.words].sort().join("\0"), pattern.words);
@@ -34,7 +34,12 @@ export class PreparedRules {
 
   /** Is this rule among those at work here? */
   has(id: string): boolean {
-    return this.#ids.has(id);
+    return this.#rules.has(id);
+  }
+
+  /** The rules whose changes make the advice of this one needless. */
+  yields(id: string): readonly string[] {
+    return this.#rules.get(id)?.yieldsTo ?? [];
   }
 
   /** The patterns to try at a node, in order. */

@@ -1,6 +1,6 @@
-import { areKin, type SourceFiles, type TypeSource } from "../analysis/index.js";
+import { areKin } from "../analysis/index.js";
 import { regionsOf, type Region } from "../embed/index.js";
-import type { Rule } from "../rules/index.js";
+import type { Around, Rule } from "../rules/index.js";
 import {
   allLanguages,
   languageOfFile,
@@ -20,17 +20,12 @@ export class Engine {
   readonly #rules: readonly Rule[];
   readonly #prepared = new Map<LanguageId, PreparedRules>();
 
-  readonly #files: SourceFiles | undefined;
-  readonly #types: TypeSource | undefined;
+  readonly #surroundings: Omit<Around, "path">;
 
-  /** `surroundings` are the other files of the project and its compiler, for rules that ask for them. */
-  constructor(
-    rules: readonly Rule[],
-    surroundings: { files?: SourceFiles | undefined; types?: TypeSource | undefined } = {},
-  ) {
+  /** `surroundings` are the other files of the project, its compiler and its target versions. */
+  constructor(rules: readonly Rule[], surroundings: Omit<Around, "path"> = {}) {
     this.#rules = rules;
-    this.#files = surroundings.files;
-    this.#types = surroundings.types;
+    this.#surroundings = surroundings;
   }
 
   /** The rules made ready for a language, loading its grammar. Throws a RuleError for a broken rule. */
@@ -61,7 +56,8 @@ export class Engine {
       const rules = await this.prepare(region.language);
       if (rules.isEmpty || !rules.mayMatch((word) => region.text.includes(word))) continue;
       const name = regions.length > 1 ? `${path}#${i + 1}` : path;
-      const around = region.isWhole ? { path: name, files: this.#files, types: this.#types } : { path: name };
+      const { targets } = this.#surroundings;
+      const around = { path: name, ...(region.isWhole ? this.#surroundings : { targets }) };
       results.push(inFile(path, region, changesInFile(around, region.text, region.language, rules)));
     }
     return results.length === 0 ? NOTHING : results.length === 1 ? results[0] : together(results);
@@ -92,6 +88,12 @@ function inFile(path: string, region: Region, result: FileResult): FileResult {
   return {
     changes: result.changes.map(change),
     heldBack: result.heldBack.map(held),
+    advice: (result.advice ?? []).map((entry) => ({
+      ...placed(entry),
+      path,
+      trust: region.isWhole ? entry.trust : lower(entry.trust, "likely"),
+      evidence: entry.evidence.map(placed),
+    })),
     idleKeeps: (result.idleKeeps ?? []).map((keep): IdleKeep => ({ ...placed(keep), path })),
     ...(result.unparsed ? { unparsed: { ...placed(result.unparsed), path } } : {}),
   };
@@ -102,6 +104,7 @@ function together(results: readonly FileResult[]): FileResult {
   return {
     changes: results.flatMap((result) => result.changes),
     heldBack: results.flatMap((result) => result.heldBack),
+    advice: results.flatMap((result) => result.advice ?? []),
     idleKeeps: results.flatMap((result) => result.idleKeeps ?? []),
     ...(unparsed ? { unparsed } : {}),
   };

@@ -30,7 +30,13 @@ export async function runTrials(rule: Rule): Promise<TrialResult[]> {
 
 async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> {
   const beside = Object.entries(trial.beside ?? {});
-  const engine = new Engine([rule], { files: filesNaming(beside.map(([path, [text]]) => ({ path, text }))) });
+  const { target } = trial;
+  const engine = new Engine([rule], {
+    files: filesNaming(beside.map(([path, [text]]) => ({ path, text }))),
+    targets: {
+      targetOf: () => (target === undefined ? undefined : { version: target, says: "by the trial" }),
+    },
+  });
   const language = languageOf(trial.language);
   const path = `trial${language.extensions[0]!}`;
   await engine.prepare(language);
@@ -80,8 +86,16 @@ function wronglySure(trial: Trial, { changes }: FileResult): string | undefined 
   return [`expected trust ${trial.trust}, got ${other.trust}:`, ...grounds].join("\n");
 }
 
-function wronglyQuiet(trial: Trial, { heldBack }: FileResult): string | undefined {
+function wronglyQuiet(trial: Trial, { heldBack, advice = [] }: FileResult): string | undefined {
   const reasons = heldBack.map((entry) => entry.reason);
+  const { says, trust } = trial;
+  if (says !== undefined) {
+    const said = advice.find((entry) => entry.says.includes(says) && entry.trust === trust);
+    if (said) return undefined;
+    const got = [...advice.map((entry) => `${entry.trust}: ${entry.says}`), ...reasons];
+    return `expected advice that says "${says}" (${trust}), got: ${got.join("; ") || "nothing found"}`;
+  }
+  if (advice[0]) return `expected not to be reported, but it says: ${advice[0].says}`;
   if (trial.because === undefined) {
     return reasons.length > 0
       ? `expected not to be found at all, but held back: ${reasons.join("; ")}`

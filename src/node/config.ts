@@ -4,9 +4,18 @@ import { createJiti } from "jiti";
 import { z } from "zod";
 import * as core from "../index.js";
 import type { Pack, Rule } from "../index.js";
+import { LANGUAGES_WITH_HANDLES, type Handle } from "../rules/index.js";
+import { allLanguages } from "../syntax/index.js";
+import cppPack, * as cppModule from "../packs/cpp/index.js";
+import csharpPack, * as csharpModule from "../packs/csharp/index.js";
+import javaPack, * as javaModule from "../packs/java/index.js";
 import javascriptPack, * as javascriptModule from "../packs/javascript/index.js";
+import phpPack, * as phpModule from "../packs/php/index.js";
+import powershellPack, * as powershellModule from "../packs/powershell/index.js";
 import pythonPack, * as pythonModule from "../packs/python/index.js";
+import rubyPack, * as rubyModule from "../packs/ruby/index.js";
 import { messageOf, Problem } from "./problem.js";
+import type { Targets } from "./targets.js";
 
 /** A command of the project that must behave the same on old and new code. */
 export interface Check {
@@ -21,6 +30,10 @@ export interface UvranConfig {
   readonly packs?: readonly Pack[];
   /** Switches single rules on or off by their ids. */
   readonly rules?: Readonly<Record<string, boolean>>;
+  /** The versions that the code must run on, where the manifests do not say or say too much. */
+  readonly targets?: Targets;
+  /** The project's own resources, which the rules for resources then know too. */
+  readonly handles?: readonly Handle[];
   /** Files to leave out, written like lines of a .gitignore. */
   readonly leaveOut?: readonly string[];
   /** What `uvran prove` runs. */
@@ -33,11 +46,44 @@ export function defineConfig(config: UvranConfig): UvranConfig {
 }
 
 const NAMES = ["ts", "mts", "js", "mjs", "json"].map((ending) => `uvran.config.${ending}`);
-const SHIPPED: readonly Pack[] = [javascriptPack, pythonPack];
+/** All packs that ship, in the order in which they are listed. */
+export const SHIPPED: readonly Pack[] = [
+  javascriptPack,
+  pythonPack,
+  javaPack,
+  csharpPack,
+  cppPack,
+  phpPack,
+  rubyPack,
+  powershellPack,
+];
+const MODULES = {
+  "uvran/packs/cpp": cppModule,
+  "uvran/packs/csharp": csharpModule,
+  "uvran/packs/java": javaModule,
+  "uvran/packs/javascript": javascriptModule,
+  "uvran/packs/php": phpModule,
+  "uvran/packs/powershell": powershellModule,
+  "uvran/packs/python": pythonModule,
+  "uvran/packs/ruby": rubyModule,
+};
 
 const schema = z.strictObject({
   packs: z.array(z.custom<Pack>((value) => isPack(value), "must be a pack made with pack()")).optional(),
   rules: z.record(z.string(), z.boolean()).optional(),
+  targets: z
+    .partialRecord(z.enum(allLanguages().map(({ id }) => id)), z.string().regex(/^\d+(\.\d+)*$/))
+    .optional(),
+  handles: z
+    .array(
+      z.strictObject({
+        language: z.enum(LANGUAGES_WITH_HANDLES),
+        acquire: z.string().regex(/\(…\)$/, "must end in `(…)`, which stands for the arguments"),
+        release: z.string().regex(/\bhandle\b/, "must have `handle` in it, which stands for the variable"),
+        scoped: z.enum(["itself", "closing", "none"]).optional(),
+      }),
+    )
+    .optional(),
   leaveOut: z.array(z.string()).optional(),
   checks: z.array(z.strictObject({ name: z.string().min(1), run: z.string().min(1) })).optional(),
 });
@@ -55,6 +101,7 @@ export interface Project {
   /** The rules that are on. */
   readonly rules: readonly Rule[];
   readonly leaveOut: readonly string[];
+  readonly targets: Targets;
   readonly checks: readonly Check[];
 }
 
@@ -69,7 +116,10 @@ export async function loadProject(from: string, configOption?: string): Promise<
   }
   const root = configFile === undefined ? resolve(from) : dirname(configFile);
   const config = configFile === undefined ? {} : await loadConfig(configFile);
-  const allRules = (config.packs ?? SHIPPED).flatMap((pack) => pack.rules);
+  const handles = config.handles ?? [];
+  const allRules = (config.packs ?? SHIPPED)
+    .flatMap((pack) => pack.rules)
+    .map((rule) => (handles.length > 0 ? (rule.withHandles?.(handles) ?? rule) : rule));
   const switches = config.rules ?? {};
   for (const id of Object.keys(switches)) {
     if (!allRules.some((rule) => rule.id === id)) {
@@ -82,6 +132,7 @@ export async function loadProject(from: string, configOption?: string): Promise<
     allRules,
     rules: allRules.filter((rule) => switches[rule.id] ?? !rule.taste),
     leaveOut: config.leaveOut ?? [],
+    targets: config.targets ?? {},
     checks: config.checks ?? [],
   };
 }
@@ -103,8 +154,7 @@ async function loadConfig(file: string): Promise<UvranConfig> {
     virtualModules: {
       uvran: core,
       "uvran/node": { defineConfig },
-      "uvran/packs/javascript": javascriptModule,
-      "uvran/packs/python": pythonModule,
+      ...MODULES,
     },
   });
   let loaded: unknown;

@@ -9,6 +9,7 @@ import "./grammars.js";
 import { messageOf } from "./problem.js";
 import { ProjectFiles } from "./project-files.js";
 import { decode, inspect } from "./read.js";
+import { ProjectTargets, type Targets } from "./targets.js";
 import { TypeScriptTypes } from "./typescript-types.js";
 
 /** What to look at. */
@@ -16,6 +17,8 @@ export interface Task {
   readonly root: string;
   readonly rules: readonly Rule[];
   readonly leaveOut: readonly string[];
+  /** Versions by language that go before what manifests say. */
+  readonly targets?: Targets;
   /** Files and folders, relative to `cwd`; all of the root when empty. */
   readonly paths: readonly string[];
   readonly cwd: string;
@@ -36,7 +39,8 @@ export async function examine(task: Task): Promise<Examination> {
   const sources = findSources(root, task.paths, task.cwd, task.leaveOut);
   const everything = task.paths.length === 0 ? sources : findSources(root, [], root, task.leaveOut);
   const files = new ProjectFiles(root, everything.paths);
-  const engine = new Engine(rules, { files, types: new TypeScriptTypes(root) });
+  const targets = new ProjectTargets(root, task.targets);
+  const engine = new Engine(rules, { files, types: new TypeScriptTypes(root), targets });
   const examined: Examined[] = [];
   const unparsed: Unparsed[] = [];
   const idleKeeps: IdleKeep[] = [];
@@ -63,18 +67,20 @@ export async function examine(task: Task): Promise<Examination> {
     const result = (await engine.file(path, text)) ?? { changes: [], heldBack: [] };
     if (result.unparsed) unparsed.push(result.unparsed);
     idleKeeps.push(...(result.idleKeeps ?? []));
-    if (result.changes.length + result.heldBack.length > 0) examined.push({ path, text, result });
+    const { changes, heldBack, advice = [] } = result;
+    if (changes.length + heldBack.length + advice.length > 0) examined.push({ path, text, result });
     if (done % 50 === 0) await new Promise(setImmediate);
   }
   const plan = makePlan(examined, (path) => files.text(path));
-  const texts = new Map(examined.filter((e) => e.path in plan.files).map((e) => [e.path, e.text]));
+  const texts = new Map(examined.map((e) => [e.path, e.text]));
   for (const path of Object.keys(plan.files)) if (!texts.has(path)) texts.set(path, files.text(path));
-  const { changes, heldBack } = plan;
+  const { changes, heldBack, advice } = plan;
   const survey: Survey = {
     filesRead,
     rules,
     changes,
     heldBack,
+    advice,
     unparsed,
     idleKeeps,
     unreadable,

@@ -1,6 +1,6 @@
 /** Uvran on files: projects and their configs, search for sources, apply with a journal, proof in scratch copies. */
 export { applyChanges, rewrittenFiles, undoLast, type Restored, type Rewritten } from "./apply.js";
-export { defineConfig, loadProject, type Check, type Project, type UvranConfig } from "./config.js";
+export { defineConfig, loadProject, SHIPPED, type Check, type Project, type UvranConfig } from "./config.js";
 export { examine, type Examination, type Task } from "./examine.js";
 export { findSources, type Sources } from "./files.js";
 export { Journal } from "./journal.js";
@@ -10,4 +10,5 @@ export { loadPlan, stateFolder, storePlan } from "./state.js";
 export { decode, inspect } from "./read.js";
 export { insideRoot } from "./write.js";
 export { ProjectFiles } from "./project-files.js";
+export { ProjectTargets, type Targets } from "./targets.js";
 export { TypeScriptTypes } from "./typescript-types.js";

@@ -5,6 +5,8 @@ export interface Capture {
   readonly nodes: readonly NodeId[];
   readonly start: number;
   readonly end: number;
+  /** The other places at which the hole stands for just the same text. */
+  readonly again?: readonly { readonly start: number; readonly end: number }[];
 }
 
 /** A list's capture, whose nodes are only cut out when asked for. */

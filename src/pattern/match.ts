@@ -137,7 +137,8 @@ class Matcher {
     const tree = this.#tree;
     if (tree.kindIds[n] !== p.kind) {
       n = unwrapped(tree, n);
-      if (tree.kindIds[n] !== p.kind) return false;
+      if (tree.kindIds[n] !== p.kind)
+        return p.type === "inner" && p.lone !== undefined && this.node(p.lone, n);
     }
     if (p.type === "leaf") {
       return !tree.isNamed(n) || sameToken(this.#language, p.kindName, p.text, tree.textOf(n));
@@ -320,7 +321,15 @@ class Matcher {
       if (typeof text === "string" ? code !== text : code.search(text) < 0) return false;
     }
     const before = this.captures.get(hole);
-    if (before) return this.#sameCode(before, capture);
+    if (before) {
+      if (!this.#sameCode(before, capture)) return false;
+      const isSpeltAlike =
+        before.nodes.length === 1 &&
+        tree.text.slice(before.start, before.end) === tree.text.slice(capture.start, capture.end);
+      const { nodes, start, end, again = [] } = before;
+      if (isSpeltAlike) this.captures.set(hole, { nodes, start, end, again: [...again, capture] });
+      return true;
+    }
     this.captures.set(hole, capture);
     return true;
   }

@@ -42,6 +42,8 @@ export interface InnerNode {
   readonly children: readonly PatternNode[];
   /** Its only content may be missing, and then it may be missing itself. */
   readonly mayBeMissing: boolean;
+  /** The only statement in braces that may be left out. */
+  readonly lone: PatternNode | undefined;
   /** Its operator lets the two sides be swapped. */
   readonly commutes: boolean;
 }

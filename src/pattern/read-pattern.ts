@@ -146,8 +146,18 @@ class Reader {
       kind,
       children,
       mayBeMissing: children.length > 0 && children.every((child) => child.type === "list"),
+      lone: language.optionalBraces.includes(kindName) ? this.#lone(n, children) : undefined,
       commutes: children.length === 3 && this.#commutes(n),
     };
+  }
+
+  /** The only statement of a block, unless that stands for any number of them. */
+  #lone(block: NodeId, children: readonly PatternNode[]): PatternNode | undefined {
+    const named = significantChildren(this.#tree, block).map((child) => this.#tree.isNamed(child));
+    const statements = children.filter((_, i) => named[i]);
+    const [only] = statements;
+    const isOne = named.length === children.length && statements.length === 1;
+    return isOne && only?.type !== "list" ? only : undefined;
   }
 
   /** Parenthesised nodes from `outer` down to `inner`. */

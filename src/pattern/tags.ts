@@ -1,7 +1,8 @@
 import type { ContextName, LanguageId } from "../syntax/index.js";
 import { Snippet, type Part } from "./hole.js";
 
-type Template = (texts: TemplateStringsArray, ...parts: Part[]) => Snippet;
+/** Parts may be snippets themselves, whose code then stands there. */
+type Template = (texts: TemplateStringsArray, ...parts: (Part | Snippet)[]) => Snippet;
 
 /**
  * Makes snippets of one language. By itself it finds out by parsing where a snippet stands; `tag.type`,
@@ -13,7 +14,7 @@ function tag(language: LanguageId): Tag {
   const within =
     (context?: ContextName): Template =>
     (texts, ...parts) =>
-      new Snippet(language, texts.raw.map(asWritten), parts, context);
+      flattened(language, texts.raw.map(asWritten), parts, context);
   return Object.assign(within(), {
     file: within("file"),
     statement: within("statement"),
@@ -23,6 +24,30 @@ function tag(language: LanguageId): Tag {
     parameter: within("parameter"),
     import: within("import"),
   });
+}
+
+/** One snippet out of texts and parts, of which some are snippets. */
+function flattened(
+  language: LanguageId,
+  texts: readonly string[],
+  parts: readonly (Part | Snippet)[],
+  context: ContextName | undefined,
+): Snippet {
+  const flatTexts = [texts[0]!];
+  const flatParts: Part[] = [];
+  parts.forEach((part, i) => {
+    const inner = part instanceof Snippet ? part : undefined;
+    if (inner) {
+      flatTexts[flatTexts.length - 1] += inner.texts[0]!;
+      flatTexts.push(...inner.texts.slice(1));
+      flatParts.push(...inner.parts);
+      flatTexts[flatTexts.length - 1] += texts[i + 1]!;
+    } else {
+      flatParts.push(part as Part);
+      flatTexts.push(texts[i + 1]!);
+    }
+  });
+  return new Snippet(language, flatTexts, flatParts, context);
 }
 
 /** Backslashes are the snippet's own; only those that TypeScript asks for before a backtick or `${` go. */

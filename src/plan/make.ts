@@ -32,6 +32,7 @@ export function makePlan(examined: readonly Examined[], textOf: (path: string) =
     files,
     changes: plain(kept) as Plan["changes"],
     heldBack: plain(heldBack) as Plan["heldBack"],
+    advice: plain(ordered.flatMap(({ result }) => result.advice ?? [])) as Plan["advice"],
   };
 }
 

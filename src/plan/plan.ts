@@ -47,6 +47,17 @@ const heldBack = z.strictObject({
   at: z.int().positive().optional(),
 });
 
+const advice = z.strictObject({
+  rule: z.string(),
+  title: z.string(),
+  kind: z.enum(KINDS),
+  trust: z.enum(TRUSTS),
+  path: z.string(),
+  line: z.int().positive(),
+  says: z.string().meta({ description: "What to do by hand." }),
+  evidence: z.array(ground),
+});
+
 /** The published form of a plan. */
 export const planSchema = z.strictObject({
   uvranPlan: z.literal(1).meta({ description: "Version of this format." }),
@@ -55,6 +66,7 @@ export const planSchema = z.strictObject({
     .meta({ description: "SHA-256 of each file that a change touches, as it was when the plan was made." }),
   changes: z.array(change),
   heldBack: z.array(heldBack),
+  advice: z.array(advice).meta({ description: "What rules report that rewrite nothing." }),
 });
 
 /** Changes and what was held back, for one state of the files. Paths are relative to the project's root. */

@@ -1,4 +1,4 @@
-import type { HeldBack } from "../engine/index.js";
+import type { Advice, HeldBack } from "../engine/index.js";
 import type { Plan, PlanChange } from "../plan/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { paintTrust, SIGN, type Paint } from "./paint.js";
@@ -21,6 +21,11 @@ export function proposalText(
     for (const { path, edits } of change.elsewhere) {
       out.push(`  ${paint.bold(path)}`, ...differenceLines(textOf(path), edits, paint));
     }
+    out.push("");
+  }
+  if (plan.advice.length > 0) {
+    out.push(paint.bold(`Advice: ${plural(plan.advice.length, "place")} to look at by hand`));
+    for (const entry of plan.advice) out.push(...adviceLines(entry, textOf(entry.path), paint));
     out.push("");
   }
   if (plan.heldBack.length > 0) {
@@ -78,6 +83,20 @@ function diffLine({ mark, text, line }: DiffLine, width: number, paint: Paint): 
   if (mark === "-") return paint.red(shown);
   if (mark === "+") return paint.green(shown);
   return paint.dim(shown);
+}
+
+function adviceLines(
+  { path, line, rule, trust, says, evidence }: Advice,
+  text: string,
+  paint: Paint,
+): string[] {
+  const code = (text.split("\n")[line - 1] ?? "").trim();
+  const grounds = evidence.map(({ answer, says: said, line: at }) => {
+    const where = at === undefined || at === line ? "" : ` (line ${at})`;
+    return `    ${answer === "yes" ? paint.green(SIGN.yes) : paint.yellow(SIGN[answer])} ${said}${where}`;
+  });
+  const head = `  ${path}:${line}  ${paintTrust(paint, trust)(trust)} ${paint.dim(`· ${rule}`)}`;
+  return [head, `    ${paint.dim(code)}`, `    ${says}`, ...grounds];
 }
 
 function heldBackLine({ path, line, rule, reason, at }: HeldBack, paint: Paint): string {

@@ -1,6 +1,6 @@
 import { byPath, countBy, type PlanChange } from "../plan/index.js";
 import { TRUSTS, type Rule } from "../rules/index.js";
-import type { HeldBack, IdleKeep, Unparsed } from "../engine/index.js";
+import type { Advice, HeldBack, IdleKeep, Unparsed } from "../engine/index.js";
 import { paintTrust, type Paint } from "./paint.js";
 
 /** A file that was not looked at, and why. */
@@ -16,6 +16,7 @@ export interface Survey {
   readonly rules: readonly Rule[];
   readonly changes: readonly PlanChange[];
   readonly heldBack: readonly HeldBack[];
+  readonly advice: readonly Advice[];
   readonly unparsed: readonly Unparsed[];
   readonly idleKeeps: readonly IdleKeep[];
   readonly unreadable: readonly Skipped[];
@@ -29,6 +30,7 @@ interface Row {
   readonly rule: string;
   readonly kind: string;
   readonly counts: readonly number[];
+  readonly advice: number;
   readonly heldBack: number;
   readonly files: number;
 }
@@ -88,13 +90,25 @@ export function surveyText(survey: Survey, paint: Paint): string {
 /** A survey's places with their lines of code, file by file. */
 export function placesText(survey: Survey, textOf: (path: string) => string, paint: Paint): string {
   const out: string[] = [];
-  for (const [path, changes] of byPath(survey.changes)) {
+  const changes = byPath(survey.changes);
+  const paths = new Set([...changes.keys(), ...survey.advice.map((entry) => entry.path)]);
+  for (const path of [...paths].sort()) {
     out.push("", paint.bold(path));
     const lines = textOf(path).split("\n");
-    for (const { line, trust, rules } of changes) {
+    const places = [
+      ...(changes.get(path) ?? []).map(({ line, trust, rules }) => ({
+        line,
+        trust,
+        name: rules.join(" + "),
+      })),
+      ...survey.advice
+        .filter((entry) => entry.path === path)
+        .map((entry) => ({ ...entry, name: entry.rule })),
+    ];
+    for (const { line, trust, name } of places.sort((a, b) => a.line - b.line)) {
       const code = (lines[line - 1] ?? "").trim();
       const head = `${String(line).padStart(6)}  ${paintTrust(paint, trust)(trust.padEnd(9))}`;
-      out.push(`${head} ${rules.join(" + ").padEnd(28)}  ${paint.dim(code)}`);
+      out.push(`${head} ${name.padEnd(28)}  ${paint.dim(code)}`);
     }
   }
   return out.length > 0 ? out.join("\n") + "\n" : "";
@@ -110,18 +124,20 @@ export function plural(count: number, noun: string): string {
   return `${count} ${noun}${count === 1 ? "" : "s"}`;
 }
 
-function rowsOf({ rules, changes, heldBack }: Survey): Row[] {
+function rowsOf({ rules, changes, heldBack, advice }: Survey): Row[] {
   const rows: Row[] = [];
   for (const rule of rules) {
     const own = changes.filter((change) => change.rules[0] === rule.id);
     const held = heldBack.filter((entry) => entry.rule.split(" + ")[0] === rule.id);
-    if (own.length + held.length === 0) continue;
+    const advised = advice.filter((entry) => entry.rule === rule.id);
+    if (own.length + held.length + advised.length === 0) continue;
     rows.push({
       rule: rule.id,
       kind: rule.kind,
       counts: TRUSTS.map((trust) => own.filter((change) => change.trust === trust).length),
+      advice: advised.length,
       heldBack: held.length,
-      files: new Set([...own, ...held].map((entry) => entry.path)).size,
+      files: new Set([...own, ...held, ...advised].map((entry) => entry.path)).size,
     });
   }
   return rows;
@@ -134,6 +150,7 @@ function table(rows: readonly Row[], paint: Paint): string[] {
     "rule".padEnd(name) +
     "kind".padEnd(12) +
     TRUSTS.map((trust) => trust.padStart(10)).join("") +
+    "advice".padStart(9) +
     "held back".padStart(11) +
     "files".padStart(7);
   const lines = rows.map(
@@ -141,6 +158,7 @@ function table(rows: readonly Row[], paint: Paint): string[] {
       row.rule.padEnd(name) +
       row.kind.padEnd(12) +
       row.counts.map((count, i) => number(count, 10, paintTrust(paint, TRUSTS[i]!), paint)).join("") +
+      number(row.advice, 9, paint.yellow, paint) +
       number(row.heldBack, 11, paint.cyan, paint) +
       String(row.files).padStart(7) +
       "  " +
@@ -150,6 +168,7 @@ function table(rows: readonly Row[], paint: Paint): string[] {
   const last =
     "all".padEnd(name + 12) +
     totals.map((count) => String(count).padStart(10)).join("") +
+    String(sum(rows.map((row) => row.advice))).padStart(9) +
     String(sum(rows.map((row) => row.heldBack))).padStart(11);
   return [paint.dim(head), ...lines, paint.bold(last)];
 }

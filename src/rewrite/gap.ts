@@ -208,6 +208,11 @@ export class Gap {
   #inPlace(start: number, end: number, put: string, comments: readonly Span[]): string {
     if (comments.length === 0) return put;
     const { text, language } = this.#tree;
+    const goesAbove = start === this.#base && put === "" && this.#tree.firstOnLine(start) === start;
+    if (goesAbove) {
+      this.#carried.push(...comments.map((c) => text.slice(c.start, c.end).trimEnd()));
+      return "";
+    }
     const lastToken = this.#lastCode(start, end, []);
     const before = comments.filter((c) => c.start < lastToken);
     let result = "";

@@ -170,7 +170,12 @@ class Renderer {
     const hole = part instanceof Replacing ? part.hole : part;
     const capture = this.#capture(hole);
     const inner = part instanceof Replacing ? this.#replaced(part, capture) : [];
-    if (hole.kind !== "statements") return copy(capture.start, capture.end, inner);
+    if (hole.kind !== "statements") {
+      const made = copy(capture.start, capture.end, inner);
+      return inner.length === 0 && capture.again && this.#match.pattern.isStatements
+        ? { ...made, again: capture.again }
+        : made;
+    }
     if (capture.nodes.length === 0) throw new CannotRewrite(`there is nothing to put into \`${hole.name}\``);
     const { start, end } = withComments(this.#match, capture);
     const moved = reindent(this.#tree, start, end, this.#tree.indentAt(capture.start), indent);

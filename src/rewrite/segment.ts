@@ -7,7 +7,13 @@ import type { SyntaxTree } from "../syntax/index.js";
  */
 export type Segment =
   | { readonly text: string }
-  | { readonly start: number; readonly end: number; readonly edits?: readonly Edit[] };
+  | {
+      readonly start: number;
+      readonly end: number;
+      readonly edits?: readonly Edit[];
+      /** Other places of the original with the same text, of which one may be kept instead. */
+      readonly again?: readonly { readonly start: number; readonly end: number }[];
+    };
 
 /** New text. */
 export function text(value: string): Segment {

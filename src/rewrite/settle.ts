@@ -5,6 +5,11 @@ import { Gap } from "./gap.js";
 import { lineEnd } from "./indent.js";
 import { segmentText, type Segment } from "./segment.js";
 
+interface Stretch {
+  readonly start: number;
+  readonly end: number;
+}
+
 /** A rewrite that cannot be done without losing or breaking something; the message says what. */
 export class CannotRewrite extends Error {
   override readonly name = "CannotRewrite";
@@ -17,6 +22,7 @@ export class CannotRewrite extends Error {
  */
 export function settle(tree: SyntaxTree, start: number, end: number, segments: readonly Segment[]): Edit[] {
   const kept = keepInOrder(segments, start, end);
+  segments = segments.map((segment, i) => ({ ...segment, ...kept.get(i) }));
   end = withoutTrailingComments(tree, start, end);
   const edits: Edit[] = [];
   const carried: string[] = [];
@@ -64,26 +70,39 @@ function withoutTrailingComments(tree: SyntaxTree, start: number, end: number): 
   return end;
 }
 
-/** Of the copied ranges, those that can stay where they are: the heaviest set in ascending order. */
-function keepInOrder(segments: readonly Segment[], from: number, to: number): Set<number> {
+/**
+ * Of the copied ranges, those that can stay where they are: the heaviest set in ascending order. Where the same text
+ * stands in several places, the last that fits is kept, since what goes then stands ahead of it in one piece.
+ */
+function keepInOrder(segments: readonly Segment[], from: number, to: number): Map<number, Stretch> {
   const copies = segments.flatMap((s, i) =>
-    "text" in s || s.start < from || s.end > to ? [] : [{ i, start: s.start, end: s.end }],
+    "text" in s || s.start < from || s.end > to
+      ? []
+      : [s, ...(s.again ?? [])].map(({ start, end }) => ({ i, start, end })),
   );
   const best: { weight: number; previous: number }[] = [];
   copies.forEach((c, k) => {
     let weight = 0;
     let previous = -1;
     for (let j = 0; j < k; j++) {
-      if (copies[j]!.end <= c.start && best[j]!.weight > weight) {
+      const isLater = best[j]!.weight === weight && copies[previous]?.i === copies[j]!.i;
+      if (copies[j]!.i >= c.i || copies[j]!.end > c.start) continue;
+      if (best[j]!.weight > weight || isLater) {
         weight = best[j]!.weight;
         previous = j;
       }
     }
     best.push({ weight: weight + (c.end - c.start) + 1, previous });
   });
-  const kept = new Set<number>();
-  let at = best.reduce((top, b, k) => (top < 0 || b.weight > best[top]!.weight ? k : top), -1);
-  for (; at >= 0; at = best[at]!.previous) kept.add(copies[at]!.i);
+  const kept = new Map<number, Stretch>();
+  let at = best.reduce((top, b, k) => {
+    const isLater = b.weight === best[top]?.weight && copies[k]!.i === copies[top]?.i;
+    return top < 0 || b.weight > best[top]!.weight || isLater ? k : top;
+  }, -1);
+  for (; at >= 0; at = best[at]!.previous) {
+    const { i, start, end } = copies[at]!;
+    kept.set(i, { start, end });
+  }
   return kept;
 }
 

@@ -13,10 +13,12 @@ export {
 } from "./conditions.js";
 export { escapes, insideAsync, isOfType, nameFree, neverWritten, not, onlyUse } from "./conditions.js";
 export { sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./conditions.js";
+export { LANGUAGES_WITH_HANDLES, type Handle } from "./handle.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { pack, rule, RuleError } from "./rule.js";
 export { type Becomes, type Pack, type Rule, type RuleSpec } from "./rule.js";
+export { isAtLeast, targetAnswer, type Target, type TargetSource } from "./target.js";
 export { trialsIn, type Trial } from "./trial.js";
 export {
   declarationOfHole,

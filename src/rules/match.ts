@@ -2,6 +2,7 @@ import type { SourceFiles, TypeSource } from "../analysis/index.js";
 import type { Hole, PatternMatch } from "../pattern/index.js";
 import type { FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
+import type { TargetSource } from "./target.js";
 
 /** What is around the file of a match. */
 export interface Around {
@@ -11,6 +12,8 @@ export interface Around {
   readonly files?: SourceFiles | undefined;
   /** What the project's own compiler knows of types; undefined where there is none. */
   readonly types?: TypeSource | undefined;
+  /** The versions that the project's code must run on; undefined where nobody says. */
+  readonly targets?: TargetSource | undefined;
 }
 
 /** A place that a rule's pattern fits, as conditions and computed replacements see it. */

@@ -3,6 +3,7 @@ import type { Segment } from "../rewrite/index.js";
 import type { Narrowing } from "./around.js";
 import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
+import type { Handle } from "./handle.js";
 import type { Match } from "./match.js";
 import type { Trial } from "./trial.js";
 import type { EveryUse, Renaming } from "./uses.js";
@@ -29,6 +30,14 @@ export interface RuleSpec {
   readonly given?: readonly Condition[];
   /** Sentences about cases in which new and old behave differently, in terms of values. */
   readonly cautions?: (match: Match) => readonly string[];
+  /** What to do, in one sentence, where nothing is to be rewritten: such a rule only reports. */
+  readonly advice?: string | ((match: Match) => string);
+  /** For a rule that only reports: silent where one of these rules changes the same line. */
+  readonly yieldsTo?: readonly string[];
+  /** The same rule for a project with handle types of its own. */
+  readonly withHandles?: (handles: readonly Handle[]) => Rule;
+  /** The version of the language that the new code needs; below it the rule is silent. JavaScript counts by year. */
+  readonly target?: string;
   /** May be left out where `uses` says all there is to say. */
   readonly becomes?: Becomes;
   /** What becomes of the uses of a name: each covered by a clause, or all renamed. */
@@ -64,7 +73,9 @@ export function rule(spec: RuleSpec): Rule {
   } catch (error) {
     fail((error as Error).message);
   }
-  if (spec.becomes === undefined && spec.uses === undefined) fail("`becomes` or `uses` must be there");
+  const says = [spec.becomes ?? spec.uses, spec.advice].filter((one) => one !== undefined);
+  if (says.length === 0) fail("`becomes`, `uses` or `advice` must be there");
+  if (says.length > 1) fail("a rule either rewrites or gives `advice`");
   if (spec.title.trim() === "" || spec.why.trim() === "") fail("title and why must say something");
   return { ...spec, alternatives };
 }

@@ -11,6 +11,10 @@ export interface Trial {
   readonly trust?: Trust;
   /** Other files by their paths, before and after, for a rule that reaches into them. */
   readonly beside?: Readonly<Record<string, readonly [was: string, now: string]>>;
+  /** Part of what a rule that only reports must say. */
+  readonly says?: string;
+  /** The version of the language that the code must run on. */
+  readonly target?: string;
   /** Part of the reason with which the change must be held back. */
   readonly because?: string;
 }
@@ -26,8 +30,9 @@ function block(code: string): string {
   return lines.map((line) => line.slice(least)).join("\n");
 }
 
-/** Trials in one language. */
-export function trialsIn(language: LanguageId) {
+/** Trials in one language, for code that must run on this version of it where one is given. */
+export function trialsIn(language: LanguageId, version?: string) {
+  const target = version === undefined ? {} : { target: version };
   return {
     /** The rule turns `was` into `now`, with this trust; and files `beside` it too, by their paths. */
     rewrites: (
@@ -37,6 +42,7 @@ export function trialsIn(language: LanguageId) {
       beside: Readonly<Record<string, readonly [was: string, now: string]>> = {},
     ): Trial => ({
       language,
+      ...target,
       was: block(was),
       now: block(now),
       trust,
@@ -44,9 +50,24 @@ export function trialsIn(language: LanguageId) {
         Object.entries(beside).map(([path, [old, now]]) => [path, [block(old), block(now)] as const]),
       ),
     }),
+    /** The rule reports this code, with advice that says this. */
+    reports: (was: string, says: string, trust: Trust = "certain"): Trial => ({
+      language,
+      ...target,
+      was: block(was),
+      now: block(was),
+      says,
+      trust,
+    }),
     /** The rule does not speak of this code at all. */
-    ignores: (was: string): Trial => ({ language, was: block(was), now: block(was) }),
+    ignores: (was: string): Trial => ({ language, ...target, was: block(was), now: block(was) }),
     /** The rule finds the place and holds the change back, for a reason that says this. */
-    holds: (was: string, because: string): Trial => ({ language, was: block(was), now: block(was), because }),
+    holds: (was: string, because: string): Trial => ({
+      language,
+      ...target,
+      was: block(was),
+      now: block(was),
+      because,
+    }),
   };
 }

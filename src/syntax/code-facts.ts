@@ -55,6 +55,8 @@ export interface CodeFacts {
   readonly lineComments: readonly string[];
   /** Is a line break inside an expression an error unless brackets are open around it? */
   readonly lineBreaksMatter: boolean;
+  /** Version of the language that every project may be expected to run on, where nothing says which one. */
+  readonly assumedVersion: string;
   /** Used when a file has no indentation of its own to learn from. */
   readonly indentUnit: string;
   /** Literals whose inner line breaks belong to their value. */
@@ -65,6 +67,8 @@ export interface CodeFacts {
   readonly optionalTokens: Readonly<Record<string, readonly string[]>>;
   /** Nodes whose brackets may be left out without a change of meaning. */
   readonly optionalBrackets: readonly string[];
+  /** Blocks whose braces may be left out around a single statement, where a branch or a loop has one. */
+  readonly optionalBraces: readonly string[];
   /** Tokens whose text follows further down, on lines of its own. */
   readonly heredocStarts: readonly string[];
   /** The nodes with that text, in the order of the tokens. */
@@ -123,6 +127,7 @@ export const ordinaryCode = {
   layout: [],
   layoutWhenBlank: [],
   optionalBrackets: [],
+  optionalBraces: [],
   heredocStarts: [],
   heredocBodies: [],
   withLineEnd: [],

@@ -13,6 +13,8 @@ export interface MeaningFacts {
   readonly calls: readonly string[];
   readonly memberReads: readonly string[];
   readonly indexReads: readonly string[];
+  /** Reading a member of an object never runs code. */
+  readonly readsArePlain: boolean;
   /** Imports that bring in names which the file does not spell out. */
   readonly wildcardImports: readonly string[];
   /** Functions that can read or change variables by their names as strings. */
@@ -56,6 +58,7 @@ export const ordinaryMeaning: MeaningFacts = {
   calls: [],
   memberReads: [],
   indexReads: [],
+  readsArePlain: false,
   wildcardImports: [],
   reflection: [],
   harmless: [],

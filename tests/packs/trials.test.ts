@@ -1,9 +1,9 @@
 import { pack, rule, RuleError, trialsIn } from "uvran";
-import javascriptPack from "uvran/packs/javascript";
+import { SHIPPED } from "uvran/node";
 import pythonPack from "uvran/packs/python";
 import { expectTrialsToPass } from "uvran/testing";
 
-test.each([...javascriptPack.rules, ...pythonPack.rules].map((r) => [r.id, r] as const))(
+test.each(SHIPPED.flatMap((shipped) => shipped.rules.map((r) => [r.id, r] as const)))(
   "the trials of %s pass",
   async (_, tried) => {
     expect(tried.trials.length).toBeGreaterThan(5);

@@ -1,4 +1,4 @@
-import { sameCode, type SyntaxNode } from "../../index.js";
+import { baseOf, stepsFrom, type SyntaxNode } from "../../index.js";
 
 /** One operand of a chain of `&&`, as a test of something or as the read that the tests protect. */
 export interface Operand {
@@ -31,11 +31,6 @@ function operand(node: SyntaxNode): Operand {
 
 const STEPS = ["member_expression", "subscript_expression", "call_expression"];
 
-/** What a step of an access is taken of: `a.b` in `a.b.c`, `a.b[0]` or `a.b()`. */
-function baseOf(step: SyntaxNode): SyntaxNode | undefined {
-  return step.is(STEPS) ? (step.child("object") ?? step.child("function")) : undefined;
-}
-
 /** Is it a name, `this`, or properties and items of one, with nothing called on the way? */
 export function isPlainAccess(node: SyntaxNode): boolean {
   if (node.is(["identifier", "this"])) return true;
@@ -46,15 +41,12 @@ export function isPlainAccess(node: SyntaxNode): boolean {
   return base !== undefined && isPlainAccess(base);
 }
 
-/** The steps by which `longer` goes on from the same code as `base`, innermost first; none if it does not. */
-export function stepsFrom(base: SyntaxNode, longer: SyntaxNode): SyntaxNode[] {
-  const steps: SyntaxNode[] = [];
-  for (let at: SyntaxNode | undefined = longer; at; at = baseOf(at)) {
-    if (at.kind === base.kind && sameCode(at, base)) return steps.reverse();
-    // Neither may stand behind ?., the second only in TypeScript's eyes.
-    if (at.child("arguments")?.is("template_string")) return [];
-    if (at.child("property")?.is("private_property_identifier")) return [];
-    steps.push(at);
-  }
-  return [];
+/** The steps behind `base` where all of them may stand behind `?.`; none if one may not. */
+export function optionalSteps(base: SyntaxNode, longer: SyntaxNode): SyntaxNode[] {
+  const steps = stepsFrom(base, longer);
+  const isBarred = (step: SyntaxNode): boolean =>
+    !step.is(STEPS) ||
+    step.child("arguments")?.is("template_string") === true ||
+    step.child("property")?.is("private_property_identifier") === true;
+  return steps.some(isBarred) ? [] : steps;
 }

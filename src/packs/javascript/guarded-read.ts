@@ -1,7 +1,7 @@
 import { condition, copy, holes, isOnPrimitives, javascript, no, rule, shortened } from "../../index.js";
 import { text, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
-import { isAnd, isPlainAccess, operandsOf, stepsFrom, type Operand } from "./access.js";
+import { isAnd, isPlainAccess, operandsOf, optionalSteps, type Operand } from "./access.js";
 
 const { left, right } = holes({ left: "expression", right: "expression" });
 
@@ -17,7 +17,7 @@ function linksOf(and: SyntaxNode): Link[] {
   const links: Link[] = [];
   for (let k = operands.length - 1; k > 0; k--) {
     const test = operands[k - 1]!;
-    const steps = stepsFrom(test.subject, operands[k]!.subject);
+    const steps = optionalSteps(test.subject, operands[k]!.subject);
     if (steps.length === 0) break;
     links.unshift({ test, steps });
   }
@@ -30,7 +30,7 @@ function goesOn(and: SyntaxNode): boolean {
   if (!parent || !isAnd(parent) || !parent.child("left")?.same(and)) return false;
   const [last, following] = operandsOf(parent).slice(-2);
   return (
-    last !== undefined && following !== undefined && stepsFrom(last.subject, following.subject).length > 0
+    last !== undefined && following !== undefined && optionalSteps(last.subject, following.subject).length > 0
   );
 }
 

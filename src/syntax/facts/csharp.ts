@@ -54,6 +54,8 @@ export const csharp: Language = {
   grammarIsPartial: true,
   comments: ["comment"],
   lineComments: ["//"],
+  optionalBraces: ["block"],
+  assumedVersion: "7.3",
   indentUnit: "    ",
   multiLineLiterals: ["verbatim_string_literal", "raw_string_literal", "interpolated_string_expression"],
   strings: ["string_literal"],

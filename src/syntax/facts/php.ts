@@ -45,6 +45,8 @@ export const php: Language = {
   },
   comments: ["comment"],
   lineComments: ["//", "#"],
+  optionalBraces: ["compound_statement"],
+  assumedVersion: "7.4",
   indentUnit: "    ",
   multiLineLiterals: ["string", "encapsed_string", "heredoc", "nowdoc", "text", "text_interpolation"],
   strings: ["string", "encapsed_string"],

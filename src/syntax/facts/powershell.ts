@@ -53,6 +53,7 @@ export const powershell: Language = {
   layoutWhenBlank: ["command_argument_sep"],
   lineComments: ["#"],
   lineBreaksMatter: true,
+  assumedVersion: "5.1",
   indentUnit: "    ",
   multiLineLiterals: [
     "expandable_string_literal",

@@ -46,6 +46,7 @@ export const ruby: Language = {
   layout: ["heredoc_body", "empty_statement"],
   lineComments: ["#"],
   lineBreaksMatter: true,
+  assumedVersion: "2.7",
   indentUnit: "  ",
   multiLineLiterals: ["string", "heredoc_body", "regex", "subshell", "string_array", "symbol_array"],
   strings: ["string"],

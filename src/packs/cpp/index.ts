@@ -1,0 +1,5 @@
+/** Rules for cpp. */
+import { pack } from "../../index.js";
+
+export const cppPack = pack("cpp", []);
+export default cppPack;

@@ -1,0 +1,5 @@
+/** Rules for csharp. */
+import { pack } from "../../index.js";
+
+export const csharpPack = pack("csharp", []);
+export default csharpPack;

@@ -1,0 +1,8 @@
+/** Rules for PHP. */
+import { pack } from "../../index.js";
+import { assignedIfMissing } from "./assigned-if-missing.js";
+import { guardedRead } from "./guarded-read.js";
+import { valueOrFallback } from "./value-or-fallback.js";
+
+export const phpPack = pack("php", [valueOrFallback, assignedIfMissing, guardedRead]);
+export default phpPack;
