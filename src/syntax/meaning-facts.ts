@@ -1,4 +1,3 @@
-import type { SyntaxNode } from "./node.js";
 
 /** What code means, as far as analysis asks. */
 export interface MeaningFacts {
@@ -43,9 +42,6 @@ export interface MeaningFacts {
   readonly asyncMarks: readonly string[];
   /** Names that exist without a declaration, which a fresh name must not hide. */
   readonly builtins: readonly string[];
-
-  /** Does it make no difference to the program which false value (null, 0, "", …) this expression has? */
-  falsyAlike(expression: SyntaxNode): boolean;
 }
 
 /** What many languages have nothing of. */
@@ -73,5 +69,4 @@ export const ordinaryMeaning: MeaningFacts = {
   callsMakeObjects: false,
   asyncMarks: [],
   builtins: [],
-  falsyAlike: () => false,
 };

@@ -1,5 +1,8 @@
-/** Rules for cpp. */
+/** Rules for C++. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
+import { nullPointer } from "./null-pointer.js";
+import { pointerAndFlag } from "./pointer-and-flag.js";
 
-export const cppPack = pack("cpp", []);
+export const cppPack = pack("cpp", [nullPointer, needlessTest, pointerAndFlag]);
 export default cppPack;

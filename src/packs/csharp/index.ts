@@ -1,5 +1,18 @@
-/** Rules for csharp. */
+/** Rules for C#. */
 import { pack } from "../../index.js";
+import { assignedIfMissing } from "./assigned-if-missing.js";
+import { guardedRead } from "./guarded-read.js";
+import { nullTest } from "./null-test.js";
+import { raisedEvent } from "./raised-event.js";
+import { thrownIfMissing } from "./thrown-if-missing.js";
+import { valueOrFallback } from "./value-or-fallback.js";
 
-export const csharpPack = pack("csharp", []);
+export const csharpPack = pack("csharp", [
+  valueOrFallback,
+  assignedIfMissing,
+  guardedRead,
+  raisedEvent,
+  thrownIfMissing,
+  nullTest,
+]);
 export default csharpPack;

@@ -1,6 +1,7 @@
 import {
   condition,
   holes,
+  isOnlyTested,
   javascript,
   no,
   rule,
@@ -53,7 +54,7 @@ export const falsyFallback = rule({
   where: [
     (match) => match.the(fallback).is(DEFAULTS),
     (match) => match.the(value).is(READS),
-    (match) => !match.tree.language.falsyAlike(match.node),
+    (match) => !isOnlyTested(match.node),
     (match) => !match.node.parent?.is("binary_expression"),
   ],
   given: [

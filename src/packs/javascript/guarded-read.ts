@@ -1,4 +1,14 @@
-import { condition, copy, holes, isOnPrimitives, javascript, no, rule, shortened } from "../../index.js";
+import {
+  condition,
+  copy,
+  holes,
+  isOnlyTested,
+  isOnPrimitives,
+  javascript,
+  no,
+  rule,
+  shortened,
+} from "../../index.js";
 import { text, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
 import { isAnd, isPlainAccess, operandsOf, optionalSteps, type Operand } from "./access.js";
@@ -53,8 +63,8 @@ function readOnce(match: Match): Answer {
 
 /** Where the chain stops early, the old result was the tested value and the new one is undefined. */
 function resultUnseen(match: Match): Answer {
-  const { node, tree } = match;
-  if (tree.language.falsyAlike(node)) return yes("only whether the result is true matters here", node);
+  const { node } = match;
+  if (isOnlyTested(node)) return yes("only whether the result is true matters here", node);
   const answers = linksOf(node).map(({ test }): Answer => {
     const name = shortened(test.subject.text);
     if (test.exact) return no(`\`${name}\` missing gave \`false\` and would give \`undefined\``, node);
@@ -85,7 +95,7 @@ function falsyStops(match: Match): Answer {
     if (type && type.falsy.length === 0) {
       return yes(`\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`, type.at);
     }
-    if (missingAnyway && match.tree.language.falsyAlike(match.node)) {
+    if (missingAnyway && isOnlyTested(match.node)) {
       return yes(`0, "" and false have no \`${property}\``, step);
     }
     if (type)
@@ -141,7 +151,7 @@ export const guardedRead = rule({
       const name = shortened(test.subject.text);
       const type = valuesOf(match, test.subject);
       if (test.exact || (type && type.falsy.length === 0 && !type.canBeNull)) return [];
-      if (match.tree.language.falsyAlike(match.node)) return [];
+      if (isOnlyTested(match.node)) return [];
       return [
         `when \`${name}\` is null, 0, "" or false, the old result was that value and the new one is undefined`,
       ];

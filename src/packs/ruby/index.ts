@@ -1,5 +1,9 @@
-/** Rules for ruby. */
+/** Rules for Ruby. */
 import { pack } from "../../index.js";
+import { asList } from "./as-list.js";
+import { assignedIfMissing } from "./assigned-if-missing.js";
+import { fetchOrDefault } from "./fetch-or-default.js";
+import { guardedCall } from "./guarded-call.js";
 
-export const rubyPack = pack("ruby", []);
+export const rubyPack = pack("ruby", [guardedCall, assignedIfMissing, fetchOrDefault, asList]);
 export default rubyPack;

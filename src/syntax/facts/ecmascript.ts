@@ -143,7 +143,6 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   callsMakeObjects: false,
   asyncMarks: ["async"],
   builtins: [],
-  falsyAlike,
 };
 
 /** Follows `a?.b.c()` to its start: is there a `?.` that these parentheses end? */
@@ -154,31 +153,4 @@ function endsOptionalChain(inner: SyntaxNode): boolean {
     at = at.child("object") ?? at.child("function") ?? at.parts[0];
   }
   return false;
-}
-
-function falsyAlike(expression: SyntaxNode): boolean {
-  const parent = expression.parent;
-  if (!parent) return false;
-  const field = expression.field;
-  switch (parent.kind) {
-    case "parenthesized_expression":
-      return falsyAlike(parent);
-    case "if_statement":
-    case "while_statement":
-    case "do_statement":
-    case "for_statement":
-    case "ternary_expression":
-      return field === "condition";
-    case "unary_expression":
-      return parent.child("operator")?.kind === "!";
-    case "binary_expression": {
-      const operator = parent.child("operator")?.kind;
-      if (operator === "||" && field === "left") return true;
-      return (operator === "&&" || operator === "||") && falsyAlike(parent);
-    }
-    case "expression_statement":
-      return parent.parent?.is("for_statement") ? parent.field === "condition" : true;
-    default:
-      return false;
-  }
 }

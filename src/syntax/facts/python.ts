@@ -143,5 +143,4 @@ export const python: Language = {
     "False None True and as assert async await break case class continue def del elif else except finally " +
     "for from global if import in is lambda match nonlocal not or pass raise return try while with yield"
   ).split(" "),
-  falsyAlike: () => false,
 };

@@ -1,0 +1,87 @@
+import { condition, csharp, holes, rule, trialsIn, yes } from "../../index.js";
+import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
+import { nullTests } from "./tests.js";
+import { comparesPlainly } from "./values.js";
+
+const { place, value } = holes({
+  place: {
+    kind: "expression",
+    node: ["identifier", "member_access_expression", "element_access_expression"],
+  },
+  value: "expression",
+});
+
+const FORMS: readonly Form<"operator" | "plain">[] = [
+  ...nullTests(place).map(({ gone, byOperator }): Form<"operator" | "plain"> => ({
+    tests: byOperator ? "operator" : "plain",
+    was: csharp`if (${gone}) { ${place} = ${value}; }`,
+  })),
+  { tests: "plain", was: csharp`${place} = ${place} ?? ${value};` },
+];
+
+const { rewrites, ignores, holds } = trialsIn("csharp", "8");
+
+export const assignedIfMissing = rule({
+  id: "csharp/assigned-if-missing",
+  kind: "idiom",
+  title: "Assign with ??= where a value is null",
+  why: "What is filled in is written twice, and the reader must check that both are the same.",
+  target: "8.0",
+  was: FORMS.map(({ was }) => was),
+  given: [
+    evaluatedOnce(place),
+    condition("`== null` asks for null and nothing else", (match) =>
+      formOf(FORMS, match).tests === "plain"
+        ? yes("no operator is asked")
+        : comparesPlainly(match.the(place), match),
+    ),
+  ],
+  becomes: csharp`${place} ??= ${value};`,
+  trials: [
+    rewrites(
+      'class A { string n; void F() { if (n == null) n = ""; } }',
+      'class A { string n; void F() { n ??= ""; } }',
+    ),
+    rewrites(
+      "class A { List<int> n; void F() { if (n is null) { n = new List<int>(); } } }",
+      "class A { List<int> n; void F() { n ??= new List<int>(); } }",
+    ),
+    rewrites(
+      `
+      class A {
+          object F() {
+              if (this.all == null) {
+                  // read once
+                  this.all = Read();
+              }
+              return this.all;
+          }
+      }
+      `,
+      `
+      class A {
+          object F() {
+              // read once
+              this.all ??= Read();
+              return this.all;
+          }
+      }
+      `,
+      "likely",
+    ),
+    rewrites("class A { void F() { x = x ?? y; } }", "class A { void F() { x ??= y; } }"),
+    holds("class A { void F() { if (a[Next()] == null) a[Next()] = 1; } }", "is not a plain read"),
+    ignores("class A { void F() { if (n == null) n = 1; else m = 2; } }"),
+    ignores("class A { void F() { if (n == null) { n = 1; m = 2; } } }"),
+    ignores("class A { void F() { if (n == null) m = 1; } }"),
+    ignores("class A { void F() { if (n != null) n = 1; } }"),
+    ignores("class A { void F() { if (n == null) n += 1; } }"),
+    ignores("class A { void F() { x = y ?? x; } }"),
+    trialsIn("csharp", "7.3").ignores('class A { string n; void F() { if (n == null) n = ""; } }'),
+    trialsIn("csharp").rewrites(
+      'class A { string n; void F() { if (n == null) n = ""; } }',
+      'class A { string n; void F() { n ??= ""; } }',
+      "likely",
+    ),
+  ],
+});

@@ -1,0 +1,150 @@
+import { condition, csharp, holes, rule, trialsIn, yes } from "../../index.js";
+import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
+import { nullTests } from "./tests.js";
+import { comparesPlainly, mayBeExpressionTree } from "./values.js";
+
+const { value, fallback, target } = holes({
+  value: "expression",
+  fallback: { kind: "expression" },
+  target: { kind: "expression", node: ["identifier", "member_access_expression"] },
+});
+
+type Asks = "operator" | "plain";
+type Shape = "choice" | "assignment" | "return";
+interface Fallback extends Form<Asks> {
+  readonly shape: Shape;
+}
+
+const FORMS: readonly Fallback[] = nullTests(value).flatMap(({ there, gone, byOperator }) => {
+  const tests: Asks = byOperator ? "operator" : "plain";
+  return [
+    { tests, shape: "choice", was: csharp`${there} ? ${value} : ${fallback}` },
+    { tests, shape: "choice", was: csharp`${gone} ? ${fallback} : ${value}` },
+    {
+      tests,
+      shape: "assignment",
+      was: csharp`if (${there}) { ${target} = ${value}; } else { ${target} = ${fallback}; }`,
+    },
+    {
+      tests,
+      shape: "assignment",
+      was: csharp`if (${gone}) { ${target} = ${fallback}; } else { ${target} = ${value}; }`,
+    },
+    { tests, shape: "return", was: csharp`if (${there}) { return ${value}; } return ${fallback};` },
+    { tests, shape: "return", was: csharp`if (${gone}) { return ${fallback}; } return ${value};` },
+  ] as const;
+});
+
+const NEW = {
+  choice: csharp`${value} ?? ${fallback}`,
+  assignment: csharp`${target} = ${value} ?? ${fallback};`,
+  return: csharp`return ${value} ?? ${fallback};`,
+};
+
+const { rewrites, ignores, holds } = trialsIn("csharp");
+
+export const valueOrFallback = rule({
+  id: "csharp/value-or-fallback",
+  kind: "idiom",
+  title: "Fall back with ?? where a value is null",
+  why: "The value is written twice, and the reader must check that both are the same.",
+  was: FORMS.map(({ was }) => was),
+  where: [
+    // null for null chooses nothing, and what is thrown or passed by reference is no value.
+    (match) =>
+      !match.the(fallback).is(["null_literal", "throw_expression", "default_expression", "ref_expression"]),
+    (match) => !match.the(value).is("ref_expression"),
+  ],
+  given: [
+    evaluatedOnce(value),
+    condition("`== null` asks for null and nothing else", (match) =>
+      formOf(FORMS, match).tests === "plain"
+        ? yes("no operator is asked")
+        : comparesPlainly(match.the(value), match),
+    ),
+    condition("the code is compiled and not read as an expression tree", (match) =>
+      mayBeExpressionTree(match.node),
+    ),
+  ],
+  becomes: (match) => NEW[(formOf(FORMS, match) as Fallback).shape],
+  trials: [
+    rewrites(
+      'class A { string F(string n) { return n != null ? n : "none"; } }',
+      'class A { string F(string n) { return n ?? "none"; } }',
+    ),
+    rewrites(
+      'class A { string F(string n) { return null == n ? "none" : n; } }',
+      'class A { string F(string n) { return n ?? "none"; } }',
+    ),
+    rewrites(
+      "class A { int? w; void F() { var x = w == null ? 1 : w; } }",
+      "class A { int? w; void F() { var x = w ?? 1; } }",
+    ),
+    rewrites(
+      "class A { void F() { var x = queen is null ? Find() : queen; } }",
+      "class A { void F() { var x = queen ?? Find(); } }",
+    ),
+    rewrites(
+      "class A { void F() { var x = hive.Queen != null ? hive.Queen : q; } }",
+      "class A { void F() { var x = hive.Queen ?? q; } }",
+      "likely",
+    ),
+    rewrites(
+      `
+      class A {
+          IHive F(IHive given) {
+              if (given != null)
+                  return given;
+              return new Hive(); // a fresh one
+          }
+      }
+      `,
+      `
+      class A {
+          IHive F(IHive given) {
+              return given ?? new Hive(); // a fresh one
+          }
+      }
+      `,
+    ),
+    rewrites(
+      `
+      class A {
+          void F(string note) {
+              if (note == null) {
+                  this.note = "";
+              } else {
+                  this.note = note;
+              }
+          }
+      }
+      `,
+      `
+      class A {
+          void F(string note) {
+              this.note = note ?? "";
+          }
+      }
+      `,
+    ),
+    rewrites(
+      "class Hive { } class A { Hive F(Hive h) { return h != null ? h : Find(); } }",
+      "class Hive { } class A { Hive F(Hive h) { return h ?? Find(); } }",
+    ),
+    holds(
+      "class Hive { public static bool operator ==(Hive a, Hive b) => true; } class A { Hive F(Hive h) { return h != null ? h : Find(); } }",
+      "has an operator",
+    ),
+    rewrites(
+      'class A { void F() { q.Select(h => h.Name != null ? h.Name : ""); } }',
+      'class A { void F() { q.Select(h => h.Name ?? ""); } }',
+      "likely",
+    ),
+    holds("class A { void F() { var x = Next() != null ? Next() : 1; } }", "calls something"),
+    ignores("class A { void F() { var x = a != null ? b : c; } }"),
+    ignores("class A { void F() { var x = a != null ? a : null; } }"),
+    ignores("class A { void F() { var x = a != 0 ? a : c; } }"),
+    ignores("class A { int F() { if (a != null) return a; n++; return b; } }"),
+    ignores("class A { void F() { if (a != null) { x = a; } else { y = b; } } }"),
+  ],
+});

@@ -1,0 +1,96 @@
+import { condition, holes, rule, ruby, shortened, trialsIn, yes } from "../../index.js";
+import { formOf, type Form } from "../family/conditions.js";
+import { isNeverFalse, isReadTwice } from "./values.js";
+
+const { place, value } = holes({
+  place: {
+    kind: "expression",
+    node: [
+      "identifier",
+      "instance_variable",
+      "class_variable",
+      "global_variable",
+      "call",
+      "element_reference",
+    ],
+  },
+  value: "expression",
+});
+
+const FORMS: readonly Form<"nil" | "true">[] = [
+  { tests: "nil", was: ruby`${place} = ${value} if ${place}.nil?` },
+  { tests: "true", was: ruby`${place} = ${value} unless ${place}` },
+  { tests: "true", was: ruby`${place} = ${value} if !${place}` },
+  { tests: "true", was: ruby`${place} = ${place} || ${value}` },
+  {
+    tests: "nil",
+    was: ruby`
+      if ${place}.nil?
+        ${place} = ${value}
+      end
+    `,
+  },
+  {
+    tests: "true",
+    was: ruby`
+      unless ${place}
+        ${place} = ${value}
+      end
+    `,
+  },
+];
+
+const { rewrites, ignores, holds } = trialsIn("ruby");
+
+export const assignedIfMissing = rule({
+  id: "ruby/assigned-if-missing",
+  kind: "idiom",
+  title: "Assign with ||= where a value is missing",
+  why: "What is filled in is written twice, and the reader must check that both are the same.",
+  was: FORMS.map(({ was }) => was),
+  given: [
+    condition("evaluating the place once instead of twice makes no difference", (match) =>
+      isReadTwice(match.the(place)),
+    ),
+    condition("false is not a value that somebody meant", (match) =>
+      formOf(FORMS, match).tests === "true"
+        ? yes("the old code replaced false too")
+        : isNeverFalse(match.the(place)),
+    ),
+  ],
+  cautions: (match) =>
+    formOf(FORMS, match).tests === "true" || isNeverFalse(match.the(place)).is === "yes"
+      ? []
+      : [
+          `when \`${shortened(match.textOf(place))}\` is false, the old code kept it and the new one replaces it`,
+        ],
+  becomes: ruby`${place} ||= ${value}`,
+  trials: [
+    rewrites("def f\n  @hives = read unless @hives\nend\n", "def f\n  @hives ||= read\nend\n"),
+    rewrites("def f(hive)\n  hive = hive || 1\nend\n", "def f(hive)\n  hive ||= 1\nend\n"),
+    rewrites("def f\n  @hives = read if @hives.nil?\nend\n", "def f\n  @hives ||= read\nend\n", "likely"),
+    rewrites("h[:a] = [] if !h[:a]\n", "h[:a] ||= []\n", "likely"),
+    rewrites(
+      `
+      if @all.nil?
+        # read once
+        @all = read
+      end
+      `,
+      `
+      # read once
+      @all ||= read
+      `,
+      "likely",
+    ),
+    rewrites("h.queen = find unless h.queen\n", "h.queen ||= find\n", "likely"),
+    holds("h[take] = [] if h[take()].nil?\nh[take()] = [] unless h[take()]\n", "once instead of twice"),
+    ignores("@a = 1 if @b.nil?\n"),
+    ignores("@a = 1 if @a\n"),
+    ignores("@a = 1 unless @a.nil?\n"),
+    ignores("@a += 1 unless @a\n"),
+    ignores("@a = @b || @a\n"),
+    ignores("if @a.nil?\n  @a = 1\nelse\n  @b = 1\nend\n"),
+    ignores("if @a.nil?\n  @a = 1\n  @b = 1\nend\n"),
+  ],
+});

@@ -1,0 +1,38 @@
+import { no, referencesAt, shortened, typeOf, unknown, yes } from "../../index.js";
+import type { Answer, SyntaxNode } from "../../index.js";
+
+const VARIABLES = ["instance_variable", "class_variable", "global_variable", "self"];
+
+/** May this be evaluated once instead of twice? In Ruby a bare name can be a call. */
+export function isReadTwice(node: SyntaxNode): Answer {
+  const name = shortened(node.text);
+  if (node.is(VARIABLES)) return yes(`\`${name}\` is a plain variable`, node);
+  if (node.is(["constant", "scope_resolution"])) return yes(`\`${name}\` is a constant`, node);
+  if (node.is("identifier")) {
+    return referencesAt(node).some(({ to, member }) => to && !member)
+      ? yes(`\`${name}\` is a plain variable`, node)
+      : unknown(`\`${name}\` is a method, and is called once instead of twice`, node);
+  }
+  const isPlainCall = node.is("call") && !node.child("arguments") && !node.child("block");
+  const receiver = node.child("receiver") ?? node.child("object");
+  if ((isPlainCall || node.is("element_reference")) && receiver) {
+    const inner = isReadTwice(receiver);
+    if (inner.is === "no") return inner;
+    const index = node.is("element_reference") ? node.parts.slice(1) : [];
+    const odd = index.find(
+      (part) => !part.is(["identifier", "integer", "string", "simple_symbol", ...VARIABLES]),
+    );
+    if (odd) return no(`\`${shortened(odd.text)}\` would be evaluated once instead of twice`, odd);
+    if (/[!]$/.test(node.child("method")?.text ?? "")) return no(`\`${name}\` changes something`, node);
+    return unknown(`\`${name}\` is read once instead of twice`, node);
+  }
+  return no(`\`${name}\` would be evaluated once instead of twice`, node);
+}
+
+/** `&.` and `||=` differ for false: is this ever false? */
+export function isNeverFalse(node: SyntaxNode): Answer {
+  const type = typeOf(node);
+  if (type && !["true", "false", "TrueClass", "FalseClass"].includes(type.name))
+    return yes(type.why, type.at);
+  return unknown(`\`${shortened(node.text)}\` could be false, which is not nil`, node);
+}
