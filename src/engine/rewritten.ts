@@ -47,7 +47,7 @@ export function rewriteTo(
     if (open !== "") segments = [text(open), ...segments];
     if (close !== "") segments = [...segments, text(close)];
   }
-  const edits = settle(tree, found.start, found.end, segments);
+  const edits = settle(tree, found.start, found.end, segments, found.pattern.isStatements);
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return { edits, needs };
 }

@@ -22,6 +22,8 @@ export interface GapPlace {
   readonly carried: string[];
   /** Segments that are copied to another place. */
   readonly moved: readonly Segment[];
+  /** Do comments that would break a line in two go above the statement? */
+  readonly isStatement: boolean;
   /** Is there a range on this side that stays as it is? */
   readonly keptBefore: boolean;
   readonly keptAfter: boolean;
@@ -36,6 +38,7 @@ export class Gap {
   readonly #end: number;
   readonly #new: string;
   readonly #carried: string[];
+  readonly #isStatement: boolean;
   readonly #keptBefore: boolean;
   readonly #base: number;
   readonly #keptAfter: boolean;
@@ -46,13 +49,14 @@ export class Gap {
 
   constructor(
     tree: SyntaxTree,
-    { start, end, put, base, carried, moved, keptBefore, keptAfter, brackets }: GapPlace,
+    { start, end, put, base, carried, moved, isStatement, keptBefore, keptAfter, brackets }: GapPlace,
   ) {
     this.#tree = tree;
     this.#start = start;
     this.#end = end;
     this.#new = lineEnd(tree.text) === "\n" ? put : put.replace(/\r?\n/g, "\r\n");
     this.#carried = carried;
+    this.#isStatement = isStatement;
     this.#keptBefore = keptBefore;
     this.#base = base;
     this.#keptAfter = keptAfter;
@@ -208,10 +212,13 @@ export class Gap {
   #inPlace(start: number, end: number, put: string, comments: readonly Span[]): string {
     if (comments.length === 0) return put;
     const { text, language } = this.#tree;
-    const goesAbove = start === this.#base && put === "" && this.#tree.firstOnLine(start) === start;
+    const endsLine = (c: Span): boolean => language.lineComments.some((mark) => text.startsWith(mark, c.start));
+    const breaksLine = this.#isStatement && !put.includes("\n") && comments.some(endsLine);
+    const isFirst = this.#tree.firstOnLine(this.#base) === this.#base;
+    const goesAbove = isFirst && ((start === this.#base && put === "") || (breaksLine && this.#keptAfter));
     if (goesAbove) {
       this.#carried.push(...comments.map((c) => text.slice(c.start, c.end).trimEnd()));
-      return "";
+      return put;
     }
     const lastToken = this.#lastCode(start, end, []);
     const before = comments.filter((c) => c.start < lastToken);

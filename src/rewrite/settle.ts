@@ -18,9 +18,16 @@ export class CannotRewrite extends Error {
 /**
  * Turns the segments of a replacement into the smallest edits of the range `start`–`end`: copied ranges in
  * their old order stay untouched, and between them old and new tokens are aligned, so that common tokens keep
- * their white space and their comments. Throws CannotRewrite for a comment that has no place left.
+ * their white space and their comments; in a statement, a comment that would break the new line in two goes above it.
+ * Throws CannotRewrite for a comment that has no place left.
  */
-export function settle(tree: SyntaxTree, start: number, end: number, segments: readonly Segment[]): Edit[] {
+export function settle(
+  tree: SyntaxTree,
+  start: number,
+  end: number,
+  segments: readonly Segment[],
+  isStatement = false,
+): Edit[] {
   const kept = keepInOrder(segments, start, end);
   segments = segments.map((segment, i) => ({ ...segment, ...kept.get(i) }));
   end = withoutTrailingComments(tree, start, end);
@@ -39,6 +46,7 @@ export function settle(tree: SyntaxTree, start: number, end: number, segments: r
       base: start,
       carried,
       moved,
+      isStatement,
       keptBefore,
       keptAfter,
       brackets,

@@ -1,5 +1,18 @@
-/** Rules for java. */
+/** Rules for Java. */
 import { pack } from "../../index.js";
+import { countedInMap } from "./counted-in-map.js";
+import { createIfAbsent } from "./create-if-absent.js";
+import { lookupOrDefault } from "./lookup-or-default.js";
+import { optionalConsumed } from "./optional-consumed.js";
+import { optionalOfNull } from "./optional-of-null.js";
+import { requiredArgument } from "./required-argument.js";
 
-export const javaPack = pack("java", []);
+export const javaPack = pack("java", [
+  requiredArgument,
+  createIfAbsent,
+  lookupOrDefault,
+  countedInMap,
+  optionalConsumed,
+  optionalOfNull,
+]);
 export default javaPack;

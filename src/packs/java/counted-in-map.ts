@@ -1,0 +1,143 @@
+import {
+  condition,
+  holes,
+  isSideEffectFree,
+  java,
+  no,
+  not,
+  rule,
+  sideEffectFree,
+  trialsIn,
+  unknown,
+  usedAfter,
+  yes,
+} from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { isMap, literalIs, typeArguments } from "./types.js";
+
+const { map, key, step, type, name } = holes({
+  map: "expression",
+  key: "expression",
+  step: { kind: "expression", node: ["decimal_integer_literal", "decimal_floating_point_literal"] },
+  type: "type",
+  name: "name",
+});
+
+const FORMS = [
+  java`
+    if (${map}.containsKey(${key})) {
+      ${map}.put(${key}, ${map}.get(${key}) + ${step});
+    } else {
+      ${map}.put(${key}, ${step});
+    }
+  `,
+  java`
+    if (!${map}.containsKey(${key})) {
+      ${map}.put(${key}, ${step});
+    } else {
+      ${map}.put(${key}, ${map}.get(${key}) + ${step});
+    }
+  `,
+  java`${map}.put(${key}, ${map}.containsKey(${key}) ? ${map}.get(${key}) + ${step} : ${step});`,
+  java`
+    ${type} ${name} = ${map}.get(${key});
+    if (${name} == null) {
+      ${map}.put(${key}, ${step});
+    } else {
+      ${map}.put(${key}, ${name} + ${step});
+    }
+  `,
+  java`
+    ${type} ${name} = ${map}.get(${key});
+    ${map}.put(${key}, ${name} == null ? ${step} : ${name} + ${step});
+  `,
+];
+
+const SUMS: Readonly<Record<string, ReturnType<typeof java>>> = {
+  Integer: java`Integer::sum`,
+  Long: java`Long::sum`,
+  Double: java`Double::sum`,
+};
+
+const valueType = (match: Match): string | undefined => typeArguments(match.the(map))[1];
+
+function addsUp(match: Match): Answer {
+  const type = valueType(match);
+  if (type === undefined) return unknown("the type of the counts is not known", match.node);
+  if (!SUMS[type]) return no(`\`${type}\` has no method that adds two of them`, match.node);
+  return literalIs(match.the(step), type);
+}
+
+const unusedAfter = not(usedAfter(name));
+const { rewrites, ignores, holds } = trialsIn("java");
+const inClass = (code: string, field = "Map<String, Integer> jars;"): string =>
+  `import java.util.*;\n\nclass A {\n    ${field}\n    void f(String id) {\n        ${code}\n    }\n}\n`;
+
+export const countedInMap = rule({
+  id: "java/counted-in-map",
+  kind: "idiom",
+  title: "Count in a map with merge",
+  why: "The same key is looked up three times to add one.",
+  target: "8",
+  was: FORMS,
+  given: [
+    condition("it is a map of the standard library", (match) => isMap(match.the(map)), {
+      unknownIs: "possible",
+    }),
+    condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),
+    sideEffectFree(key),
+    condition("the counts are of a type with a sum", addsUp),
+    condition("the old count is not needed afterwards", (match) =>
+      match.has(name) ? unusedAfter.ask(match) : yes("it has no name"),
+    ),
+  ],
+  becomes: (match) => java`${map}.merge(${key}, ${step}, ${SUMS[valueType(match) ?? "Integer"]!});`,
+  trials: [
+    rewrites(
+      inClass(
+        "if (jars.containsKey(id)) {\n            jars.put(id, jars.get(id) + 1);\n        } else {\n            jars.put(id, 1);\n        }",
+      ),
+      inClass("jars.merge(id, 1, Integer::sum);"),
+    ),
+    rewrites(
+      inClass(
+        "Long n = jars.get(id);\n        if (n == null) {\n            jars.put(id, 1L);\n        } else {\n            jars.put(id, n + 1L);\n        }",
+        "Map<String, Long> jars;",
+      ),
+      inClass("jars.merge(id, 1L, Long::sum);", "Map<String, Long> jars;"),
+    ),
+    rewrites(
+      inClass("Integer n = jars.get(id);\n        jars.put(id, n == null ? 2 : n + 2);"),
+      inClass("jars.merge(id, 2, Integer::sum);"),
+    ),
+    rewrites(
+      inClass("jars.put(id, jars.containsKey(id) ? jars.get(id) + 1 : 1);"),
+      inClass("jars.merge(id, 1, Integer::sum);"),
+    ),
+    holds(
+      inClass("Integer n = jars.get(id);\n        jars.put(id, n == null ? 1 : n + 1);\n        print(n);"),
+      "is read later",
+    ),
+    holds(
+      inClass("jars.put(id, jars.containsKey(id) ? jars.get(id) + 1 : 1);", "Map<String, Short> jars;"),
+      "has no method",
+    ),
+    holds(
+      inClass("jars.put(next(), jars.containsKey(next()) ? jars.get(next()) + 1 : 1);"),
+      "calls something",
+    ),
+    // Not the same amount to begin with.
+    ignores(inClass("jars.put(id, jars.containsKey(id) ? jars.get(id) + 1 : 0);")),
+    ignores(
+      inClass(
+        "if (jars.containsKey(id)) {\n            jars.put(id, jars.get(id) + 1);\n        } else {\n            jars.put(id, 0);\n        }",
+      ),
+    ),
+    ignores(inClass("jars.put(id, jars.containsKey(id) ? other.get(id) + 1 : 1);")),
+    ignores(
+      inClass(
+        "if (jars.containsKey(id)) {\n            jars.put(id, jars.get(id) - 1);\n        } else {\n            jars.put(id, 1);\n        }",
+      ),
+    ),
+  ],
+});

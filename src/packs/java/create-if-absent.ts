@@ -1,0 +1,194 @@
+import {
+  all,
+  condition,
+  fresh,
+  holes,
+  isSideEffectFree,
+  java,
+  no,
+  rule,
+  shortened,
+  sideEffectFree,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { formOf, type Form } from "../family/conditions.js";
+import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
+import { isMap, typeArguments } from "./types.js";
+
+const { map, key, made, type, name } = holes({
+  map: "expression",
+  key: "expression",
+  made: "expression",
+  type: "type",
+  name: "name",
+});
+const parameter = fresh("key");
+
+/** What a form takes for absent: a key that is not there, or a value that is null. */
+type Asks = "key" | "value";
+interface Absent extends Form<Asks> {
+  readonly gives: "declaration" | "assignment" | "nothing";
+}
+
+const FORMS: readonly Absent[] = [
+  {
+    tests: "value",
+    gives: "declaration",
+    was: java`
+      ${type} ${name} = ${map}.get(${key});
+      if (${name} == null) {
+        ${name} = ${made};
+        ${map}.put(${key}, ${name});
+      }
+    `,
+  },
+  {
+    tests: "value",
+    gives: "assignment",
+    was: java`
+      ${name} = ${map}.get(${key});
+      if (${name} == null) {
+        ${name} = ${made};
+        ${map}.put(${key}, ${name});
+      }
+    `,
+  },
+  {
+    tests: "key",
+    gives: "nothing",
+    was: java`if (!${map}.containsKey(${key})) { ${map}.put(${key}, ${made}); }`,
+  },
+  {
+    tests: "value",
+    gives: "nothing",
+    was: java`if (${map}.get(${key}) == null) { ${map}.put(${key}, ${made}); }`,
+  },
+];
+const givesOf = (match: Match): Absent["gives"] => (formOf(FORMS, match) as Absent).gives;
+
+/** The function may not touch the map that is waiting for it. */
+function leavesMapAlone(match: Match): Answer {
+  const name = match.the(map).parts.at(-1)?.text ?? match.textOf(map);
+  const use = match.the(made).mentions(name)[0];
+  return use
+    ? no(`\`${name}\` is used while its value is made`, use)
+    : yes("the map is left alone meanwhile");
+}
+
+function isNeverNull(match: Match): Answer {
+  const node = match.the(made);
+  if (
+    node.is([
+      "object_creation_expression",
+      "string_literal",
+      "decimal_integer_literal",
+      "array_creation_expression",
+    ])
+  )
+    return yes(`\`${shortened(node.text)}\` is never null`, node);
+  if (node.is("null_literal")) return no("null is put into the map", node);
+  return unknown(`\`${shortened(node.text)}\` could be null, which is not put into the map now`, node);
+}
+
+const { rewrites, ignores, holds } = trialsIn("java");
+const FIELD = "Map<String, List<String>> lots;";
+const inClass = (code: string, field = FIELD): string =>
+  `import java.util.*;\n\nclass A {\n    ${field}\n    void f(String id) {\n        ${code}\n    }\n}\n`;
+
+export const createIfAbsent = rule({
+  id: "java/create-if-absent",
+  kind: "idiom",
+  title: "Create what a map lacks with computeIfAbsent",
+  why: "Look up, test, create and put back are one thing to do, and in between another thread can do it too.",
+  target: "8",
+  was: FORMS.map(({ was }) => was),
+  given: [
+    condition("it is a map of the standard library", (match) => isMap(match.the(map)), {
+      unknownIs: "possible",
+    }),
+    condition("the map says what it holds", (match) =>
+      typeArguments(match.the(map)).length === 2
+        ? yes("its keys and values have types")
+        : unknown(`the types of what \`${shortened(match.textOf(map))}\` holds are not known`, match.node),
+    ),
+    condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),
+    sideEffectFree(key),
+    all(
+      condition("the value can be made in a lambda", (match) => usesOnlyFinal([match.the(made)])),
+      condition("making it throws nothing that must be declared", (match) => staysQuiet([match.the(made)])),
+    ),
+    condition("the value is made without the map", leavesMapAlone),
+    condition("the value is never null", isNeverNull),
+    condition("a key that is there has a value", (match) =>
+      formOf(FORMS, match).tests === "value"
+        ? yes("null counts as absent, as before")
+        : unknown(`\`${shortened(match.textOf(map))}\` could hold null for the key`, match.node),
+    ),
+  ],
+  cautions: (match) =>
+    formOf(FORMS, match).tests === "value"
+      ? []
+      : [
+          `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code kept it and the new one replaces it`,
+        ],
+  becomes: (match) => {
+    const gives = givesOf(match);
+    if (gives === "declaration")
+      return java`${type} ${name} = ${map}.computeIfAbsent(${key}, ${parameter} -> ${made});`;
+    if (gives === "assignment")
+      return java`${name} = ${map}.computeIfAbsent(${key}, ${parameter} -> ${made});`;
+    return java`${map}.computeIfAbsent(${key}, ${parameter} -> ${made});`;
+  },
+  trials: [
+    rewrites(
+      inClass(
+        "List<String> l = lots.get(id);\n        if (l == null) {\n            l = new ArrayList<>();\n            lots.put(id, l);\n        }\n        l.add(id);",
+      ),
+      inClass("List<String> l = lots.computeIfAbsent(id, key -> new ArrayList<>());\n        l.add(id);"),
+    ),
+    rewrites(
+      inClass(
+        "if (!lots.containsKey(id)) {\n            lots.put(id, new ArrayList<>());\n        }\n        lots.get(id).add(id);",
+      ),
+      inClass("lots.computeIfAbsent(id, key -> new ArrayList<>());\n        lots.get(id).add(id);"),
+      "likely",
+    ),
+    rewrites(
+      inClass("if (this.lots.get(id) == null) this.lots.put(id, new ArrayList<>());"),
+      inClass("this.lots.computeIfAbsent(id, key -> new ArrayList<>());"),
+    ),
+    rewrites(
+      inClass("String key = id;\n        if (lots.get(key) == null) lots.put(key, read(key));"),
+      inClass("String key = id;\n        lots.computeIfAbsent(key, key_2 -> read(key));"),
+      "likely",
+    ),
+    holds(
+      inClass(
+        "int n = 1;\n        n++;\n        if (lots.get(id) == null) lots.put(id, new ArrayList<>(n));",
+      ),
+      "given a value more than once",
+    ),
+    holds(inClass("if (lots.get(id) == null) lots.put(id, copy(lots));"), "is used while"),
+    holds(inClass("if (lots.get(id) == null) lots.put(id, null);"), "null is put"),
+    holds(inClass("if (lots.get(next()) == null) lots.put(next(), new ArrayList<>());"), "calls something"),
+    ignores(
+      inClass(
+        "List<String> l = lots.get(id);\n        if (l == null) {\n            l = new ArrayList<>();\n            lots.put(id + 1, l);\n        }",
+      ),
+    ),
+    ignores(
+      inClass(
+        "List<String> l = lots.get(id);\n        if (l == null) {\n            l = new ArrayList<>();\n            l.add(id);\n            lots.put(id, l);\n        }",
+      ),
+    ),
+    ignores(
+      inClass(
+        "List<String> l = lots.get(id);\n        if (l == null) {\n            l = new ArrayList<>();\n        }",
+      ),
+    ),
+    trialsIn("java", "7").ignores(inClass("if (lots.get(id) == null) lots.put(id, new ArrayList<>());")),
+  ],
+});

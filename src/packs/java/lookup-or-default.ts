@@ -1,0 +1,120 @@
+import {
+  condition,
+  holes,
+  isSideEffectFree,
+  java,
+  rule,
+  shortened,
+  sideEffectFree,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { cheapDefault, formOf, type Form } from "../family/conditions.js";
+import { isMap, literalIs, typeArguments } from "./types.js";
+
+const { map, key, fallback, type, name } = holes({
+  map: "expression",
+  key: "expression",
+  fallback: "expression",
+  type: "type",
+  name: "name",
+});
+
+/** Whether a form asks for the key, or for a value that is not null. */
+const FORMS: readonly Form<"key" | "value">[] = [
+  { tests: "key", was: java.expression`${map}.containsKey(${key}) ? ${map}.get(${key}) : ${fallback}` },
+  { tests: "key", was: java.expression`!${map}.containsKey(${key}) ? ${fallback} : ${map}.get(${key})` },
+  { tests: "value", was: java.expression`${map}.get(${key}) != null ? ${map}.get(${key}) : ${fallback}` },
+  { tests: "value", was: java.expression`${map}.get(${key}) == null ? ${fallback} : ${map}.get(${key})` },
+  {
+    tests: "value",
+    was: java`${type} ${name} = ${map}.get(${key}); if (${name} == null) { ${name} = ${fallback}; }`,
+  },
+];
+const DECLARES = 4;
+
+const lower = { unknownIs: "possible" } as const;
+/** What a map gives back must be of the type of its values, without the widening that an expression does. */
+function isOfValueType(match: Match): Answer {
+  return literalIs(match.the(fallback), typeArguments(match.the(map))[1]);
+}
+
+const { rewrites, ignores, holds } = trialsIn("java");
+const inClass = (field: string, code: string): string =>
+  `import java.util.Map;\n\nclass A {\n    ${field}\n    int f(String id) {\n        ${code}\n    }\n}\n`;
+const MAP = "Map<String, Integer> lots;";
+
+export const lookupOrDefault = rule({
+  id: "java/lookup-or-default",
+  kind: "idiom",
+  title: "Look up with a default in one call",
+  why: "The map is searched twice for the same key.",
+  target: "8",
+  was: FORMS.map(({ was }) => was),
+  given: [
+    condition("it is a map of the standard library", (match) => isMap(match.the(map)), lower),
+    condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),
+    sideEffectFree(key),
+    cheapDefault(fallback),
+    condition("the default is of the type of the values", isOfValueType),
+    condition("the map holds no null", (match) =>
+      formOf(FORMS, match).tests === "key"
+        ? yes("a key with null gives null, as before")
+        : unknown(`\`${shortened(match.textOf(map))}\` could hold null for the key`, match.node),
+    ),
+  ],
+  cautions: (match) =>
+    formOf(FORMS, match).tests === "key"
+      ? []
+      : [
+          `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code fell back and the new one gives null`,
+        ],
+  becomes: (match) =>
+    match.alternative === DECLARES
+      ? java`${type} ${name} = ${map}.getOrDefault(${key}, ${fallback});`
+      : java`${map}.getOrDefault(${key}, ${fallback})`,
+  trials: [
+    rewrites(
+      inClass(MAP, "return lots.containsKey(id) ? lots.get(id) : 0;"),
+      inClass(MAP, "return lots.getOrDefault(id, 0);"),
+    ),
+    rewrites(
+      inClass(MAP, "return !this.lots.containsKey(id) ? 0 : this.lots.get(id);"),
+      inClass(MAP, "return this.lots.getOrDefault(id, 0);"),
+    ),
+    rewrites(
+      inClass(MAP, "return lots.get(id) != null ? lots.get(id) : 0;"),
+      inClass(MAP, "return lots.getOrDefault(id, 0);"),
+      "likely",
+    ),
+    rewrites(
+      inClass(
+        MAP,
+        "Integer n = lots.get(id);\n        if (n == null) {\n            n = 0;\n        }\n        return n;",
+      ),
+      inClass(MAP, "Integer n = lots.getOrDefault(id, 0);\n        return n;"),
+      "likely",
+    ),
+    rewrites(
+      inClass("", "return lots.containsKey(id) ? lots.get(id) : 0;"),
+      inClass("", "return lots.getOrDefault(id, 0);"),
+      "possible",
+    ),
+    // In the old expression 0 was widened; as an argument it is not.
+    holds(
+      inClass("Map<String, Long> lots;", "return lots.containsKey(id) ? lots.get(id) : 0;"),
+      "is no `Long`",
+    ),
+    holds(inClass(MAP, "return lots.containsKey(id) ? lots.get(id) : count();"), "calls something"),
+    holds(inClass(MAP, "return lots.containsKey(next()) ? lots.get(next()) : 0;"), "calls something"),
+    holds(
+      "class Box { } class A { Box lots; int f(int id) { return lots.containsKey(id) ? lots.get(id) : 0; } }",
+      "is no map",
+    ),
+    ignores(inClass(MAP, "return lots.containsKey(id) ? other.get(id) : 0;")),
+    ignores(inClass(MAP, "return lots.containsKey(id) ? lots.get(other) : 0;")),
+    trialsIn("java", "7").ignores(inClass(MAP, "return lots.containsKey(id) ? lots.get(id) : 0;")),
+  ],
+});

@@ -1,0 +1,175 @@
+import {
+  condition,
+  fresh,
+  holes,
+  isSideEffectFree,
+  java,
+  rule,
+  sideEffectFree,
+  trialsIn,
+  yes,
+} from "../../index.js";
+import type { Match } from "../../index.js";
+import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
+import { isOptional } from "./types.js";
+
+const { maybe, fallback, error, type, name, body } = holes({
+  maybe: "expression",
+  fallback: "expression",
+  error: "expression",
+  type: "type",
+  name: "name",
+  body: "statements",
+});
+const value = fresh("value");
+
+const FORMS = [
+  java.expression`${maybe}.isPresent() ? ${maybe}.get() : ${fallback}`,
+  java.expression`!${maybe}.isPresent() ? ${fallback} : ${maybe}.get()`,
+  java`
+    if (${maybe}.isPresent()) {
+      return ${maybe}.get();
+    }
+    return ${fallback};
+  `,
+  java`
+    if (!${maybe}.isPresent()) {
+      throw ${error};
+    }
+    ${type} ${name} = ${maybe}.get();
+  `,
+  java`
+    if (!${maybe}.isPresent()) {
+      throw ${error};
+    }
+    return ${maybe}.get();
+  `,
+  java`
+    if (${maybe}.isPresent()) {
+      ${body}
+    }
+  `,
+];
+const RETURNS = 2;
+const DECLARES = 3;
+const THROWS = 4;
+const RUNS = 5;
+
+const isPlain = (match: Match): boolean => {
+  const node = match.the(fallback);
+  return node.is(["null_literal", ...node.tree.language.literals]) || isSideEffectFree(node).is === "yes";
+};
+
+/** What moves into a lambda. */
+const moved = (match: Match) =>
+  match.alternative === RUNS
+    ? match.all(body)
+    : match.has(error)
+      ? [match.the(error)]
+      : isPlain(match)
+        ? []
+        : [match.the(fallback)];
+
+const { rewrites, ignores, holds } = trialsIn("java");
+const inMethod = (code: string, given = "Optional<String> queen"): string =>
+  `import java.util.Optional;\n\nclass A {\n    String f(${given}) {\n        ${code}\n    }\n}\n`;
+
+export const optionalConsumed = rule({
+  id: "java/optional-consumed",
+  kind: "idiom",
+  title: "Take what an Optional holds without asking first",
+  why: "A test followed by get() is a null test in new clothes, and the next reader must check that both belong together.",
+  target: "8",
+  was: FORMS,
+  where: [
+    (match) =>
+      match.alternative !== RUNS ||
+      match.all(body).some((part) => part.text.includes(`${match.textOf(maybe)}.get()`)),
+  ],
+  given: [
+    condition("it is an Optional", (match) => isOptional(match.the(maybe)), { unknownIs: "possible" }),
+    sideEffectFree(maybe),
+    condition("what moves into a lambda uses only variables that never change", (match) =>
+      usesOnlyFinal(moved(match)),
+    ),
+    condition("what moves into a lambda throws nothing that must be declared, and leaves nothing", (match) =>
+      // What is thrown is only made in the lambda.
+      match.has(error) ? yes("the exception is only made there") : staysQuiet(moved(match)),
+    ),
+  ],
+  becomes: (match) => {
+    const otherwise = match.has(fallback)
+      ? isPlain(match)
+        ? java`${maybe}.orElse(${fallback})`
+        : java`${maybe}.orElseGet(() -> ${fallback})`
+      : java`${maybe}.orElseThrow(() -> ${error})`;
+    if (match.alternative === RUNS) {
+      return java`
+        ${maybe}.ifPresent(${value} -> {
+          ${body.replacing(java`${maybe}.get()`, value)}
+        });
+      `;
+    }
+    if (match.alternative === DECLARES) return java`${type} ${name} = ${otherwise};`;
+    if (match.alternative === RETURNS || match.alternative === THROWS) return java`return ${otherwise};`;
+    return otherwise;
+  },
+  trials: [
+    rewrites(
+      inMethod('return queen.isPresent() ? queen.get() : "none";'),
+      inMethod('return queen.orElse("none");'),
+    ),
+    rewrites(
+      inMethod("return !queen.isPresent() ? null : queen.get();"),
+      inMethod("return queen.orElse(null);"),
+    ),
+    rewrites(
+      inMethod("return queen.isPresent() ? queen.get() : find(1);"),
+      inMethod("return queen.orElseGet(() -> find(1));"),
+      "likely",
+    ),
+    rewrites(
+      inMethod('if (queen.isPresent()) {\n            return queen.get();\n        }\n        return "";'),
+      inMethod('return queen.orElse("");'),
+    ),
+    rewrites(
+      inMethod(
+        'if (!queen.isPresent()) {\n            throw new IllegalStateException("no queen");\n        }\n        String q = queen.get();\n        return q;',
+      ),
+      inMethod(
+        'String q = queen.orElseThrow(() -> new IllegalStateException("no queen"));\n        return q;',
+      ),
+    ),
+    rewrites(
+      inMethod('if (queen.isPresent()) {\n            mark(queen.get());\n        }\n        return "";'),
+      inMethod('queen.ifPresent(value -> {\n            mark(value);\n        });\n        return "";'),
+      "likely",
+    ),
+    rewrites(
+      inMethod('return queen.isPresent() ? queen.get() : "";', "Hive hive"),
+      inMethod('return queen.orElse("");', "Hive hive"),
+      "possible",
+    ),
+    holds(
+      inMethod(
+        'if (queen.isPresent()) {\n            return mark(queen.get());\n        }\n        return "";',
+      ),
+      "cannot leave a lambda",
+    ),
+    holds(
+      inMethod(
+        "int n = 0;\n        n++;\n        if (queen.isPresent()) {\n            mark(queen.get(), n);\n        }\n        return null;",
+      ),
+      "more than once",
+    ),
+    holds(inMethod("return find().isPresent() ? find().get() : null;"), "calls something"),
+    holds(inMethod('return queen.isPresent() ? queen.get() : "";', "Box queen"), "is no Optional"),
+    ignores(inMethod('return queen.isPresent() ? other.get() : "";')),
+    ignores(inMethod("if (queen.isPresent()) {\n            count();\n        }\n        return null;")),
+    ignores(
+      inMethod(
+        "if (queen.isPresent()) {\n            mark(queen.get());\n        } else {\n            count();\n        }\n        return null;",
+      ),
+    ),
+  ],
+});

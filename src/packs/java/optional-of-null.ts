@@ -1,0 +1,74 @@
+import { condition, holes, java, need, rule, sideEffectFree, trialsIn, unknown, yes } from "../../index.js";
+import type { Match } from "../../index.js";
+
+const { value } = holes({ value: "expression" });
+const Optional = need("java.util", "Optional");
+
+const EMPTY = 2;
+
+/** Does the nearest method around say that it returns an Optional? A lambda in between returns to somebody else. */
+function returnsOptional({ node }: Match): boolean {
+  const around = [...node.ancestors()].find((above) => above.is(["method_declaration", "lambda_expression"]));
+  return (
+    around?.is("method_declaration") === true &&
+    /^(java\.util\.)?Optional\b/.test(around.child("type")?.text ?? "")
+  );
+}
+
+const { rewrites, ignores, holds } = trialsIn("java");
+const inClass = (code: string): string => `import java.util.Optional;\n\nclass A {\n    ${code}\n}\n`;
+
+export const optionalOfNull = rule({
+  id: "java/optional-of-null",
+  kind: "smell",
+  title: "Make an Optional of what may be null with ofNullable, and of nothing with empty",
+  why: "An Optional that is null itself fails at the very call that was to be safe.",
+  target: "8",
+  was: [
+    java.expression`${value} == null ? Optional.empty() : Optional.of(${value})`,
+    java.expression`${value} != null ? Optional.of(${value}) : Optional.empty()`,
+    java`return null;`,
+  ],
+  where: [(match) => match.alternative !== EMPTY || returnsOptional(match)],
+  given: [
+    condition("evaluating the value once makes no difference", (match) =>
+      match.has(value) ? sideEffectFree(value).ask(match) : yes("no value is there"),
+    ),
+    condition("nobody asks whether the Optional itself is null", (match) =>
+      match.alternative === EMPTY
+        ? unknown("callers could compare the result with null", match.node)
+        : yes("the result is never null"),
+    ),
+  ],
+  cautions: (match) =>
+    match.alternative === EMPTY
+      ? ["a caller that asks whether the result `== null` is told no from now on"]
+      : [],
+  becomes: (match) =>
+    match.alternative === EMPTY ? java`return ${Optional}.empty();` : java`${Optional}.ofNullable(${value})`,
+  trials: [
+    rewrites(
+      inClass("Optional<Hive> f(Hive h) { return h == null ? Optional.empty() : Optional.of(h); }"),
+      inClass("Optional<Hive> f(Hive h) { return Optional.ofNullable(h); }"),
+    ),
+    rewrites(
+      inClass("Optional<Hive> f() { return this.h != null ? Optional.of(this.h) : Optional.empty(); }"),
+      inClass("Optional<Hive> f() { return Optional.ofNullable(this.h); }"),
+    ),
+    rewrites(
+      inClass("Optional<Hive> f(int n) { if (n == 0) return null; return Optional.of(h); }"),
+      inClass("Optional<Hive> f(int n) { if (n == 0) return Optional.empty(); return Optional.of(h); }"),
+      "likely",
+    ),
+    holds(
+      inClass("Optional<Hive> f() { return g() == null ? Optional.empty() : Optional.of(g()); }"),
+      "calls something",
+    ),
+    ignores(inClass("Hive f() { return null; }")),
+    ignores(inClass("Optional<Hive> f() { return g(x -> { return null; }); }")),
+    ignores(inClass("Optional<Hive> f(Hive h) { return h == null ? Optional.of(h) : Optional.empty(); }")),
+    ignores(
+      inClass("Optional<Hive> f(Hive h, Hive g) { return h == null ? Optional.empty() : Optional.of(g); }"),
+    ),
+  ],
+});

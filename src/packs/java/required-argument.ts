@@ -1,0 +1,75 @@
+import {
+  condition,
+  holes,
+  isSideEffectFree,
+  java,
+  need,
+  no,
+  rule,
+  shortened,
+  trialsIn,
+  yes,
+} from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+
+const { value, message } = holes({ value: "expression", message: "expression" });
+const Objects = need("java.util", "Objects");
+
+/** The message is worked out every time now. */
+function messageIsPlain(match: Match): Answer {
+  if (!match.has(message)) return yes("there is no message");
+  const node = match.the(message);
+  if (node.is("string_literal")) return yes("the message is a literal", node);
+  const free = isSideEffectFree(node);
+  return free.is === "yes"
+    ? yes(`working out \`${shortened(node.text)}\` every time does nothing else`, node)
+    : no(`\`${shortened(node.text)}\` would be worked out every time`, node);
+}
+
+const { rewrites, ignores, holds } = trialsIn("java");
+const inMethod = (code: string): string => `class A {\n    void f(Hive hive) {\n        ${code}\n    }\n}\n`;
+const imported = (code: string): string => `import java.util.Objects;\n\n${inMethod(code)}`;
+
+export const requiredArgument = rule({
+  id: "java/required-argument",
+  kind: "idiom",
+  title: "Require what may not be null with Objects.requireNonNull",
+  why: "Three lines of test and throw drown the line that says what a method needs.",
+  target: "7",
+  was: [
+    java`if (${value} == null) { throw new NullPointerException(${message}); }`,
+    java`if (${value} == null) { throw new NullPointerException(); }`,
+  ],
+  given: [condition("working out the message every time costs nothing and does nothing", messageIsPlain)],
+  becomes: (match) =>
+    match.has(message)
+      ? java`${Objects}.requireNonNull(${value}, ${message});`
+      : java`${Objects}.requireNonNull(${value});`,
+  trials: [
+    rewrites(
+      inMethod('if (hive == null) {\n            throw new NullPointerException("hive");\n        }'),
+      imported('Objects.requireNonNull(hive, "hive");'),
+    ),
+    rewrites(
+      inMethod("if (null == hive) throw new NullPointerException();"),
+      imported("Objects.requireNonNull(hive);"),
+    ),
+    rewrites(
+      inMethod('if (find(1) == null) throw new NullPointerException("no " + NAME);'),
+      imported('Objects.requireNonNull(find(1), "no " + NAME);'),
+    ),
+    rewrites(
+      inMethod(
+        'if (this.hive == null) { // never\n            throw new NullPointerException("h");\n        }',
+      ),
+      imported('// never\n        Objects.requireNonNull(this.hive, "h");'),
+    ),
+    holds(inMethod("if (hive == null) throw new NullPointerException(name());"), "every time"),
+    // Another exception is another contract.
+    ignores(inMethod('if (hive == null) throw new IllegalArgumentException("hive");')),
+    ignores(inMethod('if (hive != null) throw new NullPointerException("hive");')),
+    ignores(inMethod('if (hive == null) { log(); throw new NullPointerException("hive"); }')),
+    ignores(inMethod('if (hive == null) throw new NullPointerException("hive"); else log();')),
+    trialsIn("java", "6").ignores(inMethod("if (hive == null) throw new NullPointerException();")),
+  ],
+});
