@@ -212,7 +212,8 @@ export class Gap {
   #inPlace(start: number, end: number, put: string, comments: readonly Span[]): string {
     if (comments.length === 0) return put;
     const { text, language } = this.#tree;
-    const endsLine = (c: Span): boolean => language.lineComments.some((mark) => text.startsWith(mark, c.start));
+    const endsLine = (c: Span): boolean =>
+      language.lineComments.some((mark) => text.startsWith(mark, c.start));
     const breaksLine = this.#isStatement && !put.includes("\n") && comments.some(endsLine);
     const isFirst = this.#tree.firstOnLine(this.#base) === this.#base;
     const goesAbove = isFirst && ((start === this.#base && put === "") || (breaksLine && this.#keptAfter));

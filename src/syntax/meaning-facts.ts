@@ -1,4 +1,3 @@
-
 /** What code means, as far as analysis asks. */
 export interface MeaningFacts {
   /** Leaves that can name a variable. */

@@ -70,7 +70,7 @@ const change: Plan["changes"][number] = {
 const held = { rule: "a/one", path: "src/b.js", line: 3, reason: "`w` is written", at: 5 };
 
 test("a proposal says where, what, how sure, why, and what differs", () => {
-  const plan: Plan = { uvranPlan: 1, files: {}, changes: [change], heldBack: [held] };
+  const plan: Plan = { uvranPlan: 1, files: {}, changes: [change], heldBack: [held], advice: [] };
   expect(
     proposalText(
       plan,
@@ -102,6 +102,7 @@ const survey: Survey = {
   ] as unknown as Survey["rules"],
   changes: [change, { ...change, trust: "certain", line: 1 }],
   heldBack: [held],
+  advice: [],
   unparsed: [{ path: "bad.py", line: 9, soundFunctions: 0 }],
   idleKeeps: [{ path: "src/c.js", line: 4, rule: "a/one" }],
   unreadable: [{ path: "latin.py", why: "not valid UTF-8" }],
@@ -120,9 +121,9 @@ test("a survey counts by rule and trust, and names what was not looked at", () =
   const text = surveyText(survey, plain);
   const line = (start: string): string => text.split("\n").find((row) => row.startsWith(start)) ?? "";
   expect(line("2 places")).toBe("2 places to modernise in 1 of 4 files (25 %)");
-  expect(line("a/one").split(/\s+/).slice(0, 7)).toEqual(["a/one", "idiom", "1", "1", "0", "1", "2"]);
+  expect(line("a/one").split(/\s+/).slice(0, 8)).toEqual(["a/one", "idiom", "1", "1", "0", "0", "1", "2"]);
   expect(line("a/none")).toBe("");
-  expect(line("all").split(/\s+/)).toEqual(["all", "1", "1", "0", "1"]);
+  expect(line("all").split(/\s+/)).toEqual(["all", "1", "1", "0", "0", "1"]);
   expect(line("not covered")).toBe("not covered    7 files of other kinds: .css 5, .md 2");
   expect(line("left out")).toBe("left out       1 generated, 2 ignored");
   expect(line("syntax error")).toContain("bad.py:9");

@@ -44,7 +44,10 @@ export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth =
   if (constructed) return named(constructed, `\`${shortened(expression.text)}\` makes one`, expression);
   if (expression.is(language.calls)) return returned(expression) ?? abroad(expression);
   const leaf = ownMember(expression) ?? leafOf(expression);
-  const to = leaf && referencesAt(leaf).find(({ member }) => !member || leaf.parent?.same(expression) || expression.same(leaf))?.to;
+  const to =
+    leaf &&
+    referencesAt(leaf).find(({ member }) => !member || leaf.parent?.same(expression) || expression.same(leaf))
+      ?.to;
   return to && typeOfDeclaration(to, abroad, depth);
 }
 
@@ -52,7 +55,8 @@ export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth =
 function ownMember(expression: SyntaxNode): SyntaxNode | undefined {
   const { memberReads, binding } = expression.tree.language;
   const [object, member, ...rest] = expression.parts;
-  const isOwn = expression.is(memberReads) && object && rest.length === 0 && binding.selfOf(object) !== undefined;
+  const isOwn =
+    expression.is(memberReads) && object && rest.length === 0 && binding.selfOf(object) !== undefined;
   return isOwn && member?.isLeaf ? member : undefined;
 }
 
