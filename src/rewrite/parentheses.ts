@@ -67,7 +67,7 @@ function readsBackIn(
   try {
     if (tree.errors.length > 0) return false;
     const start = before.length;
-    const end = start + filled.trimEnd().length;
+    const end = start + withoutLastList(filled.trimEnd(), snippet, pattern).length;
     for (let n = 0; n < tree.size; n++) {
       if (tree.kindIds[n] !== pattern.rootKind || tree.starts[n] !== start) continue;
       const match = matchAt(pattern, tree, n);
@@ -83,6 +83,14 @@ function readsBackIn(
   } finally {
     tree.dispose();
   }
+}
+
+/** A list at the end of a pattern takes as little as it can, which is nothing. */
+function withoutLastList(filled: string, { parts }: Snippet, { spelling }: CompiledPattern): string {
+  const last = parts.at(-1);
+  const spelt = spelling.at(-1) ?? "";
+  const isList = last instanceof Hole && last.isList && filled.endsWith(spelt);
+  return isList ? filled.slice(0, filled.length - spelt.length).trimEnd() : filled;
 }
 
 /** Is there something bare beside an operator that the language wants in parentheses there? */

@@ -12,19 +12,44 @@ export const LANGUAGES_WITH_HANDLES = [
   "powershell",
 ] as const satisfies readonly LanguageId[];
 
+/** How a language scopes a resource: see `Handle.scoped`. */
+export const SCOPINGS = ["itself", "closing", "none"] as const;
+
 /**
  * How a resource is acquired and released: a row of the table that drives the rules for resources. Code in it has
  * `…` for any arguments and `handle` for the variable.
  */
 export interface Handle {
   readonly language: (typeof LANGUAGES_WITH_HANDLES)[number];
-  /** `open(…)`, `new FileReader(…)`; the module where one must be imported: `socket.socket(…)`. */
+  /**
+   * `open(…)`, `new FileReader(…)`; with the module where one must be imported: `socket.socket(…)`. In C++ also a call
+   * that fills a variable: `openScale(…, &handle)`.
+   */
   readonly acquire: string;
   /** `handle.close()`, `fclose(handle)`. */
   readonly release: string;
   /**
-   * How the language scopes it. `itself`: the value knows how to be scoped (`with`, `using`, a block, try with
-   * resources). `closing`: it only has the method. `none`: a `finally` is all there is.
+   * How the language scopes it. `itself`, which is what holds if nothing is said: the value knows how to be scoped
+   * (`with`, `using`, a block, try with resources). `closing`: it only has the method. `none`: a `finally` is all
+   * there is.
    */
-  readonly scoped?: "itself" | "closing" | "none";
+  readonly scoped?: (typeof SCOPINGS)[number];
+  /** The class that owns it in C++; without it `std::unique_ptr` with the release as its deleter. */
+  readonly wrapper?: Wrapper;
+}
+
+/** A class that owns a resource and gives it back when it goes. Code in it has `handle` for the variable. */
+export interface Wrapper {
+  /** `Ref<Queen>`. */
+  readonly type: string;
+  /** The raw handle: `handle.get()`. */
+  readonly get: string;
+  /** The address to put a new handle at: `handle.put()`. */
+  readonly fill?: string;
+  /** The address to read the handle from: `handle.address()`. */
+  readonly read?: string;
+  /** Give it back now: `handle.reset()`. */
+  readonly reset?: string;
+  /** What must be included: `"ref.h"` or `<memory>`, with its quotes or brackets. */
+  readonly include?: string;
 }

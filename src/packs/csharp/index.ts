@@ -4,6 +4,8 @@ import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
 import { nullTest } from "./null-test.js";
 import { raisedEvent } from "./raised-event.js";
+import { scopedLock } from "./scoped-lock.js";
+import { scopedResource } from "./scoped-resource.js";
 import { thrownIfMissing } from "./thrown-if-missing.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 
@@ -14,5 +16,7 @@ export const csharpPack = pack("csharp", [
   raisedEvent,
   thrownIfMissing,
   nullTest,
+  scopedResource,
+  scopedLock,
 ]);
 export default csharpPack;

@@ -6,6 +6,7 @@ import { lookupOrDefault } from "./lookup-or-default.js";
 import { optionalConsumed } from "./optional-consumed.js";
 import { optionalOfNull } from "./optional-of-null.js";
 import { requiredArgument } from "./required-argument.js";
+import { scopedResource } from "./scoped-resource.js";
 
 export const javaPack = pack("java", [
   requiredArgument,
@@ -14,5 +15,6 @@ export const javaPack = pack("java", [
   countedInMap,
   optionalConsumed,
   optionalOfNull,
+  scopedResource,
 ]);
 export default javaPack;

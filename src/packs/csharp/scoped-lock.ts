@@ -1,0 +1,100 @@
+import { condition, csharp, holes, no, rule, trialsIn, yes } from "../../index.js";
+
+const { what, body, taken } = holes({ what: "expression", body: "statements", taken: "name" });
+
+const { rewrites, holds, ignores } = trialsIn("csharp");
+
+export const scopedLock = rule({
+  id: "csharp/scoped-lock",
+  kind: "idiom",
+  title: "Hold a monitor with lock",
+  why: "Enter and Exit must be kept in step by hand, and Enter outside of the try can leave the lock held.",
+  was: [
+    csharp`
+      Monitor.Enter(${what});
+      try {
+        ${body}
+      } finally {
+        Monitor.Exit(${what});
+      }
+    `,
+    csharp`
+      bool ${taken} = false;
+      try {
+        Monitor.Enter(${what}, ref ${taken});
+        ${body}
+      } finally {
+        if (${taken}) { Monitor.Exit(${what}); }
+      }
+    `,
+  ],
+  given: [
+    condition("the lock is the same object throughout", (match) => {
+      const node = match.the(what);
+      const last = node.is("identifier") ? node.text : (node.child("name")?.text ?? "");
+      const isPath = node.is(["identifier", "this", "member_access_expression"]);
+      if (!isPath) return no(`\`${node.text}\` is worked out again where the lock is let go`, node);
+      const written = match
+        .all(body)
+        .flatMap((one) => one.mentions(last))
+        .find((use) => use.parent?.is("assignment_expression") && use.field === "left");
+      return written
+        ? no(`\`${node.text}\` is another object from here on`, written)
+        : yes(`\`${node.text}\` is not written meanwhile`, node);
+    }),
+    condition("nothing waits while the lock is held", (match) => {
+      const waits = match
+        .all(body)
+        .flatMap((one) => [...one.descendants()])
+        .find((node) => node.is("await_expression"));
+      return waits ? no("`await` may not stand in a lock", waits) : yes("nothing waits meanwhile");
+    }),
+    condition("the lock is let go in one place", (match) => {
+      const other = match
+        .all(body)
+        .flatMap((one) => one.mentions("Monitor"))
+        .find((use) => /^(Exit|Enter)$/.test(use.parent?.child("name")?.text ?? ""));
+      return other ? no("the lock is let go or taken here too", other) : yes("it is let go in one place");
+    }),
+  ],
+  becomes: csharp`
+    lock (${what})
+    {
+      ${body}
+    }
+  `,
+  trials: [
+    rewrites(
+      "class A { void F() { Monitor.Enter(gate); try { n++; } finally { Monitor.Exit(gate); } } }\n",
+      "class A { void F() { lock (gate)\n{ n++; } } }\n",
+    ),
+    rewrites(
+      "class A { void F() { Monitor.Enter(this.gate); try { return; } finally { Monitor.Exit(this.gate); } } }\n",
+      "class A { void F() { lock (this.gate)\n{ return; } } }\n",
+    ),
+    rewrites(
+      "class A { void F() { bool held = false; try { Monitor.Enter(gate, ref held); n++; } finally { if (held) Monitor.Exit(gate); } } }\n",
+      "class A { void F() { lock (gate)\n{\n    n++;\n} } }\n",
+    ),
+    holds(
+      "class A { void F() { Monitor.Enter(Gate()); try { n++; } finally { Monitor.Exit(Gate()); } } }\n",
+      "worked out again",
+    ),
+    holds(
+      "class A { void F() { Monitor.Enter(gate); try { gate = null; } finally { Monitor.Exit(gate); } } }\n",
+      "another object",
+    ),
+    holds(
+      "class A { async Task F() { Monitor.Enter(gate); try { await G(); } finally { Monitor.Exit(gate); } } }\n",
+      "await",
+    ),
+    holds(
+      "class A { void F() { Monitor.Enter(gate); try { Monitor.Exit(gate); G(); Monitor.Enter(gate); } finally { Monitor.Exit(gate); } } }\n",
+      "here too",
+    ),
+    ignores("class A { void F() { Monitor.Enter(gate); try { n++; } finally { Monitor.Exit(other); } } }\n"),
+    ignores(
+      "class A { void F() { if (Monitor.TryEnter(gate)) { try { n++; } finally { Monitor.Exit(gate); } } } }\n",
+    ),
+  ],
+});

@@ -1,0 +1,299 @@
+import { condition, csharp, holes, nameInFile, rule, targetAnswer, trialsIn, yes } from "../../index.js";
+import type { Handle, Match, Rule, Snippet } from "../../index.js";
+import { rowsFor } from "../family/handles.js";
+import {
+  declaresNothingForLater,
+  keptInPlace,
+  nobodyNeedsIt,
+  notUsedOutside,
+  releasedOnce,
+  somethingBetween,
+} from "../family/resource.js";
+import { isDisposable } from "./disposable.js";
+
+const { type, name, made, body } = holes({
+  type: "type",
+  name: "name",
+  made: "expression",
+  body: "statements",
+});
+const HOLES = { name, body };
+
+type Released = "Dispose" | "Close";
+interface Form {
+  readonly shape: "finally" | "straight";
+  readonly released: Released;
+  readonly was: Snippet;
+}
+
+const RELEASES: readonly { readonly released: Released; readonly code: Snippet }[] = [
+  { released: "Dispose", code: csharp`${name}.Dispose();` },
+  { released: "Dispose", code: csharp`if (${name} != null) { ${name}.Dispose(); }` },
+  { released: "Dispose", code: csharp`${name}?.Dispose();` },
+  { released: "Dispose", code: csharp`((IDisposable)${name}).Dispose();` },
+  { released: "Close", code: csharp`${name}.Close();` },
+  { released: "Close", code: csharp`if (${name} != null) { ${name}.Close(); }` },
+  { released: "Close", code: csharp`${name}?.Close();` },
+];
+
+const FORMS: readonly Form[] = RELEASES.flatMap(({ released, code }): Form[] => [
+  {
+    shape: "finally",
+    released,
+    was: csharp`
+      ${type} ${name} = ${made};
+      try {
+        ${body}
+      } finally {
+        ${code}
+      }
+    `,
+  },
+  {
+    shape: "finally",
+    released,
+    was: csharp`
+      ${type} ${name} = null;
+      try {
+        ${name} = ${made};
+        ${body}
+      } finally {
+        ${code}
+      }
+    `,
+  },
+  {
+    shape: "straight",
+    released,
+    was: csharp`
+      ${type} ${name} = ${made};
+      ${body}
+      ${code}
+    `,
+  },
+]);
+const formOf = (match: Match): Form => FORMS[match.alternative]!;
+
+/**
+ * May the block go, so that the resource is held to the end of the block around? Where the code stands last in a
+ * plain block, where the language is new enough, and where no name of the body is taken around it.
+ */
+function endsItsBlock(match: Match): boolean {
+  if (targetAnswer("8", match)?.is !== "yes") return false;
+  const last = match.nodes.at(-1)!;
+  const block = last.parent;
+  if (!block?.is("block") || !block.parts.at(-1)?.same(last)) return false;
+  return match.all(body).every((statement) =>
+    [...statement.descendants()].every((node) => {
+      if (!node.is("identifier")) return true;
+      const { references, declarations } = nameInFile(node.text, match.tree);
+      const isDeclaredHere = declarations.some(({ at }) => at.some((one) => statement.holds(one)));
+      return (
+        !isDeclaredHere ||
+        references.every(
+          (one) => one.member || !around(match)?.holds(one.node) || within(match, one.node.start),
+        )
+      );
+    }),
+  );
+}
+
+const within = (match: Match, at: number): boolean =>
+  match.all(body).some((one) => one.start <= at && at < one.end);
+const around = (match: Match) =>
+  [...match.node.ancestors()].find((node) => node.is(node.tree.language.functions));
+
+const { rewrites, holds, ignores } = trialsIn("csharp");
+const modern = trialsIn("csharp", "8");
+const inMethod = (code: string): string =>
+  `using System.IO;\n\nclass Hives\n{\n    string Read(string path)\n    {\n        ${code}\n    }\n}\n`;
+const lines = (...code: string[]): string => inMethod(code.join("\n        "));
+
+function scopedResourceWith(own: readonly Handle[] = []): Rule {
+  const rows = rowsFor("csharp", [], own);
+  return rule({
+    id: "csharp/scoped-resource",
+    kind: "idiom",
+    title: "Let using dispose of what was acquired",
+    why: "What is disposed of by hand stays open when something in between throws or returns early.",
+    withHandles: scopedResourceWith,
+    was: FORMS.map(({ was }) => was),
+    where: [(match) => match.textOf(made) !== "null"],
+    given: [
+      condition(
+        "its type can be disposed of",
+        (match) => isDisposable(match, match.the(type), match.the(made), rows, formOf(match).released),
+        { unknownIs: "possible" },
+      ),
+      somethingBetween(HOLES),
+      keptInPlace(HOLES),
+      releasedOnce(
+        HOLES,
+        (use) =>
+          use.field === "expression" && /^(Dispose|Close)$/.test(use.parent?.child("name")?.text ?? ""),
+      ),
+      notUsedOutside(HOLES),
+      nobodyNeedsIt(HOLES, (match) => formOf(match).shape === "finally"),
+      condition("nothing that is declared meanwhile is used afterwards", (match) =>
+        formOf(match).shape === "straight"
+          ? declaresNothingForLater(HOLES).ask(match)
+          : yes("it was a block before"),
+      ),
+    ],
+    cautions: (match) =>
+      formOf(match).released === "Close"
+        ? [`the end of the block calls \`Dispose\` where the old code called \`Close\``]
+        : [],
+    becomes: (match) =>
+      endsItsBlock(match)
+        ? csharp.statement`
+            using ${type} ${name} = ${made};
+            ${body}
+          `
+        : csharp`
+            using (${type} ${name} = ${made})
+            {
+              ${body}
+            }
+          `,
+    trials: [
+      rewrites(
+        lines(
+          "var reader = new StreamReader(path);",
+          "try",
+          "{",
+          "    return reader.ReadLine(); // the first",
+          "}",
+          "finally",
+          "{",
+          "    reader.Dispose();",
+          "}",
+        ),
+        lines(
+          "using (var reader = new StreamReader(path))",
+          "{",
+          "    return reader.ReadLine(); // the first",
+          "}",
+        ),
+      ),
+      modern.rewrites(
+        lines(
+          "StreamReader reader = null;",
+          "try",
+          "{",
+          "    reader = new StreamReader(path);",
+          "    return reader.ReadLine();",
+          "}",
+          "finally",
+          "{",
+          "    if (reader != null) reader.Close();",
+          "}",
+        ),
+        lines("using StreamReader reader = new StreamReader(path);", "return reader.ReadLine();"),
+      ),
+      rewrites(
+        lines("var writer = new StreamWriter(path);", "writer.Write(1);", "writer.Close();", "return path;"),
+        lines(
+          "using (var writer = new StreamWriter(path))",
+          "{",
+          "    writer.Write(1);",
+          "}",
+          "return path;",
+        ),
+      ),
+      rewrites(
+        lines(
+          "var smoker = Smoker.Light();",
+          "try",
+          "{",
+          "    return smoker.ToString();",
+          "}",
+          "finally",
+          "{",
+          "    smoker?.Dispose();",
+          "}",
+        ),
+        lines("using (var smoker = Smoker.Light())", "{", "    return smoker.ToString();", "}"),
+        "possible",
+      ),
+      holds(
+        "class Smoker { public void Dispose() {} }\nclass A { void F() { var s = new Smoker(); try { s.Puff(); } finally { s.Dispose(); } } }\n",
+        "cannot be disposed of",
+      ),
+      rewrites(
+        "class Smoker : IDisposable { public void Dispose() {} }\nclass A { void F() { var s = new Smoker(); try { s.Puff(); } finally { s.Dispose(); } } }\n",
+        "class Smoker : IDisposable { public void Dispose() {} }\nclass A { void F() { using (var s = new Smoker())\n{ s.Puff(); } } }\n",
+      ),
+      holds(
+        lines(
+          "Stream s = File.OpenRead(path);",
+          "try { s = new BufferedStream(s); s.ReadByte(); } finally { s.Dispose(); }",
+        ),
+        "acquired anew",
+      ),
+      holds(
+        lines(
+          "Stream s = File.OpenRead(path);",
+          "try { s.ReadByte(); } finally { s.Dispose(); }",
+          "return s.ToString();",
+        ),
+        "outside",
+      ),
+      holds(
+        lines("Stream s = File.OpenRead(path);", "this.s = s;", "s.ReadByte();", "s.Dispose();"),
+        "is stored",
+      ),
+      holds(
+        lines(
+          "Stream s = File.OpenRead(path);",
+          "if (path == null) return Wrap(s);",
+          "s.ReadByte();",
+          "s.Dispose();",
+        ),
+        "handed on",
+      ),
+      holds(
+        lines(
+          "Stream s = File.OpenRead(path);",
+          "int n = s.ReadByte();",
+          "s.Dispose();",
+          "return n.ToString();",
+        ),
+        "behind what becomes a block",
+      ),
+      holds(
+        lines("Stream s = File.OpenRead(path);", "done += () => s.ReadByte();", "s.Dispose();"),
+        "run later",
+      ),
+      ignores(lines("Stream s = File.OpenRead(path);", "return Wrap(s);")),
+      ignores(
+        lines("Stream s = File.OpenRead(path);", "try { s.ReadByte(); } finally { s.Dispose(); count++; }"),
+      ),
+      modern.rewrites(
+        lines(
+          "foreach (var s in names) { Log(s); }",
+          "Stream file = File.OpenRead(path);",
+          "try",
+          "{",
+          "    var s = file.ReadByte();",
+          "    return s.ToString();",
+          "}",
+          "finally",
+          "{",
+          "    file.Dispose();",
+          "}",
+        ),
+        lines(
+          "foreach (var s in names) { Log(s); }",
+          "using (Stream file = File.OpenRead(path))",
+          "{",
+          "    var s = file.ReadByte();",
+          "    return s.ToString();",
+          "}",
+        ),
+      ),
+    ],
+  });
+}
+
+export const scopedResource = scopedResourceWith();

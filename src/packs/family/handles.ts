@@ -1,0 +1,93 @@
+import { comesFromModule, isBuiltin, no, shortened, unknown, yes } from "../../index.js";
+import type { Answer, Handle, SyntaxNode } from "../../index.js";
+
+/** What is called in an expression that acquires something: `open`, `new FileReader`, `File.open`. */
+export function calleeOf(expression: SyntaxNode): { node: SyntaxNode; text: string } | undefined {
+  const { calls, argumentLists, parenthesized } = expression.tree.language;
+  let call: SyntaxNode | undefined = expression;
+  while (call && (call.is(parenthesized) || /^await/.test(call.kind))) call = call.parts[0];
+  if (!call?.is(calls)) return undefined;
+  const list = call.parts.find((part) => part.is(argumentLists));
+  const text = call.text
+    .slice(0, list ? list.start - call.start : undefined)
+    .replace(/[(\s]+$/, "")
+    .replace(/\s+/g, " ")
+    .replace(/<[^()]*>/g, "");
+  return { node: call.child("function") ?? call.parts[0] ?? call, text };
+}
+
+/** What a row's `acquire` calls. */
+export function calledIn({ acquire }: Handle): string {
+  return acquire.replace(/\(.*$/s, "").trim();
+}
+
+/** The row whose resource an expression acquires, and how sure that is; undefined where no row fits. */
+export function handleOf(
+  rows: readonly Handle[],
+  expression: SyntaxNode,
+): { row: Handle; answer: Answer } | undefined {
+  const callee = calleeOf(expression);
+  if (!callee) return undefined;
+  let best: { row: Handle; answer: Answer } | undefined;
+  for (const row of rows) {
+    const answer = isCallOf(calledIn(row), callee);
+    if (answer.is === "yes") return { row, answer };
+    if (answer.is === "unknown") best ??= { row, answer };
+  }
+  return best;
+}
+
+function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): Answer {
+  const { node, text } = callee;
+  const { id, title } = node.tree.language;
+  const shown = shortened(text);
+  const isSame = text === wanted;
+  const last = wanted.split(/[.:]+/).at(-1)!;
+  if (!text.endsWith(last)) return no(`\`${shown}\` is something else`);
+  const fromModules = ["python", "javascript", "typescript", "tsx"].includes(id);
+  if (!fromModules) {
+    const isQualified = text.replace(/^new /, "").endsWith(`.${wanted.replace(/^new /, "")}`);
+    return isSame || isQualified
+      ? yes(`\`${shown}\` acquires it`, node)
+      : no(`\`${shown}\` is something else`);
+  }
+  const cut = wanted.lastIndexOf(".");
+  if (cut < 0) {
+    return isSame
+      ? node.tree.language.builtins.includes(wanted) || id === "python"
+        ? isBuiltin(wanted, node)
+        : comesFromAnywhere(wanted, node, title)
+      : no(`\`${shown}\` is something else`);
+  }
+  const [module, name] = [wanted.slice(0, cut), wanted.slice(cut + 1)];
+  const answers = [module, `node:${module}`].map((from) => comesFromModule(node, { module: from, name }));
+  const sure = answers.find(({ is }) => is === "yes");
+  if (sure) return sure;
+  return isSame && answers.some(({ is }) => is === "unknown")
+    ? unknown(`where \`${shown}\` comes from is not known`, node)
+    : no(`\`${shown}\` is something else`);
+}
+
+/** A project's own function, named without a module. */
+function comesFromAnywhere(name: string, node: SyntaxNode, title: string): Answer {
+  return yes(`\`${name}\` is a function of the project, in ${title}`, node);
+}
+
+/** The rows of a language, those of the project first. */
+export function rowsFor(
+  language: Handle["language"],
+  shipped: readonly Handle[],
+  own: readonly Handle[] = [],
+): readonly Handle[] {
+  return [...own, ...shipped].filter((row) => row.language === language);
+}
+
+/** The release of a row for a snippet: `handle` is what becomes a hole. */
+export function releaseParts({ release }: Handle): readonly string[] {
+  return release.replace(/;$/, "").split(/\bhandle\b/);
+}
+
+/** The distinct ways in which the rows release, in their order. */
+export function releasesOf(rows: readonly Handle[]): readonly string[] {
+  return [...new Set(rows.map(({ release }) => release.replace(/;$/, "")))];
+}

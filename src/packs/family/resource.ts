@@ -1,0 +1,176 @@
+import {
+  condition,
+  declarationOfHole,
+  earlyExits,
+  fateOf,
+  nameInFile,
+  no,
+  referencesAt,
+  runsLater,
+  scopeAround,
+  shortened,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Condition, Hole, Match, Reference, SyntaxNode } from "../../index.js";
+
+/** The holes that patterns of a resource have in common: its variable, and what happens while it is held. */
+export interface ResourceHoles {
+  readonly name: Hole;
+  readonly body: Hole;
+}
+
+/** Every use of the resource's variable in the function or class around the match. */
+export function usesOfResource(match: Match, name: Hole): readonly Reference[] {
+  const node = match.the(name);
+  const to = declarationOfHole(match, name);
+  const { references } = nameInFile(to?.name ?? node.text, match.tree);
+  if (to) return references.filter((one) => one.to === to);
+  const around = scopeAround(match.node);
+  return references.filter((one) => !one.member && around.holds(one.node));
+}
+
+/** The uses between acquiring and releasing. */
+export function usesInside(match: Match, { name, body }: ResourceHoles): readonly Reference[] {
+  const statements = match.all(body);
+  return usesOfResource(match, name).filter(({ node }) => statements.some((one) => one.holds(node)));
+}
+
+/** The uses before and behind the matched code. */
+export function usesOutside(match: Match, { name }: ResourceHoles): readonly Reference[] {
+  const { start, end } = match.found;
+  return usesOfResource(match, name).filter(({ node }) => node.start < start || node.start >= end);
+}
+
+/** What is acquired and released with nothing in between needs no scope. */
+export function somethingBetween({ body }: ResourceHoles): Condition {
+  return condition("something happens while it is held", (match) =>
+    match.all(body).length > 0
+      ? yes("something happens while it is held")
+      : no("nothing happens between acquiring and releasing", match.node),
+  );
+}
+
+/** The variable keeps the resource it was given. */
+export function keptInPlace(holes: ResourceHoles): Condition {
+  return condition("its variable is given nothing else meanwhile", (match) => {
+    const written = usesInside(match, holes).find(({ does }) => does === "write" || does === "update");
+    const name = match.textOf(holes.name);
+    return written
+      ? no(`\`${name}\` is acquired anew here`, written.node)
+      : yes(`\`${name}\` keeps what it was given`);
+  });
+}
+
+/** Released in the one place that the pattern knows. `releases` tells a use that releases too. */
+export function releasedOnce(holes: ResourceHoles, releases: (use: SyntaxNode) => boolean): Condition {
+  return condition("it is released in one place", (match) => {
+    const other = usesInside(match, holes).find(({ node }) => releases(node));
+    return other ? no("it is released in another place too", other.node) : yes("it is released in one place");
+  });
+}
+
+/** Where a scoped form ends, the variable is gone. */
+export function notUsedOutside(holes: ResourceHoles): Condition {
+  return condition("its variable is not used outside", (match) => {
+    const at = declarationOfHole(match, holes.name)?.at ?? [];
+    const outside = usesOutside(match, holes).find(({ node }) => !at.some((one) => one.same(node)));
+    const name = match.textOf(holes.name);
+    return outside
+      ? no(`\`${name}\` is used outside of what becomes its scope`, outside.node)
+      : yes(`\`${name}\` is used nowhere else`);
+  });
+}
+
+/** Where the body becomes a block of its own, what it declares is not seen behind it any more. */
+export function declaresNothingForLater({ body }: ResourceHoles): Condition {
+  return condition("nothing that is declared meanwhile is used afterwards", (match) => {
+    const later = declaredForLater(match, body);
+    return later
+      ? no(`\`${later.text}\` is used behind what becomes a block`, later)
+      : yes("what is declared in the block is used only there");
+  });
+}
+
+/** A use behind the match of something that is first named in the body. */
+function declaredForLater(match: Match, body: Hole): SyntaxNode | undefined {
+  const { start, end } = match.found;
+  const statements = match.all(body);
+  const around = scopeAround(match.node);
+  const seen = new Set<string>();
+  for (const statement of statements) {
+    for (const node of statement.descendants()) {
+      if (!node.isLeaf || !node.named || seen.has(node.text) || runsLater(node, statement)) continue;
+      const to = referencesAt(node).find(({ member }) => !member)?.to;
+      if (!to || !around.holds(to.at[0]!)) continue;
+      seen.add(node.text);
+      const declares = to.at.every((at) => statements.some((one) => one.holds(at)) || at.start > end);
+      if (!declares || to.at[0]!.start < start || to.at[0]!.start > end) continue;
+      if (statements.some((one) => one.holds(to.scope))) continue;
+      const { references } = nameInFile(to.name, match.tree);
+      const later = references.find((one) => one.to === to && one.node.start >= end);
+      if (later) return later.node;
+    }
+  }
+  return undefined;
+}
+
+/**
+ * On the way that runs to the end nothing changes where code by hand has no `finally`; on the others the resource
+ * is now released. Does anyone still need it then?
+ */
+export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) => boolean): Condition {
+  return condition("nobody needs it after an early exit", (match): Answer => {
+    if (hadFinally(match)) return yes("the old code releases it on every path too");
+    const name = match.textOf(holes.name);
+    let doubt: Answer | undefined;
+    for (const use of usesInside(match, holes)) {
+      const fate = fateOf(use);
+      const statement = match.all(holes.body).find((one) => one.holds(use.node))!;
+      if (runsLater(use.node, statement))
+        return no(`\`${name}\` is used in a function that may run later`, use.node);
+      if (fate === "passed on") {
+        if (isHandedOut(use.node)) return no(`\`${name}\` is handed on`, use.node);
+        const call = callAround(use.node);
+        doubt ??= unknown(
+          `\`${shortened(call?.text ?? use.node.text)}\` could keep it and use it after an exception`,
+          use.node,
+        );
+      } else if (fate !== "stays") return no(`\`${name}\` is ${fate}`, use.node);
+    }
+    const outside = usesOutside(match, holes).find(({ does }) => does !== "declare" && does !== "write");
+    const { flow, functions } = match.tree.language;
+    const isTry = (node: SyntaxNode): boolean => {
+      const shape = flow.shapes[node.kind];
+      return typeof shape === "object" && shape.is === "try";
+    };
+    if (outside) {
+      for (const above of match.node.ancestors()) {
+        if (above.is(functions)) break;
+        if (isTry(above)) return no(`\`${name}\` may still be used after an exception`, outside.node);
+      }
+      const exit = earlyExits(match.all(holes.body)).find((node) => /break|continue|next/.test(node.kind));
+      if (exit) return no(`\`${name}\` may still be used after \`${shortened(exit.text)}\``, outside.node);
+    }
+    return doubt ?? yes(`\`${name}\` is used only here`);
+  });
+}
+
+/** The call that a node is an argument of. */
+function callAround(node: SyntaxNode): SyntaxNode | undefined {
+  const { calls } = node.tree.language;
+  return node.parent?.closest(calls);
+}
+
+/** Is the call that takes it returned as it is, so that the resource may leave with the result? */
+function isHandedOut(argument: SyntaxNode): boolean {
+  const { calls, flow, suspensions } = argument.tree.language;
+  for (let call = callAround(argument); call; call = call.parent?.closest(calls)) {
+    const { parent } = call;
+    const shape = parent && flow.shapes[parent.kind];
+    if (parent?.is(suspensions)) return true;
+    if (typeof shape === "object" && shape.is === "jump" && shape.to === "return") return true;
+    if (!parent?.is(argument.tree.language.argumentLists)) return false;
+  }
+  return false;
+}
