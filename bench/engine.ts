@@ -43,7 +43,7 @@ const sources = read(folders);
 const all = new Engine(RULES);
 for (const language of allLanguages()) await all.prepare(language);
 const one = new Engine(
-  RULES.filter((rule) => rule.id === "python/scoped-file" || rule.id === "javascript/value-or-fallback"),
+  RULES.filter((rule) => rule.id === "python/scoped-resource" || rule.id === "javascript/value-or-fallback"),
 );
 for (const language of allLanguages()) await one.prepare(language);
 

@@ -62,8 +62,8 @@ test.each([
   ["a broken rule", brokenRule(), [".config.ts:4", 'rule "Not An Id"']],
   [
     "a wrong value",
-    "export default { rules: { 'python/scoped-file': 1 } };\n",
-    ["rules.python/scoped-file", "boolean"],
+    "export default { rules: { 'python/scoped-resource': 1 } };\n",
+    ["rules.python/scoped-resource", "boolean"],
   ],
   [
     "an unknown rule",

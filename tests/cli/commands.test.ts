@@ -144,7 +144,7 @@ test("survey as JSON, into a file, and as a guard that keeps old code away", () 
     { path: "vendor", why: "vendored folder" },
   ]);
   expect(sandbox.uvran("survey", "--expect-none").exit).toBe(1);
-  expect(sandbox.uvran("survey", "--expect-none", "--rule", "python/scoped-file").exit).toBe(0);
+  expect(sandbox.uvran("survey", "--expect-none", "--rule", "python/scoped-resource").exit).toBe(0);
 });
 
 test("outline shows the tree, and the way down to a position", () => {
@@ -167,7 +167,7 @@ test("rules are listed, explained and tried", () => {
   expect(sandbox.uvran("rules").out).toMatch(/^off +python\/none-to-default/m);
   expect(sandbox.uvran("rules", "javascript/falsy-fallback").out).toContain("It is certain when");
   const tried = sandbox.uvran("rules", "--try");
-  expect(tried.out).toMatch(/^passed +python\/scoped-file +\d+ trials$/m);
+  expect(tried.out).toMatch(/^passed +python\/scoped-resource +\d+ trials$/m);
   expect(tried.exit).toBe(0);
   const failing =
     'import { javascript, pack, rule, trialsIn } from "uvran";\n' +

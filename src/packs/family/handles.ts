@@ -46,7 +46,8 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): A
   if (!text.endsWith(last)) return no(`\`${shown}\` is something else`);
   const fromModules = ["python", "javascript", "typescript", "tsx"].includes(id);
   if (!fromModules) {
-    const isQualified = text.replace(/^new /, "").endsWith(`.${wanted.replace(/^new /, "")}`);
+    const isQualified =
+      /^new |[.:]/.test(wanted) && text.replace(/^new /, "").endsWith(`.${wanted.replace(/^new /, "")}`);
     return isSame || isQualified
       ? yes(`\`${shown}\` acquires it`, node)
       : no(`\`${shown}\` is something else`);
@@ -59,13 +60,22 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): A
         : comesFromAnywhere(wanted, node, title)
       : no(`\`${shown}\` is something else`);
   }
-  const [module, name] = [wanted.slice(0, cut), wanted.slice(cut + 1)];
-  const answers = [module, `node:${module}`].map((from) => comesFromModule(node, { module: from, name }));
+  const answers = splitsOf(wanted).flatMap(([module, name]) =>
+    [module, `node:${module}`].flatMap((from) =>
+      [name, `default.${name}`].map((member) => comesFromModule(node, { module: from, name: member })),
+    ),
+  );
   const sure = answers.find(({ is }) => is === "yes");
   if (sure) return sure;
   return isSame && answers.some(({ is }) => is === "unknown")
     ? unknown(`where \`${shown}\` comes from is not known`, node)
     : no(`\`${shown}\` is something else`);
+}
+
+/** `fs.promises.open` is `promises.open` of `fs`, or `open` of `fs.promises`. */
+function splitsOf(wanted: string): [module: string, name: string][] {
+  const words = wanted.split(".");
+  return words.slice(1).map((_, i) => [words.slice(0, i + 1).join("."), words.slice(i + 1).join(".")]);
 }
 
 /** A project's own function, named without a module. */

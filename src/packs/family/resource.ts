@@ -12,7 +12,7 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Condition, Hole, Match, Reference, SyntaxNode } from "../../index.js";
+import type { Answer, Condition, Declaration, Hole, Match, Reference, SyntaxNode } from "../../index.js";
 
 /** The holes that patterns of a resource have in common: its variable, and what happens while it is held. */
 export interface ResourceHoles {
@@ -87,13 +87,13 @@ export function declaresNothingForLater({ body }: ResourceHoles): Condition {
   return condition("nothing that is declared meanwhile is used afterwards", (match) => {
     const later = declaredForLater(match, body);
     return later
-      ? no(`\`${later.text}\` is used behind what becomes a block`, later)
+      ? no(`\`${later.use.text}\` is used behind what becomes a block`, later.use)
       : yes("what is declared in the block is used only there");
   });
 }
 
 /** A use behind the match of something that is first named in the body. */
-function declaredForLater(match: Match, body: Hole): SyntaxNode | undefined {
+export function declaredForLater(match: Match, body: Hole): { use: SyntaxNode; to: Declaration } | undefined {
   const { start, end } = match.found;
   const statements = match.all(body);
   const around = scopeAround(match.node);
@@ -109,7 +109,7 @@ function declaredForLater(match: Match, body: Hole): SyntaxNode | undefined {
       if (statements.some((one) => one.holds(to.scope))) continue;
       const { references } = nameInFile(to.name, match.tree);
       const later = references.find((one) => one.to === to && one.node.start >= end);
-      if (later) return later.node;
+      if (later) return { use: later.node, to };
     }
   }
   return undefined;
@@ -137,6 +137,9 @@ export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) =
           use.node,
         );
       } else if (fate !== "stays") return no(`\`${name}\` is ${fate}`, use.node);
+      const part = fateOfPart(use);
+      if (part?.is === "no") return part;
+      doubt ??= part;
     }
     const outside = usesOutside(match, holes).find(({ does }) => does !== "declare" && does !== "write");
     const { flow, functions } = match.tree.language;
@@ -154,6 +157,35 @@ export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) =
     }
     return doubt ?? yes(`\`${name}\` is used only here`);
   });
+}
+
+/** Members that say something of the resource and do not need it any more. */
+const PLAIN =
+  /^(name|mode|encoding|errors|newlines|closed|length|size|path|read\w*|readline\w*|Read\w*|tell|fileno|getvalue|toString|ToString|Length|Name|isClosed|available|gets|eof\??|pos|lineno|count)$/;
+
+/** What is read or called of the resource may leave with the result of the function; undefined where it does not. */
+function fateOfPart(use: Reference): Answer | undefined {
+  const { language } = use.node.tree;
+  const access = use.node.parent;
+  if (!access?.is(language.memberReads) || !access.parts[0]?.same(use.node)) return undefined;
+  const member = access.parts.find((part, i) => i > 0 && part.isLeaf)?.text ?? "";
+  if (PLAIN.test(member) && isCalled(access)) return undefined;
+  let whole = access.is(language.calls) ? access : isCalled(access) ? access.parent! : access;
+  if (/^await/.test(whole.parent?.kind ?? "")) whole = whole.parent!;
+  const fate = fateOf({ ...use, node: whole });
+  const isPlain = PLAIN.test(member) && !/^(read|Read)/.test(member);
+  if (isPlain || fate === "stays" || (fate === "passed on" && !isHandedOut(whole))) return undefined;
+  const shown = shortened(whole.text);
+  return isCalled(access)
+    ? unknown(`what \`${shown}\` gives could need it after an early exit`, whole)
+    : no(`\`${shown}\` is kept or handed on`, whole);
+}
+
+function isCalled(access: SyntaxNode): boolean {
+  const { calls } = access.tree.language;
+  return (
+    access.is(calls) || (access.parent?.is(calls) === true && access.parent.parts[0]?.same(access) === true)
+  );
 }
 
 /** The call that a node is an argument of. */

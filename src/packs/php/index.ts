@@ -3,6 +3,7 @@ import { pack } from "../../index.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
 import { valueOrFallback } from "./value-or-fallback.js";
+import { releasedInFinally } from "./released-in-finally.js";
 
-export const phpPack = pack("php", [valueOrFallback, assignedIfMissing, guardedRead]);
+export const phpPack = pack("php", [valueOrFallback, assignedIfMissing, guardedRead, releasedInFinally]);
 export default phpPack;

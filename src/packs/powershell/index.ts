@@ -2,6 +2,7 @@
 import { pack } from "../../index.js";
 import { nullFirst } from "./null-first.js";
 import { valueOrFallback } from "./value-or-fallback.js";
+import { releasedInFinally } from "./released-in-finally.js";
 
-export const powershellPack = pack("powershell", [nullFirst, valueOrFallback]);
+export const powershellPack = pack("powershell", [nullFirst, valueOrFallback, releasedInFinally]);
 export default powershellPack;

@@ -3,7 +3,16 @@ import { pack } from "../../index.js";
 import { branchToValue } from "./branch-to-value.js";
 import { indexAndItem } from "./index-and-item.js";
 import { noneToDefault } from "./none-to-default.js";
-import { scopedFile } from "./scoped-file.js";
+import { scopedLock } from "./scoped-lock.js";
+import { scopedMany } from "./scoped-many.js";
+import { scopedResource } from "./scoped-resource.js";
 
-export const pythonPack = pack("python", [indexAndItem, scopedFile, branchToValue, noneToDefault]);
+export const pythonPack = pack("python", [
+  indexAndItem,
+  scopedResource,
+  scopedLock,
+  scopedMany,
+  branchToValue,
+  noneToDefault,
+]);
 export default pythonPack;

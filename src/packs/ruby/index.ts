@@ -2,8 +2,17 @@
 import { pack } from "../../index.js";
 import { asList } from "./as-list.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
+import { blockForm } from "./block-form.js";
 import { fetchOrDefault } from "./fetch-or-default.js";
 import { guardedCall } from "./guarded-call.js";
+import { synchronized } from "./synchronized.js";
 
-export const rubyPack = pack("ruby", [guardedCall, assignedIfMissing, fetchOrDefault, asList]);
+export const rubyPack = pack("ruby", [
+  guardedCall,
+  assignedIfMissing,
+  fetchOrDefault,
+  asList,
+  blockForm,
+  synchronized,
+]);
 export default rubyPack;

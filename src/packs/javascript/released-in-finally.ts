@@ -1,0 +1,320 @@
+import {
+  condition,
+  declarationOfHole,
+  holes,
+  javascript,
+  no,
+  rule,
+  Snippet,
+  targetAnswer,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Handle, Match, Rule } from "../../index.js";
+import { handleOf, releaseParts, releasesOf, rowsFor } from "../family/handles.js";
+import {
+  declaredForLater,
+  keptInPlace,
+  nobodyNeedsIt,
+  releasedOnce,
+  somethingBetween,
+  usesInside,
+} from "../family/resource.js";
+
+const { name, made, body } = holes({ name: "name", made: "expression", body: "statements" });
+const HOLES = { name, body };
+
+const row = (acquire: string, release: string, scoped: NonNullable<Handle["scoped"]>): Handle => ({
+  language: "javascript",
+  acquire: `${acquire}(…)`,
+  release,
+  scoped,
+});
+/** Resources of Node's own modules. */
+const RESOURCES: readonly Handle[] = [
+  row("fs.openSync", "fs.closeSync(handle)", "none"),
+  row("fs.opendirSync", "handle.closeSync()", "none"),
+  row("fs/promises.open", "await handle.close()", "itself"),
+  row("fs.promises.open", "await handle.close()", "itself"),
+  row("fs/promises.opendir", "await handle.close()", "itself"),
+  row("fs.promises.opendir", "await handle.close()", "itself"),
+];
+
+interface Form {
+  readonly release: string;
+  readonly was: Snippet;
+  readonly code: Snippet;
+}
+
+/** The ways to write a release: a function of a module may also be called by its bare name. */
+function waysOf(release: string): readonly string[] {
+  const bare = /^\w+\.(\w+\(handle\))$/.exec(release)?.[1];
+  return bare === undefined ? [release] : [release, bare];
+}
+
+function formsFor(rows: readonly Handle[]): readonly Form[] {
+  return releasesOf(rows).flatMap((release) =>
+    waysOf(release).flatMap((way): Form[] => {
+      const texts = releaseParts({ release: way } as Handle);
+      const code = new Snippet(
+        "javascript",
+        texts,
+        texts.slice(1).map(() => name),
+      );
+      return [
+        {
+          release,
+          code,
+          was: javascript`
+            const ${name} = ${made};
+            ${body}
+            ${code};
+          `,
+        },
+        {
+          release,
+          code,
+          was: javascript`
+            let ${name} = ${made};
+            ${body}
+            ${code};
+          `,
+        },
+      ];
+    }),
+  );
+}
+
+const { rewrites, holds, ignores } = trialsIn("javascript");
+
+/** The rule for the resources of Node, and for those of a project. */
+function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
+  const rows = rowsFor("javascript", RESOURCES, own);
+  const forms = formsFor(rows);
+  const formOf = (match: Match): Form => forms[match.alternative]!;
+  const rowOf = (match: Match) =>
+    handleOf(
+      rows.filter(({ release }) => release.replace(/;$/, "") === formOf(match).release),
+      match.the(made),
+    );
+  const keyword = (match: Match): "const" | "let" => (match.alternative % 2 === 0 ? "const" : "let");
+  return rule({
+    id: "javascript/released-in-finally",
+    kind: "idiom",
+    title: "Release in finally what was acquired",
+    why: "What is closed by hand stays open when something in between throws or returns early.",
+    withHandles: releasedInFinallyWith,
+    was: forms.map(({ was }) => was),
+    where: [(match) => rowOf(match) !== undefined],
+    given: [
+      condition("it is a resource of Node, or one that the project names", (match) => rowOf(match)!.answer),
+      somethingBetween(HOLES),
+      keptInPlace(HOLES),
+      releasedOnce(HOLES, (use) =>
+        /close/i.test(use.closest(["call_expression"])?.child("function")?.text ?? ""),
+      ),
+      condition("nothing that is declared meanwhile is used afterwards", (match) => {
+        const later = declaredForLater(match, body);
+        const isInBlock = later?.to.at[0]!.closest([
+          "lexical_declaration",
+          "class_declaration",
+          "function_declaration",
+        ]);
+        return later && isInBlock
+          ? no(`\`${later.use.text}\` is used behind what becomes a block`, later.use)
+          : yes("what is declared in the block is used only there");
+      }),
+      condition("an early exit leaves something to release", (match) => {
+        const asked = usesInside(match, HOLES).find(({ node }) =>
+          node.closest(["if_statement"])?.child("condition")?.holds(node),
+        );
+        return asked
+          ? unknown(`\`${match.textOf(name)}\` is tested here, so it may not be there`, asked.node)
+          : yes("nothing asks whether it is there");
+      }),
+      nobodyNeedsIt(HOLES, () => false),
+      condition("its variable belongs to this code", (match) =>
+        declarationOfHole(match, name) ? yes("it is declared here") : unknown("it is declared elsewhere"),
+      ),
+    ],
+    becomes: (match) => {
+      const { code } = formOf(match);
+      if (canUse(match) && rowOf(match)!.row.scoped === "itself")
+        return javascript.statement`
+          await using ${name} = ${made};
+          ${body}
+        `;
+      return keyword(match) === "const"
+        ? javascript`
+            const ${name} = ${made};
+            try {
+              ${body}
+            } finally {
+              ${code};
+            }
+          `
+        : javascript`
+            let ${name} = ${made};
+            try {
+              ${body}
+            } finally {
+              ${code};
+            }
+          `;
+    },
+    trials: [
+      rewrites(
+        `
+        import fs from "node:fs";
+        function first(path) {
+          const file = fs.openSync(path);
+          fs.readSync(file, buffer); // the first
+          fs.closeSync(file);
+        }
+        `,
+        `
+        import fs from "node:fs";
+        function first(path) {
+          const file = fs.openSync(path);
+          try {
+            fs.readSync(file, buffer); // the first
+          } finally {
+            fs.closeSync(file);
+          }
+        }
+        `,
+        "likely",
+      ),
+      rewrites(
+        `
+        import { open } from "fs/promises";
+        async function first(path) {
+          const file = await open(path);
+          if (!path) return 1;
+          await file.sync();
+          await file.close();
+          done();
+        }
+        `,
+        `
+        import { open } from "fs/promises";
+        async function first(path) {
+          const file = await open(path);
+          try {
+            if (!path) return 1;
+            await file.sync();
+          } finally {
+            await file.close();
+          }
+          done();
+        }
+        `,
+      ),
+      trialsIn("javascript", "2026").rewrites(
+        `
+        import { open } from "fs/promises";
+        async function first(path) {
+          const file = await open(path);
+          await file.sync();
+          await file.close();
+        }
+        `,
+        `
+        import { open } from "fs/promises";
+        async function first(path) {
+          await using file = await open(path);
+          await file.sync();
+        }
+        `,
+      ),
+      holds(
+        `
+        import { openSync, closeSync, readSync } from "fs";
+        function first(path) {
+          const file = openSync(path);
+          const text = file + 1;
+          closeSync(file);
+          return text;
+        }
+        `,
+        "behind what becomes a block",
+      ),
+      holds(
+        `
+        import { openSync, closeSync } from "fs";
+        function first(path) {
+          let file = openSync(path);
+          file = openSync("other");
+          closeSync(file);
+        }
+        `,
+        "acquired anew",
+      ),
+      holds(
+        `
+        import { openSync, closeSync } from "fs";
+        function first(path) {
+          const file = openSync(path);
+          if (!path) return file;
+          use(path);
+          closeSync(file);
+        }
+        `,
+        "is returned",
+      ),
+      holds(
+        `
+        import { openSync, closeSync } from "fs";
+        function first(path) {
+          const file = openSync(path);
+          setTimeout(() => use(file), 1);
+          closeSync(file);
+        }
+        `,
+        "run later",
+      ),
+      holds(
+        `
+        import { openSync, closeSync } from "fs";
+        function first(path) {
+          const file = openSync(path);
+          if (!path) { closeSync(file); return; }
+          use(path);
+          closeSync(file);
+        }
+        `,
+        "another place",
+      ),
+      holds(
+        `
+        import { openSync, closeSync } from "fs";
+        closeSync(1);
+        const file = openSync(path);
+        closeSync(file);
+        `,
+        "nothing happens",
+      ),
+      ignores(`
+        const file = openSync(path);
+        use(file);
+        closeSync(file);
+        function openSync() {}
+      `),
+      ignores(`
+        import { openSync, closeSync } from "fs";
+        const file = openSync(path);
+        try { use(file); } finally { closeSync(file); }
+      `),
+    ],
+  });
+}
+
+/** May `using` be written, and does the block end where the code does? The parser of TypeScript does not read it yet. */
+function canUse(match: Match): boolean {
+  if (match.tree.language.id !== "javascript" || targetAnswer("2026", match)?.is !== "yes") return false;
+  const last = match.nodes.at(-1)!;
+  return last.parent?.is("statement_block") === true && last.parent.parts.at(-1)?.same(last) === true;
+}
+
+export const releasedInFinally = releasedInFinallyWith();

@@ -1,0 +1,179 @@
+import { condition, holes, no, php, rule, Snippet, trialsIn, unknown, yes } from "../../index.js";
+import type { Handle, Match, Rule } from "../../index.js";
+import { handleOf, releaseParts, releasesOf, rowsFor } from "../family/handles.js";
+import {
+  keptInPlace,
+  nobodyNeedsIt,
+  releasedOnce,
+  somethingBetween,
+  usesInside,
+} from "../family/resource.js";
+
+const { name, made, body } = holes({ name: "expression", made: "expression", body: "statements" });
+const HOLES = { name, body };
+
+const row = (acquire: string, release: string): Handle => ({
+  language: "php",
+  acquire: `${acquire}(…)`,
+  release,
+  scoped: "none",
+});
+/** What PHP hands out as something to be given back. */
+const RESOURCES: readonly Handle[] = [
+  ...["fopen", "tmpfile", "fsockopen", "stream_socket_client"].map((open) => row(open, "fclose(handle)")),
+  row("popen", "pclose(handle)"),
+  row("opendir", "closedir(handle)"),
+  row("proc_open", "proc_close(handle)"),
+  row("gzopen", "gzclose(handle)"),
+];
+
+interface Form {
+  readonly release: string;
+  readonly was: Snippet;
+  readonly code: Snippet;
+}
+
+function formsFor(rows: readonly Handle[]): readonly Form[] {
+  return releasesOf(rows).map((release): Form => {
+    const texts = releaseParts({ release: release.replace(/\$handle/g, "handle") } as Handle);
+    const code = new Snippet(
+      "php",
+      texts,
+      texts.slice(1).map(() => name),
+    );
+    return {
+      release,
+      code,
+      was: php`
+        ${name} = ${made};
+        ${body}
+        ${code};
+      `,
+    };
+  });
+}
+
+const { rewrites, holds, ignores } = trialsIn("php");
+
+/** The rule for the resources of PHP, and for those of a project. */
+function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
+  const rows = rowsFor("php", RESOURCES, own);
+  const forms = formsFor(rows);
+  const formOf = (match: Match): Form => forms[match.alternative]!;
+  const rowOf = (match: Match) =>
+    handleOf(
+      rows.filter(({ release }) => release.replace(/;$/, "") === formOf(match).release),
+      match.the(made),
+    );
+  return rule({
+    id: "php/released-in-finally",
+    kind: "idiom",
+    title: "Release in finally what was acquired",
+    why: "What is closed by hand stays open when something in between throws, for as long as anything refers to it.",
+    // PHP closes a file when nothing refers to it any more, so many do without.
+    taste: true,
+    withHandles: releasedInFinallyWith,
+    was: forms.map(({ was }) => was),
+    where: [(match) => match.the(name).is("variable_name") && rowOf(match) !== undefined],
+    given: [
+      condition("it is a resource of PHP, or one that the project names", (match) => rowOf(match)!.answer),
+      somethingBetween(HOLES),
+      keptInPlace(HOLES),
+      releasedOnce(HOLES, (use) =>
+        /close/i.test(use.closest(["function_call_expression"])?.child("function")?.text ?? ""),
+      ),
+      condition("an early exit leaves something to release", (match) => {
+        const asked = usesInside(match, HOLES).find(({ node }) => {
+          const test = node.closest(["if_statement", "while_statement"])?.child("condition");
+          return test?.holds(node) === true && !/\w+\s*\(/.test(test.text);
+        });
+        return asked
+          ? no(`\`${match.textOf(name)}\` is tested here, so it may not be there to release`, asked.node)
+          : yes("nothing asks whether it is there");
+      }),
+      condition("an exception leaves something to release", (match) =>
+        unknown(
+          `when \`${match.the(made).parts[0]?.text ?? ""}\` fails, it gives \`false\`, which cannot be released`,
+          match.the(made),
+        ),
+      ),
+      nobodyNeedsIt(HOLES, () => false),
+    ],
+    cautions: (match) => [
+      `when \`${match.textOf(name)}\` is false and something in between throws, the release now fails as well`,
+    ],
+    becomes: (match) => php`
+      ${name} = ${made};
+      try {
+          ${body}
+      } finally {
+          ${formOf(match).code};
+      }
+    `,
+    trials: [
+      rewrites(
+        `
+        <?php
+        function first($path) {
+            $file = fopen($path, 'r');
+            $line = fgets($file); // the first
+            fclose($file);
+            return $line;
+        }
+        `,
+        `
+        <?php
+        function first($path) {
+            $file = fopen($path, 'r');
+            try {
+                $line = fgets($file); // the first
+            } finally {
+                fclose($file);
+            }
+            return $line;
+        }
+        `,
+        "likely",
+      ),
+      holds(
+        `
+        <?php
+        function first($path) {
+            $file = fopen($path, 'r');
+            if ($file === false) { return null; }
+            $line = fgets($file);
+            fclose($file);
+            return $line;
+        }
+        `,
+        "may not be there",
+      ),
+      holds(
+        `
+        <?php
+        function first($path) {
+            $file = fopen($path, 'r');
+            if ($path) { fclose($file); return null; }
+            $line = fgets($file);
+            fclose($file);
+        }
+        `,
+        "another place",
+      ),
+      holds(
+        "<?php function f() { $file = tmpfile(); $this->file = $file; g(); fclose($file); }\n",
+        "is stored",
+      ),
+      holds(
+        "<?php function f() { $file = tmpfile(); if (g()) { return $file; } fclose($file); }\n",
+        "is returned",
+      ),
+      holds("<?php function f() { $file = tmpfile(); $file = tmpfile(); fclose($file); }\n", "acquired anew"),
+      ignores("<?php function f() { $file = hive(); g($file); fclose($file); }\n"),
+      ignores("<?php function f() { $file = tmpfile(); g($file); closedir($file); }\n"),
+      ignores("<?php function f() { $file = tmpfile(); try { g($file); } finally { fclose($file); } }\n"),
+    ],
+  });
+}
+
+export const releasedInFinally = releasedInFinallyWith();

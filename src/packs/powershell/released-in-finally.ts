@@ -1,0 +1,203 @@
+import { condition, holes, no, powershell, rule, trialsIn, unknown, yes } from "../../index.js";
+import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
+import { calledIn, rowsFor } from "../family/handles.js";
+import {
+  keptInPlace,
+  nobodyNeedsIt,
+  releasedOnce,
+  somethingBetween,
+  usesInside,
+} from "../family/resource.js";
+
+const { name, made, body } = holes({
+  name: { kind: "expression", text: /^\$\w+$/ },
+  made: "expression",
+  body: "statements",
+});
+const HOLES = { name, body };
+
+/** Classes of .NET that can be disposed of. */
+const DISPOSABLE =
+  /(Stream|Reader|Writer|Connection|Command|Transaction|Client|Archive|Bitmap|Graphics|Mutex|Semaphore|TcpListener|SHA1|SHA256|SHA512|MD5|HMACSHA\d+|CryptoServiceProvider|Managed|DirectorySearcher|DirectoryEntry|PrincipalContext|X509Store|SmtpClient|MailMessage|Process|RunspacePool|Runspace)$/;
+/** Methods of the class File that open one. */
+const OPENS = /\[(System\.)?IO\.File\]::(Open\w*|Create\w*|AppendText)$/i;
+
+/** Does an expression make something that can be disposed of? Undefined where nothing says so. */
+function acquires(match: Match, rows: readonly Handle[]): Answer | undefined {
+  const node = match.the(made);
+  const text = node.text.replace(/\s+/g, " ");
+  const own = rows.find((row) => text.toLowerCase().startsWith(calledIn(row).toLowerCase()));
+  if (own) return yes(`\`${calledIn(own)}\` acquires it`, node);
+  const type =
+    /^New-Object (?:-TypeName )?['"]?([\w.]+)['"]?/i.exec(text)?.[1] ??
+    /^\[([\w.]+)\]::new\(/i.exec(text)?.[1];
+  if (type !== undefined)
+    return DISPOSABLE.test(type) ? yes(`\`${type}\` can be disposed of`, node) : undefined;
+  const called = /^([^()]+)\(/.exec(text)?.[1];
+  return called !== undefined && OPENS.test(called) ? yes(`\`${called}\` opens a file`, node) : undefined;
+}
+
+const RELEASES = [powershell`${name}.Dispose()`, powershell`${name}.Close()`];
+const FORMS: readonly { readonly was: Snippet; readonly code: Snippet }[] = RELEASES.map((code) => ({
+  code,
+  was: powershell`
+    ${name} = ${made}
+    ${body}
+    ${code}
+  `,
+}));
+
+const { rewrites, holds, ignores } = trialsIn("powershell");
+
+/** The rule for the resources of .NET, and for those of a project. */
+function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
+  const rows = rowsFor("powershell", [], own);
+  return rule({
+    id: "powershell/released-in-finally",
+    kind: "idiom",
+    title: "Dispose in finally of what was acquired",
+    why: "What is closed by hand stays open, and its file locked, when something in between throws.",
+    withHandles: releasedInFinallyWith,
+    was: FORMS.map(({ was }) => was),
+    where: [(match) => acquires(match, rows) !== undefined],
+    given: [
+      condition("it can be disposed of", (match) => acquires(match, rows)!),
+      somethingBetween(HOLES),
+      keptInPlace(HOLES),
+      releasedOnce(HOLES, (use) =>
+        /^(Dispose|Close)$/i.test(use.parent?.child("member_name")?.text ?? use.parent?.parts[1]?.text ?? ""),
+      ),
+      condition("an early exit leaves something to release", (match) => {
+        const asked = usesInside(match, HOLES).find(({ node }) => {
+          const test = node.closest(["if_statement"])?.child("condition");
+          return test?.holds(node) === true;
+        });
+        return asked
+          ? no(`\`${match.textOf(name)}\` is tested here, so it may not be there to release`, asked.node)
+          : yes("nothing asks whether it is there");
+      }),
+      condition("making it cannot fail quietly", (match) =>
+        /^New-Object/i.test(match.textOf(made))
+          ? unknown(
+              "where `New-Object` fails and the script goes on, there is nothing to release",
+              match.the(made),
+            )
+          : yes("where it fails, the variable is not used", match.the(made)),
+      ),
+      nobodyNeedsIt(HOLES, () => false),
+    ],
+    becomes: (match) => powershell`
+      ${name} = ${made}
+      try {
+          ${body}
+      }
+      finally {
+          ${FORMS[match.alternative]!.code}
+      }
+    `,
+    trials: [
+      rewrites(
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            $line = $reader.ReadLine() # the first
+            $reader.Dispose()
+            $line
+        }
+        `,
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            try {
+                $line = $reader.ReadLine() # the first
+            }
+            finally {
+                $reader.Dispose()
+            }
+            $line
+        }
+        `,
+      ),
+      rewrites(
+        `
+        $out = New-Object System.IO.StreamWriter $path
+        $out.WriteLine("wax")
+        $out.Close()
+        `,
+        `
+        $out = New-Object System.IO.StreamWriter $path
+        try {
+            $out.WriteLine("wax")
+        }
+        finally {
+            $out.Close()
+        }
+        `,
+        "likely",
+      ),
+      rewrites(
+        `
+        $in = [IO.File]::OpenText($path)
+        $in.ReadLine()
+        $in.Close()
+        `,
+        `
+        $in = [IO.File]::OpenText($path)
+        try {
+            $in.ReadLine()
+        }
+        finally {
+            $in.Close()
+        }
+        `,
+      ),
+      holds(
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            if (-not $reader) { return }
+            $reader.ReadLine()
+            $reader.Dispose()
+        }
+        `,
+        "may not be there",
+      ),
+      holds(
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            if ($path) { $reader.Dispose(); return }
+            $reader.ReadLine()
+            $reader.Dispose()
+        }
+        `,
+        "another place",
+      ),
+      holds(
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            $reader = [System.IO.StreamReader]::new($path)
+            $reader.Dispose()
+        }
+        `,
+        "acquired anew",
+      ),
+      holds(
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            if ($path) { return $reader }
+            $reader.ReadLine()
+            $reader.Dispose()
+        }
+        `,
+        "is returned",
+      ),
+      ignores("$list = New-Object System.Collections.ArrayList\n$list.Add(1)\n$list.Close()\n"),
+      ignores("$reader = [IO.File]::OpenText($path)\n$reader.ReadLine()\n$other.Close()\n"),
+    ],
+  });
+}
+
+export const releasedInFinally = releasedInFinallyWith();

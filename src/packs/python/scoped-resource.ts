@@ -1,0 +1,395 @@
+import {
+  condition,
+  holes,
+  need,
+  no,
+  python,
+  rule,
+  scopeAround,
+  Snippet,
+  trialsIn,
+  yes,
+} from "../../index.js";
+import type { Handle, Hole, Match, Rule } from "../../index.js";
+import { handleOf, releaseParts, releasesOf, rowsFor } from "../family/handles.js";
+import { keptInPlace, nobodyNeedsIt, releasedOnce, somethingBetween } from "../family/resource.js";
+import { RESOURCES } from "./resources.js";
+
+const { file, made, body } = holes({ file: "name", made: "expression", body: "statements" });
+const HOLES = { name: file, body };
+
+/** `handle.close()` as a snippet with a hole for the variable. */
+function releaseOf(release: string, hole: Hole): Snippet {
+  const texts = releaseParts({ release } as Handle);
+  return new Snippet(
+    "python",
+    texts,
+    texts.slice(1).map(() => hole),
+  );
+}
+
+interface Form {
+  readonly shape: "finally" | "straight";
+  readonly release: string;
+  readonly was: Snippet;
+}
+
+function formsFor(rows: readonly Handle[]): readonly Form[] {
+  return releasesOf(rows).flatMap((release): Form[] => [
+    {
+      shape: "finally",
+      release,
+      was: python`
+        ${file} = ${made}
+        try:
+            ${body}
+        finally:
+            ${releaseOf(release, file)}
+      `,
+    },
+    {
+      shape: "straight",
+      release,
+      was: python`
+        ${file} = ${made}
+        ${body}
+        ${releaseOf(release, file)}
+      `,
+    },
+  ]);
+}
+
+const { rewrites, ignores, holds } = trialsIn("python");
+
+/** The rule for the resources of the standard library, and for those of a project. */
+function scopedResourceWith(own: readonly Handle[] = []): Rule {
+  const rows = rowsFor("python", RESOURCES, own);
+  const forms = formsFor(rows);
+  const formOf = (match: Match): Form => forms[match.alternative]!;
+  const rowOf = (match: Match) =>
+    handleOf(
+      rows.filter(({ release }) => release === formOf(match).release),
+      match.the(made),
+    );
+  return rule({
+    id: "python/scoped-resource",
+    kind: "idiom",
+    title: "Let a with block release what was acquired",
+    why: "What is closed by hand stays open when something in between throws or returns early.",
+    withHandles: scopedResourceWith,
+    was: forms.map(({ was }) => was),
+    where: [(match) => rowOf(match) !== undefined],
+    given: [
+      condition(
+        "it is a resource of the standard library, or one that the project names",
+        (match) => rowOf(match)!.answer,
+      ),
+      somethingBetween(HOLES),
+      keptInPlace(HOLES),
+      releasedOnce(HOLES, (use) => {
+        const access = use.parent;
+        return (
+          access?.is("attribute") === true &&
+          /^(close|shutdown|quit|cleanup)$/.test(access.child("attribute")?.text ?? "")
+        );
+      }),
+      nobodyNeedsIt(HOLES, (match) => formOf(match).shape === "finally"),
+      condition("the variable is not shared with other functions", (match) => {
+        const shared = scopeAround(match.node)
+          .mentions(match.textOf(file))
+          .find((use) => use.parent?.is(["global_statement", "nonlocal_statement"]));
+        return shared && formOf(match).shape === "straight"
+          ? no("it is shared with other functions", shared)
+          : yes("the variable belongs to this scope");
+      }),
+    ],
+    becomes: (match) =>
+      rowOf(match)!.row.scoped === "closing"
+        ? python`
+          with ${need("contextlib", "closing")}(${made}) as ${file}:
+              ${body}
+        `
+        : python`
+          with ${made} as ${file}:
+              ${body}
+        `,
+    trials: [
+      rewrites(
+        `
+      def read(path):
+          f = open(path)
+          try:
+              return f.read()  # all of it
+          finally:
+              f.close()
+      `,
+        `
+      def read(path):
+          with open(path) as f:
+              return f.read()  # all of it
+      `,
+      ),
+      rewrites(
+        `
+      def read(path):
+          f = open(path, "r")  # hive records
+          # one a line
+          lines = f.readlines()
+
+          count = len(lines)
+          f.close()
+          return count
+      `,
+        `
+      def read(path):
+          with open(path, "r") as f:  # hive records
+              # one a line
+              lines = f.readlines()
+
+              count = len(lines)
+          return count
+      `,
+      ),
+      rewrites(
+        `
+      def write(path, text):
+          f = open(path, "w")
+          f.write("""first
+      second""")
+          f.write(text)
+          f.close()
+      `,
+        `
+      def write(path, text):
+          with open(path, "w") as f:
+              f.write("""first
+      second""")
+              f.write(text)
+      `,
+      ),
+      rewrites(
+        `
+      import json
+      def load(path):
+          f = open(path)
+          data = json.load(f)
+          f.close()
+          return data
+      `,
+        `
+      import json
+      def load(path):
+          with open(path) as f:
+              data = json.load(f)
+          return data
+      `,
+        "likely",
+      ),
+      rewrites(
+        `
+      @patch(__name__ + '.open')
+      def read(stand_in):
+          f = open("a")
+          text = f.read()
+          f.close()
+          return text
+      `,
+        `
+      @patch(__name__ + '.open')
+      def read(stand_in):
+          with open("a") as f:
+              text = f.read()
+          return text
+      `,
+        "likely",
+      ),
+      ignores(`
+      def keep(path):
+          f = open(path)
+          return f
+    `),
+      ignores(`
+      f = open("a"); f.read(); f.close()
+    `),
+      holds(
+        `
+      def lines(path):
+          f = open(path)
+          if not path:
+              return f
+          f.read()
+          f.close()
+      `,
+        "is returned",
+      ),
+      holds(
+        `
+      def read(path):
+          f = open(path)
+          if f.read(1) == "x":
+              f.close()
+              return None
+          text = f.read()
+          f.close()
+          return text
+      `,
+        "released in another place",
+      ),
+      ignores(`
+      from hives import open
+      def read(path):
+          f = open(path)
+          text = f.read()
+          f.close()
+    `),
+      rewrites(
+        `
+      from codecs import open
+      def read(path):
+          f = open(path)
+          text = f.read()
+          f.close()
+      `,
+        `
+      from codecs import open
+      def read(path):
+          with open(path) as f:
+              text = f.read()
+      `,
+      ),
+      // A connection's own block ends a transaction and leaves the connection open.
+      rewrites(
+        `
+      import sqlite3
+      def rows(path):
+          db = sqlite3.connect(path)
+          try:
+              return db.execute("select 1").fetchall()
+          finally:
+              db.close()
+      `,
+        `
+      from contextlib import closing
+      import sqlite3
+      def rows(path):
+          with closing(sqlite3.connect(path)) as db:
+              return db.execute("select 1").fetchall()
+      `,
+      ),
+      rewrites(
+        `
+      import socket as net
+      def ask(host):
+          s = net.create_connection((host, 80))
+          s.sendall(b"x")
+          s.close()
+      `,
+        `
+      import socket as net
+      def ask(host):
+          with net.create_connection((host, 80)) as s:
+              s.sendall(b"x")
+      `,
+      ),
+      rewrites(
+        `
+      def first(path):
+          f = open(path)
+          if path:
+              return f.detach()
+          f.read()
+          f.close()
+      `,
+        `
+      def first(path):
+          with open(path) as f:
+              if path:
+                  return f.detach()
+              f.read()
+      `,
+        "likely",
+      ),
+      ignores(`
+      from multiprocessing import Pool
+      def work():
+          pool = Pool()
+          pool.map(len, [])
+          pool.close()
+    `),
+      rewrites(
+        `
+      def two(a, b):
+          f = open(a)
+          x = f.read()
+          f = open(b)
+          y = f.read()
+          f.close()
+      `,
+        `
+      def two(a, b):
+          f = open(a)
+          x = f.read()
+          with open(b) as f:
+              y = f.read()
+      `,
+      ),
+      holds(
+        `
+      def touch(path):
+          f = open(path, "w")
+          f.close()
+      `,
+        "nothing happens",
+      ),
+      holds(
+        `
+      def last(paths):
+          for path in paths:
+              f = open(path)
+              if not path:
+                  return None
+              if f.read(1):
+                  break
+              f.close()
+          return f.read()
+      `,
+        "after `break`",
+      ),
+      holds(
+        `
+      def guarded(path):
+          try:
+              f = open(path)
+              f.write("x")
+              f.close()
+          except ValueError:
+              f.write("y")
+      `,
+        "after an exception",
+      ),
+      holds(
+        `
+      def reader(path):
+          f = open(path)
+          if path:
+              return f.readline
+          print(f.name, f.read())
+          f.close()
+      `,
+        "kept or handed on",
+      ),
+      holds(
+        `
+      def later(path):
+          f = open(path)
+          if path:
+              return lambda: f.read()
+          f.close()
+      `,
+        "run later",
+      ),
+    ],
+  });
+}
+
+export const scopedResource = scopedResourceWith();

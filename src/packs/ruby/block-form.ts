@@ -1,0 +1,311 @@
+import { condition, holes, no, ruby, rule, Snippet, trialsIn, unknown, yes } from "../../index.js";
+import type { Handle, Match, Rule, SyntaxNode } from "../../index.js";
+import { calledIn, handleOf, rowsFor } from "../family/handles.js";
+import {
+  declaresNothingForLater,
+  keptInPlace,
+  nobodyNeedsIt,
+  notUsedOutside,
+  releasedOnce,
+  somethingBetween,
+} from "../family/resource.js";
+
+const { name, made, body } = holes({ name: "name", made: "expression", body: "statements" });
+const HOLES = { name, body };
+
+const row = (acquire: string): Handle => ({
+  language: "ruby",
+  acquire: `${acquire}(…)`,
+  release: "handle.close",
+});
+
+/** What takes a block in Ruby's standard library. `File.new` takes none, so it becomes `File.open`. */
+const RESOURCES: readonly Handle[] = [
+  ...["File.open", "File.new", "IO.popen", "IO.open", "Dir.open", "TCPSocket.open", "TCPSocket.new"].map(row),
+  ...["TCPServer.open", "TCPServer.new", "UNIXSocket.open", "UNIXSocket.new", "Zlib::GzipReader.open"].map(
+    row,
+  ),
+  ...["Zlib::GzipWriter.open", "StringIO.open", "PStore.open", "CSV.open", "Kernel.open", "open"].map(row),
+];
+const WITH_BLOCK: Readonly<Record<string, string>> = { "File.new": "File.open" };
+for (const socket of ["TCPSocket", "TCPServer", "UNIXSocket"])
+  Object.assign(WITH_BLOCK, { [`${socket}.new`]: `${socket}.open` });
+
+interface Form {
+  readonly shape: "finally" | "straight";
+  readonly was: Snippet;
+}
+const CLOSES = [ruby`${name}.close`, ruby`${name}&.close`, ruby`${name}.close if ${name}`];
+const FORMS: readonly Form[] = [
+  ...CLOSES.flatMap((close): Form[] => [
+    {
+      shape: "finally",
+      was: ruby`
+        ${name} = ${made}
+        begin
+          ${body}
+        ensure
+          ${close}
+        end
+      `,
+    },
+    {
+      shape: "finally",
+      was: ruby`
+        begin
+          ${name} = ${made}
+          ${body}
+        ensure
+          ${close}
+        end
+      `,
+    },
+  ]),
+  {
+    shape: "straight",
+    was: ruby`
+      ${name} = ${made}
+      ${body}
+      ${name}.close
+    `,
+  },
+];
+const shapeOf = (match: Match): Form["shape"] => FORMS[match.alternative]!.shape;
+
+const { rewrites, holds, ignores } = trialsIn("ruby");
+
+/** The rule for the resources of the standard library, and for those of a project. */
+function blockFormWith(own: readonly Handle[] = []): Rule {
+  const rows = rowsFor("ruby", RESOURCES, own);
+  return rule({
+    id: "ruby/block-form",
+    kind: "idiom",
+    title: "Open with a block, which closes again",
+    why: "What is closed by hand stays open when something in between raises or returns early.",
+    withHandles: blockFormWith,
+    was: FORMS.map(({ was }) => was),
+    where: [
+      (match) => {
+        const node = match.the(made);
+        return handleOf(rows, node) !== undefined && node.child("block") === undefined;
+      },
+    ],
+    given: [
+      condition("what opens it takes a block", (match) => handleOf(rows, match.the(made))!.answer),
+      somethingBetween(HOLES),
+      keptInPlace(HOLES),
+      releasedOnce(HOLES, (use) => /^close/.test(use.parent?.child("method")?.text ?? "")),
+      notUsedOutside(HOLES),
+      condition("nothing that is first given a value meanwhile is used afterwards", (match) =>
+        declaresNothingForLater(HOLES).ask(match),
+      ),
+      condition("nothing in it goes on with a loop around it", (match) => {
+        const jump = match
+          .all(body)
+          .flatMap((one) => [...one.descendants()])
+          .find(
+            (node) =>
+              node.is(["break", "next", "redo", "retry"]) &&
+              node.named &&
+              !match.all(body).some((one) => one.holds(loopAround(node) ?? match.tree.root)),
+          );
+        return jump
+          ? no(`\`${jump.text}\` would end the block and not the loop around it`, jump)
+          : yes("no loop around is left");
+      }),
+      condition("nobody needs what the code comes to", (match) => {
+        if (shapeOf(match) === "finally") return yes("the block comes to what `begin` came to");
+        const last = match.nodes.at(-1)!;
+        const isLast = last.parent?.parts.at(-1)?.same(last) === true;
+        return isLast
+          ? unknown("the last value of the method was that of `close`, which is nil", last)
+          : yes("something else follows");
+      }),
+      nobodyNeedsIt(HOLES, (match) => shapeOf(match) === "finally"),
+    ],
+    cautions: (match) => {
+      const last = match.nodes.at(-1)!;
+      return shapeOf(match) === "straight" && last.parent?.parts.at(-1)?.same(last) === true
+        ? ["where the code ends, the old result was nil, and the new one is what the block comes to"]
+        : [];
+    },
+    becomes: (match) => {
+      const called = calledIn(handleOf(rows, match.the(made))!.row);
+      const instead = WITH_BLOCK[called];
+      const node = match.the(made);
+      const list = node.child("arguments");
+      const brackets = list?.text.startsWith("(") ? list.text : `(${list?.text ?? ""})`;
+      const opened = instead === undefined ? node.text : `${instead}${brackets}`;
+      return ruby`
+        ${written(opened)} do |${name}|
+          ${body}
+        end
+      `;
+    },
+    trials: [
+      rewrites(
+        `
+        def read(path)
+          file = File.open(path)
+          begin
+            file.read # all of it
+          ensure
+            file.close
+          end
+        end
+        `,
+        `
+        def read(path)
+          File.open(path) do |file|
+            file.read # all of it
+          end
+        end
+        `,
+      ),
+      rewrites(
+        `
+        def write(path)
+          out = File.new(path, "w")
+          out.puts "wax"
+          out.close
+          path
+        end
+        `,
+        `
+        def write(path)
+          File.open(path, "w") do |out|
+            out.puts "wax"
+          end
+          path
+        end
+        `,
+      ),
+      rewrites(
+        `
+        def write(path)
+          out = File.open(path, "w")
+          out.puts "wax"
+          out.close
+        end
+        `,
+        `
+        def write(path)
+          File.open(path, "w") do |out|
+            out.puts "wax"
+          end
+        end
+        `,
+        "likely",
+      ),
+      holds(
+        `
+        def read(path)
+          file = File.open(path)
+          text = file.read
+          file.close
+          text
+        end
+        `,
+        "behind what becomes a block",
+      ),
+      rewrites(
+        `
+        def read(path)
+          text = nil
+          file = File.open(path)
+          text = file.read
+          file.close
+          text
+        end
+        `,
+        `
+        def read(path)
+          text = nil
+          File.open(path) do |file|
+            text = file.read
+          end
+          text
+        end
+        `,
+      ),
+      holds(
+        `
+        def each(paths)
+          paths.each do |path|
+            file = File.open(path)
+            next if file.eof?
+            puts file.read
+            file.close
+            count
+          end
+        end
+        `,
+        "would end the block",
+      ),
+      holds(
+        `
+        def keep(path)
+          file = File.open(path)
+          @file = file
+          file.read
+          file.close
+          path
+        end
+        `,
+        "is stored",
+      ),
+      holds(
+        `
+        def both(path)
+          file = File.open(path)
+          if path
+            file.close
+            return
+          end
+          file.read
+          file.close
+          path
+        end
+        `,
+        "another place",
+      ),
+      holds(
+        `
+        def later(path)
+          file = File.open(path)
+          file.read
+          file.close
+          file.path
+        end
+        `,
+        "outside",
+      ),
+      ignores(`
+        def read(path)
+          file = Hive.open(path)
+          file.read
+          file.close
+          path
+        end
+      `),
+      ignores(`
+        def read(path)
+          file = File.open(path)
+          file.read
+        end
+      `),
+    ],
+  });
+}
+
+export const blockForm = blockFormWith();
+
+const LOOPS = ["while", "until", "for", "block", "do_block", "lambda"];
+function loopAround(node: SyntaxNode) {
+  return [...node.ancestors()].find((above) => above.is(LOOPS));
+}
+
+/** Code as a snippet without holes. */
+function written(code: string): Snippet {
+  return new Snippet("ruby", [code], []);
+}

@@ -1,0 +1,107 @@
+import { condition, holes, no, ruby, rule, trialsIn, typeOf, unknown, yes } from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+
+const { lock, body } = holes({ lock: "expression", body: "statements" });
+const STRAIGHT = 2;
+
+function isMutex(match: Match): Answer {
+  const node = match.the(lock);
+  const type = typeOf(node);
+  if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
+  return /^(Mutex|Monitor)$/.test(type.name) ? yes(type.why, type.at) : no(type.why, type.at);
+}
+
+const { rewrites, holds, ignores } = trialsIn("ruby");
+
+export const synchronized = rule({
+  id: "ruby/synchronized",
+  kind: "idiom",
+  title: "Hold a mutex with synchronize",
+  why: "A mutex that is let go by hand stays taken when something in between raises.",
+  was: [
+    ruby`
+      ${lock}.lock
+      begin
+        ${body}
+      ensure
+        ${lock}.unlock
+      end
+    `,
+    ruby`
+      begin
+        ${lock}.lock
+        ${body}
+      ensure
+        ${lock}.unlock
+      end
+    `,
+    ruby`
+      ${lock}.lock
+      ${body}
+      ${lock}.unlock
+    `,
+  ],
+  given: [
+    condition("it is a mutex", isMutex),
+    condition("the mutex is the same throughout", (match) => {
+      const node = match.the(lock);
+      if (!node.is(["identifier", "instance_variable", "class_variable", "constant", "global_variable"]))
+        return no(`\`${node.text}\` is worked out again where the mutex is let go`, node);
+      const other = match.all(body).flatMap((one) => one.mentions(node.text))[0];
+      return other
+        ? no(`\`${node.text}\` is used while it is held`, other)
+        : yes("it is left alone meanwhile");
+    }),
+    condition("nothing leaves before the mutex is let go, and nothing is first given a value", (match) => {
+      const parts = match.all(body).flatMap((one) => [...one.descendants()]);
+      const jump = parts.find((node) => node.named && node.is(["break", "next", "redo", "retry"]));
+      if (jump) return no(`\`${jump.text}\` would end the block and not the loop around it`, jump);
+      const exit = parts.find((node) => node.named && node.is(["return", "yield"]));
+      if (exit && match.alternative === STRAIGHT)
+        return unknown(`\`${exit.text}\` left with the mutex taken, which may have been meant`, exit);
+      return yes("nothing leaves early");
+    }),
+    condition("nothing that is first given a value meanwhile is used afterwards", (match) => {
+      const later = match
+        .all(body)
+        .flatMap((one) => [...one.descendants()])
+        .filter((node) => node.is("identifier") && node.field === "left")
+        .flatMap((node) =>
+          match.tree.root.mentions(node.text).filter((use) => use.start >= match.found.end),
+        )[0];
+      return later ? no(`\`${later.text}\` is used behind what becomes a block`, later) : yes("nothing is");
+    }),
+    condition("something is done under the mutex", (match) =>
+      match.all(body).length > 0 ? yes("something is done") : no("nothing is done", match.node),
+    ),
+    condition("nobody needs what the code comes to", (match) => {
+      if (match.alternative !== STRAIGHT) return yes("the block comes to what `begin` came to");
+      const last = match.nodes.at(-1)!;
+      return last.parent?.parts.at(-1)?.same(last) === true
+        ? unknown("the last value of the method was that of `unlock`", last)
+        : yes("something else follows");
+    }),
+  ],
+  becomes: ruby`
+    ${lock}.synchronize do
+      ${body}
+    end
+  `,
+  trials: [
+    rewrites(
+      "gate = Mutex.new\ngate.lock\nbegin\n  count += 1 # bees\nensure\n  gate.unlock\nend\n",
+      "gate = Mutex.new\ngate.synchronize do\n  count += 1 # bees\nend\n",
+    ),
+    rewrites(
+      "class A\n  def f\n    @gate.lock\n    @n += 1\n    @gate.unlock\n    @n\n  end\nend\n",
+      "class A\n  def f\n    @gate.synchronize do\n      @n += 1\n    end\n    @n\n  end\nend\n",
+      "likely",
+    ),
+    holds("gate.lock\nn = 1\ngate.unlock\nputs n\n", "behind what becomes a block"),
+    holds("gate().lock\nn += 1\ngate().unlock\n", "worked out again"),
+    holds("gate.lock\ngate.sleep\ngate.unlock\n", "while it is held"),
+    holds("xs.each do |x|\n  gate.lock\n  next if x\n  gate.unlock\n  y\nend\n", "would end the block"),
+    ignores("gate.lock\nn += 1\nother.unlock\n"),
+    ignores("gate.lock(1)\nn += 1\ngate.unlock\n"),
+  ],
+});
