@@ -1,23 +1,23 @@
 /**
  * Runs all shipped rules over code that nobody here wrote, and holds the result to the promises:
  *
- *   npx jiti bench/corpus.ts FOLDER [--sample N] [--seed N] [--write FOLDER] [--trust LEVEL]
+ *   npx jiti bench/corpus.ts FOLDER [--sample N] [--seed N] [--write FOLDER] [--trust LEVEL] [--rule ID]
+ *                            [--target LANGUAGE=VERSION]… [--held N] [--taste]
  *
  * Prints how many changes there are of each rule, what was held back and why, how many files parse worse
  * (by Uvran's parser, and by the real one of the language), and what a second run would change. `--sample`
- * prints changes drawn at random, for reading; `--write` stores the rewritten files.
+ * prints changes drawn at random, for reading; `--held` prints places that were held back, `--write` stores the rewritten files; `--taste` also runs
+ * the rules that are off until somebody switches them on.
  */
-import { execFileSync } from "node:child_process";
+import { execFileSync, spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import ts from "typescript";
-import { changesInFile, countBy, countErrors, Engine, languageOfFile, textAfter, type Trust } from "uvran";
-import { decode, findSources, inspect } from "uvran/node";
+import { countBy, countErrors, Engine, languageOfFile, textAfter, type LanguageId, type Trust } from "uvran";
+import { decode, findSources, inspect, ProjectFiles, ProjectTargets, SHIPPED } from "uvran/node";
 import { changeText } from "../dist/report/index.js";
-import javascriptPack from "uvran/packs/javascript";
-import pythonPack from "uvran/packs/python";
 import pico from "picocolors";
 
 const { values, positionals } = parseArgs({
@@ -27,13 +27,24 @@ const { values, positionals } = parseArgs({
     seed: { type: "string", default: "1" },
     write: { type: "string" },
     trust: { type: "string", default: "possible" },
+    rule: { type: "string" },
+    target: { type: "string", multiple: true, default: [] },
+    held: { type: "string", default: "0" },
+    taste: { type: "boolean", default: false },
   },
 });
 const LEVELS: readonly Trust[] = ["certain", "likely", "possible"];
 const allowed = LEVELS.slice(0, LEVELS.indexOf(values.trust as Trust) + 1);
 const root = resolve(positionals[0] ?? ".");
-const rules = [...javascriptPack.rules, ...pythonPack.rules];
-const engine = new Engine(rules);
+const rules = SHIPPED.flatMap((pack) => pack.rules).filter(
+  ({ id, taste }) => (values.rule === undefined || id === values.rule) && (values.taste || !taste),
+);
+const sources = findSources(root, [], root, []).paths;
+const targets = Object.fromEntries(values.target.map((one) => one.split("=") as [LanguageId, string]));
+const engine = new Engine(rules, {
+  files: new ProjectFiles(root, sources),
+  targets: new ProjectTargets(root, targets),
+});
 
 let bytesRead = 0;
 let files = 0;
@@ -42,20 +53,29 @@ let worse = 0;
 let again = 0;
 const held: string[] = [];
 const made: string[] = [];
+const advice: string[] = [];
+const said: string[] = [];
 const samples: string[] = [];
 const rewritten: { path: string; before: string; after: string }[] = [];
 
-for (const path of findSources(root, [], root, []).paths) {
+for (const path of sources) {
   const bytes = readFileSync(join(root, path));
   if (inspect(bytes)) continue;
   const text = decode(bytes);
   const language = languageOfFile(path);
   if (!language) continue;
-  const prepared = await engine.prepare(language);
   files++;
   bytesRead += bytes.length;
-  const result = changesInFile({ path }, text, language, prepared);
+  const result = (await engine.file(path, text)) ?? { changes: [], heldBack: [] };
   if (result.unparsed) unparsed++;
+  advice.push(...(result.advice ?? []).map((entry) => `${entry.rule} ${entry.trust}`));
+  said.push(
+    ...(result.advice ?? []).map(({ path, line, rule, says }) => `${path}:${line}  ${rule}\n    ${says}`),
+    ...result.heldBack.map(
+      ({ rule, line, reason, at }) =>
+        `${path}:${line}  ${rule}\n    ${reason}${at === undefined ? "" : ` (line ${at})`}\n    ${text.split("\n")[line - 1]}`,
+    ),
+  );
   held.push(...result.heldBack.map((entry) => `${entry.rule}: ${entry.reason.replace(/`[^`]*`/g, "…")}`));
   const changes = result.changes.filter((change) => allowed.includes(change.trust));
   if (changes.length === 0) continue;
@@ -65,13 +85,11 @@ for (const path of findSources(root, [], root, []).paths) {
       `${change.id}\0${changeText(change as never, text, change.edits, pico.createColors(false))}`,
     );
   const after = await textAfter(path, text, changes);
-  if (countErrors(after, language) > 0) {
+  if (countErrors(after, language) > countErrors(text, language)) {
     worse++;
     console.log(`parses worse: ${path}`);
   }
-  const second = changesInFile({ path }, after, language, prepared).changes.filter((c) =>
-    allowed.includes(c.trust),
-  );
+  const second = ((await engine.file(path, after))?.changes ?? []).filter((c) => allowed.includes(c.trust));
   if (second.length > 0) {
     again += second.length;
     console.log(`changes again: ${path}:${second[0]!.line} ${second[0]!.rules.join(" + ")}`);
@@ -79,7 +97,12 @@ for (const path of findSources(root, [], root, []).paths) {
   rewritten.push({ path, before: text, after });
 }
 
-const wrong = [...typescriptComplaints(), ...pythonComplaints()];
+const wrong = [
+  ...typescriptComplaints(),
+  ...pythonComplaints(),
+  ...complaintsOf(".php", "php", ["-l"]),
+  ...complaintsOf(".rb", "ruby", ["-c"]),
+];
 const show = (title: string, items: readonly string[]): void => {
   console.log(`\n${title}`);
   const counts = [...countBy(items, (item) => item)].sort((a, b) => b[1] - a[1]);
@@ -87,6 +110,7 @@ const show = (title: string, items: readonly string[]): void => {
 };
 show(`${made.length} changes`, made);
 show(`${held.length} held back`, held);
+show(`${advice.length} pieces of advice`, advice);
 console.log(`
 ${files} files, ${(bytesRead / 1e6).toFixed(1)} MB; ${unparsed} with a syntax error, left alone
 ${rewritten.length} files rewritten
@@ -101,10 +125,27 @@ for (const { path, after } of values.write === undefined ? [] : rewritten) {
   writeFileSync(file, after);
 }
 let seed = Number(values.seed);
-for (let i = 0; i < Number(values.sample) && samples.length > 0; i++) {
-  seed = (seed * 1103515245 + 12345) % 2147483648;
-  const [sample] = samples.splice(seed % samples.length, 1);
-  console.log(`\n${sample!.slice(sample!.indexOf("\0") + 1)}`);
+const drawn = (from: string[], count: number): string[] =>
+  Array.from({ length: Math.min(count, from.length) }, () => {
+    seed = (seed * 1103515245 + 12345) % 2147483648;
+    return from.splice(seed % from.length, 1)[0]!;
+  });
+for (const sample of drawn(samples, Number(values.sample)))
+  console.log(`\n${sample.slice(sample.indexOf("\0") + 1)}`);
+for (const entry of drawn(said, Number(values.held))) console.log(`\n${entry}`);
+
+/** Files that a command which reads one file refuses only after the rewrite. */
+function complaintsOf(ending: string, command: string, options: readonly string[]): string[] {
+  const folder = mkdtempSync(join(tmpdir(), "uvran-corpus-"));
+  const refuses = (text: string): boolean => {
+    writeFileSync(join(folder, `one${ending}`), text);
+    return spawnSync(command, [...options, join(folder, `one${ending}`)]).status !== 0;
+  };
+  const found = rewritten
+    .filter(({ path }) => path.endsWith(ending))
+    .filter(({ before, after }) => refuses(after) && !refuses(before));
+  rmSync(folder, { recursive: true });
+  return found.map(({ path }) => path);
 }
 
 function typescriptComplaints(): string[] {
