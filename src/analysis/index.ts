@@ -32,6 +32,7 @@ export {
   isUsedAfter,
   isWrittenBetween,
 } from "./flow/questions.js";
+export { waysOutWithout, type WayOut } from "./flow/ways-out.js";
 export { isOnlyTested } from "./flow/tested.js";
 export { canBeMissingHere, isMissing } from "./flow/presence.js";
 export { doesEscape, fateOf, type Fate } from "./flow/escape.js";

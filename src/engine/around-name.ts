@@ -230,7 +230,8 @@ function withLine(text: string, start: number, end: number): Edit {
   const rest = /^[ \t]*(\r?\n|$)/.exec(text.slice(end));
   const isFirst = from === 0 || text[from - 1] === "\n";
   if (rest && isFirst) return { start: from, end: end + rest[0].length, text: "" };
-  while (isFirst && /[ \t]/.test(text[end] ?? "")) end++;
+  const isApart = isFirst || /[ \t]/.test(text[start - 1] ?? "");
+  while (isApart && /[ \t]/.test(text[end] ?? "")) end++;
   return { start, end, text: "" };
 }
 

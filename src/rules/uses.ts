@@ -1,4 +1,5 @@
 import {
+  functionAround,
   isSeenElsewhere,
   no,
   referencesAt,
@@ -20,7 +21,7 @@ import {
 import type { Segment } from "../rewrite/index.js";
 import type { SyntaxNode } from "../syntax/index.js";
 import type { Condition } from "./condition.js";
-import type { Match } from "./match.js";
+import { Match } from "./match.js";
 
 /** Where a use stands: an argument of a call, what a member is read of, what is returned, a statement by itself. */
 export type UsePlace = "argument" | "receiver" | "returned" | "statement";
@@ -33,40 +34,60 @@ export interface UseClause {
   readonly pattern: Snippet;
   readonly place: UsePlace | undefined;
   readonly outcome: UseOutcome;
+  /** Where it is false, the clause does not speak of the use. */
+  readonly test: ((match: Match) => boolean) | undefined;
+  /** May the code that fits reach beyond the statement of the use, up to the function around it? */
+  readonly isWide: boolean;
 }
 
 /** A pattern of a use, on its way to a clause. */
 export class UsePattern {
   constructor(
     readonly pattern: Snippet,
-    readonly place?: UsePlace,
+    readonly limits: Omit<UseClause, "pattern" | "outcome">,
   ) {
     checkPattern(pattern);
   }
 
   /** Only where the code that fits stands in this place. */
   as(place: UsePlace): UsePattern {
-    return new UsePattern(this.pattern, place);
+    return new UsePattern(this.pattern, { ...this.limits, place });
+  }
+
+  /** Only where this holds of the code that fits. */
+  when(test: (match: Match) => boolean): UsePattern {
+    const before = this.limits.test;
+    const both = before ? (match: Match): boolean => before(match) && test(match) : test;
+    return new UsePattern(this.pattern, { ...this.limits, test: both });
+  }
+
+  /** The pattern is of more than the statement of the use: of a block or a function around it. */
+  around(): UsePattern {
+    return new UsePattern(this.pattern, { ...this.limits, isWide: true });
   }
 
   /** The statement goes. */
   goes(): UseClause {
-    return { pattern: this.pattern, place: this.place, outcome: "goes" };
+    return this.#clause("goes");
   }
 
   /** Nothing changes here. */
   stays(): UseClause {
-    return { pattern: this.pattern, place: this.place, outcome: "stays" };
+    return this.#clause("stays");
   }
 
   becomes(outcome: Exclude<UseOutcome, "goes" | "stays">): UseClause {
-    return { pattern: this.pattern, place: this.place, outcome };
+    return this.#clause(outcome);
+  }
+
+  #clause(outcome: UseOutcome): UseClause {
+    return { pattern: this.pattern, ...this.limits, outcome };
   }
 }
 
 /** A use as a rule understands it, for `everyUseOf`. The hole of the name must stand in the pattern. */
 export function use(pattern: Snippet): UsePattern {
-  return new UsePattern(pattern);
+  return new UsePattern(pattern, { place: undefined, test: undefined, isWide: false });
 }
 
 /** One use of the name, and the clause that covers it. */
@@ -168,26 +189,34 @@ export class EveryUse implements Condition {
     return { ...match.found, tree, pattern, nodes: [id], start, end, captures };
   }
 
+  #withCaptures(match: Match, found: PatternMatch): Match {
+    const captures = new Map([...match.found.captures, ...found.captures]);
+    return new Match({ ...found, captures }, match.names, 0, match.around);
+  }
+
   /** The first clause that fits around a use, with the code that it fits. */
   #clauseFor(match: Match, node: SyntaxNode): { clause: UseClause; found: PatternMatch } | undefined {
     const { tree } = node;
     const captures = new Map([...match.found.captures].filter(([hole]) => hole !== this.name));
+    const holds = (clause: UseClause, found: PatternMatch): boolean =>
+      standsIn(clause.place, tree.node(found.nodes[0]!)) &&
+      (!clause.test || clause.test(this.#withCaptures(match, found)));
     for (const clause of this.clauses) {
       if (isBare(clause.pattern)) {
         const found = this.#bareMatch(match, node);
-        if (standsIn(clause.place, tree.node(found.nodes[0]!))) return { clause, found };
+        if (holds(clause, found)) return { clause, found };
         continue;
       }
       const patterns = compile(clause.pattern, tree.language.id);
-      const last = statementAround(node);
+      const last = clause.isWide ? outermost(node) : statementAround(node);
       for (let at: SyntaxNode | undefined = node; at; at = at.same(last) ? undefined : at.parent) {
         const found = matchOneAt(patterns, tree, at.id, captures);
         const caught = found?.captures.get(this.name)?.nodes[0];
         const isIt =
           caught !== undefined &&
-          tree.node(caught).holds(node) &&
+          (tree.node(caught).holds(node) || clause.isWide) &&
           tree.textOf(caught) === match.textOf(this.name);
-        if (found && isIt && standsIn(clause.place, tree.node(found.nodes[0]!))) return { clause, found };
+        if (found && isIt && holds(clause, found)) return { clause, found };
       }
     }
     return undefined;
@@ -216,6 +245,11 @@ function statementAround(node: SyntaxNode): SyntaxNode {
   while (at.parent && !at.parent.is(statementLists) && !at.parent.is(memberLists) && at.parent.parent)
     at = at.parent;
   return at;
+}
+
+/** The function that a node is part of, or the file. */
+function outermost(node: SyntaxNode): SyntaxNode {
+  return functionAround(node) ?? node.tree.root;
 }
 
 function standsIn(place: UsePlace | undefined, node: SyntaxNode): boolean {

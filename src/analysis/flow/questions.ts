@@ -88,7 +88,7 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
 }
 
 /** The moments at which evaluating a node is over; for code that never ends by itself, those in it. */
-function startOf(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
+export function startOf(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
   const done = graph.at(node);
   return done.length > 0 ? done : graph.within(node);
 }
@@ -144,7 +144,7 @@ export function canLeaveEarly(code: SyntaxNode): Answer {
 }
 
 /** Where a jump goes; undefined for nodes that are none. */
-function jumpAt(node: SyntaxNode): string | undefined {
+export function jumpAt(node: SyntaxNode): string | undefined {
   const shape = node.tree.language.flow.shapes[node.kind];
   const flat = typeof shape === "function" ? shape(node) : shape;
   return flat?.is === "jump" ? flat.to : undefined;

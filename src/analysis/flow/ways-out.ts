@@ -1,0 +1,63 @@
+import type { SyntaxNode } from "../../syntax/index.js";
+import type { Declaration } from "../names/declarations.js";
+import type { Moment } from "./graph.js";
+import { saidByTest } from "./presence.js";
+import { flowAround, jumpAt, startOf } from "./questions.js";
+
+/** How a function is left. */
+export interface WayOut {
+  readonly by: "return" | "end" | "exception";
+  /** The jump or the code that throws; undefined at the end. */
+  readonly at: SyntaxNode | undefined;
+}
+
+/**
+ * The ways out of the function that do not pass any of some places, from one on; those by an exception come last.
+ * Ways on which a test says that the variable is missing do not count. Undefined where not all ways are known.
+ */
+export function waysOutWithout(
+  from: SyntaxNode,
+  goals: readonly SyntaxNode[],
+  declaration: Declaration,
+): readonly WayOut[] | undefined {
+  const graph = flowAround(from);
+  const starts = startOf(graph, from);
+  if (graph.gap || starts.length === 0) return undefined;
+  const passed = new Set(goals.flatMap((goal) => graph.within(goal)));
+  const isStop = (moment: Moment): boolean =>
+    passed.has(moment) ||
+    (moment.outcome !== undefined && saidByTest(moment.outcome, declaration) === "missing");
+  const reached = graph.after(starts, isStop);
+  const leads = (moment: Moment, to: Moment): boolean =>
+    !isStop(moment) && graph.after([moment], isStop).has(to);
+  const found: WayOut[] = [];
+  if (reached.has(graph.exit)) {
+    const jumps = [...reached].filter(({ node }) => node && jumpAt(node) === "return");
+    const leaving = jumps.filter((moment) => leads(moment, graph.exit));
+    for (const { node } of leaving) found.push({ by: "return", at: node });
+    if (leaving.length === 0 || endsOpenly(reached, graph.exit, isStop))
+      found.push({ by: "end", at: undefined });
+  }
+  if (reached.has(graph.failure)) {
+    const throwing = [...reached].filter(
+      ({ node, thrown, next }) =>
+        node && ((thrown && leadsOn(thrown, graph.failure)) || (jumpAt(node) === "throw" && next.length > 0)),
+    );
+    for (const { node } of throwing) found.push({ by: "exception", at: node });
+  }
+  return found.sort((a, b) => ORDER[a.by] - ORDER[b.by] || (a.at?.start ?? 0) - (b.at?.start ?? 0));
+
+  function leadsOn(moment: Moment, to: Moment): boolean {
+    return moment === to || leads(moment, to);
+  }
+}
+
+/** Does a way come to the end of the function that is no `return`? */
+function endsOpenly(reached: Set<Moment>, exit: Moment, isStop: (moment: Moment) => boolean): boolean {
+  return [...reached].some(
+    (moment) =>
+      !isStop(moment) && moment.next.includes(exit) && !(moment.node && jumpAt(moment.node) === "return"),
+  );
+}
+
+const ORDER: Readonly<Record<WayOut["by"], number>> = { return: 0, end: 1, exception: 2 };

@@ -1,0 +1,307 @@
+import {
+  condition,
+  cpp,
+  declarationOfHole,
+  everyUseOf,
+  functionAround,
+  holes,
+  isUsedAfter,
+  need,
+  no,
+  rule,
+  targetAnswer,
+  trialsIn,
+  unknown,
+  use,
+  usesOf,
+  waysOutWithout,
+  yes,
+} from "../../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import { harmlessUses, takerOf } from "./pointer-uses.js";
+import { goesAtOnce } from "./release.js";
+
+const { type, p, derived, empty, args } = holes({
+  type: "type",
+  p: "name",
+  derived: "type",
+  empty: { kind: "expression", text: /^(NULL|nullptr|0)$/ },
+  args: "arguments",
+});
+
+const SAME_TYPE = 0;
+const NO_ARGUMENTS = 2;
+
+/** The statements that delete the variable. */
+function deletesOf(match: Match): SyntaxNode[] {
+  const to = declarationOfHole(match, p);
+  return (to ? usesOf(to).references : [])
+    .map(({ node }) => node.parent)
+    .filter((parent) => parent?.is("delete_expression") === true && !parent.has("["))
+    .map((parent) => parent!.parent!)
+    .filter((statement) => statement.is("expression_statement"));
+}
+
+/** Is the statement a release that the end of the scope does just as well? */
+function isLast(match: Match): boolean {
+  const to = declarationOfHole(match, p);
+  return to !== undefined && goesAtOnce(match.node, to);
+}
+
+/** Is nothing put into the variable behind a release of it? */
+function followsRelease(match: Match): boolean {
+  const statement = match.node.is("expression_statement") ? match.node : match.node.parent;
+  const before = statement?.parent?.parts.filter((part) => part.end <= statement.start).at(-1);
+  const inner = before?.is("expression_statement") ? before.parts[0] : undefined;
+  return inner?.is("delete_expression") === true && inner.parts[0]?.text === match.textOf(p);
+}
+
+/** Is it deleted on every way out that needs no exception? */
+function releasedEverywhere(match: Match): Answer {
+  const to = declarationOfHole(match, p);
+  const name = match.textOf(p);
+  if (!to) return unknown(`what declares \`${name}\` is not known`);
+  const ways = waysOutWithout(match.node, deletesOf(match), to);
+  if (!ways) return no(`not all ways from \`${name}\` to the end are known`, match.node);
+  const open = ways.find(({ by }) => by !== "exception");
+  if (!open) return yes(`\`${name}\` is deleted on every way out`);
+  const where = open.by === "return" ? `where \`${open.at!.text.split("\n")[0]}\` leaves` : "at the end";
+  return no(`\`${name}\` is deleted on some ways only, and not ${where}`, open.at ?? match.node);
+}
+
+/** What takes the pointer by reference cannot take what the owner gives out. */
+function lentByValue(match: Match): Answer {
+  const to = declarationOfHole(match, p);
+  let doubt: Answer | undefined;
+  for (const { node } of to ? usesOf(to).references : []) {
+    const taker = takerOf(node)
+      ?.split(/::|\.|->/)
+      .at(-1);
+    if (taker === undefined) continue;
+    const texts = [
+      match.tree.text,
+      ...[...(match.around.files?.naming(taker) ?? [])].map(({ text }) => text),
+    ];
+    const declared = texts.flatMap((text) => [
+      ...text.matchAll(new RegExp(`[\\w>*&]\\s+[*&]?(?:\\w+::)*${taker}\\s*\\(([^;{]*)\\)`, "g")),
+    ]);
+    if (declared.some(([, list]) => /\*\s*&/.test(list!)))
+      return no(`\`${taker}\` takes a pointer by reference`, node);
+    if (declared.length === 0)
+      doubt ??= unknown(`what \`${taker}\` does with the pointer is not in the project's sources`, node);
+  }
+  return doubt ?? yes(`nothing takes \`${match.textOf(p)}\` by reference`);
+}
+
+/** Can `make_unique` be told the same arguments? It hands them on, which changes what `0`, `NULL` and `{…}` mean. */
+function handsOn(match: Match): boolean {
+  if (match.alternative !== SAME_TYPE || targetAnswer("14", match)?.is !== "yes") return false;
+  return match.all(args).every((argument) => !/^(0|NULL|\{.*)$/s.test(argument.text));
+}
+
+const { rewrites, holds, ignores } = trialsIn("cpp", "11");
+const newer = trialsIn("cpp", "14");
+
+export const ownedLocal = rule({
+  id: "cpp/owned-local",
+  kind: "idiom",
+  title: "Let a unique_ptr own what a function makes",
+  why: "What is deleted by hand is lost when something in between throws, or when somebody adds a return.",
+  target: "11",
+  was: [
+    cpp`${type} *${p} = new ${type}(${args});`,
+    cpp`${type} *${p} = new ${derived}(${args});`,
+    cpp`${type} *${p} = new ${derived};`,
+  ],
+  where: [(match) => functionAround(match.node) !== undefined, (match) => deletesOf(match).length > 0],
+  given: [
+    condition("it is deleted on every way out", releasedEverywhere),
+    condition("it is not used after it was deleted", (match) => {
+      const to = declarationOfHole(match, p);
+      for (const statement of deletesOf(match)) {
+        const answer = to ? isUsedAfter(to, statement) : unknown("what declares it is not known");
+        if (answer.is === "yes") return no(`\`${match.textOf(p)}\` is used after it was deleted`, statement);
+        if (answer.is === "unknown") return answer;
+      }
+      return yes("it is not used after it was deleted");
+    }),
+    condition("nothing takes the pointer by reference", lentByValue),
+  ],
+  uses: everyUseOf(p, [
+    use(cpp`delete ${p}; ${p} = ${empty};`).becomes(cpp`${p}.reset();`),
+    use(cpp`${p} = ${empty};`)
+      .when(followsRelease)
+      .stays(),
+    use(cpp`delete ${p};`)
+      .when(isLast)
+      .goes(),
+    use(cpp`delete ${p};`).becomes(cpp`${p}.reset();`),
+    ...harmlessUses(p, { raw: cpp`${p}.get()`, isTested: true, isRead: true }),
+  ]),
+  needs: [need("<memory>")],
+  becomes: (match) => {
+    if (handsOn(match)) return cpp`auto ${p} = std::make_unique<${type}>(${args});`;
+    if (match.alternative === NO_ARGUMENTS) return cpp`std::unique_ptr<${type}> ${p}(new ${derived});`;
+    return match.has(derived)
+      ? cpp`std::unique_ptr<${type}> ${p}(new ${derived}(${args}));`
+      : cpp`std::unique_ptr<${type}> ${p}(new ${type}(${args}));`;
+  },
+  trials: [
+    rewrites(
+      `
+      void f() {
+        Queen* q = new Queen(1); // marked
+        q->mark();
+        use(*q, q->age());
+        delete q;
+      }
+      `,
+      `
+      #include <memory>
+
+      void f() {
+        std::unique_ptr<Queen> q(new Queen(1)); // marked
+        q->mark();
+        use(*q, q->age());
+      }
+      `,
+    ),
+    newer.rewrites(
+      `
+      void f() {
+        Queen *q = new Queen(name, 3);
+        q->mark();
+        delete q;
+      }
+      `,
+      `
+      #include <memory>
+
+      void f() {
+        auto q = std::make_unique<Queen>(name, 3);
+        q->mark();
+      }
+      `,
+    ),
+    newer.rewrites(
+      `
+      int use(Insect* i);
+      bool f(bool early) {
+        Insect* q = new Queen(0);
+        if (early) {
+          delete q;
+          return false;
+        }
+        use(q);
+        if (q != NULL && !q->marked()) log();
+        delete q;
+        return true;
+      }
+      `,
+      `
+      #include <memory>
+
+      int use(Insect* i);
+      bool f(bool early) {
+        std::unique_ptr<Insect> q(new Queen(0));
+        if (early) {
+          return false;
+        }
+        use(q.get());
+        if (q != NULL && !q->marked()) log();
+        return true;
+      }
+      `,
+    ),
+    // The destructor may do something that the next statement sees.
+    rewrites(
+      `
+      int f() {
+        Queen* q = new Queen(1);
+        q->mark();
+        delete q;
+        return Queen::alive;
+      }
+      `,
+      `
+      #include <memory>
+
+      int f() {
+        std::unique_ptr<Queen> q(new Queen(1));
+        q->mark();
+        q.reset();
+        return Queen::alive;
+      }
+      `,
+    ),
+    // The buffer would go before the sink that writes to it.
+    rewrites(
+      `
+      void f() {
+        Sink* s = new Sink(1);
+        Buffer buffer;
+        s->attach(&buffer);
+        delete s;
+      }
+      `,
+      `
+      #include <memory>
+
+      void f() {
+        std::unique_ptr<Sink> s(new Sink(1));
+        Buffer buffer;
+        s->attach(&buffer);
+        s.reset();
+      }
+      `,
+    ),
+    rewrites(
+      `
+      void f() {
+        Queen* q = new Queen(1);
+        far::away(q);
+        delete q;
+        q = NULL;
+        log();
+      }
+      `,
+      `
+      #include <memory>
+
+      void f() {
+        std::unique_ptr<Queen> q(new Queen(1));
+        far::away(q.get());
+        q.reset();
+        log();
+      }
+      `,
+      "likely",
+    ),
+    holds(
+      "Queen* f(bool b) { Queen* q = new Queen(1); if (b) { delete q; return 0; } return q; }\n",
+      "on some ways only",
+    ),
+    holds("void f(bool b) { Queen* q = new Queen(1); if (b) delete q; }\n", "on some ways only"),
+    holds("void f() { Queen* q = new Queen(1); kept = q; delete q; }\n", "does not know"),
+    holds("void f() { Queen* q = new Queen(1); Queen* r = q; r->mark(); delete q; }\n", "does not know"),
+    holds("void f() { Queen* q = new Queen(1); q = new Queen(2); delete q; }\n", "does not know"),
+    holds("void f() { Queen* q = new Queen(1); delete q; q->mark(); }\n", "after it was deleted"),
+    holds("void f() { Queen* q = new Queen(1); fill(&q); delete q; }\n", "does not know"),
+    holds(
+      "void take(Queen*& q);\nvoid f() { Queen* q = new Queen(1); take(q); delete q; }\n",
+      "by reference",
+    ),
+    holds("void f() { Queen* q = new Queen(1); std::unique_ptr<Queen> r(q); delete q; }\n", "does not know"),
+    holds("void f() { Queen* q = new Queen(1); q[0].mark(); delete q; }\n", "does not know"),
+    holds("void f() { Queen* q = new Queen(1); auto g = [q] { q->mark(); }; delete q; }\n", "does not know"),
+    rewrites(
+      "void f() { Queen* q = new Queen; q->mark(); delete q; }\n",
+      "#include <memory>\n\nvoid f() { std::unique_ptr<Queen> q(new Queen); q->mark(); }\n",
+    ),
+    ignores("void f() { Queen* q = new Queen[3]; delete[] q; }\n"),
+    ignores("void f() { Queen* q = new (buffer) Queen(1); delete q; }\n"),
+    ignores("void f() { Queen* q = new Queen(1); keep(q); }\n"),
+    ignores("Queen* q = new Queen(1);\nvoid f() { delete q; }\n"),
+    trialsIn("cpp", "3").ignores("void f() { Queen* q = new Queen(1); delete q; }\n"),
+  ],
+});
