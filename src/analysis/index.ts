@@ -47,6 +47,7 @@ export {
 } from "./names/elsewhere.js";
 export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./types/source.js";
 export { comesFromModule, originOf, type Origin, type Wanted } from "./types/origin.js";
-export { annotationOf, isInstanceOf, typeOf, typeOfDeclaration, type KnownType } from "./types/known.js";
+export { annotationOf } from "./names/annotation.js";
+export { isInstanceOf, typeOf, typeOfDeclaration, type KnownType } from "./types/known.js";
 export { returnedFromElsewhere } from "./types/abroad.js";
 export type { Abroad } from "./types/known.js";

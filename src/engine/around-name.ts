@@ -15,6 +15,7 @@ import { applyEdits, CannotRewrite, clash, FreshNames, type Edit } from "../rewr
 import {
   declarationOfHole,
   foreignUses,
+  type EveryUse,
   lower,
   Match,
   Renaming,
@@ -42,7 +43,8 @@ export interface AroundName {
 }
 
 /** Works out what becomes of the uses of a name. Throws CannotRewrite where one of them is not understood. */
-export function aroundName({ uses }: Rule, match: Match): AroundName {
+export function aroundName(rule: Rule, match: Match): AroundName {
+  const uses = typeof rule.uses === "function" ? rule.uses(match) : rule.uses;
   if (!uses) return { edits: [], needs: [], elsewhere: [], evidence: [], trust: "certain" };
   const parts = uses instanceof Renaming ? renameEverywhere(uses, match) : rewriteUses(uses, match);
   const own = parts.filter(({ path }) => path === undefined).flatMap(({ edits }) => edits);
@@ -76,7 +78,7 @@ interface Piece {
   readonly trust?: Trust;
 }
 
-function rewriteUses(uses: Exclude<Rule["uses"], Renaming | undefined>, match: Match): Piece[] {
+function rewriteUses(uses: EveryUse, match: Match): Piece[] {
   const coverage = uses.coverage(match);
   if (!coverage) throw new CannotRewrite(`what declares \`${match.textOf(uses.name)}\` is not known`);
   try {
@@ -107,7 +109,7 @@ function piecesOf(coverage: Coverage, match: Match): Piece[] {
   const count = covered.length;
   const evidence: Ground[] = [
     { answer: "yes", says: count === 1 ? "the one other use is known" : `all ${count} other uses are known` },
-    ...doubts.map(ground),
+    ...groundsOf(doubts),
   ];
   const trust = doubts.length > 0 ? "possible" : "certain";
   return [...distinctPieces(pieces), { path: undefined, text: "", edits: [], evidence, trust }];
@@ -160,7 +162,7 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
   }
   const files = new Set(pieces.map(({ path }) => path)).size;
   const says = `all ${pieces.length} uses in ${files === 1 ? "this file" : `${files} files`} are renamed`;
-  const evidence: Ground[] = [{ answer: "yes", says }, ...doubts.map(ground)];
+  const evidence: Ground[] = [{ answer: "yes", says }, ...groundsOf(doubts)];
   const isOpen = isMember(declaration) || isSeenElsewhere(declaration);
   let trust: Trust = doubts.length > 0 ? "possible" : "certain";
   if (isSeenElsewhere(declaration)) {
@@ -209,6 +211,15 @@ function isPath(text: string): boolean {
 
 function piece(path: string | undefined, node: SyntaxNode, text: string): Piece {
   return { path, text: node.tree.text, edits: [{ start: node.start, end: node.end, text }] };
+}
+
+/** More doubts than these say nothing new. */
+const MOST_DOUBTS = 5;
+
+function groundsOf(doubts: readonly Answer[]): Ground[] {
+  const rest = doubts.length - MOST_DOUBTS;
+  const more: Ground[] = rest > 0 ? [{ answer: "unknown", says: `and ${rest} more places like these` }] : [];
+  return [...doubts.slice(0, MOST_DOUBTS).map(ground), ...more];
 }
 
 function ground({ is, evidence }: Answer): Ground {

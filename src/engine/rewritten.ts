@@ -16,7 +16,8 @@ import { parse, treesEqual, type Import } from "../syntax/index.js";
 
 /** What a match becomes: edits against its text, and what they need from elsewhere. Throws CannotRewrite. */
 export function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] } {
-  const needs = (rule.needs ?? []).map(({ wanted }) => wanted);
+  const wanted = typeof rule.needs === "function" ? rule.needs(match) : (rule.needs ?? []);
+  const needs = wanted.map(({ wanted }) => wanted);
   if (rule.becomes === undefined) return { edits: [], needs };
   const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
   const made = rewriteTo(becomes, match);

@@ -4,7 +4,7 @@ import { createJiti } from "jiti";
 import { z } from "zod";
 import * as core from "../index.js";
 import type { Pack, Rule } from "../index.js";
-import { LANGUAGES_WITH_HANDLES, type Handle } from "../rules/index.js";
+import { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
 import { allLanguages } from "../syntax/index.js";
 import cppPack, * as cppModule from "../packs/cpp/index.js";
 import csharpPack, * as csharpModule from "../packs/csharp/index.js";
@@ -68,6 +68,8 @@ const MODULES = {
   "uvran/packs/ruby": rubyModule,
 };
 
+const handleCode = z.string().regex(/\bhandle\b/, "must have `handle` in it, which stands for the variable");
+
 const schema = z.strictObject({
   packs: z.array(z.custom<Pack>((value) => isPack(value), "must be a pack made with pack()")).optional(),
   rules: z.record(z.string(), z.boolean()).optional(),
@@ -78,9 +80,24 @@ const schema = z.strictObject({
     .array(
       z.strictObject({
         language: z.enum(LANGUAGES_WITH_HANDLES),
-        acquire: z.string().regex(/\(…\)$/, "must end in `(…)`, which stands for the arguments"),
+        acquire: z
+          .string()
+          .regex(/\((…|…, &handle|&handle)\)$/, "must end in `(…)`, which stands for the arguments"),
         release: z.string().regex(/\bhandle\b/, "must have `handle` in it, which stands for the variable"),
-        scoped: z.enum(["itself", "closing", "none"]).optional(),
+        scoped: z.enum(SCOPINGS).optional(),
+        wrapper: z
+          .strictObject({
+            type: z.string().min(1),
+            get: handleCode,
+            fill: handleCode.optional(),
+            read: handleCode.optional(),
+            reset: handleCode.optional(),
+            include: z
+              .string()
+              .regex(/^(<.+>|".+")$/, "must have the quotes or brackets of an #include")
+              .optional(),
+          })
+          .optional(),
       }),
     )
     .optional(),

@@ -13,7 +13,7 @@ export {
 } from "./conditions.js";
 export { escapes, insideAsync, isOfType, nameFree, neverWritten, not, onlyUse } from "./conditions.js";
 export { sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./conditions.js";
-export { LANGUAGES_WITH_HANDLES, type Handle } from "./handle.js";
+export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./handle.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { pack, rule, RuleError } from "./rule.js";

@@ -40,10 +40,10 @@ export interface RuleSpec {
   readonly target?: string;
   /** May be left out where `uses` says all there is to say. */
   readonly becomes?: Becomes;
-  /** What becomes of the uses of a name: each covered by a clause, or all renamed. */
-  readonly uses?: EveryUse | Renaming;
+  /** What becomes of the uses of a name: each covered by a clause, or all renamed; or worked out from the match. */
+  readonly uses?: EveryUse | Renaming | ((match: Match) => EveryUse);
   /** What the new code takes from elsewhere, beside what stands in `becomes`. */
-  readonly needs?: readonly Need[];
+  readonly needs?: readonly Need[] | ((match: Match) => readonly Need[]);
   readonly trials: readonly Trial[];
 }
 

@@ -38,6 +38,8 @@ export interface UseClause {
   readonly test: ((match: Match) => boolean) | undefined;
   /** May the code that fits reach beyond the statement of the use, up to the function around it? */
   readonly isWide: boolean;
+  /** The kind of node around the use that the clause speaks of, where its pattern is nothing but the name. */
+  readonly part: string | undefined;
 }
 
 /** A pattern of a use, on its way to a clause. */
@@ -66,6 +68,11 @@ export class UsePattern {
     return new UsePattern(this.pattern, { ...this.limits, isWide: true });
   }
 
+  /** For a pattern that is nothing but the name: the clause speaks of the nearest node of this kind around it. */
+  in(part: string): UsePattern {
+    return new UsePattern(this.pattern, { ...this.limits, part });
+  }
+
   /** The statement goes. */
   goes(): UseClause {
     return this.#clause("goes");
@@ -87,7 +94,7 @@ export class UsePattern {
 
 /** A use as a rule understands it, for `everyUseOf`. The hole of the name must stand in the pattern. */
 export function use(pattern: Snippet): UsePattern {
-  return new UsePattern(pattern, { place: undefined, test: undefined, isWide: false });
+  return new UsePattern(pattern, { place: undefined, test: undefined, isWide: false, part: undefined });
 }
 
 /** One use of the name, and the clause that covers it. */
@@ -173,7 +180,16 @@ export class EveryUse implements Condition {
   }
 
   /** The use itself, as a pattern of nothing but the hole finds it. */
-  #bareMatch(match: Match, node: SyntaxNode): PatternMatch {
+  #bareMatch(match: Match, node: SyntaxNode, { part, isWide }: UseClause): PatternMatch | undefined {
+    if (part !== undefined) {
+      const around = node.closest([part]);
+      if (!around || !(isWide || statementAround(node).holds(around))) return undefined;
+      const { tree, id, start, end } = around;
+      const pattern = { ...match.found.pattern, isStatements: false };
+      const name = { nodes: [node.id], start: node.start, end: node.end };
+      const captures = new Map([...match.found.captures, [this.name, name]]);
+      return { ...match.found, tree, pattern, nodes: [id], start, end, captures };
+    }
     let whole = node;
     // `$hive` is a node with the name in it.
     while (
@@ -203,8 +219,8 @@ export class EveryUse implements Condition {
       (!clause.test || clause.test(this.#withCaptures(match, found)));
     for (const clause of this.clauses) {
       if (isBare(clause.pattern)) {
-        const found = this.#bareMatch(match, node);
-        if (holds(clause, found)) return { clause, found };
+        const found = this.#bareMatch(match, node, clause);
+        if (found && holds(clause, found)) return { clause, found };
         continue;
       }
       const patterns = compile(clause.pattern, tree.language.id);

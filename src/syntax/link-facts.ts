@@ -18,6 +18,8 @@ export interface LinkFacts {
   submodule(module: string, name: string): string | undefined;
   /** Does a bare name that one file does not declare mean what another declares at its top? */
   shares(user: LinkedFile, owner: LinkedFile): "yes" | "no" | "unknown";
+  /** Are the classes that a file declares unknown to files that do not bring it in? */
+  keepsClasses(path: string): boolean;
   /** Do other files use what is declared here by this very name? */
   exposes(name: SyntaxNode): boolean;
   /** Is the file named after what is declared here, so that it would have to be renamed too? */
@@ -28,6 +30,7 @@ export const ordinaryLinks = {
   imports: () => "no" as const,
   submodule: () => undefined,
   shares: () => "no" as const,
+  keepsClasses: () => false,
   exposes: () => true,
   namesFile: () => false,
 } satisfies LinkFacts;

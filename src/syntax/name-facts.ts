@@ -131,6 +131,8 @@ export interface NameFacts {
   reopened(scope: SyntaxNode): SyntaxNode;
   /** The class that a function belongs to although it stands outside of it; `elsewhere` where it is in another file. */
   ownerOf(scope: SyntaxNode): SyntaxNode | "elsewhere" | undefined;
+  /** The name of that class, as the function says it. */
+  ownerNamed(scope: SyntaxNode): string | undefined;
   /** The class whose object this node stands for (`this`, `self`); undefined where it is no such node. */
   selfOf(node: SyntaxNode): SyntaxNode | undefined;
   /** A name that no declaration explains may be a member of a class around, if that class has a parent. */
@@ -164,6 +166,7 @@ export const ordinaryNames = {
   renamed: (node: SyntaxNode, newName: string) => ({ node, text: newName }),
   reopened: (scope: SyntaxNode) => scope,
   ownerOf: () => undefined,
+  ownerNamed: () => undefined,
   selfOf: () => undefined,
   bareMembers: false,
   dynamicScope: false,

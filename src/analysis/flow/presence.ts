@@ -88,7 +88,8 @@ export function isMissing(value: SyntaxNode): boolean {
   return value.is(literals) || literals.includes(value.text);
 }
 
-function refersTo(name: SyntaxNode, to: Declaration): boolean {
+/** Is this expression the variable itself? */
+export function refersTo(name: SyntaxNode, to: Declaration): boolean {
   const { leaves } = name.tree.language.binding;
   let at = name;
   // `$x` is a node with the name in it.

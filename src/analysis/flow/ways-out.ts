@@ -1,7 +1,7 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import type { Declaration } from "../names/declarations.js";
 import type { Moment } from "./graph.js";
-import { saidByTest } from "./presence.js";
+import { refersTo, saidByTest } from "./presence.js";
 import { flowAround, jumpAt, startOf } from "./questions.js";
 
 /** How a function is left. */
@@ -13,7 +13,7 @@ export interface WayOut {
 
 /**
  * The ways out of the function that do not pass any of some places, from one on; those by an exception come last.
- * Ways on which a test says that the variable is missing do not count. Undefined where not all ways are known.
+ * Ways on which a test says that the variable is missing, or false, do not count. Undefined where not all ways are known.
  */
 export function waysOutWithout(
   from: SyntaxNode,
@@ -24,9 +24,7 @@ export function waysOutWithout(
   const starts = startOf(graph, from);
   if (graph.gap || starts.length === 0) return undefined;
   const passed = new Set(goals.flatMap((goal) => graph.within(goal)));
-  const isStop = (moment: Moment): boolean =>
-    passed.has(moment) ||
-    (moment.outcome !== undefined && saidByTest(moment.outcome, declaration) === "missing");
+  const isStop = (moment: Moment): boolean => passed.has(moment) || saysMissing(moment, declaration);
   const reached = graph.after(starts, isStop);
   const leads = (moment: Moment, to: Moment): boolean =>
     !isStop(moment) && graph.after([moment], isStop).has(to);
@@ -50,6 +48,13 @@ export function waysOutWithout(
   function leadsOn(moment: Moment, to: Moment): boolean {
     return moment === to || leads(moment, to);
   }
+}
+
+/** Does a test say here that the variable holds nothing? A handle that counts as false is none. */
+function saysMissing({ outcome }: Moment, declaration: Declaration): boolean {
+  if (!outcome) return false;
+  if (outcome.was === "false" && refersTo(outcome.test, declaration)) return true;
+  return saidByTest(outcome, declaration) === "missing";
 }
 
 /** Does a way come to the end of the function that is no `return`? */

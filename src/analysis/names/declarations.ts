@@ -1,5 +1,6 @@
 import type { DeclaredAs, Does, NameSpace, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { occurrencesAt, receiverOf, useOf, type Occurrence } from "./use.js";
+import { typeNameOf } from "./annotation.js";
 import { bodyAround, scopeOfDeclaration, scopesAround, type Scope } from "./scopes.js";
 
 /** Something that a file gives a name to. Several names declare the same thing where a language allows it. */
@@ -193,7 +194,9 @@ export class NameInFile {
   #member({ node, use }: Occurrence): { to: Declaration | undefined; unknown?: string } {
     const { binding } = node.tree.language;
     const receiver = receiverOf(node, use);
-    const owner = use.declares ? undefined : receiver && (binding.selfOf(receiver) ?? classNamed(receiver));
+    const owner = use.declares
+      ? undefined
+      : receiver && (binding.selfOf(receiver) ?? classNamed(receiver) ?? classOfObject(receiver));
     const isNamespace = owner !== undefined && !isClass(owner);
     for (const space of [...(use.spaces ?? ["member"]), ...(isNamespace ? (["value"] as const) : [])]) {
       const scope = owner ?? (use.declares && scopeOfDeclaration(node, use.declares));
@@ -212,6 +215,19 @@ function classNamed(receiver: SyntaxNode): SyntaxNode | undefined {
   const to = referencesAt(receiver).find((reference) => !reference.member)?.to;
   if (!to || !["class", "namespace", "type"].includes(to.as)) return undefined;
   const body = bodyNamed(to.at[0]!);
+  return body && reopened(body);
+}
+
+/** The class of this file that an object is declared to be of: `other` in `f(const Hive& other)`. */
+function classOfObject(receiver: SyntaxNode): SyntaxNode | undefined {
+  const { leaves, reopened } = receiver.tree.language.binding;
+  if (leaves[receiver.kind] === undefined) return undefined;
+  const to = referencesAt(receiver).find((reference) => !reference.member)?.to;
+  if (to?.at.length !== 1 || (to.as !== "local" && to.as !== "parameter")) return undefined;
+  const name = typeNameOf(to.at[0]!);
+  if (name === undefined) return undefined;
+  const classes = nameInFile(name, receiver.tree).declarations.filter(({ as }) => as === "class");
+  const body = classes.length === 1 ? bodyNamed(classes[0]!.at[0]!) : undefined;
   return body && reopened(body);
 }
 

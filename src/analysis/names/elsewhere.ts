@@ -7,6 +7,7 @@ import {
   type SyntaxTree,
 } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
+import { typeNameOf } from "./annotation.js";
 import { nameInFile, referencesAt, type Declaration, type Reference } from "./declarations.js";
 import { isMember } from "./every-use.js";
 import { receiverOf, useOf } from "./use.js";
@@ -147,19 +148,42 @@ function collect(
     }
   }
   const shared = links.shares(file, owner);
+  const isOfClass = declaration.as === "field" || declaration.as === "method";
+  if (isOfClass && shared !== "yes" && links.keepsClasses(owner.path)) return;
   for (const { node, does, to, member, named, unknown: why } of own.references) {
     if (to || named || uses.some((use) => use.node.same(node))) continue;
+    const className = declaration.scope.child("name")?.text ?? declaration.scope.parent?.child("name")?.text;
     if (member) {
       const receiver = receiverOf(node, useObject(node));
       if (!isMember(declaration) && !mayBeModule(receiver)) continue;
-      const className =
-        declaration.scope.child("name")?.text ?? declaration.scope.parent?.child("name")?.text;
-      if (receiver?.text === className && shared === "yes") add(node, does);
+      const isOwn = receiver && className !== undefined && classOf(receiver) === className;
+      if ((receiver?.text === className || isOwn) && shared === "yes") add(node, does);
       else doubt(`\`${receiver?.text.split("\n")[0] ?? "…"}.${name}\` may be the same member`, node);
+    } else if (shared === "yes" && className !== undefined && ownerAround(node) === className) {
+      add(node, does);
     } else if (shared === "unknown" || (why !== undefined && shared === "yes")) {
       doubt(why ?? `\`${name}\` may be the one of ${owner.path}`, node);
     } else if (shared === "yes" && isTop) add(node, does);
   }
+}
+
+/** The name of the class whose function is defined around a node, where it is not defined in the class itself. */
+function ownerAround(node: SyntaxNode): string | undefined {
+  const { binding } = node.tree.language;
+  for (const above of node.ancestors()) {
+    const name = binding.ownerNamed(above);
+    if (name !== undefined) return name;
+  }
+  return undefined;
+}
+
+/** The name of the class that an object is of: the one around, or the one it is declared to be of. */
+function classOf(receiver: SyntaxNode): string | undefined {
+  if (receiver.is("this")) return ownerAround(receiver);
+  if (!receiver.isLeaf) return undefined;
+  const to = referencesAt(receiver).find((reference) => !reference.member)?.to;
+  const isLocal = to?.at.length === 1 && (to.as === "local" || to.as === "parameter");
+  return isLocal ? typeNameOf(to.at[0]!) : undefined;
 }
 
 /** Is a member read here of something imported, so perhaps of a module? */

@@ -4,6 +4,7 @@ import { nameInFile, referencesAt, type Declaration } from "../names/declaration
 import { shortened } from "../effects.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
 import { usesOf } from "../names/every-use.js";
+import { annotationOf, unwrapped } from "../names/annotation.js";
 import { targetAround } from "../names/use.js";
 import { originOf } from "./origin.js";
 
@@ -94,27 +95,6 @@ export function typeOfDeclaration(
     found ??= type;
   }
   return found;
-}
-
-/** Names that ask the compiler to find out the type. */
-const INFERRED = /^(var|auto|const|let|val|dynamic|final)$/;
-
-/** The type that is written beside a declared name. */
-export function annotationOf(name: SyntaxNode): SyntaxNode | undefined {
-  const target = targetAround(name);
-  for (const holder of [target.parent, target.parent?.parent]) {
-    if (!holder || holder.is(holder.tree.language.functions)) return undefined;
-    const type = holder.child("type");
-    if (type && !type.holds(name))
-      return INFERRED.test(type.text) || type.is("implicit_type") ? undefined : unwrapped(type);
-  }
-  return undefined;
-}
-
-function unwrapped(type: SyntaxNode): SyntaxNode {
-  return type.is(["type_annotation", "type", "named_type"]) && type.parts.length === 1
-    ? unwrapped(type.parts[0]!)
-    : type;
 }
 
 function named(type: SyntaxNode, why: string, at: SyntaxNode): KnownType | undefined {

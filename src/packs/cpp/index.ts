@@ -2,8 +2,21 @@
 import { pack } from "../../index.js";
 import { needlessTest } from "./needless-test.js";
 import { nullPointer } from "./null-pointer.js";
+import { ownedArray } from "./owned/owned-array.js";
+import { ownedHandle } from "./owned/owned-handle.js";
+import { scopedLock } from "./scoped-lock.js";
+import { ownedMember } from "./owned/owned-member.js";
 import { ownedLocal } from "./owned/owned-local.js";
 import { pointerAndFlag } from "./pointer-and-flag.js";
 
-export const cppPack = pack("cpp", [nullPointer, needlessTest, pointerAndFlag, ownedLocal]);
+export const cppPack = pack("cpp", [
+  nullPointer,
+  needlessTest,
+  pointerAndFlag,
+  ownedLocal,
+  ownedMember,
+  ownedArray,
+  ownedHandle,
+  scopedLock,
+]);
 export default cppPack;

@@ -198,6 +198,7 @@ export const cppNames: NameFacts = {
     return undefined;
   },
   ownerOf,
+  ownerNamed,
   bareMembers: true,
   parentsOf: (scope) => scope.children.filter((child) => child.is("base_class_clause")),
   reopened: (scope) => firstOfItsName(scope, ["namespace_definition"]),
@@ -231,14 +232,24 @@ function scopeAround(node: SyntaxNode | undefined): SyntaxNode | undefined {
 
 /** The class of a function that is defined outside of it, by the name before `::`. */
 function ownerOf(scope: SyntaxNode): SyntaxNode | "elsewhere" | undefined {
+  if (!qualifiedName(scope)) return undefined;
+  const name = ownerNamed(scope);
+  return (name === undefined ? undefined : classesOf(scope.tree).get(name)) ?? "elsewhere";
+}
+
+function ownerNamed(scope: SyntaxNode): string | undefined {
+  let at = qualifiedName(scope);
+  while (at?.child("name")?.is("qualified_identifier")) at = at.child("name")!;
+  const name = at?.child("scope");
+  return name?.is("template_type") ? name.child("name")?.text : name?.text;
+}
+
+/** The name with `::` in it that a function is defined by. */
+function qualifiedName(scope: SyntaxNode): SyntaxNode | undefined {
   if (!scope.is("function_definition")) return undefined;
   let at = scope.child("declarator");
   while (at && isDeclarator(at)) at = at.child("declarator") ?? at.parts[0];
-  if (!at?.is("qualified_identifier")) return undefined;
-  while (at.child("name")?.is("qualified_identifier")) at = at.child("name")!;
-  const name = at.child("scope");
-  const plain = name?.is("template_type") ? name.child("name")?.text : name?.text;
-  return (plain === undefined ? undefined : classesOf(scope.tree).get(plain)) ?? "elsewhere";
+  return at?.is("qualified_identifier") ? at : undefined;
 }
 
 const classes = new WeakMap<SyntaxTree, Map<string, SyntaxNode>>();

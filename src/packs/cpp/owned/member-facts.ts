@@ -1,0 +1,128 @@
+import { functionAround, no, shortened, unknown, yes } from "../../../index.js";
+import type { Answer, Coverage, Match, SyntaxNode } from "../../../index.js";
+import { isInert } from "./release.js";
+
+/** The class that a member's declaration stands in. */
+export function classOf(field: SyntaxNode): SyntaxNode | undefined {
+  return field.closest(["class_specifier", "struct_specifier"]);
+}
+
+/** Is a function a destructor? */
+export function isDestructor(body: SyntaxNode | undefined): boolean {
+  const declarator = body?.child("declarator");
+  return declarator !== undefined && /(^|::)~\w+\s*\($/.test(declarator.text.replace(/\([\s\S]*$/, "("));
+}
+
+/** The statement of a `delete` that a use of the member stands in; undefined for other uses. */
+export function deleteAround(use: SyntaxNode): SyntaxNode | undefined {
+  const value = use.parent?.is("field_expression") ? use.parent : use;
+  const { parent } = value;
+  if (!parent?.is("delete_expression") || parent.has("[")) return undefined;
+  return parent.parent?.is("expression_statement") ? parent.parent : undefined;
+}
+
+/** The statement of the destructor's own block that a node is part of, looking through tests for null. */
+function inOwnBlock(statement: SyntaxNode, name: string): SyntaxNode | undefined {
+  let at: SyntaxNode | undefined = statement;
+  for (let above = at.parent; above; above = above.parent) {
+    if (above.is("compound_statement")) {
+      if (above.parent?.is("function_definition")) return at;
+      continue;
+    }
+    const test = above.is("if_statement") ? above.child("condition")?.text.replace(/[()\s]/g, "") : undefined;
+    const asksForNull = [name, `${name}!=NULL`, `${name}!=nullptr`, `${name}!=0`, `NULL!=${name}`];
+    if (test === undefined || !asksForNull.includes(test.replace(/^this->/, ""))) return undefined;
+    at = above;
+  }
+  return undefined;
+}
+
+/** Does the destructor of the class release the member, whatever happens? */
+export function releasedByDestructor(name: string, { covered }: Coverage): Answer {
+  const releases = covered.filter(({ node }) => deleteAround(node) && isDestructor(functionAround(node)));
+  if (releases.length === 0)
+    return no(`no destructor deletes \`${name}\`, so it may belong to somebody else`);
+  const whole = releases.find(({ node }) => inOwnBlock(deleteAround(node)!, name));
+  return whole
+    ? yes(`the destructor deletes \`${name}\``, whole.path === undefined ? whole.node : undefined)
+    : no(`the destructor deletes \`${name}\` only sometimes`, releases[0]!.node);
+}
+
+/** Releases that stand at the end of a block, where only others like them follow. */
+const RELEASE = /^(delete(\s*\[\s*\])?\s+[\w.>-]+|[\w.>-]+\s*=\s*(NULL|nullptr|0)|[\w.>-]+\.reset\(\))\s*;$/;
+
+/** What follows a release in the destructor's block. */
+export function followersOf(use: SyntaxNode, name: string): readonly SyntaxNode[] | undefined {
+  const statement = deleteAround(use);
+  const own = statement && inOwnBlock(statement, name);
+  return own?.parent?.parts.filter((part) => part.start >= own.end && !part.is("comment"));
+}
+
+/** Does the release stand at the end of a destructor, with nothing but releases behind it? */
+export function isAtTheEnd(use: SyntaxNode, name: string): boolean {
+  if (!isDestructor(functionAround(use))) return false;
+  const following = followersOf(use, name);
+  return following !== undefined && following.every((part) => RELEASE.test(part.text.replace(/\s+/g, " ")));
+}
+
+/** Do members go in the order in which they went? Those that are declared later go first. */
+export function goesInOrder(match: Match, name: string, { covered }: Coverage): Answer {
+  const release = covered.find(({ node }) => isAtTheEnd(node, name));
+  if (!release) return yes("it is released where it was released before");
+  const follower = (followersOf(release.node, name) ?? []).find(
+    (part) => /^delete/.test(part.text) || /reset\(/.test(part.text),
+  );
+  if (follower) return unknown(`\`${shortened(follower.text)}\` came after it, and may come before it now`);
+  const list = classOf(match.node)?.child("body");
+  const later = (list?.parts ?? []).find(
+    (part) =>
+      part.is("field_declaration") &&
+      part.start > match.node.start &&
+      !isInert(part) &&
+      !part.child("declarator")?.is("function_declarator"),
+  );
+  return later
+    ? unknown(`\`${shortened(later.text)}\` goes before \`${name}\` now, and went after it`, later)
+    : yes(`\`${name}\` goes as the first of the members, as before`);
+}
+
+/** A class that owns something by a unique_ptr cannot be copied any more. */
+export function isNotCopied(match: Match): Answer {
+  const owner = classOf(match.node);
+  const name = owner?.child("name")?.text;
+  if (!owner || name === undefined) return unknown("the class has no name", match.node);
+  const copies = new RegExp(`\\b${name}\\s*\\(\\s*(const\\s+)?${name}\\s*(const\\s*)?&`);
+  const declared = owner.child("body")?.parts.find((part) => copies.test(part.text));
+  if (declared) return yes(`\`${name}\` says itself how it is copied`, declared);
+  const deleted = /(DISALLOW|NONCOPYABLE|NON_COPYABLE|NO_COPY)\w*\s*\(|noncopyable/i.exec(owner.text);
+  return deleted
+    ? yes(`\`${name}\` cannot be copied`, owner)
+    : unknown(
+        `\`${name}\` cannot be copied any more; copies that were made shared what they point to`,
+        owner,
+      );
+}
+
+/** The destructor and the constructors must see the whole type, not only its name. */
+export function isComplete(match: Match, type: string): Answer {
+  const { text } = match.tree;
+  const bare = type.replace(/^.*::/, "").replace(/<.*$/s, "");
+  if (!new RegExp(`\\b(class|struct)\\s+${bare}\\s*;`).test(text))
+    return yes(`\`${type}\` is not merely announced here`);
+  if (new RegExp(`\\b(class|struct)\\s+(\\w+\\s+)?${bare}\\b[^;(){}]*\\{`).test(text))
+    return yes(`\`${type}\` is defined here`);
+  const owner = classOf(match.node);
+  const name = owner?.child("name")?.text ?? "";
+  const body = owner?.child("body")?.parts ?? [];
+  const constructors = body.filter((part) =>
+    new RegExp(`(^|\\s)${name}\\s*\\(`).test(part.text.split("{")[0]!),
+  );
+  const inline = constructors.find(
+    (part) => part.is("function_definition") && part.child("body") !== undefined,
+  );
+  if (inline)
+    return no(`\`${type}\` is only announced here, and a constructor needs to know it whole`, inline);
+  return constructors.length > 0
+    ? yes(`the constructors of \`${name}\` are defined where \`${type}\` is known`)
+    : no(`\`${type}\` is only announced here, and the constructor that nobody wrote needs to know it whole`);
+}

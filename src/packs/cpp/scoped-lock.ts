@@ -1,0 +1,172 @@
+import {
+  condition,
+  cpp,
+  fresh,
+  holes,
+  need,
+  no,
+  rule,
+  Snippet,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
+
+const { mutex, body, value } = holes({ mutex: "expression", body: "statements", value: "expression" });
+const guard = fresh("guard");
+
+const FORMS = [
+  cpp`
+    ${mutex}.lock();
+    ${body}
+    ${mutex}.unlock();
+    return ${value};
+  `,
+  cpp`
+    ${mutex}.lock();
+    ${body}
+    ${mutex}.unlock();
+  `,
+];
+const RETURNS = 0;
+
+function isMutex(match: Match): Answer {
+  const node = match.the(mutex);
+  const type = typeOf(
+    node.is("field_expression") && node.child("argument")?.is("this") ? node.child("field")! : node,
+  );
+  if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
+  return /^(recursive_|timed_|recursive_timed_|shared_)?mutex$/.test(type.name)
+    ? yes(type.why, type.at)
+    : unknown(`${type.why}, which may be no mutex of the standard library`, type.at);
+}
+
+/** Nothing may follow in the block, or the lock would be held longer than before. */
+function isLastInBlock(match: Match): boolean {
+  const last = match.nodes.at(-1)!;
+  const list = last.parent;
+  return (
+    list?.is("compound_statement") === true &&
+    list.parts
+      .filter((part) => !part.is("comment"))
+      .at(-1)
+      ?.same(last) === true
+  );
+}
+
+const QUIET = ["true", "false", "null", "number_literal", "string_literal", "char_literal"];
+
+/** Is what is returned worked out in the same way with the lock held? */
+function returnsQuietly(match: Match): Answer {
+  if (match.alternative !== RETURNS) return yes("nothing is worked out after the lock is let go");
+  const node = match.the(value);
+  const isLocal =
+    node.is("identifier") &&
+    !/_$|^m_|^g_/.test(node.text) &&
+    match.all(body).some((one) => one.mentions(node.text).length > 0);
+  return node.is(QUIET) || isLocal
+    ? yes(`\`${node.text}\` is only handed back`, node)
+    : unknown(`\`${node.text}\` is worked out with the lock held now`, node);
+}
+
+const { rewrites, holds, ignores } = trialsIn("cpp", "11");
+
+export const scopedLock = rule({
+  id: "cpp/scoped-lock",
+  kind: "idiom",
+  title: "Hold a mutex with a lock guard",
+  why: "A mutex that is let go by hand stays locked when something in between throws, or when somebody adds a return.",
+  target: "11",
+  was: FORMS,
+  where: [isLastInBlock],
+  given: [
+    condition("it is a mutex of the standard library", isMutex),
+    condition("the mutex is neither locked nor let go meanwhile", (match) => {
+      const name = match.textOf(mutex);
+      const other = match
+        .all(body)
+        .flatMap((one) => [...one.descendants()])
+        .find((one: SyntaxNode) => one.is(["field_expression", "argument_list"]) && mentions(one, name));
+      return other ? no(`\`${name}\` is used while it is locked`, other) : yes("it is left alone meanwhile");
+    }),
+    condition("nothing leaves before the mutex is let go", (match) => {
+      const exit = match
+        .all(body)
+        .flatMap((one) => [...one.descendants()])
+        .find((one) =>
+          one.is(["return_statement", "break_statement", "continue_statement", "goto_statement"]),
+        );
+      return exit
+        ? unknown(`\`${exit.text}\` left with the mutex locked, which may have been meant`, exit)
+        : yes("nothing leaves early");
+    }),
+    condition("what is returned does not need the mutex to be free", returnsQuietly),
+    condition("something is done under the lock", (match) =>
+      match.all(body).length > 0 ? yes("something is done") : no("nothing is done", match.node),
+    ),
+  ],
+  needs: [need("<mutex>")],
+  becomes: (match) => {
+    const head = new Snippet(
+      "cpp",
+      [`std::lock_guard<${mutexType(match)}> `, `(${match.textOf(mutex)});`],
+      [guard],
+    );
+    return match.alternative === RETURNS
+      ? cpp`
+          ${head}
+          ${body}
+          return ${value};
+        `
+      : cpp`
+          ${head}
+          ${body}
+        `;
+  },
+  trials: [
+    rewrites(
+      "std::mutex m;\nvoid f() {\n  m.lock();\n  count++; // bees\n  m.unlock();\n}\n",
+      "#include <mutex>\n\nstd::mutex m;\nvoid f() {\n  std::lock_guard<std::mutex> guard(m);\n  count++; // bees\n}\n",
+    ),
+    rewrites(
+      "#include <mutex>\nclass A { std::recursive_mutex m_; int n_; int f() { m_.lock(); int n = n_; m_.unlock(); return n; } };\n",
+      "#include <mutex>\nclass A { std::recursive_mutex m_; int n_; int f() { std::lock_guard<std::recursive_mutex> guard(m_); int n = n_;\nreturn n; } };\n",
+    ),
+    rewrites(
+      "#include <mutex>\nvoid f(Hive& h) { h.gate.lock(); h.open(); h.gate.unlock(); }\n",
+      "#include <mutex>\nvoid f(Hive& h) { std::lock_guard<std::mutex> guard(h.gate); h.open(); }\n",
+      "likely",
+    ),
+    rewrites(
+      "#include <mutex>\nstd::mutex m;\nint f() { m.lock(); n++; m.unlock(); return g(); }\n",
+      "#include <mutex>\nstd::mutex m;\nint f() { std::lock_guard<std::mutex> guard(m); n++;\nreturn g(); }\n",
+      "likely",
+    ),
+    holds("std::mutex m;\nvoid f() { m.lock(); m.unlock(); }\n", "nothing is done"),
+    holds("std::mutex m;\nvoid f() { m.lock(); wait(m); m.unlock(); }\n", "while it is locked"),
+    holds(
+      "std::mutex m;\nvoid f() { m.lock(); if (a) { m.unlock(); return; } m.unlock(); }\n",
+      "while it is locked",
+    ),
+    ignores("std::mutex m;\nvoid f() { m.lock(); n++; m.unlock(); g(); }\n"),
+    ignores("std::mutex m;\nvoid f() { m.lock(); n++; other.unlock(); }\n"),
+    ignores("void f() { if (m.try_lock()) { n++; m.unlock(); } }\n"),
+  ],
+});
+
+function mentions(node: SyntaxNode, name: string): boolean {
+  if (node.is("field_expression")) return node.child("argument")?.text === name;
+  return node.parts.some((part) => part.text === name || part.text === `&${name}`);
+}
+
+/** The type to name in the guard: the mutex's own, else the plain one. */
+function mutexType(match: Match): string {
+  const node = match.the(mutex);
+  const type = typeOf(
+    node.is("field_expression") && node.child("argument")?.is("this") ? node.child("field")! : node,
+  );
+  const name = type && /mutex$/.test(type.name) ? type.name : "mutex";
+  return `std::${name}`;
+}
