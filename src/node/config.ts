@@ -91,6 +91,7 @@ const schema = z.strictObject({
             get: handleCode,
             fill: handleCode.optional(),
             read: handleCode.optional(),
+            take: handleCode.optional(),
             reset: handleCode.optional(),
             include: z
               .string()

@@ -38,7 +38,10 @@ export interface Handle {
   readonly wrapper?: Wrapper;
 }
 
-/** A class that owns a resource and gives it back when it goes. Code in it has `handle` for the variable. */
+/**
+ * A class that owns a resource and gives it back when it goes. Its constructor takes over a raw handle. Code in it has
+ * `handle` for the variable.
+ */
 export interface Wrapper {
   /** `Ref<Queen>`. */
   readonly type: string;
@@ -48,6 +51,8 @@ export interface Wrapper {
   readonly fill?: string;
   /** The address to read the handle from: `handle.address()`. */
   readonly read?: string;
+  /** Give it what it owns from now on: `handle.attach(value)`. */
+  readonly take?: string;
   /** Give it back now: `handle.reset()`. */
   readonly reset?: string;
   /** What must be included: `"ref.h"` or `<memory>`, with its quotes or brackets. */

@@ -4,6 +4,7 @@ import { needlessTest } from "./needless-test.js";
 import { nullPointer } from "./null-pointer.js";
 import { ownedArray } from "./owned/owned-array.js";
 import { ownedHandle } from "./owned/owned-handle.js";
+import { ownedHandleMember } from "./owned/owned-handle-member.js";
 import { scopedLock } from "./scoped-lock.js";
 import { ownedMember } from "./owned/owned-member.js";
 import { ownedLocal } from "./owned/owned-local.js";
@@ -17,6 +18,7 @@ export const cppPack = pack("cpp", [
   ownedMember,
   ownedArray,
   ownedHandle,
+  ownedHandleMember,
   scopedLock,
 ]);
 export default cppPack;

@@ -13,12 +13,40 @@ export function isDestructor(body: SyntaxNode | undefined): boolean {
   return declarator !== undefined && /(^|::)~\w+\s*\($/.test(declarator.text.replace(/\([\s\S]*$/, "("));
 }
 
+/** How something is given back by hand. */
+export interface Giving {
+  /** The statement by which a use gives it back; undefined for other uses. */
+  statement(use: SyntaxNode): SyntaxNode | undefined;
+  /** Is a statement one that gives something back in this way? */
+  isOne(statement: string): boolean;
+}
+
 /** The statement of a `delete` that a use of the member stands in; undefined for other uses. */
-export function deleteAround(use: SyntaxNode): SyntaxNode | undefined {
+function deleteAround(use: SyntaxNode): SyntaxNode | undefined {
   const value = use.parent?.is("field_expression") ? use.parent : use;
   const { parent } = value;
   if (!parent?.is("delete_expression") || parent.has("[")) return undefined;
   return parent.parent?.is("expression_statement") ? parent.parent : undefined;
+}
+
+/** `delete member;` */
+export const DELETED: Giving = { statement: deleteAround, isOne: (code) => /^delete\b/.test(code) };
+
+/** `member->Release();`, `closeScale(member);`: code with `handle` in the place of the member. */
+export function givenBackBy(release: string): Giving {
+  const bare = (code: string): string =>
+    code
+      .replace(/\s+/g, "")
+      .replace(/;$/, "")
+      .replace(/this->/g, "");
+  const parts = bare(release).split(/\bhandle\b/);
+  return {
+    statement(use) {
+      const statement = use.closest(["expression_statement"]);
+      return statement && bare(statement.text) === parts.join(use.text) ? statement : undefined;
+    },
+    isOne: (code) => bare(code).startsWith(parts[0]!) && bare(code).endsWith(parts.at(-1)!),
+  };
 }
 
 /** The statement of the destructor's own block that a node is part of, looking through tests for null. */
@@ -38,39 +66,43 @@ function inOwnBlock(statement: SyntaxNode, name: string): SyntaxNode | undefined
 }
 
 /** Does the destructor of the class release the member, whatever happens? */
-export function releasedByDestructor(name: string, { covered }: Coverage): Answer {
-  const releases = covered.filter(({ node }) => deleteAround(node) && isDestructor(functionAround(node)));
+export function releasedByDestructor(name: string, { covered }: Coverage, giving: Giving): Answer {
+  const releases = covered.filter(({ node }) => giving.statement(node) && isDestructor(functionAround(node)));
   if (releases.length === 0)
-    return no(`no destructor deletes \`${name}\`, so it may belong to somebody else`);
-  const whole = releases.find(({ node }) => inOwnBlock(deleteAround(node)!, name));
+    return no(`no destructor gives \`${name}\` back, so it may belong to somebody else`);
+  const whole = releases.find(({ node }) => inOwnBlock(giving.statement(node)!, name));
   return whole
-    ? yes(`the destructor deletes \`${name}\``, whole.path === undefined ? whole.node : undefined)
-    : no(`the destructor deletes \`${name}\` only sometimes`, releases[0]!.node);
+    ? yes(`the destructor gives \`${name}\` back`, whole.path === undefined ? whole.node : undefined)
+    : no(`the destructor gives \`${name}\` back only sometimes`, releases[0]!.node);
 }
 
 /** Releases that stand at the end of a block, where only others like them follow. */
 const RELEASE = /^(delete(\s*\[\s*\])?\s+[\w.>-]+|[\w.>-]+\s*=\s*(NULL|nullptr|0)|[\w.>-]+\.reset\(\))\s*;$/;
 
 /** What follows a release in the destructor's block. */
-export function followersOf(use: SyntaxNode, name: string): readonly SyntaxNode[] | undefined {
-  const statement = deleteAround(use);
+function followersOf(use: SyntaxNode, name: string, giving: Giving): readonly SyntaxNode[] | undefined {
+  const statement = giving.statement(use);
   const own = statement && inOwnBlock(statement, name);
   return own?.parent?.parts.filter((part) => part.start >= own.end && !part.is("comment"));
 }
 
+function isRelease({ text }: SyntaxNode, giving: Giving): boolean {
+  return RELEASE.test(text.replace(/\s+/g, " ")) || giving.isOne(text);
+}
+
 /** Does the release stand at the end of a destructor, with nothing but releases behind it? */
-export function isAtTheEnd(use: SyntaxNode, name: string): boolean {
+export function isAtTheEnd(use: SyntaxNode, name: string, giving: Giving): boolean {
   if (!isDestructor(functionAround(use))) return false;
-  const following = followersOf(use, name);
-  return following !== undefined && following.every((part) => RELEASE.test(part.text.replace(/\s+/g, " ")));
+  const following = followersOf(use, name, giving);
+  return following !== undefined && following.every((part) => isRelease(part, giving));
 }
 
 /** Do members go in the order in which they went? Those that are declared later go first. */
-export function goesInOrder(match: Match, name: string, { covered }: Coverage): Answer {
-  const release = covered.find(({ node }) => isAtTheEnd(node, name));
+export function goesInOrder(match: Match, name: string, { covered }: Coverage, giving: Giving): Answer {
+  const release = covered.find(({ node }) => isAtTheEnd(node, name, giving));
   if (!release) return yes("it is released where it was released before");
-  const follower = (followersOf(release.node, name) ?? []).find(
-    (part) => /^delete/.test(part.text) || /reset\(/.test(part.text),
+  const follower = (followersOf(release.node, name, giving) ?? []).find(
+    (part) => isRelease(part, giving) && !/=\s*(NULL|nullptr|0)\s*;$/.test(part.text),
   );
   if (follower) return unknown(`\`${shortened(follower.text)}\` came after it, and may come before it now`);
   const list = classOf(match.node)?.child("body");

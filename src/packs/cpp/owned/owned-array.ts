@@ -97,9 +97,12 @@ export const ownedArray = rule({
     use(cpp`${p}`)
       .when(isItem)
       .stays(),
-    ...harmlessUses(p, { raw: cpp`${p}.data()`, isTested: false, isRead: false }).filter(
-      ({ place, test }) => place === undefined && test !== undefined,
-    ),
+    ...harmlessUses(p, {
+      raw: cpp`${p}.data()`,
+      isTested: false,
+      isRead: false,
+      releasedBy: undefined,
+    }).filter(({ place, test }) => place === undefined && test !== undefined),
   ]),
   needs: [need("<vector>")],
   becomes: cpp`std::vector<${type}> ${p}(${size});`,

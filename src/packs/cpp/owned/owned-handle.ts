@@ -19,6 +19,16 @@ import {
 } from "../../../index.js";
 import type { Answer, Handle, Match, Rule, SyntaxNode, UseClause, Wrapper } from "../../../index.js";
 import { calledIn, rowsFor } from "../../family/handles.js";
+import {
+  deleterIn,
+  inPlaceOfHandle,
+  isFilledBy,
+  releasedBy,
+  releaseIn,
+  RESOURCES,
+  wantsDeleter,
+  wrapperOf,
+} from "./handles.js";
 import { harmlessUses } from "./pointer-uses.js";
 import { goesAtOnce } from "./release.js";
 
@@ -29,50 +39,9 @@ const { type, p, made, empty } = holes({
   empty: { kind: "expression", text: /^(NULL|nullptr|0)$/ },
 });
 
-const row = (acquire: string, release: string, what: string): Handle => ({
-  language: "cpp",
-  acquire: `${acquire}(…)`,
-  release: `${release}(handle)`,
-  wrapper: {
-    type: `std::unique_ptr<${what}, int (*)(${what}*)>`,
-    get: "handle.get()",
-    reset: "handle.reset()",
-    include: "<memory>",
-  },
-});
-/** Handles of the C library. */
-const RESOURCES: readonly Handle[] = [
-  ...["fopen", "fdopen", "tmpfile", "fmemopen"].map((open) => row(open, "fclose", "FILE")),
-  row("popen", "pclose", "FILE"),
-  row("opendir", "closedir", "DIR"),
-];
-
-const releaseIn = ({ release }: Handle): string => release.replace(/;$/, "");
-/** Is the handle put into a variable whose address is given? */
-const isFilledBy = ({ acquire }: Handle): boolean => acquire.includes("&handle");
-
 /** Code of a row with the variable's hole in the place of `handle`. */
-function withHole(code: string): Snippet {
-  const texts = code.split(/\bhandle\b/);
-  return new Snippet(
-    "cpp",
-    texts,
-    texts.slice(1).map(() => p),
-  );
-}
-
-/** What owns the handle; undefined where the row names nothing and the release is no plain function. */
-function wrapperOf(handle: Handle, match: Match): Wrapper | undefined {
-  if (handle.wrapper) return handle.wrapper;
-  const called = /^([\w:]+)\(handle\)$/.exec(releaseIn(handle))?.[1];
-  if (called === undefined) return undefined;
-  return {
-    type: `std::unique_ptr<${match.textOf(type)}, decltype(&${called})>`,
-    get: "handle.get()",
-    reset: "handle.reset()",
-    include: "<memory>",
-  };
-}
+const withHole = (code: string): Snippet => inPlaceOfHandle(code, cpp`${p}`);
+const ownerOf = (handle: Handle, match: Match): Wrapper | undefined => wrapperOf(handle, match.textOf(type));
 
 /** The uses of the variable, by the nodes of its name. */
 function usesIn(match: Match): readonly SyntaxNode[] {
@@ -186,6 +155,7 @@ function clausesFor(handle: Handle, wrapper: Wrapper): UseClause[] {
       raw: withHole(wrapper.get),
       isTested: wrapper.type.startsWith("std::"),
       isRead: true,
+      releasedBy: releasedBy(handle),
     }),
   ];
 }
@@ -212,7 +182,7 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
     ],
     given: [
       condition("there is something that owns it", (match) =>
-        wrapperOf(rowOf(match, rows)!, match)
+        ownerOf(rowOf(match, rows)!, match)
           ? yes("an owner is known")
           : no(`the config names no wrapper for what \`${calledIn(rowOf(match, rows)!)}\` gives`),
       ),
@@ -230,20 +200,18 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
     ],
     uses: (match) => {
       const handle = rowOf(match, rows)!;
-      return everyUseOf(p, clausesFor(handle, wrapperOf(handle, match)!));
+      return everyUseOf(p, clausesFor(handle, ownerOf(handle, match)!));
     },
     needs: (match) => {
-      const include = wrapperOf(rowOf(match, rows)!, match)?.include;
+      const include = ownerOf(rowOf(match, rows)!, match)?.include;
       return include === undefined ? [] : [need(include)];
     },
     becomes: (match) => {
       const handle = rowOf(match, rows)!;
-      const wrapper = wrapperOf(handle, match)!;
+      const wrapper = ownerOf(handle, match)!;
       const named = new Snippet("cpp", [`${wrapper.type} `, ""], [p]);
       if (!match.has(made)) return cpp`${named};`;
-      const deleter = wrapper.type.startsWith("std::unique_ptr")
-        ? `, &${calledIn({ ...handle, acquire: releaseIn(handle) })}`
-        : "";
+      const deleter = wantsDeleter(wrapper) ? `, &${deleterIn(handle)}` : "";
       return new Snippet("cpp", [`${wrapper.type} `, `(${match.textOf(made)}${deleter});`], [p]);
     },
     trials: [

@@ -18,6 +18,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import { takesByReference } from "./member-uses.js";
 import { harmlessUses, takerOf } from "./pointer-uses.js";
 import { goesAtOnce } from "./release.js";
 
@@ -78,17 +79,9 @@ function lentByValue(match: Match): Answer {
       ?.split(/::|\.|->/)
       .at(-1);
     if (taker === undefined) continue;
-    const texts = [
-      match.tree.text,
-      ...[...(match.around.files?.naming(taker) ?? [])].map(({ text }) => text),
-    ];
-    const declared = texts.flatMap((text) => [
-      ...text.matchAll(new RegExp(`[\\w>*&]\\s+[*&]?(?:\\w+::)*${taker}\\s*\\(([^;{]*)\\)`, "g")),
-    ]);
-    if (declared.some(([, list]) => /\*\s*&/.test(list!)))
-      return no(`\`${taker}\` takes a pointer by reference`, node);
-    if (declared.length === 0)
-      doubt ??= unknown(`what \`${taker}\` does with the pointer is not in the project's sources`, node);
+    const answer = takesByReference(match, taker);
+    if (answer.is === "yes") return no(answer.evidence.says, node);
+    if (answer.is === "unknown") doubt ??= unknown(answer.evidence.says, node);
   }
   return doubt ?? yes(`nothing takes \`${match.textOf(p)}\` by reference`);
 }
@@ -136,7 +129,7 @@ export const ownedLocal = rule({
       .when(isLast)
       .goes(),
     use(cpp`delete ${p};`).becomes(cpp`${p}.reset();`),
-    ...harmlessUses(p, { raw: cpp`${p}.get()`, isTested: true, isRead: true }),
+    ...harmlessUses(p, { raw: cpp`${p}.get()`, isTested: true, isRead: true, releasedBy: undefined }),
   ]),
   needs: [need("<memory>")],
   becomes: (match) => {

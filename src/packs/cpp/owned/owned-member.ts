@@ -1,193 +1,26 @@
-import {
-  condition,
-  copy,
-  cpp,
-  everyUseOf,
-  functionAround,
-  holes,
-  need,
-  no,
-  rule,
-  text,
-  trialsIn,
-  unknown,
-  use,
-  yes,
-} from "../../../index.js";
-import type { Answer, Coverage, Match } from "../../../index.js";
-import {
-  classOf,
-  deleteAround,
-  goesInOrder,
-  isAtTheEnd,
-  isComplete,
-  isDestructor,
-  isNotCopied,
-  releasedByDestructor,
-} from "./member-facts.js";
-import { harmlessUses, takerOf, usesThroughObjects } from "./pointer-uses.js";
+import { condition, cpp, everyUseOf, holes, need, rule, trialsIn } from "../../../index.js";
+import type { Match } from "../../../index.js";
+import { classOf, DELETED, isComplete } from "./member-facts.js";
+import { memberClauses, memberConditions } from "./member-uses.js";
 
-const { type, p, empty, value, made } = holes({
+const { type, p, empty } = holes({
   type: "type",
   p: "name",
   empty: { kind: "expression", text: /^(NULL|nullptr|0)$/ },
-  value: "expression",
-  made: "type",
 });
-const { args } = holes({ args: "arguments" });
 
-/** Is a release of the same member what stands right before? */
-function followsRelease(match: Match): boolean {
-  const statement = match.node.closest(["expression_statement"]);
-  const before = statement?.parent?.parts.filter((part) => part.end <= statement.start).at(-1);
-  const inner = before?.is("expression_statement") ? before.parts[0] : undefined;
-  return (
-    inner?.is("delete_expression") === true && inner.parts[0]?.text.replace(/^this->/, "") === match.textOf(p)
-  );
-}
-
-/** `p(new Queen)`, `p(given)`, `p()`: an owner is made of the same. */
-const isFilledThere = (match: Match): boolean => isInitialized(match) && !isEmptyThere(match);
-const isInitialized = ({ node }: Match): boolean =>
-  node.is("field_initializer") && node.parts[1]?.is("argument_list") === true;
-/** `p(0)`, which an owner would not know for a pointer. */
-const isEmptyThere = (match: Match): boolean =>
-  isInitialized(match) && /^\(\s*(NULL|0)\s*\)$/.test(match.node.parts[1]?.text ?? "");
-const isOwnName = (match: Match): boolean => match.node.parts[0]?.same(match.the(p)) === true;
-const isLastInDestructor = (match: Match): boolean => {
-  const name = [...match.node.descendants()].find((node) => node.isLeaf && node.text === match.textOf(p));
-  return name !== undefined && isAtTheEnd(name, match.textOf(p));
-};
-
-/** Is the release all that the destructor does? */
-function isAllOfDestructor(match: Match): boolean {
-  const body = match.node.child("body");
-  const hasComments = body?.children.some((child) => child.is("comment")) ?? true;
-  return (
-    isDestructor(match.node) &&
-    body?.parts.length === 1 &&
-    !hasComments &&
-    isAtTheEnd(match.the(p), match.textOf(p))
-  );
-}
-
-const clauses = [
-  use(cpp`${p}`)
-    .in("field_initializer")
-    .when((match) => isOwnName(match) && isFilledThere(match))
-    .stays(),
-  use(cpp`${p}`)
-    .in("field_initializer")
-    .when((match) => isOwnName(match) && isEmptyThere(match))
-    .becomes((match) => [copy(match.node.start, match.node.parts[1]!.start), text("(nullptr)")]),
-  // The destructor that does nothing else.
-  use(cpp`${p}`)
-    .around()
-    .in("function_definition")
-    .when(isAllOfDestructor)
-    .becomes(({ node }) => [copy(node.start, node.child("body")!.start), text("= default;")]),
-  ...[cpp`${p}`, cpp`this->${p}`].flatMap((name) => [
-    use(cpp`delete ${name}; ${name} = ${empty};`)
-      .when(isLastInDestructor)
-      .goes(),
-    use(cpp`${name} = ${empty};`)
-      .when(followsRelease)
-      .stays(),
-    use(cpp`delete ${name}; ${name} = ${empty};`).becomes(cpp`${name}.reset();`),
-    use(cpp`delete ${name}; ${name} = ${value};`)
-      .when((match) => match.the(value).is("identifier"))
-      .becomes(cpp`${name}.reset(${value});`),
-    use(cpp`${name} = ${value};`)
-      .when((match) => followsRelease(match) && match.the(value).is("identifier"))
-      .stays(),
-    use(cpp`if (${name}) { delete ${name}; }`)
-      .when(isLastInDestructor)
-      .goes(),
-    use(cpp`if (${name}) { delete ${name}; }`).becomes(cpp`${name}.reset();`),
-    use(cpp`delete ${name};`)
-      .when(isLastInDestructor)
-      .goes(),
-    use(cpp`delete ${name};`).becomes(cpp`${name}.reset();`),
-    use(cpp`${name} = new ${made}(${args});`).becomes(cpp`${name}.reset(new ${made}(${args}));`),
-    use(cpp`${name} = new ${made};`).becomes(cpp`${name}.reset(new ${made});`),
-    use(cpp`${name} = ${value};`)
-      .when(followsRelease)
-      .becomes(cpp`${name}.reset(${value});`),
-    use(cpp`return ${name};`).becomes(cpp`return ${name}.get();`),
-  ]),
-  use(cpp`${p}`)
-    .when(
-      ({ node }) =>
-        node.field === "value" && node.parent?.child("declarator")?.is("pointer_declarator") === true,
-    )
-    .becomes(cpp`${p}.get()`),
-  ...harmlessUses(p, { raw: cpp`${p}.get()`, isTested: true, isRead: true }),
-  ...usesThroughObjects(p, cpp`${p}.get()`),
-];
-
-const uses = everyUseOf(p, clauses);
-
-/** What is asked of all uses together; they are gathered once for a match. */
-const coverages = new WeakMap<Match, Coverage | undefined>();
-function ofUses(match: Match, ask: (name: string, coverage: Coverage) => Answer): Answer {
-  const coverage = uses.coverage(match);
-  coverages.set(match, coverage);
-  if (!coverage) return unknown(`what declares \`${match.textOf(p)}\` is not known`, match.node);
-  try {
-    return coverage.uncovered ?? ask(match.textOf(p), coverage);
-  } finally {
-    coverage.release();
-  }
-}
-
-/** Is something put in the place of what was there, without a release before it and outside of constructors? */
-function notLost(match: Match): Answer {
-  return ofUses(match, (name, { covered }) => {
-    const lost = covered.find(({ node, found }) => {
-      const isPut = /^(this->)?\w+\s*=\s*new\b/.test(found.tree.text.slice(found.start, found.end));
-      const around = functionAround(node);
-      if (!isPut || !around || isConstructor(around)) return false;
-      return !covered.some(
-        (other) => deleteAround(other.node) && around.holds(other.node) && other.node.tree === node.tree,
-      );
-    });
-    return lost
-      ? unknown(`\`${name}\` is made anew here; what was there before was lost, and is deleted now`)
-      : yes(`whatever \`${name}\` pointed to is deleted before it points to something else`);
-  });
-}
-
-function isConstructor(around: { child(field: string): { text: string } | undefined }): boolean {
-  const name =
-    around
-      .child("declarator")
-      ?.text.replace(/\([\s\S]*$/, "")
-      .trim() ?? "";
-  const [last, before] = name.split("::").reverse();
-  return around.child("type") === undefined && !/~/.test(name) && (before === undefined || before === last);
-}
-
-/** Nothing takes the pointer by reference: what the owner gives out cannot be taken so. */
-function lentByValue(match: Match): Answer {
-  return ofUses(match, (name, { covered }) => {
-    for (const { node } of covered) {
-      const taker = takerOf(node.parent?.is("field_expression") ? node.parent : node)
-        ?.split(/::|\.|->/)
-        .at(-1);
-      if (taker === undefined || taker === name) continue;
-      const texts = [
-        match.tree.text,
-        ...[...(match.around.files?.naming(taker) ?? [])].map(({ text }) => text),
-      ];
-      const declared = texts.flatMap((text) => [
-        ...text.matchAll(new RegExp(`[\\w>*&]\\s+[*&]?(?:\\w+::)*${taker}\\s*\\(([^;{]*)\\)`, "g")),
-      ]);
-      if (declared.some(([, list]) => /\*\s*&/.test(list!)))
-        return no(`\`${taker}\` takes a pointer by reference`);
-    }
-    return yes(`nothing takes \`${name}\` by reference`);
-  });
-}
+const uses = everyUseOf(
+  p,
+  memberClauses(p, {
+    giving: DELETED,
+    release: (member) => cpp`delete ${member}`,
+    raw: (member) => cpp`${member}.get()`,
+    reset: (member) => cpp`${member}.reset()`,
+    put: (member, value) => cpp`${member}.reset(${value})`,
+    made: (args) => args ?? "nullptr",
+    isTested: true,
+  }),
+);
 
 const { rewrites, holds, ignores } = trialsIn("cpp", "11");
 const HEADER =
@@ -211,16 +44,14 @@ export const ownedMember = rule({
     (match) => mayBeOwned(match),
   ],
   given: [
-    condition("the destructor deletes it", (match) => ofUses(match, releasedByDestructor)),
-    condition("members go in the order in which they went", (match) =>
-      ofUses(match, (name, coverage) => goesInOrder(match, name, coverage)),
+    ...memberConditions(
+      p,
+      () => uses,
+      () => DELETED,
     ),
-    condition("the class is not copied", isNotCopied),
     condition("its type is known where it is made and deleted", (match) =>
       isComplete(match, match.textOf(type)),
     ),
-    condition("nothing is lost when it is made anew", notLost),
-    condition("nothing takes the pointer by reference", lentByValue),
   ],
   uses,
   needs: [need("<memory>")],
@@ -339,7 +170,7 @@ export const ownedMember = rule({
       "class Hive { ~Hive() { delete queen_; } void f() { delete[] queen_; } Queen* queen_; };\n",
       "does not know",
     ),
-    holds("class Hive { void swarm() { delete queen_; } Queen* queen_; };\n", "no destructor deletes"),
+    holds("class Hive { void swarm() { delete queen_; } Queen* queen_; };\n", "no destructor gives"),
     holds(
       "class Queen;\nclass Hive { Hive() : queen_(0) {} ~Hive(); Queen* queen_; };\nHive::~Hive() { delete queen_; }\n",
       "needs to know it whole",

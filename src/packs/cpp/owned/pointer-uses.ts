@@ -9,6 +9,8 @@ export interface Owner {
   readonly isTested: boolean;
   /** Can `->` and `*` be written as for the pointer? */
   readonly isRead: boolean;
+  /** The function or method that gives it back, whose every call must be understood. */
+  readonly releasedBy: string | undefined;
 }
 
 const { other } = holes({ other: "expression" });
@@ -34,16 +36,18 @@ export function takerOf(argument: SyntaxNode): string | undefined {
 }
 
 /** Is a pointer handed to something that only looks at it, as far as its name tells? */
-function isLent(match: Match): boolean {
-  const node = whole(match);
-  const taker = takerOf(node);
-  return taker !== undefined && !TAKES_OVER.test(taker);
+function isLent(match: Match, releasedBy: string | undefined): boolean {
+  const taker = takerOf(whole(match));
+  return taker !== undefined && !TAKES_OVER.test(taker) && lastWord(taker) !== releasedBy;
 }
 
+const lastWord = (name: string): string => name.split(/::|\.|->/).at(-1)!;
+
 /** `p->x`, `*p`, and tests of `p`. */
-function isDereferenced(match: Match): boolean {
+function isDereferenced(match: Match, releasedBy: string | undefined): boolean {
   const node = whole(match);
   const { parent } = node;
+  if (parent?.is("field_expression") && parent.child("field")?.text === releasedBy) return false;
   if (parent?.is("field_expression"))
     return node.field === "argument" && parent.children.some((child) => child.kind === "->");
   return parent?.is("pointer_expression") === true && parent.children[0]?.kind === "*";
@@ -75,31 +79,35 @@ function isCompared(match: Match): boolean {
 
 /** Clauses for the uses of a pointer that neither take it over nor give it up. */
 export function harmlessUses(p: Hole, owner: Owner): UseClause[] {
-  const { raw } = owner;
+  const { raw, releasedBy } = owner;
+  const isReached = (match: Match): boolean => isDereferenced(match, releasedBy);
+  const isHanded = (match: Match): boolean => isLent(match, releasedBy);
   const clauses: UseClause[] = [];
   for (const read of [cpp`${p}`, cpp`this->${p}`]) {
     const bare = read.parts.length === 1 && read.texts.every((text) => text === "");
     const code = bare ? raw : cpp`this->${raw}`;
     const pattern = use(read);
     clauses.push(
-      owner.isRead ? pattern.when(isDereferenced).stays() : pattern.when(isDereferenced).becomes(code),
+      owner.isRead ? pattern.when(isReached).stays() : pattern.when(isReached).becomes(code),
       owner.isTested ? pattern.when(isTested).stays() : pattern.when(isTested).becomes(code),
       pattern.when(isCompared).becomes(code),
-      pattern.when(isLent).becomes(code),
+      pattern.when(isHanded).becomes(code),
     );
   }
   return clauses;
 }
 
 /** The same for a member of another object: `other.p`, `other->p`. */
-export function usesThroughObjects(p: Hole, raw: Snippet): UseClause[] {
+export function usesThroughObjects(p: Hole, { raw, releasedBy }: Owner): UseClause[] {
+  const isReached = (match: Match): boolean => isDereferenced(match, releasedBy);
+  const isHanded = (match: Match): boolean => isLent(match, releasedBy);
   return [
     { read: cpp`${other}.${p}`, code: cpp`${other}.${raw}` },
     { read: cpp`${other}->${p}`, code: cpp`${other}->${raw}` },
   ].flatMap(({ read, code }) => [
-    use(read).when(isDereferenced).stays(),
+    use(read).when(isReached).stays(),
     use(read).when(isTested).stays(),
     use(read).when(isCompared).becomes(code),
-    use(read).when(isLent).becomes(code),
+    use(read).when(isHanded).becomes(code),
   ]);
 }
