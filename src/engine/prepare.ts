@@ -10,10 +10,12 @@ export class PreparedRules {
   readonly #rules = new Map<string, Rule>();
   /** For each pattern, the words without which a file cannot hold a match. */
   readonly wordLists: readonly (readonly string[])[];
+  /** For each of those, further words of which one must be there too. */
+  readonly #mentions: readonly (readonly string[] | undefined)[];
 
   /** Throws a RuleError for a pattern that does not parse. The grammar must be loaded. */
   constructor(rules: readonly Rule[], language: LanguageId) {
-    const lists = new Map<string, readonly string[]>();
+    const lists = new Map<string, { words: readonly string[]; mentions: readonly string[] | undefined }>();
     const byId = [...rules].sort((a, b) => (a.id < b.id ? -1 : 1));
     byId.forEach((rule, order) => {
       rule.alternatives.forEach((snippet, alternative) => {
@@ -21,11 +23,14 @@ export class PreparedRules {
         this.#rules.set(rule.id, rule);
         for (const pattern of compiledFor(rule, () => compile(snippet, language))) {
           this.#dispatch.add({ rule, order, alternative, pattern });
-          lists.set([...pattern.words].sort().join("\0"), pattern.words);
+          const { words } = pattern;
+          const { mentions } = rule;
+          lists.set([...[...words].sort(), "", ...(mentions ?? [])].join("\0"), { words, mentions });
         }
       });
     });
-    this.wordLists = [...lists.values()];
+    this.wordLists = [...lists.values()].map(({ words }) => words);
+    this.#mentions = [...lists.values()].map(({ mentions }) => mentions);
   }
 
   get isEmpty(): boolean {
@@ -55,7 +60,9 @@ export class PreparedRules {
       if (found === undefined) known.set(word, (found = has(word)));
       return found;
     };
-    return once("uvran-keep") || this.wordLists.some((words) => words.every(once));
+    const isThere = (words: readonly string[], i: number): boolean =>
+      words.every(once) && (this.#mentions[i]?.some(once) ?? true);
+    return once("uvran-keep") || this.wordLists.some(isThere);
   }
 }
 

@@ -32,6 +32,8 @@ export interface RuleSpec {
   readonly cautions?: (match: Match) => readonly string[];
   /** What to do, in one sentence, where nothing is to be rewritten: such a rule only reports. */
   readonly advice?: string | ((match: Match) => string);
+  /** Words of which a file must have one to be looked at, where the patterns name none that are rare. */
+  readonly mentions?: readonly string[];
   /** For a rule that only reports: silent where one of these rules changes the same line. */
   readonly yieldsTo?: readonly string[];
   /** The same rule for a project with handle types of its own. */

@@ -45,6 +45,8 @@ export function fateOf({ node, does, captured }: Reference): Fate {
     const table = flow.assignments[above.kind];
     if (table) return at.field === table.target ? "stays" : "stored";
     if (STORING.test(above.kind)) return "stored";
+    if (above.is(language.statementLists) && language.expressionStatement === "")
+      return fateOfValue(at, node);
     if (above.is(language.statementLists) || above.is(language.expressionStatement)) return "stays";
     const isThrough =
       above.is(language.parenthesized) ||
@@ -58,6 +60,12 @@ export function fateOf({ node, does, captured }: Reference): Fate {
     at = above;
   }
   return "stays";
+}
+
+/** Where every expression is a statement, what the last of a list comes to may be what the function gives back. */
+function fateOfValue(statement: SyntaxNode, node: SyntaxNode): Fate {
+  const last = statement.parent?.parts.at(-1);
+  return statement.text === node.text && last?.same(statement) ? "returned" : "stays";
 }
 
 function shapeOf(node: SyntaxNode): FlowShape | undefined {

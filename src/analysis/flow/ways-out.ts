@@ -12,7 +12,7 @@ export interface WayOut {
 }
 
 /**
- * The ways out of the function that do not pass any of some places, from one on; those by an exception come last.
+ * The ways out of the function that do not pass any of some places, from one on; those by an exception come last, calls first.
  * Ways on which a test says that the variable is missing, or false, do not count. Undefined where not all ways are known.
  */
 export function waysOutWithout(
@@ -43,7 +43,9 @@ export function waysOutWithout(
     );
     for (const { node } of throwing) found.push({ by: "exception", at: node });
   }
-  return found.sort((a, b) => ORDER[a.by] - ORDER[b.by] || (a.at?.start ?? 0) - (b.at?.start ?? 0));
+  const { calls } = from.tree.language;
+  const rank = ({ by, at }: WayOut): number => ORDER[by] + (by === "exception" && !at?.is(calls) ? 1 : 0);
+  return found.sort((a, b) => rank(a) - rank(b) || (a.at?.start ?? 0) - (b.at?.start ?? 0));
 
   function leadsOn(moment: Moment, to: Moment): boolean {
     return moment === to || leads(moment, to);

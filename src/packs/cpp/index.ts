@@ -1,5 +1,6 @@
 /** Rules for C++. */
 import { pack } from "../../index.js";
+import { leakingResource } from "./leaking-resource.js";
 import { needlessTest } from "./needless-test.js";
 import { nullPointer } from "./null-pointer.js";
 import { ownedArray } from "./owned/owned-array.js";
@@ -20,5 +21,6 @@ export const cppPack = pack("cpp", [
   ownedHandle,
   ownedHandleMember,
   scopedLock,
+  leakingResource,
 ]);
 export default cppPack;

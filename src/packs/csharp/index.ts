@@ -1,5 +1,6 @@
 /** Rules for C#. */
 import { pack } from "../../index.js";
+import { leakingResource } from "./leaking-resource.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
 import { nullTest } from "./null-test.js";
@@ -18,5 +19,6 @@ export const csharpPack = pack("csharp", [
   nullTest,
   scopedResource,
   scopedLock,
+  leakingResource,
 ]);
 export default csharpPack;

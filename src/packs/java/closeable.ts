@@ -3,7 +3,7 @@ import type { Answer, Handle, Match, SyntaxNode } from "../../index.js";
 import { handleOf } from "../family/handles.js";
 
 /** Types of the standard library that try with resources takes. */
-const CLOSEABLE = new Set(
+export const CLOSEABLE = new Set(
   (
     "AutoCloseable Closeable InputStream OutputStream Reader Writer FileInputStream FileOutputStream FileReader " +
     "FileWriter BufferedInputStream BufferedOutputStream BufferedReader BufferedWriter InputStreamReader " +

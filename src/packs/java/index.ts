@@ -1,5 +1,6 @@
 /** Rules for Java. */
 import { pack } from "../../index.js";
+import { leakingResource } from "./leaking-resource.js";
 import { countedInMap } from "./counted-in-map.js";
 import { createIfAbsent } from "./create-if-absent.js";
 import { lookupOrDefault } from "./lookup-or-default.js";
@@ -16,5 +17,6 @@ export const javaPack = pack("java", [
   optionalConsumed,
   optionalOfNull,
   scopedResource,
+  leakingResource,
 ]);
 export default javaPack;

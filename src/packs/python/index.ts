@@ -1,5 +1,6 @@
 /** Rules for Python. */
 import { pack } from "../../index.js";
+import { leakingResource } from "./leaking-resource.js";
 import { branchToValue } from "./branch-to-value.js";
 import { indexAndItem } from "./index-and-item.js";
 import { noneToDefault } from "./none-to-default.js";
@@ -14,5 +15,6 @@ export const pythonPack = pack("python", [
   scopedMany,
   branchToValue,
   noneToDefault,
+  leakingResource,
 ]);
 export default pythonPack;

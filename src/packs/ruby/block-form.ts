@@ -1,6 +1,7 @@
 import { condition, holes, no, ruby, rule, Snippet, trialsIn, unknown, yes } from "../../index.js";
 import type { Handle, Match, Rule, SyntaxNode } from "../../index.js";
 import { calledIn, handleOf, rowsFor } from "../family/handles.js";
+import { RESOURCES } from "./resources.js";
 import {
   declaresNothingForLater,
   keptInPlace,
@@ -13,20 +14,6 @@ import {
 const { name, made, body } = holes({ name: "name", made: "expression", body: "statements" });
 const HOLES = { name, body };
 
-const row = (acquire: string): Handle => ({
-  language: "ruby",
-  acquire: `${acquire}(…)`,
-  release: "handle.close",
-});
-
-/** What takes a block in Ruby's standard library. `File.new` takes none, so it becomes `File.open`. */
-const RESOURCES: readonly Handle[] = [
-  ...["File.open", "File.new", "IO.popen", "IO.open", "Dir.open", "TCPSocket.open", "TCPSocket.new"].map(row),
-  ...["TCPServer.open", "TCPServer.new", "UNIXSocket.open", "UNIXSocket.new", "Zlib::GzipReader.open"].map(
-    row,
-  ),
-  ...["Zlib::GzipWriter.open", "StringIO.open", "PStore.open", "CSV.open", "Kernel.open", "open"].map(row),
-];
 const WITH_BLOCK: Readonly<Record<string, string>> = { "File.new": "File.open" };
 for (const socket of ["TCPSocket", "TCPServer", "UNIXSocket"])
   Object.assign(WITH_BLOCK, { [`${socket}.new`]: `${socket}.open` });

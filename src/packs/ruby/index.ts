@@ -1,5 +1,6 @@
 /** Rules for Ruby. */
 import { pack } from "../../index.js";
+import { leakingResource } from "./leaking-resource.js";
 import { asList } from "./as-list.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { blockForm } from "./block-form.js";
@@ -14,5 +15,6 @@ export const rubyPack = pack("ruby", [
   asList,
   blockForm,
   synchronized,
+  leakingResource,
 ]);
 export default rubyPack;
