@@ -137,7 +137,9 @@ class Reader {
     if (isToken) {
       const text = tree.textOf(n);
       const mayDiffer = anyCase(language, kindName, tree.isNamed(n));
-      if (!mayDiffer) this.#words.add(isString ? (splitString(text)?.body ?? text) : text);
+      // Braces may be left out around a single statement.
+      const mayGo = text === "{" || text === "}";
+      if (!mayDiffer && !mayGo) this.#words.add(isString ? (splitString(text)?.body ?? text) : text);
       return { type: "leaf", kind, kindName, text, anyCase: mayDiffer };
     }
     const children = this.#children(n);

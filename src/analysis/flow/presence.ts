@@ -3,6 +3,7 @@ import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
 import { shortened } from "../effects.js";
 import { isMember } from "../names/every-use.js";
+import { targetAround } from "../names/use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment, Outcome } from "./graph.js";
 import { flowAround } from "./questions.js";
@@ -71,7 +72,9 @@ function saidBy(moment: Moment, to: Declaration, graph: FlowGraph): { is: Said; 
 function saidByWrite(name: SyntaxNode, graph: FlowGraph): { is: Said; by?: SyntaxNode } {
   const holder = assignmentOf(name);
   const value = holder && graph.owner.holds(holder) ? valueOf(holder) : undefined;
-  if (!holder || !value) return { is: "anything" };
+  // What is taken apart is not what its pieces are.
+  const isWhole = targetAround(name).text.replace(/^\W+/, "") === name.text.replace(/^\W+/, "");
+  if (!holder || !value || !isWhole) return { is: "anything" };
   if (isMissing(value)) return { is: "missing", by: holder };
   return isCreation(value) ? { is: "present", by: holder } : { is: "anything" };
 }
@@ -79,7 +82,9 @@ function saidByWrite(name: SyntaxNode, graph: FlowGraph): { is: Said; by?: Synta
 function isCreation(value: SyntaxNode): boolean {
   const { flow, parenthesized } = value.tree.language;
   if (value.is(parenthesized) && value.parts[0]) return isCreation(value.parts[0]);
-  return value.is(flow.missing.creations);
+  // `Hive.new` is a call like any other in Ruby.
+  const makes = value.child("method")?.text === "new" && value.child("receiver") !== undefined;
+  return makes || value.is(flow.missing.creations);
 }
 
 /** Is this the language's literal for a value that is missing? */
@@ -107,7 +112,9 @@ function readsMemberOf(node: SyntaxNode, to: Declaration): boolean {
   if (!missing.readsThrow || !node.is(language.memberReads)) return false;
   if (node.children.some((child) => chainBreaks.includes(child.kind))) return false;
   const object = node.parts[0];
-  return object !== undefined && refersTo(object, to);
+  // Python's None has members such as `__class__` too.
+  const member = node.parts.at(-1)?.text ?? "";
+  return object !== undefined && !/^__\w+__$/.test(member) && refersTo(object, to);
 }
 
 const OTHER: Readonly<Record<"present" | "missing", Said>> = { present: "missing", missing: "present" };
@@ -155,9 +162,16 @@ function saidByCall(test: SyntaxNode, to: Declaration, isTrue: boolean): Said {
   const receiver = test.child("receiver");
   const [word, subject] = receiver ? [test.child("method")?.text ?? "", receiver] : [callee, list?.parts[0]];
   if (!subject || !refersTo(subject, to)) return undefined;
+  // `isinstance(x, (str, type(None)))` is true for None as well.
+  if (list?.parts.some((part) => !part.same(subject) && isMissingNamed(part))) return undefined;
   if (missing.present.includes(word)) return isTrue ? "present" : undefined;
   if (missing.missing.includes(word)) return isTrue ? undefined : OTHER["missing"];
   return undefined;
+}
+
+/** Does code speak of what is missing, such as its type? */
+function isMissingNamed(part: SyntaxNode): boolean {
+  return [...part.descendants()].some((node) => node.isLeaf && isMissing(node));
 }
 
 /** The variable that a test assigns: `if (hive = find())`. */

@@ -1,5 +1,6 @@
 /** Rules for C#. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
@@ -20,5 +21,6 @@ export const csharpPack = pack("csharp", [
   scopedResource,
   scopedLock,
   leakingResource,
+  needlessTest,
 ]);
 export default csharpPack;

@@ -1,5 +1,6 @@
 /** Rules for Java. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { countedInMap } from "./counted-in-map.js";
 import { createIfAbsent } from "./create-if-absent.js";
@@ -18,5 +19,6 @@ export const javaPack = pack("java", [
   optionalOfNull,
   scopedResource,
   leakingResource,
+  needlessTest,
 ]);
 export default javaPack;

@@ -1,5 +1,8 @@
 /** Rules for JavaScript and TypeScript. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
+import { guardedCall } from "./guarded-call.js";
+import { assignedIfMissing } from "./assigned-if-missing.js";
 import { falsyFallback } from "./falsy-fallback.js";
 import { guardedRead } from "./guarded-read.js";
 import { valueOrFallback } from "./value-or-fallback.js";
@@ -10,5 +13,8 @@ export const javascriptPack = pack("javascript", [
   valueOrFallback,
   falsyFallback,
   releasedInFinally,
+  assignedIfMissing,
+  guardedCall,
+  needlessTest,
 ]);
 export default javascriptPack;

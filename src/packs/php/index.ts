@@ -1,9 +1,16 @@
 /** Rules for PHP. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
 
-export const phpPack = pack("php", [valueOrFallback, assignedIfMissing, guardedRead, releasedInFinally]);
+export const phpPack = pack("php", [
+  valueOrFallback,
+  assignedIfMissing,
+  guardedRead,
+  releasedInFinally,
+  needlessTest,
+]);
 export default phpPack;

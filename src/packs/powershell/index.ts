@@ -1,8 +1,14 @@
 /** Rules for PowerShell. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
 import { nullFirst } from "./null-first.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
 
-export const powershellPack = pack("powershell", [nullFirst, valueOrFallback, releasedInFinally]);
+export const powershellPack = pack("powershell", [
+  nullFirst,
+  valueOrFallback,
+  releasedInFinally,
+  needlessTest,
+]);
 export default powershellPack;

@@ -1,5 +1,10 @@
 /** Rules for Python. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
+import { assignedInTest } from "./assigned-in-test.js";
+import { defaultDict } from "./default-dict.js";
+import { filledDict } from "./filled-dict.js";
+import { lookupOrDefault } from "./lookup-or-default.js";
 import { leakingResource } from "./leaking-resource.js";
 import { branchToValue } from "./branch-to-value.js";
 import { indexAndItem } from "./index-and-item.js";
@@ -16,5 +21,10 @@ export const pythonPack = pack("python", [
   branchToValue,
   noneToDefault,
   leakingResource,
+  lookupOrDefault,
+  filledDict,
+  defaultDict,
+  assignedInTest,
+  needlessTest,
 ]);
 export default pythonPack;

@@ -1,5 +1,6 @@
 /** Rules for Ruby. */
 import { pack } from "../../index.js";
+import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { asList } from "./as-list.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
@@ -16,5 +17,6 @@ export const rubyPack = pack("ruby", [
   blockForm,
   synchronized,
   leakingResource,
+  needlessTest,
 ]);
 export default rubyPack;

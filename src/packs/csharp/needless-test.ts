@@ -1,0 +1,24 @@
+import { csharp, holes, trialsIn } from "../../index.js";
+import { needlessTestRule } from "../family/needless-tests.js";
+
+const { what } = holes({ what: { kind: "expression", node: "identifier" } });
+const { reports, ignores } = trialsIn("csharp");
+const inMethod = (code: string): string => `class A { void F(Hive h) { ${code} } }\n`;
+
+export const needlessTest = needlessTestRule({
+  id: "csharp/needless-test",
+  what,
+  there: [csharp.expression`${what} != null`, csharp.expression`${what} is not null`],
+  gone: [csharp.expression`${what} == null`, csharp.expression`${what} is null`],
+  mentions: ["null"],
+  trials: [
+    reports(inMethod("var g = new Hive(); if (g != null) g.Open();"), "always true"),
+    reports(inMethod("h.Open(); if (h == null) Close();"), "always false"),
+    reports(inMethod("if (h == null) { return; } h.Open(); if (h is null) Close();"), "always false"),
+    ignores(inMethod("if (h != null) h.Open();")),
+    ignores(inMethod("h.Open(); h = Next(); if (h != null) h.Open();")),
+    ignores(inMethod("h.Open(); Fill(out h); if (h != null) h.Open();")),
+    ignores(inMethod("h?.Open(); if (h != null) Close();")),
+    ignores("class A { Hive h = new Hive(); void F() { if (h != null) h.Open(); } }\n"),
+  ],
+});

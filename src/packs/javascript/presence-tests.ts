@@ -1,0 +1,64 @@
+import { javascript, no, shortened, unknown, valuesOf, yes } from "../../index.js";
+import type { Answer, Hole, Match, Snippet, SyntaxNode } from "../../index.js";
+import { isPlainAccess } from "./access.js";
+
+/** What a test asks: whether something is null or undefined, one of the two, or whether it counts as true. */
+export type Asks = "both" | "null" | "undefined" | "truth";
+
+/** The tests of something being there, and of it being gone. */
+export function presenceTests(
+  what: Hole,
+): readonly { readonly asks: Asks; readonly there: Snippet; readonly gone: Snippet }[] {
+  return [
+    { asks: "both", there: javascript`${what} != null`, gone: javascript`${what} == null` },
+    { asks: "both", there: javascript`${what} != undefined`, gone: javascript`${what} == undefined` },
+    {
+      asks: "both",
+      there: javascript`${what} !== null && ${what} !== undefined`,
+      gone: javascript`${what} === null || ${what} === undefined`,
+    },
+    {
+      asks: "both",
+      there: javascript`${what} !== undefined && ${what} !== null`,
+      gone: javascript`${what} === undefined || ${what} === null`,
+    },
+    { asks: "undefined", there: javascript`${what} !== undefined`, gone: javascript`${what} === undefined` },
+    { asks: "null", there: javascript`${what} !== null`, gone: javascript`${what} === null` },
+    { asks: "truth", there: javascript`${what}`, gone: javascript`!${what}` },
+  ];
+}
+
+/** What was read to be tested and again to be used is read once. */
+export function readOnce(node: SyntaxNode): Answer {
+  const name = shortened(node.text);
+  if (!isPlainAccess(node)) return no(`\`${name}\` would be evaluated once instead of twice`, node);
+  return node.is(["identifier", "this"])
+    ? yes(`\`${name}\` is a plain variable`, node)
+    : unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
+}
+
+/** The new form tells null and undefined from all else; does the old test do the same for the values that there are? */
+export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answer {
+  const name = shortened(node.text);
+  if (asks === "both") return yes("the test is for null and undefined alike", node);
+  const type = valuesOf(match, node);
+  if (!type) return unknown(`\`${name}\` could be ${differing(asks).join(", ")}`, node);
+  const seen =
+    asks === "truth"
+      ? type.falsy
+      : (asks === "null" ? type.canBeUndefined : type.canBeNull)
+        ? differing(asks)
+        : [];
+  return seen.length > 0
+    ? no(
+        `\`${name}\` is ${type.how} \`${type.text}\`: for ${seen.join(", ")} the code would do something else`,
+        type.at,
+      )
+    : yes(`\`${name}\` is ${type.how} \`${type.text}\`, for which both tests say the same`, type.at);
+}
+
+/** The values for which an old test and the new one say different things. */
+export function differing(asks: Asks): readonly string[] {
+  if (asks === "truth") return ["0", '""', "false"];
+  return asks === "null" ? ["undefined"] : asks === "undefined" ? ["null"] : [];
+}

@@ -1,0 +1,193 @@
+import {
+  condition,
+  holes,
+  no,
+  python,
+  referencesAt,
+  rule,
+  shortened,
+  sideEffectFree,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+
+const { dict, key, value, name, method, args, count } = holes({
+  dict: "expression",
+  key: "expression",
+  value: "expression",
+  name: "name",
+  method: "name",
+  args: "arguments",
+  count: "expression",
+});
+
+type Shape = "used" | "filled" | "named" | "counted";
+const FORMS: readonly { readonly shape: Shape; readonly was: ReturnType<typeof python> }[] = [
+  {
+    shape: "used",
+    was: python`
+      if ${key} not in ${dict}:
+          ${dict}[${key}] = ${value}
+      ${dict}[${key}].${method}(${args})
+    `,
+  },
+  {
+    shape: "counted",
+    was: python`
+      if ${key} in ${dict}:
+          ${dict}[${key}] += ${count}
+      else:
+          ${dict}[${key}] = ${count}
+    `,
+  },
+  {
+    shape: "counted",
+    was: python`
+      if ${key} not in ${dict}:
+          ${dict}[${key}] = 0
+      ${dict}[${key}] += ${count}
+    `,
+  },
+  {
+    shape: "named",
+    was: python`
+      ${name} = ${dict}.get(${key})
+      if ${name} is None:
+          ${name} = ${value}
+          ${dict}[${key}] = ${name}
+    `,
+  },
+  {
+    shape: "named",
+    was: python`
+      ${name} = ${dict}.get(${key})
+      if ${name} is None:
+          ${name} = ${dict}[${key}] = ${value}
+    `,
+  },
+  {
+    shape: "filled",
+    was: python`
+      if ${key} not in ${dict}:
+          ${dict}[${key}] = ${value}
+    `,
+  },
+];
+const shapeOf = (match: Match): Shape => FORMS[match.alternative]!.shape;
+
+function isDict(match: Match): Answer {
+  const node = match.the(dict);
+  const type = typeOf(node);
+  const shown = shortened(node.text);
+  const to = node.is("identifier") ? referencesAt(node).find((one) => one.to)?.to : undefined;
+  const filler = to?.at.find((at) =>
+    /^\s*=\s*(collections\.)?defaultdict\(/.test(match.tree.text.slice(at.end, at.end + 40)),
+  );
+  if (filler) return no(`\`${shown}\` is a defaultdict, which fills itself`, filler);
+  if (!type) return unknown(`\`${shown}\` could be something else than a dict`, node);
+  return /^(dict|Dict|OrderedDict|Counter|MutableMapping)$/.test(type.name)
+    ? yes(type.why, type.at)
+    : type.name === "defaultdict"
+      ? no(`${type.why}, which fills itself`, type.at)
+      : unknown(`${type.why}, which may be something else than a dict`, type.at);
+}
+
+/** What is put into the dict is made each time now, whether it is needed or not. */
+function isCheap(match: Match): Answer {
+  if (shapeOf(match) === "counted") return yes("a number is added");
+  const node = match.the(value);
+  const isEmpty = /^(\[\]|\{\}|\(\)|(list|dict|set)\(\))$/.test(node.text.replace(/\s/g, ""));
+  const isLiteral =
+    node.is(["integer", "float", "string", "true", "false", "none"]) && !/^[fF]["']/.test(node.text);
+  if (isEmpty || isLiteral) return yes(`\`${shortened(node.text)}\` costs nothing to make`, node);
+  return no(`\`${shortened(node.text)}\` would be worked out although it is not needed`, node);
+}
+
+const { rewrites, holds, ignores } = trialsIn("python");
+
+export const filledDict = rule({
+  id: "python/filled-dict",
+  kind: "idiom",
+  title: "Fill in what a dict lacks with setdefault, and count with get",
+  why: "Look up, test and put are one thing to do, and the key is written three times.",
+  was: FORMS.map(({ was }) => was),
+  given: [
+    condition("it is a dict", isDict),
+    sideEffectFree(dict),
+    sideEffectFree(key),
+    condition("what is put in costs nothing to make", isCheap),
+    condition("a key that is there has a value", (match) =>
+      shapeOf(match) === "named"
+        ? unknown(`\`${shortened(match.textOf(dict))}\` could hold None for the key`, match.node)
+        : yes("only the key is asked for"),
+    ),
+    condition("what is counted is a number", (match) => {
+      if (shapeOf(match) !== "counted") return yes("nothing is counted");
+      const node = match.the(count);
+      if (node.is(["integer", "float"])) return yes(`\`${node.text}\` is a number`, node);
+      return unknown(`\`${shortened(node.text)}\` could be no number`, node);
+    }),
+  ],
+  cautions: (match) =>
+    shapeOf(match) === "named"
+      ? [
+          `when \`${shortened(match.textOf(dict))}\` holds None for the key, the old code replaced it and the new one keeps it`,
+        ]
+      : [],
+  becomes: (match) => {
+    switch (shapeOf(match)) {
+      case "used":
+        return python`${dict}.setdefault(${key}, ${value}).${method}(${args})`;
+      case "counted":
+        return python`${dict}[${key}] = ${dict}.get(${key}, 0) + ${count}`;
+      case "named":
+        return python`${name} = ${dict}.setdefault(${key}, ${value})`;
+      case "filled":
+        return python`${dict}.setdefault(${key}, ${value})`;
+    }
+  },
+  trials: [
+    rewrites(
+      `
+      lots = {}
+      for jar in jars:
+          if jar.lot not in lots:
+              lots[jar.lot] = []
+          lots[jar.lot].append(jar)
+      `,
+      `
+      lots = {}
+      for jar in jars:
+          lots.setdefault(jar.lot, []).append(jar)
+      `,
+      "likely",
+    ),
+    rewrites(
+      "lots = {}\nif key not in lots:\n    lots[key] = []\nlots[key].append(1)\n",
+      "lots = {}\nlots.setdefault(key, []).append(1)\n",
+    ),
+    rewrites("d = {}\nif k not in d:\n    d[k] = 0\n", "d = {}\nd.setdefault(k, 0)\n"),
+    rewrites("d = {}\nif k in d:\n    d[k] += 1\nelse:\n    d[k] = 1\n", "d = {}\nd[k] = d.get(k, 0) + 1\n"),
+    rewrites("d = {}\nif k not in d:\n    d[k] = 0\nd[k] += 2\n", "d = {}\nd[k] = d.get(k, 0) + 2\n"),
+    rewrites(
+      "x = d.get(k)\nif x is None:\n    x = []\n    d[k] = x\n",
+      "x = d.setdefault(k, [])\n",
+      "likely",
+    ),
+    rewrites("x = d.get(k)\nif x is None:\n    x = d[k] = {}\n", "x = d.setdefault(k, {})\n", "likely"),
+    holds("d = {}\nif k not in d:\n    d[k] = read(k)\n", "although it is not needed"),
+    holds("d = {}\nif k not in d:\n    d[k] = a + b\n", "although it is not needed"),
+    holds("d = {}\nif next(k) not in d:\n    d[next(k)] = 0\n", "calls something"),
+    holds(
+      "from collections import defaultdict\nd = defaultdict(list)\nif k not in d:\n    d[k] = 0\n",
+      "fills itself",
+    ),
+    ignores("if k not in d:\n    d[j] = 0\n"),
+    ignores("if k not in d:\n    d[k] = 0\n    n += 1\n"),
+    ignores("if k in d:\n    d[k] = 0\n"),
+    ignores("if k not in d:\n    d[k] = 0\nelse:\n    n += 1\n"),
+  ],
+});

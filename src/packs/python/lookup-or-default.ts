@@ -1,0 +1,134 @@
+import {
+  condition,
+  holes,
+  no,
+  python,
+  rule,
+  shortened,
+  sideEffectFree,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { cheapDefault } from "../family/conditions.js";
+
+const { dict, key, fallback, target } = holes({
+  dict: "expression",
+  key: "expression",
+  fallback: "expression",
+  target: "name",
+});
+
+const FORMS = [
+  python.expression`${dict}[${key}] if ${key} in ${dict} else ${fallback}`,
+  python.expression`${fallback} if ${key} not in ${dict} else ${dict}[${key}]`,
+  python`
+    if ${key} in ${dict}:
+        ${target} = ${dict}[${key}]
+    else:
+        ${target} = ${fallback}
+  `,
+  python`
+    if ${key} not in ${dict}:
+        ${target} = ${fallback}
+    else:
+        ${target} = ${dict}[${key}]
+  `,
+  python`
+    ${target} = ${fallback}
+    if ${key} in ${dict}:
+        ${target} = ${dict}[${key}]
+  `,
+];
+
+/** Is it something that is looked up by key, and has `get`? */
+export function isDict(match: Match): Answer {
+  const node = match.the(dict);
+  const type = typeOf(node);
+  const name = shortened(node.text);
+  if (!type) return unknown(`\`${name}\` could be something that has no \`get\``, node);
+  if (/^(dict|Dict|OrderedDict|defaultdict|Counter|Mapping|MutableMapping|ChainMap)$/.test(type.name))
+    return yes(type.why, type.at);
+  return /^(list|List|tuple|Tuple|str|set|Set|bytes)$/.test(type.name)
+    ? no(`${type.why}, which has no \`get\``, type.at)
+    : unknown(`${type.why}, which may have no \`get\``, type.at);
+}
+
+const isNone = (match: Match): boolean => match.textOf(fallback) === "None";
+const { rewrites, holds, ignores } = trialsIn("python");
+
+export const lookupOrDefault = rule({
+  id: "python/lookup-or-default",
+  kind: "idiom",
+  title: "Look up with get and a default",
+  why: "The key is looked for twice, and the reader must check that both are the same.",
+  was: FORMS,
+  given: [
+    condition("it is a dict", isDict),
+    sideEffectFree(dict),
+    sideEffectFree(key),
+    cheapDefault(fallback),
+    condition("the name that is given a value is not looked up by", (match) => {
+      const name = match.has(target) ? match.textOf(target) : undefined;
+      const use =
+        name === undefined
+          ? undefined
+          : [match.the(dict), match.the(key)].flatMap((node) => node.mentions(name))[0];
+      return use ? no(`\`${name}\` is used to look up its own value`, use) : yes("it is another name");
+    }),
+  ],
+  becomes: (match) => {
+    if (!match.has(target))
+      return isNone(match) ? python`${dict}.get(${key})` : python`${dict}.get(${key}, ${fallback})`;
+    return isNone(match)
+      ? python`${target} = ${dict}.get(${key})`
+      : python`${target} = ${dict}.get(${key}, ${fallback})`;
+  },
+  trials: [
+    rewrites("ages = {}\nage = ages[q] if q in ages else 0\n", "ages = {}\nage = ages.get(q, 0)\n"),
+    rewrites("ages = {}\nage = None if q not in ages else ages[q]\n", "ages = {}\nage = ages.get(q)\n"),
+    rewrites(
+      `
+      def f(ages: dict, q):
+          if q in ages:
+              age = ages[q]  # years
+          else:
+              age = 0
+          return age
+      `,
+      `
+      def f(ages: dict, q):
+          # years
+          age = ages.get(q, 0)
+          return age
+      `,
+    ),
+    rewrites(
+      `
+      def f(ages, q):
+          age = -1
+          if q in ages:
+              age = ages[q]
+          return age
+      `,
+      `
+      def f(ages, q):
+          age = ages.get(q, -1)
+          return age
+      `,
+      "likely",
+    ),
+    rewrites("x = a.b[k] if k in a.b else ''\n", "x = a.b.get(k, '')\n", "likely"),
+    holds("ages = {}\nage = ages[q] if q in ages else ask(q)\n", "calls something"),
+    holds("ages = {}\nage = ages[next(q)] if next(q) in ages else 0\n", "calls something"),
+    holds("def f(ages: list, q):\n    return ages[q] if q in ages else 0\n", "has no `get`"),
+    holds("q = 0\nif q in ages:\n    q = ages[q]\n", "its own value"),
+    ignores("age = ages[q] if q in hives else 0\n"),
+    ignores("age = ages[q] if p in ages else 0\n"),
+    ignores("age = ages[q] if q in ages and q else 0\n"),
+    ignores("if q in ages:\n    age = ages[q]\n"),
+    ignores("if q in ages:\n    age = ages[q]\n    n += 1\nelse:\n    age = 0\n"),
+  ],
+});
