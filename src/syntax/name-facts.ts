@@ -135,6 +135,8 @@ export interface NameFacts {
   ownerNamed(scope: SyntaxNode): string | undefined;
   /** The class whose object this node stands for (`this`, `self`); undefined where it is no such node. */
   selfOf(node: SyntaxNode): SyntaxNode | undefined;
+  /** An object that is declared to be of a class is of that class or of one derived from it, and of no other. */
+  readonly typesAreKept: boolean;
   /** A name that no declaration explains may be a member of a class around, if that class has a parent. */
   readonly bareMembers: boolean;
   /** Spaces in which what is declared twice in one scope under one name is one thing. */
@@ -169,6 +171,7 @@ export const ordinaryNames = {
   ownerNamed: () => undefined,
   selfOf: () => undefined,
   bareMembers: false,
+  typesAreKept: false,
   dynamicScope: false,
   filesAreObjects: false,
   bare: (name: SyntaxNode) => name.text,

@@ -234,7 +234,7 @@ test.each<[string, Rule, Record<string, string>, string]>([
   [
     "members of unknown objects",
     renameTo(java.member`private int ${name};`, "pot"),
-    { "A.java": "class A {\n  private int jar;\n  boolean same(A o) { return o.jar == jar; }\n}\n" },
+    { "A.java": "class A {\n  private int jar;\n  boolean same(B o) { return o.jar == jar; }\n}\n" },
     "`jar` is a member of `o`, whose class is not known",
   ],
   [

@@ -3,7 +3,6 @@ import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
 import { shortened } from "../effects.js";
 import { isMember } from "../names/every-use.js";
-import { targetAround } from "../names/use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment, Outcome } from "./graph.js";
 import { flowAround } from "./questions.js";
@@ -72,11 +71,19 @@ function saidBy(moment: Moment, to: Declaration, graph: FlowGraph): { is: Said; 
 function saidByWrite(name: SyntaxNode, graph: FlowGraph): { is: Said; by?: SyntaxNode } {
   const holder = assignmentOf(name);
   const value = holder && graph.owner.holds(holder) ? valueOf(holder) : undefined;
-  // What is taken apart is not what its pieces are.
-  const isWhole = targetAround(name).text.replace(/^\W+/, "") === name.text.replace(/^\W+/, "");
-  if (!holder || !value || !isWhole) return { is: "anything" };
+  if (!holder || !value || isTakenApart(name, holder)) return { is: "anything" };
   if (isMissing(value)) return { is: "missing", by: holder };
   return isCreation(value) ? { is: "present", by: holder } : { is: "anything" };
+}
+
+/** Is the name one of several that a value is taken apart into? */
+function isTakenApart(name: SyntaxNode, holder: SyntaxNode): boolean {
+  for (const above of name.ancestors()) {
+    if (above.same(holder)) return false;
+    if (/pattern|tuple|structured_binding|list_literal|expression_list|left_assignment_list/.test(above.kind))
+      return true;
+  }
+  return false;
 }
 
 function isCreation(value: SyntaxNode): boolean {

@@ -220,8 +220,8 @@ function classNamed(receiver: SyntaxNode): SyntaxNode | undefined {
 
 /** The class of this file that an object is declared to be of: `other` in `f(const Hive& other)`. */
 function classOfObject(receiver: SyntaxNode): SyntaxNode | undefined {
-  const { leaves, reopened } = receiver.tree.language.binding;
-  if (leaves[receiver.kind] === undefined) return undefined;
+  const { leaves, reopened, typesAreKept } = receiver.tree.language.binding;
+  if (!typesAreKept || leaves[receiver.kind] === undefined) return undefined;
   const to = referencesAt(receiver).find((reference) => !reference.member)?.to;
   if (to?.at.length !== 1 || (to.as !== "local" && to.as !== "parameter")) return undefined;
   const name = typeNameOf(to.at[0]!);

@@ -180,7 +180,7 @@ function ownerAround(node: SyntaxNode): string | undefined {
 /** The name of the class that an object is of: the one around, or the one it is declared to be of. */
 function classOf(receiver: SyntaxNode): string | undefined {
   if (receiver.is("this")) return ownerAround(receiver);
-  if (!receiver.isLeaf) return undefined;
+  if (!receiver.isLeaf || !receiver.tree.language.binding.typesAreKept) return undefined;
   const to = referencesAt(receiver).find((reference) => !reference.member)?.to;
   const isLocal = to?.at.length === 1 && (to.as === "local" || to.as === "parameter");
   return isLocal ? typeNameOf(to.at[0]!) : undefined;

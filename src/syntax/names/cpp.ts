@@ -91,6 +91,7 @@ const BLOCK: ScopeFacts = { is: "block" };
 /** How names bind in C++. */
 export const cppNames: NameFacts = {
   ...ordinaryNames,
+  typesAreKept: true,
   leaves: {
     identifier: reads,
     type_identifier: reads,

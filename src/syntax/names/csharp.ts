@@ -53,6 +53,7 @@ const BLOCK: ScopeFacts = { is: "block" };
 /** How names bind in C#. */
 export const csharpNames: NameFacts = {
   ...ordinaryNames,
+  typesAreKept: true,
   leaves: { identifier: valueOrType, implicit_parameter: parameter },
   groups: {
     parenthesized_expression: [],

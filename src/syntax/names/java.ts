@@ -39,6 +39,7 @@ const BODY: ScopeFacts = { is: "class" };
 /** How names bind in Java. */
 export const javaNames: NameFacts = {
   ...ordinaryNames,
+  typesAreKept: true,
   leaves: { identifier: reads, type_identifier: typeRead },
   groups: { parenthesized_expression: [] },
   uses: {

@@ -57,7 +57,9 @@ class A { int Size; void F() { var j = new Jar { Size = Size }; } } //? Size#2 i
 // === anonymous objects read
 class A { void F(int n) { var o = new { n, Size = n }; } } //? n#2 reads 1; n#3 reads 1; Size is unknown
 // === members of others
-class A { int n; bool Same(A o) { return o.n == n; } } //? n#2 is unknown; n#3 reads 1
+class A { int n; bool Same(A o) { return o.n == n; } } //? n#2 means 1; n#3 reads 1
+// === members of objects that nothing declares
+class A { int n; bool Same() { return Other().n == n; } } //? n#2 is unknown; n#3 reads 1
 // === static members by class
 class A { static int count; void F() { A.count++; } } //? count#2 means 1; A#2 reads 1
 // === type parameters

@@ -70,8 +70,10 @@ class Hive { String s;
 class Hive { static int count; //? count declares
   void f() { Hive.count++; } //? count means 1; Hive reads 1
 }
-// === members of others are unknown
-class Hive { int n; boolean same(Hive o) { return o.n == n; } } //? n#2 is unknown; n#3 reads 1
+// === members of others, by the class that they are declared to be of
+class Hive { int n; boolean same(Hive o) { return o.n == n; } } //? n#2 means 1; n#3 reads 1
+// === members of objects that nothing declares
+class Hive { int n; boolean same() { return other().n == n; } } //? n#2 is unknown; n#3 reads 1
 // === method references
 class Hive { void go() { run(this::open); } //? open means 2
   void open() {}
