@@ -1,8 +1,10 @@
 // Writes the parts of docs/ that are made from the code.
-import { writeFileSync } from "node:fs";
-import { planJsonSchema } from "uvran";
+import { mkdirSync, writeFileSync } from "node:fs";
+import { packPage, planJsonSchema, rulesIndex } from "uvran";
+import { SHIPPED } from "uvran/node";
 
-writeFileSync(
-  new URL("../docs/plan.schema.json", import.meta.url),
-  JSON.stringify(planJsonSchema(), null, 2) + "\n",
-);
+const docs = new URL("../docs/", import.meta.url);
+writeFileSync(new URL("plan.schema.json", docs), JSON.stringify(planJsonSchema(), null, 2) + "\n");
+mkdirSync(new URL("rules/", docs), { recursive: true });
+writeFileSync(new URL("rules/README.md", docs), rulesIndex(SHIPPED));
+for (const pack of SHIPPED) writeFileSync(new URL(`rules/${pack.name}.md`, docs), await packPage(pack));

@@ -8,7 +8,11 @@ test("the published schema is the one in force; `npm run docs` writes it", () =>
 test.each([
   ["not JSON", "{", "not JSON"],
   ["another version", '{"uvranPlan":2,"files":{},"changes":[],"heldBack":[]}', "uvranPlan"],
-  ["more than is asked for", '{"uvranPlan":1,"files":{},"changes":[],"heldBack":[],"advice":[],"run":"rm"}', "run"],
+  [
+    "more than is asked for",
+    '{"uvranPlan":1,"files":{},"changes":[],"heldBack":[],"advice":[],"run":"rm"}',
+    "run",
+  ],
 ])("a plan that is %s is refused", (_, json, says) => {
   expect(() => readPlan(json)).toThrow(PlanError);
   expect(() => readPlan(json)).toThrow(says);

@@ -1,9 +1,8 @@
 import type { Command } from "commander";
-import { Engine, runTrials } from "../engine/index.js";
+import { adviceGiven, reasonHeld, runTrials } from "../engine/index.js";
 import { Problem, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
-import type { Rule, Trial } from "../rules/index.js";
-import { languageOf } from "../syntax/index.js";
+import type { Rule } from "../rules/index.js";
 import { examples, openProject, paintFor } from "./common.js";
 
 interface Options {
@@ -75,6 +74,11 @@ async function explanation(rule: Rule, { rules: active }: Project, paint: Paint)
     const before = indented(example.was.trimEnd(), "  - ");
     out.push(paint.red(before), paint.green(indented(example.now.trimEnd(), "  + ")), "");
   }
+  const reported = rule.trials.find(({ says }) => says !== undefined);
+  if (reported) {
+    out.push(indented(reported.was.trimEnd(), "  | "));
+    out.push(paint.cyan(`  it says: ${await adviceGiven(rule, reported)}`), "");
+  }
   const given = rule.given ?? [];
   if (given.length > 0) out.push("It is certain when it is known that");
   for (const condition of given) out.push(`  · ${condition.must}`);
@@ -83,18 +87,11 @@ async function explanation(rule: Rule, { rules: active }: Project, paint: Paint)
   for (const trial of held.slice(0, 3)) {
     out.push(
       indented(trial.was.trimEnd(), "  | "),
-      paint.cyan(`  because ${await reasonFor(rule, trial)}`),
+      paint.cyan(`  because ${await reasonHeld(rule, trial)}`),
       "",
     );
   }
   return out.join("\n").trimEnd() + "\n";
-}
-
-/** The whole reason with which a trial's code is held back, of which the trial itself names a part. */
-async function reasonFor(rule: Rule, trial: Trial): Promise<string | undefined> {
-  const file = `trial${languageOf(trial.language).extensions[0]!}`;
-  const result = await new Engine([rule]).file(file, trial.was);
-  return result?.heldBack.map((entry) => entry.reason).find((reason) => reason.includes(trial.because ?? ""));
 }
 
 function asData({ id, kind, title, why, taste, given, trials }: Rule, { rules: active }: Project): object {

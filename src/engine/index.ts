@@ -13,4 +13,4 @@ export { editsFor, textAfter } from "./outcome.js";
 export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";
 export { PreparedRules } from "./prepare.js";
-export { filesNaming, runTrials, type TrialResult } from "./trials.js";
+export { adviceGiven, filesNaming, reasonHeld, runTrials, type TrialResult } from "./trials.js";

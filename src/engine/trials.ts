@@ -28,17 +28,34 @@ export async function runTrials(rule: Rule): Promise<TrialResult[]> {
   return results;
 }
 
-async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> {
-  const beside = Object.entries(trial.beside ?? {});
-  const { target } = trial;
-  const engine = new Engine([rule], {
-    files: filesNaming(beside.map(([path, [text]]) => ({ path, text }))),
+function engineFor(rule: Rule, { beside = {}, target }: Trial): Engine {
+  return new Engine([rule], {
+    files: filesNaming(Object.entries(beside).map(([path, [text]]) => ({ path, text }))),
     targets: {
       targetOf: () => (target === undefined ? undefined : { version: target, says: "by the trial" }),
     },
   });
+}
+
+const fileOf = ({ language }: Trial): string => `trial${languageOf(language).extensions[0]!}`;
+
+/** The whole reason with which the code of a trial is held back, of which the trial itself names a part. */
+export async function reasonHeld(rule: Rule, trial: Trial): Promise<string | undefined> {
+  const result = await engineFor(rule, trial).file(fileOf(trial), trial.was);
+  return result?.heldBack.map(({ reason }) => reason).find((reason) => reason.includes(trial.because ?? ""));
+}
+
+/** All that a rule that reports says of the code of a trial, of which the trial itself names a part. */
+export async function adviceGiven(rule: Rule, trial: Trial): Promise<string | undefined> {
+  const result = await engineFor(rule, trial).file(fileOf(trial), trial.was);
+  return result?.advice?.map(({ says }) => says).find((says) => says.includes(trial.says ?? ""));
+}
+
+async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> {
+  const beside = Object.entries(trial.beside ?? {});
+  const engine = engineFor(rule, trial);
   const language = languageOf(trial.language);
-  const path = `trial${language.extensions[0]!}`;
+  const path = fileOf(trial);
   await engine.prepare(language);
   if (countErrors(trial.was, language) > 0) return "the old code has a syntax error";
   const result = await engine.file(path, trial.was);

@@ -2,4 +2,5 @@
 export { changeLines, fileDiff, type DiffLine } from "./unified-diff.js";
 export { changeText, proposalText } from "./proposal.js";
 export { placesText, plural, surveyText, type Skipped, type Survey } from "./survey.js";
+export { packPage, rulesIndex } from "./rule-page.js";
 export { paintTrust, type Paint } from "./paint.js";

@@ -39,7 +39,11 @@ test("the file form keeps every place of the rules it names", async () => {
 test("a comment that keeps nothing is reported, one for a rule that is not at work is not", async () => {
   const code =
     "# uvran-keep python/scoped-resource: old\nx = 1\n# uvran-keep python/unknown\ny = 2\n# uvran-keep python/scoped-resource\n";
-  expect(await fates("a.py", code)).toEqual([[], [], ["1: python/scoped-resource", "5: python/scoped-resource"]]);
+  expect(await fates("a.py", code)).toEqual([
+    [],
+    [],
+    ["1: python/scoped-resource", "5: python/scoped-resource"],
+  ]);
 });
 
 test("what is kept stays kept when something next to it changes", async () => {

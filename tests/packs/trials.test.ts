@@ -1,4 +1,5 @@
-import { pack, rule, RuleError, trialsIn } from "uvran";
+import { readFileSync } from "node:fs";
+import { pack, packPage, rule, RuleError, rulesIndex, trialsIn } from "uvran";
 import { SHIPPED } from "uvran/node";
 import pythonPack from "uvran/packs/python";
 import { expectTrialsToPass } from "uvran/testing";
@@ -28,4 +29,11 @@ test("a rule or pack that is not well formed is refused by name", () => {
   expect(() => rule({ ...known!, id: "No Id" })).toThrow(RuleError);
   expect(() => rule({ ...known!, was: [] })).toThrow("holds no pattern");
   expect(() => pack("twice", [known!, known!])).toThrow('two rules have the id "python/index-and-item"');
+});
+
+test("the rules' pages in the docs say what the rules say; `npm run docs` writes them", async () => {
+  expect(readFileSync("docs/rules/README.md", "utf8")).toBe(rulesIndex(SHIPPED));
+  for (const shipped of SHIPPED) {
+    expect(readFileSync(`docs/rules/${shipped.name}.md`, "utf8")).toBe(await packPage(shipped));
+  }
 });
