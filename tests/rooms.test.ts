@@ -26,7 +26,7 @@ const files = readdirSync(src, { recursive: true, encoding: "utf8" })
 
 function importsOf(file: string): string[] {
   const text = readFileSync(file, "utf8");
-  return [...text.matchAll(/(?:from|import) "([^"]+)";/g)].map((match) => match[1]!);
+  return [...text.matchAll(/^(?:import|export|\} from)\b[^;`]*?"([^"]+)";/gm)].map((match) => match[1]!);
 }
 
 const roomOf = (path: string): string => relative(src, path).split("/")[0]!;

@@ -10,7 +10,7 @@ interface Group {
 
 /**
  * Adds candidates that were found in the text after `drafts`, and whose offsets are of that text, `middle`. Each
- * joins the drafts whose new text lies in its match, or else on its first line; one that touches none was made possible by something further
+ * joins the drafts whose new text lies in its match, or else on its lines; one that touches none was made possible by something further
  * away, and then all drafts of the file belong together.
  */
 export function joined(
@@ -23,15 +23,16 @@ export function joined(
   const groups: Group[] = [];
   for (const candidate of candidates) {
     const lineStart = candidate.start === 0 ? 0 : middle.lastIndexOf("\n", candidate.start - 1) + 1;
-    const touching = (from: number): Draft[] =>
+    const lineEnd = middle.indexOf("\n", candidate.end);
+    const touching = (from: number, to: number): Draft[] =>
       drafts.filter((draft) =>
         draft.edits.some((edit) => {
           const start = edit.start + shiftOf(all, edit.start);
-          return start <= candidate.end && from <= start + edit.text.length;
+          return start <= to && from <= start + edit.text.length;
         }),
       );
-    const within = touching(candidate.start);
-    const touched = within.length > 0 ? within : touching(lineStart);
+    const within = touching(candidate.start, candidate.end);
+    const touched = within.length > 0 ? within : touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
     const owners = new Set(touched.length > 0 ? touched : drafts);
     const merged: Group = { owners, candidates: [candidate] };
     for (const group of groups.splice(0)) {

@@ -11,8 +11,8 @@ export interface Examined {
 
 /**
  * Puts the results of all files into a plan. The order of `examined` makes no difference. `textOf` gives the texts of
- * files that only changes of other files touch. Where two changes want the same text of a file, the one whose own
- * file comes first is kept and the other held back whole.
+ * files that only changes of other files touch. Where two changes want the same text of a file, the one that does more
+ * is kept, else the one whose own file comes first, and the other is held back whole.
  */
 export function makePlan(examined: readonly Examined[], textOf: (path: string) => string = missing): Plan {
   const ordered = [...examined].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
@@ -44,9 +44,12 @@ function missing(path: string): string {
 function settled(changes: readonly Change[]): { kept: Change[]; refused: HeldBack[] } {
   if (changes.every(({ elsewhere }) => elsewhere.length === 0)) return { kept: [...changes], refused: [] };
   const taken = new Map<string, Edit[]>();
-  const kept: Change[] = [];
   const refused: HeldBack[] = [];
-  for (const change of changes) {
+  const size = ({ edits, elsewhere }: Change): number =>
+    elsewhere.reduce((sum, file) => sum + file.edits.length, edits.length);
+  const first = [...changes.keys()].sort((a, b) => size(changes[b]!) - size(changes[a]!) || a - b);
+  const kept = new Set<Change>();
+  for (const change of first.map((i) => changes[i]!)) {
     const parts = [{ path: change.path, edits: change.edits }, ...change.elsewhere];
     const other = parts.find(({ path, edits }) => clash(edits, taken.get(path) ?? []));
     if (other) {
@@ -55,7 +58,7 @@ function settled(changes: readonly Change[]): { kept: Change[]; refused: HeldBac
       continue;
     }
     for (const { path, edits } of parts) taken.set(path, [...(taken.get(path) ?? []), ...edits]);
-    kept.push(change);
+    kept.add(change);
   }
-  return { kept, refused };
+  return { kept: changes.filter((change) => kept.has(change)), refused };
 }

@@ -181,6 +181,17 @@ export function canThrow(code: SyntaxNode): Answer {
   return no("nothing here throws", code);
 }
 
+/** The moments of a node, else of the nearest code around it that has some: parts of a target are no moments of their own. */
+function momentsAround(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
+  const { functions, statementLists } = node.tree.language;
+  for (let at: SyntaxNode | undefined = node; at && !at.same(graph.owner); at = at.parent) {
+    const moments = graph.at(at);
+    if (moments.length > 0) return moments;
+    if (at.is(functions) || at.is(statementLists)) return [];
+  }
+  return [];
+}
+
 /** Is the value that a variable has behind a place read afterwards? */
 export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
   const { name } = declaration;
@@ -195,10 +206,11 @@ export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
   const later = graph.after(startOf(graph, at), (moment) => overwritten.has(moment));
   for (const { node, does } of own) {
     if (does === "write" || does === "declare") continue;
-    if (at.holds(node) && !graph.at(node).some((moment) => later.has(moment))) continue;
-    if (graph.at(node).some((moment) => later.has(moment))) return yes(`\`${name}\` is read later`, node);
-    if (graph.at(node).length === 0)
-      return unknown(`\`${name}\` is read in a function that may run later`, node);
+    const moments = momentsAround(graph, node);
+    const isLater = moments.some((moment) => later.has(moment));
+    if (at.holds(node) && !isLater) continue;
+    if (isLater) return yes(`\`${name}\` is read later`, node);
+    if (moments.length === 0) return unknown(`\`${name}\` is read in a function that may run later`, node);
   }
   return ifComplete(graph, no(`\`${name}\` is not read later`));
 }

@@ -1,0 +1,24 @@
+#Requires -Version 5.1
+# Reads the night's readings of the scales and writes down what weighs too little.
+param([string] $Path, [string] $Report)
+
+function Get-Reading([string] $Path) {
+    $reader = [System.IO.StreamReader]::new($Path)
+    $first = $reader.ReadLine()
+    $reader.Dispose()
+    if ($first -eq $null) { return 'nothing' }
+    return $first
+}
+
+function Write-Report([string] $Path, $Readings) {
+    $writer = [System.IO.StreamWriter]::new($Path)
+    foreach ($reading in $Readings) {
+        $writer.WriteLine($reading)
+    }
+    $writer.Close()
+}
+
+$readings = @(Get-Reading $Path)
+if ($readings.Count -gt 0) {
+    Write-Report $Report $readings
+}
