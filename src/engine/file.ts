@@ -38,7 +38,9 @@ export function changesInFile(
   }
   const first = findIn(tree, rules, around, within);
   const heldBack: HeldBack[] = [...first.heldBack];
-  let drafts = accepted(text, first.candidates).map((candidate) => Draft.from(candidate));
+  const taken = accepted(text, first.candidates);
+  const deferred = first.candidates.filter((candidate) => !taken.includes(candidate));
+  let drafts = taken.map((candidate) => Draft.from(candidate)).sort((a, b) => a.start - b.start);
 
   let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
@@ -63,7 +65,15 @@ export function changesInFile(
       drafts = drafts.filter(stays);
       break;
     }
-    drafts = joined(text, middle, drafts, more);
+    const all = allEdits(drafts);
+    /** The drafts that a match had to wait for when it was first found. */
+    const inTheWay = ({ rule, start, end }: Candidate): readonly Draft[] => {
+      const place = originalPlace(start, end, all);
+      const old = deferred.find((one) => one.rule === rule && one.start === place);
+      if (!old) return [];
+      return drafts.filter(({ edits }) => clash(edits, old.edits) || clashOnLines(text, edits, old.edits));
+    };
+    drafts = joined(text, middle, drafts, more, inTheWay);
   }
 
   const verified = soundDrafts(text, tree, drafts, settled);
@@ -105,11 +115,15 @@ function originalPlace(start: number, end: number, edits: readonly Edit[]): numb
 }
 
 /**
- * Of several candidates those that can all be made. Where two want the same text, the one that starts earlier
- * wins, then the longer one, then the rule whose id comes first. The other is tried again in the next pass.
+ * Of several candidates those that can all be made. Where two want the same text, one that rewrites all uses of a name
+ * wins, then the one that starts earlier, then the longer one, then the rule whose id comes first. The other is tried
+ * again in the next pass.
  */
 function accepted(text: string, candidates: readonly Candidate[]): Candidate[] {
-  const order = [...candidates].sort((a, b) => a.start - b.start || b.end - a.end || a.order - b.order);
+  const reach = ({ rule }: Candidate): number => (rule.uses === undefined ? 1 : 0);
+  const order = [...candidates].sort(
+    (a, b) => reach(a) - reach(b) || a.start - b.start || b.end - a.end || a.order - b.order,
+  );
   const edits: Edit[] = [];
   const result: Candidate[] = [];
   for (const candidate of order) {

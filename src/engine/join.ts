@@ -10,7 +10,7 @@ interface Group {
 
 /**
  * Adds candidates that were found in the text after `drafts`, and whose offsets are of that text, `middle`. Each
- * joins the drafts whose new text lies in its match, or else on its lines; one that touches none was made possible by something further
+ * joins the drafts whose new text lies in its match, else those that it had to wait for, else those on its lines; one that touches none was made possible by something further
  * away, and then all drafts of the file belong together.
  */
 export function joined(
@@ -18,6 +18,7 @@ export function joined(
   middle: string,
   drafts: readonly Draft[],
   candidates: readonly Candidate[],
+  inTheWay: (candidate: Candidate) => readonly Draft[] = () => [],
 ): Draft[] {
   const all = drafts.flatMap((draft) => draft.edits);
   const groups: Group[] = [];
@@ -32,7 +33,8 @@ export function joined(
         }),
       );
     const within = touching(candidate.start, candidate.end);
-    const touched = within.length > 0 ? within : touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
+    const onLines = touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
+    const touched = [within, inTheWay(candidate), onLines].find((some) => some.length > 0) ?? [];
     const owners = new Set(touched.length > 0 ? touched : drafts);
     const merged: Group = { owners, candidates: [candidate] };
     for (const group of groups.splice(0)) {

@@ -24,9 +24,17 @@ export function applyEdits(text: string, edits: readonly Edit[]): string {
   return result + text.slice(at);
 }
 
-/** Can both sets of edits be made? Touching counts as a clash, since the outcome would depend on the order. */
+/**
+ * Can both sets of edits not be made? Touching counts as a clash, since the outcome would depend on the order; only
+ * what is merely taken out can stand side by side.
+ */
 export function clash(a: readonly Edit[], b: readonly Edit[]): boolean {
-  return a.some((x) => b.some((y) => x.start <= y.end && y.start <= x.end));
+  return a.some((x) => b.some((y) => x.start <= y.end && y.start <= x.end && !areNeighbours(x, y)));
+}
+
+function areNeighbours(x: Edit, y: Edit): boolean {
+  const onlyTake = [x, y].every(({ start, end, text }) => text === "" && start < end);
+  return onlyTake && (x.end === y.start || y.end === x.start);
 }
 
 /**

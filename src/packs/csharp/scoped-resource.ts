@@ -6,6 +6,7 @@ import {
   keptInPlace,
   nobodyNeedsIt,
   notUsedOutside,
+  releasedNow,
   releasedOnce,
   somethingBetween,
 } from "../family/resource.js";
@@ -140,10 +141,12 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           : yes("it was a block before"),
       ),
     ],
-    cautions: (match) =>
-      formOf(match).released === "Close"
+    cautions: (match) => [
+      ...(formOf(match).shape === "straight" ? [releasedNow(match.textOf(name))] : []),
+      ...(formOf(match).released === "Close"
         ? [`the end of the block calls \`Dispose\` where the old code called \`Close\``]
-        : [],
+        : []),
+    ],
     becomes: (match) =>
       endsItsBlock(match)
         ? csharp.statement`

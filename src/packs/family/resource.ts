@@ -206,3 +206,8 @@ function isHandedOut(argument: SyntaxNode): boolean {
   }
   return false;
 }
+
+/** What is different for a resource that no `finally` released: the way out that needs an exception. */
+export function releasedNow(name: string): string {
+  return `when something in between throws, \`${name}\` is released at once now, and stayed open before`;
+}

@@ -5,6 +5,7 @@ import {
   keptInPlace,
   nobodyNeedsIt,
   notUsedOutside,
+  releasedNow,
   releasedOnce,
   somethingBetween,
 } from "../family/resource.js";
@@ -135,7 +136,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         ? [
             `when both the block and closing \`${what}\` throw, the exception of the block is the one that is seen now`,
           ]
-        : [];
+        : [releasedNow(what)];
     },
     becomes: (match) => {
       const modified = match.has(marks) && match.all(marks).length > 0;

@@ -17,6 +17,7 @@ import {
   declaredForLater,
   keptInPlace,
   nobodyNeedsIt,
+  releasedNow,
   releasedOnce,
   somethingBetween,
   usesInside,
@@ -138,6 +139,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
         declarationOfHole(match, name) ? yes("it is declared here") : unknown("it is declared elsewhere"),
       ),
     ],
+    cautions: (match) => [releasedNow(match.textOf(name))],
     becomes: (match) => {
       const { code } = formOf(match);
       if (canUse(match) && rowOf(match)!.row.scoped === "itself")

@@ -4,6 +4,7 @@ import { calledIn, rowsFor } from "../family/handles.js";
 import {
   keptInPlace,
   nobodyNeedsIt,
+  releasedNow,
   releasedOnce,
   somethingBetween,
   usesInside,
@@ -86,6 +87,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
       ),
       nobodyNeedsIt(HOLES, () => false),
     ],
+    cautions: (match) => [releasedNow(match.textOf(name))],
     becomes: (match) => powershell`
       ${name} = ${made}
       try {

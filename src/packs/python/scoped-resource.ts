@@ -12,7 +12,13 @@ import {
 } from "../../index.js";
 import type { Handle, Hole, Match, Rule } from "../../index.js";
 import { handleOf, releaseParts, releasesOf, rowsFor } from "../family/handles.js";
-import { keptInPlace, nobodyNeedsIt, releasedOnce, somethingBetween } from "../family/resource.js";
+import {
+  keptInPlace,
+  nobodyNeedsIt,
+  releasedNow,
+  releasedOnce,
+  somethingBetween,
+} from "../family/resource.js";
 import { RESOURCES } from "./resources.js";
 
 const { file, made, body } = holes({ file: "name", made: "expression", body: "statements" });
@@ -103,6 +109,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           : yes("the variable belongs to this scope");
       }),
     ],
+    cautions: (match) => (formOf(match).shape === "straight" ? [releasedNow(match.textOf(file))] : []),
     becomes: (match) =>
       rowOf(match)!.row.scoped === "closing"
         ? python`

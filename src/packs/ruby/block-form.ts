@@ -7,6 +7,7 @@ import {
   keptInPlace,
   nobodyNeedsIt,
   notUsedOutside,
+  releasedNow,
   releasedOnce,
   somethingBetween,
 } from "../family/resource.js";
@@ -113,8 +114,13 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
     cautions: (match) => {
       const last = match.nodes.at(-1)!;
       return shapeOf(match) === "straight" && last.parent?.parts.at(-1)?.same(last) === true
-        ? ["where the code ends, the old result was nil, and the new one is what the block comes to"]
-        : [];
+        ? [
+            releasedNow(match.textOf(name)),
+            "where the code ends, the old result was nil, and the new one is what the block comes to",
+          ]
+        : shapeOf(match) === "straight"
+          ? [releasedNow(match.textOf(name))]
+          : [];
     },
     becomes: (match) => {
       const called = calledIn(handleOf(rows, match.the(made))!.row);

@@ -1,0 +1,23 @@
+# Read by parser and people only: no PowerShell is installed where the tests run.
+function Read-First([string] $Path) {
+    $reader = [System.IO.StreamReader]::new($Path)
+    $line = $reader.ReadLine()
+    $reader.Dispose()
+    if ($line -eq $null) { return 'nothing' }
+    return $line
+}
+function Read-Maybe([string] $Path) {
+    $reader = New-Object System.IO.StreamReader $Path
+    if (-not $reader) { return }
+    $reader.ReadLine()
+    $reader.Close()
+}
+function Keep-Open([string] $Path) {
+    $reader = [System.IO.File]::OpenText($Path)
+    if ($Path) { return $reader }
+    $reader.Close()
+}
+function Test-List($List) {
+    if ($List -eq $null) { 'some are null' }
+    if (@() -ne $null) { 'never' }
+}
