@@ -13,7 +13,7 @@ export function isInstalled(command: string): boolean {
 }
 
 /** `test`, or where a tool is missing a test that is skipped and says which. */
-export function testWith(commands: readonly string[], title: string, run: () => void | Promise<void>): void {
+export function testWith(commands: readonly string[], title: string, run: () => Promise<void>): void {
   const missing = commands.filter((command) => !isInstalled(command));
   if (missing.length === 0) test(title, run);
   else test.skip(`${title} (not run: ${missing.join(", ")} not installed)`, run);

@@ -11,7 +11,7 @@ const PARTS: readonly (readonly [part: string, ...tools: string[]])[] = [
 ];
 
 for (const [part, ...tools] of PARTS) {
-  testWith(tools, `${part} prints the same when all that is likely has been applied`, () => {
+  testWith(tools, `${part} prints the same when all that is likely has been applied`, async () => {
     const demo = Sandbox.demo();
     expect(demo.run("sh", "check.sh", part).out).toBe(demo.read(`${part}/expected.txt`));
     demo.uvran("propose", part);
