@@ -1,3 +1,4 @@
+import { relative } from "node:path";
 import type { Command } from "commander";
 import { storePlan } from "../node/index.js";
 import { editsFor } from "../engine/index.js";
@@ -65,7 +66,9 @@ async function propose(paths: string[], options: Options): Promise<void> {
     const sure = atLeast(plan.changes, "certain").length;
     const hint =
       plan.changes.length > 0 ? ` ${sure} of them certain. Next: uvran prove, then uvran apply.` : "";
-    process.stderr.write(`${plural(plan.changes.length, "change")} in the plan at ${stored}.${hint}\n`);
+    process.stderr.write(
+      `${plural(plan.changes.length, "change")} in the plan at ${nearby(stored)}.${hint}\n`,
+    );
   }
   exitForBadInput(examination, paths);
 }
@@ -76,4 +79,10 @@ async function diffOf(plan: Plan, textOf: (path: string) => string): Promise<str
     diff += fileDiff(path, textOf(path), await plannedText(path, textOf(path), changes));
   }
   return diff;
+}
+
+/** A path as it is named from here, where it lies below. */
+function nearby(path: string): string {
+  const near = relative(process.cwd(), path);
+  return near.startsWith("..") ? path : near;
 }

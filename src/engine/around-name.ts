@@ -108,7 +108,13 @@ function piecesOf(coverage: Coverage, match: Match): Piece[] {
   });
   const count = covered.length;
   const evidence: Ground[] = [
-    { answer: "yes", says: count === 1 ? "the one other use is known" : `all ${count} other uses are known` },
+    {
+      answer: "yes",
+      says:
+        count < 2
+          ? ["nothing else uses it", "the one other use is known"][count]!
+          : `all ${count} other uses are known`,
+    },
     ...groundsOf(doubts),
   ];
   const trust = doubts.length > 0 ? "possible" : "certain";

@@ -185,9 +185,9 @@ export function canThrow(code: SyntaxNode): Answer {
 function momentsAround(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
   const { functions, statementLists } = node.tree.language;
   for (let at: SyntaxNode | undefined = node; at && !at.same(graph.owner); at = at.parent) {
+    if (at.is(functions) || at.is(statementLists)) return [];
     const moments = graph.at(at);
     if (moments.length > 0) return moments;
-    if (at.is(functions) || at.is(statementLists)) return [];
   }
   return [];
 }

@@ -65,6 +65,37 @@ export const scopedLock = rule({
   `,
   trials: [
     rewrites(
+      `
+      class Hive
+      {
+          void Add()
+          {
+              Monitor.Enter(gate);
+              try
+              {
+                  bees++; // one more
+              }
+              finally
+              {
+                  Monitor.Exit(gate);
+              }
+          }
+      }
+      `,
+      `
+      class Hive
+      {
+          void Add()
+          {
+              lock (gate)
+              {
+                  bees++; // one more
+              }
+          }
+      }
+      `,
+    ),
+    rewrites(
       "class A { void F() { Monitor.Enter(gate); try { n++; } finally { Monitor.Exit(gate); } } }\n",
       "class A { void F() { lock (gate)\n{ n++; } } }\n",
     ),

@@ -1,5 +1,7 @@
 /** Rules for Java. */
 import { pack } from "../../index.js";
+import { optionalOrNull } from "./optional-or-null.js";
+import { optionalResult } from "./optional-result.js";
 import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { countedInMap } from "./counted-in-map.js";
@@ -20,5 +22,7 @@ export const javaPack = pack("java", [
   scopedResource,
   leakingResource,
   needlessTest,
+  optionalResult,
+  optionalOrNull,
 ]);
 export default javaPack;

@@ -1,0 +1,187 @@
+import {
+  condition,
+  holes,
+  isUsedAfter,
+  java,
+  no,
+  referencesAt,
+  rule,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
+
+const { maybe, type, name, error, fallback, body } = holes({
+  maybe: "expression",
+  type: "type",
+  name: "name",
+  error: "expression",
+  fallback: "expression",
+  body: "statements",
+});
+
+type Shape = "throws" | "falls back" | "runs" | "present" | "absent";
+const FORMS: readonly { readonly shape: Shape; readonly was: ReturnType<typeof java> }[] = [
+  {
+    shape: "throws",
+    was: java`
+      ${type} ${name} = ${maybe}.orElse(null);
+      if (${name} == null) {
+        throw ${error};
+      }
+    `,
+  },
+  {
+    shape: "falls back",
+    was: java`
+      ${type} ${name} = ${maybe}.orElse(null);
+      if (${name} == null) {
+        ${name} = ${fallback};
+      }
+    `,
+  },
+  {
+    shape: "runs",
+    was: java`
+      ${type} ${name} = ${maybe}.orElse(null);
+      if (${name} != null) {
+        ${body}
+      }
+    `,
+  },
+  { shape: "present", was: java.expression`${maybe}.orElse(null) != null` },
+  { shape: "absent", was: java.expression`${maybe}.orElse(null) == null` },
+];
+const shapeOf = (match: Match): Shape => FORMS[match.alternative]!.shape;
+const isLiteral = (match: Match): boolean => {
+  const node = match.the(fallback);
+  return node.is(node.tree.language.literals);
+};
+
+/** What moves into a lambda. */
+const moved = (match: Match) =>
+  shapeOf(match) === "runs"
+    ? match.all(body)
+    : shapeOf(match) === "throws"
+      ? [match.the(error)]
+      : shapeOf(match) === "falls back" && !isLiteral(match)
+        ? [match.the(fallback)]
+        : [];
+
+/** In a lambda the variable is a parameter, which nothing behind the branch can see. */
+function isOnlyThere(match: Match): Answer {
+  if (shapeOf(match) !== "runs") return yes("the variable stays");
+  const to = referencesAt(match.the(name)).find((one) => one.to)?.to;
+  if (!to) return unknown("what declares it is not known", match.node);
+  const later = isUsedAfter(to, match.nodes.at(-1)!);
+  return later.is === "no"
+    ? yes(later.evidence.says)
+    : no(`\`${match.textOf(name)}\` is used behind the branch`, match.node);
+}
+
+const { rewrites, holds, ignores } = trialsIn("java");
+const inMethod = (code: string): string =>
+  `class A {\n    int f(java.util.Optional<Queen> queen) {\n        ${code}\n    }\n}\n`;
+
+export const optionalOrNull = rule({
+  id: "java/optional-or-null",
+  kind: "idiom",
+  title: "Ask the Optional, not for null",
+  why: "Taking null out of an Optional to test for it is the old test by another way.",
+  target: "8",
+  was: FORMS.map(({ was }) => was),
+  given: [
+    condition("what moves into a lambda uses only variables that never change", (match) =>
+      usesOnlyFinal(moved(match)),
+    ),
+    condition("what moves into a lambda throws nothing that must be declared, and leaves nothing", (match) =>
+      // What is thrown is only made in the lambda.
+      shapeOf(match) === "throws" ? yes("the exception is only made there") : staysQuiet(moved(match)),
+    ),
+    condition("the variable is used only in the branch", isOnlyThere),
+    condition("the default is not null", (match) =>
+      shapeOf(match) === "falls back" && match.the(fallback).is("null_literal")
+        ? no("the default is null", match.the(fallback))
+        : yes("it is not null"),
+    ),
+  ],
+  becomes: (match) => {
+    switch (shapeOf(match)) {
+      case "throws":
+        return java`${type} ${name} = ${maybe}.orElseThrow(() -> ${error});`;
+      case "falls back":
+        return isLiteral(match)
+          ? java`${type} ${name} = ${maybe}.orElse(${fallback});`
+          : java`${type} ${name} = ${maybe}.orElseGet(() -> ${fallback});`;
+      case "runs":
+        return java`
+          ${maybe}.ifPresent(${name} -> {
+            ${body}
+          });
+        `;
+      case "present":
+        return java`${maybe}.isPresent()`;
+      case "absent":
+        return java`!${maybe}.isPresent()`;
+    }
+  },
+  trials: [
+    rewrites(
+      inMethod(
+        "Queen q = queen.orElse(null);\n        if (q == null) {\n            throw new IllegalStateException();\n        }\n        return q.age();",
+      ),
+      inMethod("Queen q = queen.orElseThrow(() -> new IllegalStateException());\n        return q.age();"),
+    ),
+    rewrites(
+      inMethod(
+        "Queen q = queen.orElse(null);\n        if (q == null) q = new Queen();\n        return q.age();",
+      ),
+      inMethod("Queen q = queen.orElseGet(() -> new Queen());\n        return q.age();"),
+      "likely",
+    ),
+    rewrites(
+      inMethod(
+        "Queen q = queen.orElse(null);\n        if (q != null) {\n            n += 1; // marked\n        }\n        return 1;",
+      ),
+      inMethod("queen.ifPresent(q -> {\n            n += 1; // marked\n        });\n        return 1;"),
+    ),
+    rewrites(
+      inMethod("return queen.orElse(null) != null ? 1 : 0;"),
+      inMethod("return queen.isPresent() ? 1 : 0;"),
+    ),
+    rewrites(
+      inMethod("if (queen.orElse(null) == null) return 1;\n        return 0;"),
+      inMethod("if (!queen.isPresent()) return 1;\n        return 0;"),
+    ),
+    holds(
+      inMethod(
+        "Queen q = queen.orElse(null);\n        if (q != null) {\n            n++;\n        }\n        return q == null ? 1 : 2;",
+      ),
+      "behind the branch",
+    ),
+    holds(
+      inMethod(
+        "int n = 0;\n        Queen q = queen.orElse(null);\n        if (q != null) {\n            n++;\n        }\n        return n;",
+      ),
+      "more than once",
+    ),
+    holds(
+      inMethod(
+        "Queen q = queen.orElse(null);\n        if (q != null) {\n            return 1;\n        }\n        return 0;",
+      ),
+      "cannot leave",
+    ),
+    ignores(
+      inMethod(
+        "Queen q = queen.orElse(null);\n        if (q == null) {\n            n++;\n            throw new IllegalStateException();\n        }\n        return 1;",
+      ),
+    ),
+    ignores(
+      inMethod(
+        "Queen q = queen.orElse(other);\n        if (q == null) throw new IllegalStateException();\n        return 1;",
+      ),
+    ),
+  ],
+});
