@@ -13,6 +13,7 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
+import { isOwnMethod } from "./lookup-or-default.js";
 
 const { dict, key, value, name, method, args, count } = holes({
   dict: "expression",
@@ -82,6 +83,8 @@ function isDict(match: Match): Answer {
   const node = match.the(dict);
   const type = typeOf(node);
   const shown = shortened(node.text);
+  const own = isOwnMethod(node);
+  if (own) return own;
   const to = node.is("identifier") ? referencesAt(node).find((one) => one.to)?.to : undefined;
   const filler = to?.at.find((at) =>
     /^\s*=\s*(collections\.)?defaultdict\(/.test(match.tree.text.slice(at.end, at.end + 40)),
@@ -127,8 +130,12 @@ export const filledDict = rule({
     condition("what is counted is a number", (match) => {
       if (shapeOf(match) !== "counted") return yes("nothing is counted");
       const node = match.the(count);
-      if (node.is(["integer", "float"])) return yes(`\`${node.text}\` is a number`, node);
-      return unknown(`\`${shortened(node.text)}\` could be no number`, node);
+      const type = typeOf(node)?.name;
+      const isNumber =
+        node.is(["integer", "float"]) || /^(int|float)$/.test(type ?? "") || /^len\(/.test(node.text);
+      return isNumber
+        ? yes(`\`${shortened(node.text)}\` is a number`, node)
+        : no(`\`${shortened(node.text)}\` could be no number, and cannot be added to 0 then`, node);
     }),
   ],
   cautions: (match) =>
@@ -178,12 +185,18 @@ export const filledDict = rule({
       "likely",
     ),
     rewrites("x = d.get(k)\nif x is None:\n    x = d[k] = {}\n", "x = d.setdefault(k, {})\n", "likely"),
+    holds("d = {}\nif k in d:\n    d[k] += ']'\nelse:\n    d[k] = ']'\n", "could be no number"),
+    holds("d = {}\nif k in d:\n    d[k] += n\nelse:\n    d[k] = n\n", "could be no number"),
     holds("d = {}\nif k not in d:\n    d[k] = read(k)\n", "although it is not needed"),
     holds("d = {}\nif k not in d:\n    d[k] = a + b\n", "although it is not needed"),
     holds("d = {}\nif next(k) not in d:\n    d[next(k)] = 0\n", "calls something"),
     holds(
       "from collections import defaultdict\nd = defaultdict(list)\nif k not in d:\n    d[k] = 0\n",
       "fills itself",
+    ),
+    holds(
+      "class D(dict):\n    def setdefault(self, k, v):\n        if k not in self:\n            self[k] = []\n        return self[k]\n",
+      "would call itself",
     ),
     ignores("if k not in d:\n    d[j] = 0\n"),
     ignores("if k not in d:\n    d[k] = 0\n    n += 1\n"),

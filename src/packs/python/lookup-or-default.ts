@@ -1,5 +1,6 @@
 import {
   condition,
+  functionAround,
   holes,
   no,
   python,
@@ -11,7 +12,7 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { cheapDefault } from "../family/conditions.js";
 
 const { dict, key, fallback, target } = holes({
@@ -43,11 +44,26 @@ const FORMS = [
   `,
 ];
 
+/**
+ * A class that is a dict by itself may look into itself in the very method that would be called: `get` of a class would
+ * then call itself for ever.
+ */
+export function isOwnMethod(node: SyntaxNode): Answer | undefined {
+  if (!/^(self|cls|super\(\))\b/.test(node.text)) return undefined;
+  const around = functionAround(node);
+  const method = around?.child("name")?.text ?? "";
+  if (/^(get|setdefault|__contains__|__getitem__|__missing__)$/.test(method))
+    return no(`\`${method}\` would call itself`, around);
+  return node.text === "self" ? unknown("`self` may have a `get` of its own", node) : undefined;
+}
+
 /** Is it something that is looked up by key, and has `get`? */
 export function isDict(match: Match): Answer {
   const node = match.the(dict);
   const type = typeOf(node);
   const name = shortened(node.text);
+  const own = isOwnMethod(node);
+  if (own) return own;
   if (!type) return unknown(`\`${name}\` could be something that has no \`get\``, node);
   if (/^(dict|Dict|OrderedDict|defaultdict|Counter|Mapping|MutableMapping|ChainMap)$/.test(type.name))
     return yes(type.why, type.at);
@@ -125,6 +141,10 @@ export const lookupOrDefault = rule({
     holds("ages = {}\nage = ages[next(q)] if next(q) in ages else 0\n", "calls something"),
     holds("def f(ages: list, q):\n    return ages[q] if q in ages else 0\n", "has no `get`"),
     holds("q = 0\nif q in ages:\n    q = ages[q]\n", "its own value"),
+    holds(
+      "class Ages(dict):\n    def get(self, q, default=None):\n        return self[q] if q in self else default\n",
+      "would call itself",
+    ),
     ignores("age = ages[q] if q in hives else 0\n"),
     ignores("age = ages[q] if p in ages else 0\n"),
     ignores("age = ages[q] if q in ages and q else 0\n"),

@@ -1,4 +1,5 @@
-import { condition, holes, rule, ruby, shortened, trialsIn, yes } from "../../index.js";
+import { condition, holes, no, rule, ruby, shortened, trialsIn, yes } from "../../index.js";
+import type { SyntaxNode } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
 import { isNeverFalse, isReadTwice } from "./values.js";
 
@@ -40,6 +41,22 @@ const FORMS: readonly Form<"nil" | "true">[] = [
   },
 ];
 
+const COMPARES = /^(==|!=|<|>|<=|>=|=~|!~|===|&&|\|\||and|or|not|!)$/;
+
+/** Does an expression come to true or false, so that the variable that is given it can be false and not nil? */
+function isTruth(node: SyntaxNode): boolean {
+  if (node.is(["true", "false"])) return true;
+  if (node.is("call")) return /\?$/.test(node.child("method")?.text ?? "");
+  if (node.is(node.tree.language.parenthesized) || node.parts.length === 1) {
+    const inner = node.parts[0];
+    if (inner && node.is(node.tree.language.parenthesized)) return isTruth(inner);
+  }
+  const operator = node.child("operator")?.text ?? "";
+  if (!COMPARES.test(operator)) return false;
+  // `a || b` gives one of the two, and only a comparison in it makes it a truth.
+  return /^(&&|\|\||and|or)$/.test(operator) ? node.parts.some(isTruth) : true;
+}
+
 const { rewrites, ignores, holds } = trialsIn("ruby");
 
 export const assignedIfMissing = rule({
@@ -55,7 +72,12 @@ export const assignedIfMissing = rule({
     condition("false is not a value that somebody meant", (match) =>
       formOf(FORMS, match).tests === "true"
         ? yes("the old code replaced false too")
-        : isNeverFalse(match.the(place)),
+        : isTruth(match.the(value))
+          ? no(
+              `\`${shortened(match.textOf(value))}\` can be false, which would be worked out again`,
+              match.the(value),
+            )
+          : isNeverFalse(match.the(place)),
     ),
   ],
   cautions: (match) =>
@@ -66,6 +88,10 @@ export const assignedIfMissing = rule({
         ],
   becomes: ruby`${place} ||= ${value}`,
   trials: [
+    // What is false is not missing, and would be worked out each time.
+    holds("def f(x)\n  x = true if x.nil?\nend\n", "can be false"),
+    holds("def f\n  @valid = a == 0 || probe.replies?(self) if @valid.nil?\nend\n", "can be false"),
+    holds("def f\n  if @open.nil?\n    @open = !lid.shut?\n  end\nend\n", "can be false"),
     rewrites("def f\n  @hives = read unless @hives\nend\n", "def f\n  @hives ||= read\nend\n"),
     rewrites("def f(hive)\n  hive = hive || 1\nend\n", "def f(hive)\n  hive ||= 1\nend\n"),
     rewrites("def f\n  @hives = read if @hives.nil?\nend\n", "def f\n  @hives ||= read\nend\n", "likely"),
