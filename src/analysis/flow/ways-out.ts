@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import type { Declaration } from "../names/declarations.js";
-import type { Moment } from "./graph.js";
+import type { Moment, Outcome } from "./graph.js";
 import { refersTo, saidByTest } from "./presence.js";
 import { flowAround, jumpAt, startOf } from "./questions.js";
 
@@ -56,7 +56,17 @@ export function waysOutWithout(
 function saysMissing({ outcome }: Moment, declaration: Declaration): boolean {
   if (!outcome) return false;
   if (outcome.was === "false" && refersTo(outcome.test, declaration)) return true;
-  return saidByTest(outcome, declaration) === "missing";
+  return saidByTest(outcome, declaration) === "missing" || comparesWithFalse(outcome, declaration);
+}
+
+/** `$file === false`, as PHP's functions say that they failed. */
+function comparesWithFalse({ test, was }: Outcome, declaration: Declaration): boolean {
+  const [left, right, ...more] = test.parts.filter((part) => !part.is(test.tree.language.operators));
+  if (!left || !right || more.length > 0) return false;
+  const other = /^false$/i.test(right.text) ? left : /^false$/i.test(left.text) ? right : undefined;
+  if (!other || !refersTo(other, declaration)) return false;
+  const operator = test.tree.text.slice(left.end, right.start).trim();
+  return was === (/^===?$/.test(operator) ? "true" : /^!==?$/.test(operator) ? "false" : undefined);
 }
 
 /** Does a way come to the end of the function that is no `return`? */

@@ -1,5 +1,6 @@
 /** Rules for JavaScript and TypeScript. */
 import { pack } from "../../index.js";
+import { leakingResource } from "./leaking-resource.js";
 import { needlessTest } from "./needless-test.js";
 import { guardedCall } from "./guarded-call.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
@@ -16,5 +17,6 @@ export const javascriptPack = pack("javascript", [
   assignedIfMissing,
   guardedCall,
   needlessTest,
+  leakingResource,
 ]);
 export default javascriptPack;

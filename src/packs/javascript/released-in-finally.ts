@@ -22,25 +22,10 @@ import {
   somethingBetween,
   usesInside,
 } from "../family/resource.js";
+import { RESOURCES } from "./resources.js";
 
 const { name, made, body } = holes({ name: "name", made: "expression", body: "statements" });
 const HOLES = { name, body };
-
-const row = (acquire: string, release: string, scoped: NonNullable<Handle["scoped"]>): Handle => ({
-  language: "javascript",
-  acquire: `${acquire}(…)`,
-  release,
-  scoped,
-});
-/** Resources of Node's own modules. */
-const RESOURCES: readonly Handle[] = [
-  row("fs.openSync", "fs.closeSync(handle)", "none"),
-  row("fs.opendirSync", "handle.closeSync()", "none"),
-  row("fs/promises.open", "await handle.close()", "itself"),
-  row("fs.promises.open", "await handle.close()", "itself"),
-  row("fs/promises.opendir", "await handle.close()", "itself"),
-  row("fs.promises.opendir", "await handle.close()", "itself"),
-];
 
 interface Form {
   readonly release: string;

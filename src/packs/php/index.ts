@@ -1,5 +1,6 @@
 /** Rules for PHP. */
 import { pack } from "../../index.js";
+import { leakingResource } from "./leaking-resource.js";
 import { needlessTest } from "./needless-test.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
@@ -12,5 +13,6 @@ export const phpPack = pack("php", [
   guardedRead,
   releasedInFinally,
   needlessTest,
+  leakingResource,
 ]);
 export default phpPack;

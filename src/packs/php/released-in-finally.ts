@@ -8,24 +8,10 @@ import {
   somethingBetween,
   usesInside,
 } from "../family/resource.js";
+import { RESOURCES } from "./resources.js";
 
 const { name, made, body } = holes({ name: "expression", made: "expression", body: "statements" });
 const HOLES = { name, body };
-
-const row = (acquire: string, release: string): Handle => ({
-  language: "php",
-  acquire: `${acquire}(…)`,
-  release,
-  scoped: "none",
-});
-/** What PHP hands out as something to be given back. */
-const RESOURCES: readonly Handle[] = [
-  ...["fopen", "tmpfile", "fsockopen", "stream_socket_client"].map((open) => row(open, "fclose(handle)")),
-  row("popen", "pclose(handle)"),
-  row("opendir", "closedir(handle)"),
-  row("proc_open", "proc_close(handle)"),
-  row("gzopen", "gzclose(handle)"),
-];
 
 interface Form {
   readonly release: string;

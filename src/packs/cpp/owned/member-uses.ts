@@ -35,8 +35,9 @@ export interface MemberCode {
   reset(member: Snippet): Snippet | undefined;
   /** Puts another one in its place; undefined where the owner cannot be told. */
   put(member: Snippet, value: Hole): Snippet | undefined;
-  /** The arguments that the owner is made of where the member was made of these. */
-  made(args: string | undefined): string;
+  /** What the owner is made of where the member was made of nothing, and a further argument that it always has. */
+  readonly empty: string;
+  readonly deleter?: string | undefined;
   /** Where its address is given: to be filled, or to be read. */
   readonly fill?: (member: Snippet) => Snippet;
   readonly read?: (member: Snippet) => Snippet;
@@ -71,8 +72,14 @@ export function memberClauses(p: Hole, code: MemberCode): UseClause[] {
       .when((match) => isInitialized(match) && match.node.parts[0]?.same(match.the(p)) === true)
       .becomes(({ node }) => {
         const list = node.parts[1]!;
-        const args = list.text.slice(1, -1).trim();
-        return [copy(node.start, list.start), text(`(${code.made(isEmpty(args) ? undefined : args)})`)];
+        const { empty: nothing, deleter } = code;
+        if (isEmpty(list.text.slice(1, -1).trim())) {
+          const args = [nothing, deleter].filter((arg) => arg !== undefined && arg !== "");
+          return [copy(node.start, list.start), text(`(${args.join(", ")})`)];
+        }
+        return deleter === undefined
+          ? [copy(node.start, node.end)]
+          : [copy(node.start, list.end - 1), text(`, ${deleter})`)];
       }),
     // The destructor that does nothing else.
     use(cpp`${p}`)

@@ -74,7 +74,8 @@ function ownedHandleMemberWith(own: readonly Handle[] = []): Rule {
       raw: code(get),
       reset: (member) => (reset === undefined ? undefined : code(reset)(member)),
       put: (member, value) => (take === undefined ? undefined : code(take)(member, value)),
-      made: (args) => (deleter === undefined ? (args ?? "") : `${args ?? "nullptr"}, ${deleter}`),
+      empty: deleter === undefined ? "" : "nullptr",
+      deleter,
       ...(fill === undefined ? {} : { fill: code(fill) }),
       ...(read === undefined ? {} : { read: code(read) }),
       isFill: ({ node }) =>

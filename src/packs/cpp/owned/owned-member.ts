@@ -17,7 +17,7 @@ const uses = everyUseOf(
     raw: (member) => cpp`${member}.get()`,
     reset: (member) => cpp`${member}.reset()`,
     put: (member, value) => cpp`${member}.reset(${value})`,
-    made: (args) => args ?? "nullptr",
+    empty: "nullptr",
     isTested: true,
   }),
 );
@@ -79,7 +79,7 @@ export const ownedMember = rule({
       `
       class Hive {
        public:
-        Hive(int n) : queen_(new Queen(n)) {}
+        Hive(int n) : queen_(new Queen(n /* marked */)) {}
         virtual ~Hive() { delete queen_; }
         Hive(const Hive& other) : queen_(new Queen(*other.queen_)) {}
         void mark() { if (queen_) queen_->mark(); show(queen_); }
@@ -92,7 +92,7 @@ export const ownedMember = rule({
 
       class Hive {
        public:
-        Hive(int n) : queen_(new Queen(n)) {}
+        Hive(int n) : queen_(new Queen(n /* marked */)) {}
         virtual ~Hive() = default;
         Hive(const Hive& other) : queen_(new Queen(*other.queen_)) {}
         void mark() { if (queen_) queen_->mark(); show(queen_.get()); }
