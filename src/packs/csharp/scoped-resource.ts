@@ -1,15 +1,7 @@
 import { condition, csharp, holes, nameInFile, rule, targetAnswer, trialsIn, yes } from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
 import { rowsFor } from "../family/handles.js";
-import {
-  declaresNothingForLater,
-  keptInPlace,
-  nobodyNeedsIt,
-  notUsedOutside,
-  releasedNow,
-  releasedOnce,
-  somethingBetween,
-} from "../family/resource.js";
+import { blockConditions, releasedNow } from "../family/resource.js";
 import { isDisposable } from "./disposable.js";
 
 const { type, name, made, body } = holes({
@@ -126,19 +118,11 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         (match) => isDisposable(match, match.the(type), match.the(made), rows, formOf(match).released),
         { unknownIs: "possible" },
       ),
-      somethingBetween(HOLES),
-      keptInPlace(HOLES),
-      releasedOnce(
+      ...blockConditions(
         HOLES,
+        (match) => formOf(match).shape === "finally",
         (use) =>
           use.field === "expression" && /^(Dispose|Close)$/.test(use.parent?.child("name")?.text ?? ""),
-      ),
-      notUsedOutside(HOLES),
-      nobodyNeedsIt(HOLES, (match) => formOf(match).shape === "finally"),
-      condition("nothing that is declared meanwhile is used afterwards", (match) =>
-        formOf(match).shape === "straight"
-          ? declaresNothingForLater(HOLES).ask(match)
-          : yes("it was a block before"),
       ),
     ],
     cautions: (match) => [

@@ -1,5 +1,5 @@
-import { comesFromModule, isBuiltin, no, shortened, unknown, yes } from "../../index.js";
-import type { Answer, Handle, SyntaxNode } from "../../index.js";
+import { comesFromModule, isBuiltin, no, shortened, Snippet, unknown, yes } from "../../index.js";
+import type { Answer, Handle, Hole, SyntaxNode } from "../../index.js";
 
 /** What is called in an expression that acquires something: `open`, `new FileReader`, `File.open`. */
 export function calleeOf(expression: SyntaxNode): { node: SyntaxNode; text: string } | undefined {
@@ -92,9 +92,14 @@ export function rowsFor(
   return [...own, ...shipped].filter((row) => row.language === language);
 }
 
-/** The release of a row for a snippet: `handle` is what becomes a hole. */
-export function releaseParts({ release }: Handle): readonly string[] {
-  return release.replace(/;$/, "").split(/\bhandle\b/);
+/** A release as a snippet, with a hole in the place of `handle`. */
+export function releaseSnippet(language: Handle["language"], release: string, hole: Hole): Snippet {
+  const texts = release.replace(/;$/, "").split(/\bhandle\b/);
+  return new Snippet(
+    language,
+    texts,
+    texts.slice(1).map(() => hole),
+  );
 }
 
 /** The distinct ways in which the rows release, in their order. */

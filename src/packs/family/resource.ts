@@ -211,3 +211,25 @@ function isHandedOut(argument: SyntaxNode): boolean {
 export function releasedNow(name: string): string {
   return `when something in between throws, \`${name}\` is released at once now, and stayed open before`;
 }
+
+/**
+ * What must hold where the body becomes a block of its own that the variable is seen in, as in Java and C#.
+ * `hadFinally` tells old code that released on every path; `releases` a use that releases.
+ */
+export function blockConditions(
+  holes: ResourceHoles,
+  hadFinally: (match: Match) => boolean,
+  releases: (use: SyntaxNode) => boolean,
+): Condition[] {
+  const declares = declaresNothingForLater(holes);
+  return [
+    somethingBetween(holes),
+    keptInPlace(holes),
+    releasedOnce(holes, releases),
+    notUsedOutside(holes),
+    nobodyNeedsIt(holes, hadFinally),
+    condition(declares.must, (match) =>
+      hadFinally(match) ? yes("it was a block before") : declares.ask(match),
+    ),
+  ];
+}

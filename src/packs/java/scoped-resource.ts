@@ -1,14 +1,6 @@
 import { condition, holes, java, no, rule, trialsIn, unknown, yes } from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
-import {
-  declaresNothingForLater,
-  keptInPlace,
-  nobodyNeedsIt,
-  notUsedOutside,
-  releasedNow,
-  releasedOnce,
-  somethingBetween,
-} from "../family/resource.js";
+import { blockConditions, releasedNow } from "../family/resource.js";
 import { rowsFor } from "../family/handles.js";
 import { isCloseable } from "./closeable.js";
 
@@ -106,10 +98,11 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         (match) => isCloseable(match, match.the(type), match.the(made), rows),
         { unknownIs: "possible" },
       ),
-      somethingBetween(HOLES),
-      keptInPlace(HOLES),
-      releasedOnce(HOLES, (use) => use.field === "object" && use.parent?.child("name")?.text === "close"),
-      notUsedOutside(HOLES),
+      ...blockConditions(
+        HOLES,
+        (match) => shapeOf(match) !== "straight",
+        (use) => use.field === "object" && use.parent?.child("name")?.text === "close",
+      ),
       condition("the handlers neither use it nor catch what closing it throws", (match) => {
         if (shapeOf(match) !== "caught") return yes("no handler is there");
         const what = match.textOf(name);
@@ -118,12 +111,6 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           ? no(`\`${what}\` is closed before this handler runs now`, use)
           : unknown(`closing \`${what}\` could throw what the handler catches`, match.node);
       }),
-      nobodyNeedsIt(HOLES, (match) => shapeOf(match) !== "straight"),
-      condition("nothing that is declared meanwhile is used afterwards", (match) =>
-        shapeOf(match) === "straight"
-          ? declaresNothingForLater(HOLES).ask(match)
-          : yes("it was a block before"),
-      ),
     ],
     cautions: (match) => {
       const what = match.textOf(name);

@@ -5,14 +5,13 @@ import {
   javascript,
   no,
   rule,
-  Snippet,
   targetAnswer,
   trialsIn,
   unknown,
   yes,
 } from "../../index.js";
-import type { Handle, Match, Rule } from "../../index.js";
-import { handleOf, releaseParts, releasesOf, rowsFor } from "../family/handles.js";
+import type { Handle, Match, Rule, Snippet } from "../../index.js";
+import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
 import {
   declaredForLater,
   keptInPlace,
@@ -42,12 +41,7 @@ function waysOf(release: string): readonly string[] {
 function formsFor(rows: readonly Handle[]): readonly Form[] {
   return releasesOf(rows).flatMap((release) =>
     waysOf(release).flatMap((way): Form[] => {
-      const texts = releaseParts({ release: way } as Handle);
-      const code = new Snippet(
-        "javascript",
-        texts,
-        texts.slice(1).map(() => name),
-      );
+      const code = releaseSnippet("javascript", way, name);
       return [
         {
           release,

@@ -1,6 +1,6 @@
-import { condition, holes, no, php, rule, Snippet, trialsIn, unknown, yes } from "../../index.js";
-import type { Handle, Match, Rule } from "../../index.js";
-import { handleOf, releaseParts, releasesOf, rowsFor } from "../family/handles.js";
+import { condition, holes, no, php, rule, trialsIn, unknown, yes } from "../../index.js";
+import type { Handle, Match, Rule, Snippet } from "../../index.js";
+import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
 import {
   keptInPlace,
   nobodyNeedsIt,
@@ -21,12 +21,7 @@ interface Form {
 
 function formsFor(rows: readonly Handle[]): readonly Form[] {
   return releasesOf(rows).map((release): Form => {
-    const texts = releaseParts({ release: release.replace(/\$handle/g, "handle") } as Handle);
-    const code = new Snippet(
-      "php",
-      texts,
-      texts.slice(1).map(() => name),
-    );
+    const code = releaseSnippet("php", release, name);
     return {
       release,
       code,

@@ -1,17 +1,6 @@
-import {
-  condition,
-  holes,
-  need,
-  no,
-  python,
-  rule,
-  scopeAround,
-  Snippet,
-  trialsIn,
-  yes,
-} from "../../index.js";
-import type { Handle, Hole, Match, Rule } from "../../index.js";
-import { handleOf, releaseParts, releasesOf, rowsFor } from "../family/handles.js";
+import { condition, holes, need, no, python, rule, scopeAround, trialsIn, yes } from "../../index.js";
+import type { Handle, Match, Rule, Snippet } from "../../index.js";
+import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
 import {
   keptInPlace,
   nobodyNeedsIt,
@@ -23,16 +12,6 @@ import { RESOURCES } from "./resources.js";
 
 const { file, made, body } = holes({ file: "name", made: "expression", body: "statements" });
 const HOLES = { name: file, body };
-
-/** `handle.close()` as a snippet with a hole for the variable. */
-function releaseOf(release: string, hole: Hole): Snippet {
-  const texts = releaseParts({ release } as Handle);
-  return new Snippet(
-    "python",
-    texts,
-    texts.slice(1).map(() => hole),
-  );
-}
 
 interface Form {
   readonly shape: "finally" | "straight";
@@ -50,7 +29,7 @@ function formsFor(rows: readonly Handle[]): readonly Form[] {
         try:
             ${body}
         finally:
-            ${releaseOf(release, file)}
+            ${releaseSnippet("python", release, file)}
       `,
     },
     {
@@ -59,7 +38,7 @@ function formsFor(rows: readonly Handle[]): readonly Form[] {
       was: python`
         ${file} = ${made}
         ${body}
-        ${releaseOf(release, file)}
+        ${releaseSnippet("python", release, file)}
       `,
     },
   ]);

@@ -69,15 +69,18 @@ export const assignedIfMissing = rule({
     condition("evaluating the place once instead of twice makes no difference", (match) =>
       isReadTwice(match.the(place)),
     ),
-    condition("false is not a value that somebody meant", (match) =>
-      formOf(FORMS, match).tests === "true"
-        ? yes("the old code replaced false too")
-        : isTruth(match.the(value))
-          ? no(
-              `\`${shortened(match.textOf(value))}\` can be false, which would be worked out again`,
-              match.the(value),
-            )
-          : isNeverFalse(match.the(place)),
+    condition(
+      "false is not a value that somebody meant",
+      (match) =>
+        formOf(FORMS, match).tests === "true"
+          ? yes("the old code replaced false too")
+          : isTruth(match.the(value))
+            ? no(
+                `\`${shortened(match.textOf(value))}\` can be false, which would be worked out again`,
+                match.the(value),
+              )
+            : isNeverFalse(match.the(place)),
+      { unknownIs: "possible" },
     ),
   ],
   cautions: (match) =>
@@ -94,7 +97,7 @@ export const assignedIfMissing = rule({
     holds("def f\n  if @open.nil?\n    @open = !lid.shut?\n  end\nend\n", "can be false"),
     rewrites("def f\n  @hives = read unless @hives\nend\n", "def f\n  @hives ||= read\nend\n"),
     rewrites("def f(hive)\n  hive = hive || 1\nend\n", "def f(hive)\n  hive ||= 1\nend\n"),
-    rewrites("def f\n  @hives = read if @hives.nil?\nend\n", "def f\n  @hives ||= read\nend\n", "likely"),
+    rewrites("def f\n  @hives = read if @hives.nil?\nend\n", "def f\n  @hives ||= read\nend\n", "possible"),
     rewrites("h[:a] = [] if !h[:a]\n", "h[:a] ||= []\n", "likely"),
     rewrites(
       `
@@ -107,7 +110,7 @@ export const assignedIfMissing = rule({
       # read once
       @all ||= read
       `,
-      "likely",
+      "possible",
     ),
     rewrites("h.queen = find unless h.queen\n", "h.queen ||= find\n", "likely"),
     holds("h[take] = [] if h[take()].nil?\nh[take()] = [] unless h[take()]\n", "once instead of twice"),
