@@ -82,7 +82,7 @@ export const scopedLock = rule({
   was: FORMS,
   where: [isLastInBlock],
   given: [
-    condition("it is a mutex of the standard library", isMutex),
+    condition("it is a mutex of the standard library", isMutex, { unknownIs: "possible" }),
     condition("the mutex is neither locked nor let go meanwhile", (match) => {
       const name = match.textOf(mutex);
       const other = match
@@ -137,7 +137,7 @@ export const scopedLock = rule({
     rewrites(
       "#include <mutex>\nvoid f(Hive& h) { h.gate.lock(); h.open(); h.gate.unlock(); }\n",
       "#include <mutex>\nvoid f(Hive& h) { std::lock_guard<std::mutex> guard(h.gate); h.open(); }\n",
-      "likely",
+      "possible",
     ),
     rewrites(
       "#include <mutex>\nstd::mutex m;\nint f() { m.lock(); n++; m.unlock(); return g(); }\n",

@@ -118,7 +118,7 @@ export const filledDict = rule({
   why: "Look up, test and put are one thing to do, and the key is written three times.",
   was: FORMS.map(({ was }) => was),
   given: [
-    condition("it is a dict", isDict),
+    condition("it is a dict", isDict, { unknownIs: "possible" }),
     sideEffectFree(dict),
     sideEffectFree(key),
     condition("what is put in costs nothing to make", isCheap),
@@ -182,9 +182,9 @@ export const filledDict = rule({
     rewrites(
       "x = d.get(k)\nif x is None:\n    x = []\n    d[k] = x\n",
       "x = d.setdefault(k, [])\n",
-      "likely",
+      "possible",
     ),
-    rewrites("x = d.get(k)\nif x is None:\n    x = d[k] = {}\n", "x = d.setdefault(k, {})\n", "likely"),
+    rewrites("x = d.get(k)\nif x is None:\n    x = d[k] = {}\n", "x = d.setdefault(k, {})\n", "possible"),
     holds("d = {}\nif k in d:\n    d[k] += ']'\nelse:\n    d[k] = ']'\n", "could be no number"),
     holds("d = {}\nif k in d:\n    d[k] += n\nelse:\n    d[k] = n\n", "could be no number"),
     holds("d = {}\nif k not in d:\n    d[k] = read(k)\n", "although it is not needed"),

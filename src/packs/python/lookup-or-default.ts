@@ -82,7 +82,7 @@ export const lookupOrDefault = rule({
   why: "The key is looked for twice, and the reader must check that both are the same.",
   was: FORMS,
   given: [
-    condition("it is a dict", isDict),
+    condition("it is a dict", isDict, { unknownIs: "possible" }),
     sideEffectFree(dict),
     sideEffectFree(key),
     cheapDefault(fallback),
@@ -134,9 +134,9 @@ export const lookupOrDefault = rule({
           age = ages.get(q, -1)
           return age
       `,
-      "likely",
+      "possible",
     ),
-    rewrites("x = a.b[k] if k in a.b else ''\n", "x = a.b.get(k, '')\n", "likely"),
+    rewrites("x = a.b[k] if k in a.b else ''\n", "x = a.b.get(k, '')\n", "possible"),
     holds("ages = {}\nage = ages[q] if q in ages else ask(q)\n", "calls something"),
     holds("ages = {}\nage = ages[next(q)] if next(q) in ages else 0\n", "calls something"),
     holds("def f(ages: list, q):\n    return ages[q] if q in ages else 0\n", "has no `get`"),

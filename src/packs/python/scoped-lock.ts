@@ -1,15 +1,19 @@
 import { condition, holes, no, python, rule, trialsIn, typeOf, unknown, yes } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
+import { givenInClass, likelyInClass } from "../family/members.js";
 
 const { lock, body } = holes({ lock: "expression", body: "statements" });
 const STRAIGHT = 1;
 
 const LOCKS = ["Lock", "RLock", "Condition", "Semaphore", "BoundedSemaphore"];
 
+const MADE = /^(threading\.|multiprocessing\.)?(R?Lock|Condition|(Bounded)?Semaphore)\(/;
+
 /** Is it a lock of the standard library, whose block takes it and lets it go? */
 function isLock(match: Match): Answer {
   const node = match.the(lock);
   const type = typeOf(node);
+  if (!type && givenInClass(node, MADE)) return yes(`\`${node.text}\` is given a lock in its class`, node);
   if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
   const isOne = type.module === "threading" || type.module === "multiprocessing";
   if (isOne && LOCKS.includes(type.name)) return yes(type.why, type.at);
@@ -40,7 +44,10 @@ export const scopedLock = rule({
     `,
   ],
   given: [
-    condition("it is a lock of the standard library", isLock),
+    condition("it is a lock of the standard library", isLock, { unknownIs: "possible" }),
+    condition("no other class gives it something else", (match) =>
+      typeOf(match.the(lock)) ? yes("its type is known") : likelyInClass(match.the(lock), MADE),
+    ),
     condition("the lock is the same object throughout", (match) => {
       const node = match.the(lock);
       const called = [...node.descendants()].find((one) => one.is(["call", "subscript"]));
@@ -136,7 +143,7 @@ export const scopedLock = rule({
           with gate:
               work()
       `,
-      "likely",
+      "possible",
     ),
     holds(
       `

@@ -7,6 +7,7 @@ import {
   releasedNow,
   releasedOnce,
   somethingBetween,
+  usesOutside,
 } from "../family/resource.js";
 import { RESOURCES } from "./resources.js";
 
@@ -77,6 +78,15 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           access?.is("attribute") === true &&
           /^(close|shutdown|quit|cleanup)$/.test(access.child("attribute")?.text ?? "")
         );
+      }),
+      condition("nothing is asked of it afterwards", (match) => {
+        if (formOf(match).release === "handle.close()") return yes("closing is all that the block does");
+        const later = usesOutside(match, HOLES).find(
+          ({ does, node }) => does === "read" && node.start > match.found.end,
+        );
+        return later
+          ? no(`\`${match.textOf(file)}\` is asked something after it was released`, later.node)
+          : yes("nothing is asked of it afterwards");
       }),
       nobodyNeedsIt(HOLES, (match) => formOf(match).shape === "finally"),
       condition("the variable is not shared with other functions", (match) => {
@@ -242,6 +252,18 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           with open(path) as f:
               text = f.read()
       `,
+      ),
+      // quit() forgets what the server said, and leaving the block does not.
+      holds(
+        `
+      import smtplib
+      def f(host):
+          s = smtplib.SMTP(host)
+          s.ehlo()
+          s.quit()
+          return s.esmtp_features
+      `,
+        "after it was released",
       ),
       // A connection's own block ends a transaction and leaves the connection open.
       rewrites(

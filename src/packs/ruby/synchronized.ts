@@ -1,12 +1,16 @@
 import { condition, holes, no, ruby, rule, trialsIn, typeOf, unknown, yes } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
+import { givenInClass, likelyInClass } from "../family/members.js";
 
 const { lock, body } = holes({ lock: "expression", body: "statements" });
 const STRAIGHT = 2;
 
+const MADE = /^(Thread::)?(Mutex|Monitor)\.new\b/;
+
 function isMutex(match: Match): Answer {
   const node = match.the(lock);
   const type = typeOf(node);
+  if (!type && givenInClass(node, MADE)) return yes(`\`${node.text}\` is given a mutex in its class`, node);
   if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
   return /^(Mutex|Monitor)$/.test(type.name) ? yes(type.why, type.at) : no(type.why, type.at);
 }
@@ -42,7 +46,10 @@ export const synchronized = rule({
     `,
   ],
   given: [
-    condition("it is a mutex", isMutex),
+    condition("it is a mutex", isMutex, { unknownIs: "possible" }),
+    condition("no other class gives it something else", (match) =>
+      typeOf(match.the(lock)) ? yes("its type is known") : likelyInClass(match.the(lock), MADE),
+    ),
     condition("the mutex is the same throughout", (match) => {
       const node = match.the(lock);
       if (!node.is(["identifier", "instance_variable", "class_variable", "constant", "global_variable"]))
@@ -93,9 +100,8 @@ export const synchronized = rule({
       "gate = Mutex.new\ngate.synchronize do\n  count += 1 # bees\nend\n",
     ),
     rewrites(
-      "class A\n  def f\n    @gate.lock\n    @n += 1\n    @gate.unlock\n    @n\n  end\nend\n",
-      "class A\n  def f\n    @gate.synchronize do\n      @n += 1\n    end\n    @n\n  end\nend\n",
-      "likely",
+      "class A\n  def initialize\n    @gate = Mutex.new\n  end\n  def f\n    @gate.lock\n    @n += 1\n    @gate.unlock\n    @n\n  end\nend\n",
+      "class A\n  def initialize\n    @gate = Mutex.new\n  end\n  def f\n    @gate.synchronize do\n      @n += 1\n    end\n    @n\n  end\nend\n",
     ),
     holds("gate.lock\nn = 1\ngate.unlock\nputs n\n", "behind what becomes a block"),
     holds("gate().lock\nn += 1\ngate().unlock\n", "worked out again"),
