@@ -1,5 +1,6 @@
 /** Rules for Java. */
 import { pack } from "../../index.js";
+import { valueOrFallback } from "./value-or-fallback.js";
 import { optionalOrNull } from "./optional-or-null.js";
 import { optionalResult } from "./optional-result.js";
 import { needlessTest } from "./needless-test.js";
@@ -24,5 +25,6 @@ export const javaPack = pack("java", [
   needlessTest,
   optionalResult,
   optionalOrNull,
+  valueOrFallback,
 ]);
 export default javaPack;

@@ -93,6 +93,11 @@ export const guardedCall = rule({
       "const f = (h: string[] | null) => { h?.sort(); };",
     ),
     ts.holds("const f = (s: string) => { if (s) s.trim(); };", "would do something else"),
+    ts.rewrites(
+      'const f = (h?: string[]) => { if (typeof h !== "undefined") h.sort(); };',
+      "const f = (h?: string[]) => { h?.sort(); };",
+    ),
+    js.holds('if (typeof document !== "undefined") document.open();', "may not be declared"),
     js.holds("if (next() != null) next().open();", "once instead of twice"),
     js.ignores("if (hive) { hive.open(); } else { close(); }"),
     js.ignores("if (hive) { hive.open(); n++; }"),

@@ -1,9 +1,9 @@
-import { javascript, no, shortened, unknown, valuesOf, yes } from "../../index.js";
+import { javascript, no, referencesAt, shortened, unknown, valuesOf, yes } from "../../index.js";
 import type { Answer, Hole, Match, Snippet, SyntaxNode } from "../../index.js";
 import { isPlainAccess } from "./access.js";
 
-/** What a test asks: whether something is null or undefined, one of the two, or whether it counts as true. */
-export type Asks = "both" | "null" | "undefined" | "truth";
+/** What a test asks: whether something is null or undefined, one of the two (by `typeof` too), or whether it is true. */
+export type Asks = "both" | "null" | "undefined" | "typeof" | "truth";
 
 /** The tests of something being there, and of it being gone. */
 export function presenceTests(
@@ -23,6 +23,16 @@ export function presenceTests(
       gone: javascript`${what} === undefined || ${what} === null`,
     },
     { asks: "undefined", there: javascript`${what} !== undefined`, gone: javascript`${what} === undefined` },
+    {
+      asks: "typeof",
+      there: javascript`typeof ${what} !== "undefined"`,
+      gone: javascript`typeof ${what} === "undefined"`,
+    },
+    {
+      asks: "typeof",
+      there: javascript`typeof ${what} != "undefined"`,
+      gone: javascript`typeof ${what} == "undefined"`,
+    },
     { asks: "null", there: javascript`${what} !== null`, gone: javascript`${what} === null` },
     { asks: "truth", there: javascript`${what}`, gone: javascript`!${what}` },
   ];
@@ -41,6 +51,8 @@ export function readOnce(node: SyntaxNode): Answer {
 export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answer {
   const name = shortened(node.text);
   if (asks === "both") return yes("the test is for null and undefined alike", node);
+  if (asks === "typeof" && node.is("identifier") && !referencesAt(node).some(({ to }) => to))
+    return no(`\`${name}\` may not be declared at all, for which only \`typeof\` does not fail`, node);
   const type = valuesOf(match, node);
   if (!type) return unknown(`\`${name}\` could be ${differing(asks).join(", ")}`, node);
   const seen =
@@ -60,5 +72,5 @@ export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answe
 /** The values for which an old test and the new one say different things. */
 export function differing(asks: Asks): readonly string[] {
   if (asks === "truth") return ["0", '""', "false"];
-  return asks === "null" ? ["undefined"] : asks === "undefined" ? ["null"] : [];
+  return asks === "null" ? ["undefined"] : asks === "both" ? [] : ["null"];
 }

@@ -1,10 +1,19 @@
-import { condition, holes, javascript, no, rule, shortened, sideEffectFree } from "../../index.js";
+import {
+  condition,
+  holes,
+  javascript,
+  no,
+  referencesAt,
+  rule,
+  shortened,
+  sideEffectFree,
+} from "../../index.js";
 import { trialsIn, unknown, valuesOf, yes, type Match, type Snippet } from "../../index.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
 
 /** Which of null and undefined a form tests for. */
-type Tests = "both" | "null" | "undefined";
+type Tests = "both" | "null" | "undefined" | "typeof";
 
 /** The conditional forms, with what each tests for. */
 const FORMS: readonly { readonly tests: Tests; readonly was: Snippet }[] = [
@@ -20,6 +29,8 @@ const FORMS: readonly { readonly tests: Tests; readonly was: Snippet }[] = [
   { tests: "undefined", was: javascript`${value} === undefined ? ${fallback} : ${value}` },
   { tests: "null", was: javascript`${value} !== null ? ${value} : ${fallback}` },
   { tests: "null", was: javascript`${value} === null ? ${fallback} : ${value}` },
+  { tests: "typeof", was: javascript`typeof ${value} !== "undefined" ? ${value} : ${fallback}` },
+  { tests: "typeof", was: javascript`typeof ${value} === "undefined" ? ${fallback} : ${value}` },
 ];
 
 /** The missing value that a form does not test for, and lets through. */
@@ -42,6 +53,13 @@ export const valueOrFallback = rule({
     condition("the value is evaluated once instead of several times, and nobody notices", (match) =>
       pure.ask(match),
     ),
+    condition("the value is declared", (match) => {
+      const node = match.the(value);
+      const isOpen = FORMS[match.alternative]!.tests === "typeof" && node.is("identifier");
+      return isOpen && !referencesAt(node).some(({ to }) => to)
+        ? no(`\`${node.text}\` may not be declared at all, for which only \`typeof\` does not fail`, node)
+        : yes("the old code read it too");
+    }),
     condition(
       "both null and undefined are meant",
       (match) => {
@@ -95,6 +113,16 @@ export const valueOrFallback = rule({
       "const f = (x: number | undefined) => (x ?? 1);",
     ),
     ts.holds("const f = (x?: number | null) => (x !== undefined ? x : 1);", "let null through"),
+    js.rewrites(
+      'const f = (x) => (typeof x !== "undefined" ? x : 1);',
+      "const f = (x) => (x ?? 1);",
+      "possible",
+    ),
+    ts.rewrites(
+      'const f = (x?: string[]) => (typeof x === "undefined" ? [] : x);',
+      "const f = (x?: string[]) => (x ?? []);",
+    ),
+    js.holds('const y = typeof module !== "undefined" ? module : null;', "may not be declared"),
     js.holds("const y = take() != null ? take() : 1;", "calls something"),
     js.ignores("const y = x != null ? z : 1;"),
     js.ignores("const y = x !== null && z !== undefined ? x : 1;"),

@@ -52,7 +52,7 @@ export function wrapperOf(handle: Handle, type: string): Wrapper | undefined {
 }
 
 /** Must the wrapper be told how to give back? */
-export const wantsDeleter = ({ type }: Wrapper): boolean => type.startsWith("std::unique_ptr");
+export const wantsDeleter = ({ type }: Wrapper): boolean => /^std::(unique|shared)_ptr\b/.test(type);
 
 /** Code of a row with other code in the place of `handle`, and of `value` where there is one. */
 export function inPlaceOfHandle(code: string, handle: Snippet, value?: Hole): Snippet {

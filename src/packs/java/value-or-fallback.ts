@@ -1,0 +1,71 @@
+import { condition, holes, java, need, no, rule, sideEffectFree, trialsIn, yes } from "../../index.js";
+import type { Match } from "../../index.js";
+import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
+
+const { value, fallback } = holes({ value: "expression", fallback: "expression" });
+
+const FORMS = [
+  java.expression`${value} != null ? ${value} : ${fallback}`,
+  java.expression`${value} == null ? ${fallback} : ${value}`,
+];
+const isLiteral = (match: Match): boolean => {
+  const node = match.the(fallback);
+  return node.is(node.tree.language.literals) && !node.is("null_literal");
+};
+const moved = (match: Match) => (isLiteral(match) ? [] : [match.the(fallback)]);
+
+const { rewrites, holds, ignores } = trialsIn("java", "9");
+const inMethod = (code: string): string =>
+  `import java.util.Objects;\n\nclass A {\n    String f(String name) {\n        ${code}\n    }\n}\n`;
+
+export const valueOrFallback = rule({
+  id: "java/value-or-fallback",
+  kind: "idiom",
+  title: "Fall back with Objects.requireNonNullElse",
+  why: "The value is written twice, and the reader must check that both are the same.",
+  // It is longer, and boxes what was a primitive.
+  taste: true,
+  target: "9",
+  was: FORMS,
+  given: [
+    sideEffectFree(value),
+    condition("the default is never null, for which the new code throws", (match) => {
+      const node = match.the(fallback);
+      const isThere =
+        isLiteral(match) || node.is(["object_creation_expression", "array_creation_expression"]);
+      return isThere ? yes(`\`${node.text}\` is never null`, node) : no("the default could be null", node);
+    }),
+    condition("what moves into a lambda uses only variables that never change", (match) =>
+      usesOnlyFinal(moved(match)),
+    ),
+    condition("what moves into a lambda throws nothing that must be declared", (match) =>
+      staysQuiet(moved(match)),
+    ),
+    condition("the value is an object", (match) =>
+      /^(decimal|hex|octal|binary|character|true|false)/.test(match.the(fallback).kind)
+        ? no("the default is a primitive, which would be boxed", match.the(fallback))
+        : yes("the default is an object"),
+    ),
+  ],
+  needs: [need("java.util", "Objects")],
+  becomes: (match) =>
+    isLiteral(match)
+      ? java.expression`Objects.requireNonNullElse(${value}, ${fallback})`
+      : java.expression`Objects.requireNonNullElseGet(${value}, () -> ${fallback})`,
+  trials: [
+    rewrites(
+      inMethod('return name != null ? name : "nobody";'),
+      inMethod('return Objects.requireNonNullElse(name, "nobody");'),
+    ),
+    rewrites(
+      inMethod('return name == null ? new String("a") : name;'),
+      inMethod('return Objects.requireNonNullElseGet(name, () -> new String("a"));'),
+    ),
+    holds(inMethod("return name != null ? name : other;"), "could be null"),
+    holds(inMethod('return next() != null ? next() : "a";'), "calls something"),
+    holds(inMethod("Integer n = 1; int m = n != null ? n : 0; return null;"), "boxed"),
+    ignores(inMethod('return name != null ? other : "a";')),
+    ignores(inMethod('return name != "" ? name : "a";')),
+    trialsIn("java", "8").ignores(inMethod('return name != null ? name : "nobody";')),
+  ],
+});
