@@ -1,4 +1,4 @@
-import { condition, csharp, holes, nameInFile, rule, targetAnswer, trialsIn, yes } from "../../index.js";
+import { condition, csharp, holes, nameInFile, rule, targetAnswer, trialsIn } from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
 import { rowsFor } from "../family/handles.js";
 import { blockConditions, releasedNow } from "../family/resource.js";

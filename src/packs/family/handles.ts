@@ -39,7 +39,7 @@ export function handleOf(
 
 function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): Answer {
   const { node, text } = callee;
-  const { id, title } = node.tree.language;
+  const { id } = node.tree.language;
   const shown = shortened(text);
   const isSame = text === wanted;
   const last = wanted.split(/[.:]+/).at(-1)!;
@@ -57,7 +57,7 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): A
     return isSame
       ? node.tree.language.builtins.includes(wanted) || id === "python"
         ? isBuiltin(wanted, node)
-        : comesFromAnywhere(wanted, node, title)
+        : yes(`\`${wanted}\` is a function of the project`, node)
       : no(`\`${shown}\` is something else`);
   }
   const answers = splitsOf(wanted).flatMap(([module, name]) =>
@@ -76,11 +76,6 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): A
 function splitsOf(wanted: string): [module: string, name: string][] {
   const words = wanted.split(".");
   return words.slice(1).map((_, i) => [words.slice(0, i + 1).join("."), words.slice(i + 1).join(".")]);
-}
-
-/** A project's own function, named without a module. */
-function comesFromAnywhere(name: string, node: SyntaxNode, title: string): Answer {
-  return yes(`\`${name}\` is a function of the project, in ${title}`, node);
 }
 
 /** The rows of a language, those of the project first. */

@@ -1,6 +1,5 @@
 import { Snippet } from "../../../index.js";
 import type { Handle, Hole, Wrapper } from "../../../index.js";
-import { calledIn } from "../../family/handles.js";
 
 const row = (acquire: string, release: string, what: string): Handle => ({
   language: "cpp",
@@ -70,10 +69,4 @@ export function inPlaceOfHandle(code: string, handle: Snippet, value?: Hole): Sn
     } else texts[texts.length - 1] += piece;
   }
   return new Snippet("cpp", texts, parts);
-}
-
-/** The rows whose handles a call gives, by the function that is called. */
-export function calledRow(rows: readonly Handle[], called: string): Handle | undefined {
-  const bare = called.replace(/^(::|std::)/, "");
-  return rows.find((one) => calledIn(one) === bare);
 }

@@ -139,10 +139,15 @@ export function isNotCopied(match: Match): Answer {
 export function isComplete(match: Match, type: string): Answer {
   const { text } = match.tree;
   const bare = type.replace(/^.*::/, "").replace(/<.*$/s, "");
-  if (!new RegExp(`\\b(class|struct)\\s+${bare}\\s*;`).test(text))
-    return yes(`\`${type}\` is not merely announced here`);
   if (new RegExp(`\\b(class|struct)\\s+(\\w+\\s+)?${bare}\\b[^;(){}]*\\{`).test(text))
     return yes(`\`${type}\` is defined here`);
+  if (!new RegExp(`\\b(class|struct)\\s+${bare}\\s*;`).test(text)) {
+    return new RegExp(`\\bnew\\s+${bare}\\b`).test(text)
+      ? yes(`\`${type}\` is known whole here, since one is made`)
+      : unknown(
+          `what this file includes may only announce \`${type}\`, which constructors need to know whole`,
+        );
+  }
   const owner = classOf(match.node);
   const name = owner?.child("name")?.text ?? "";
   const body = owner?.child("body")?.parts ?? [];

@@ -241,18 +241,26 @@ function isConstructor(around: SyntaxNode): boolean {
 
 /** What takes a pointer by reference cannot take what an owner gives out. Asked of the uses of a member. */
 function lentByValue(match: Match, name: string, uses: readonly SyntaxNode[]): Answer {
+  let doubt: Answer | undefined;
   for (const node of uses) {
     const taker = takerOf(node.parent?.is("field_expression") ? node.parent : node)
       ?.split(/::|\.|->/)
       .at(-1);
     if (taker === undefined || taker === name) continue;
-    if (takesByReference(match, taker).is === "yes") return no(`\`${taker}\` takes a pointer by reference`);
+    const answer = takesByReference(match, taker);
+    if (answer.is === "yes") return no(answer.evidence.says);
+    if (answer.is === "unknown") doubt ??= answer;
   }
-  return yes(`nothing takes \`${name}\` by reference`);
+  return doubt ?? yes(`nothing takes \`${name}\` by reference`);
 }
+
+/** Functions of the C library, and its macro for what must hold. */
+const C_LIBRARY =
+  /^(f(puts|gets|printf|scanf|seek|tell|eof|error|flush|getc|putc|read|write|close)|rewind|setv?buf|getc|putc|ungetc|fileno|clearerr|pclose|(read|rewind|close)dir|v?fprintf|mem(cpy|set|cmp)|strlen|assert)$/;
 
 /** Does a function of the project take a pointer by reference? Unknown where the project's sources do not declare it. */
 export function takesByReference(match: Match, taker: string): Answer {
+  if (C_LIBRARY.test(taker)) return no(`\`${taker}\` takes pointers by value`);
   const texts = [match.tree.text, ...[...(match.around.files?.naming(taker) ?? [])].map((file) => file.text)];
   const form = new RegExp(`[\\w>*&]\\s+[*&]?(?:\\w+::)*${taker}\\s*\\(([^;{]*)\\)`, "g");
   const declared = texts.flatMap((code) => [...code.matchAll(form)]);

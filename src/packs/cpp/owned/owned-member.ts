@@ -57,7 +57,7 @@ export const ownedMember = rule({
   needs: [need("<memory>")],
   becomes: cpp.member`std::unique_ptr<${type}> ${p};`,
   trials: [
-    rewrites(HEADER, NEW_HEADER, "certain", {
+    rewrites(HEADER, NEW_HEADER, "likely", {
       "trial2.cpp": [
         `
         #include "trial.cpp"
@@ -77,6 +77,7 @@ export const ownedMember = rule({
     }),
     rewrites(
       `
+      void show(const Queen* queen);
       class Hive {
        public:
         Hive(int n) : queen_(new Queen(n /* marked */)) {}
@@ -90,6 +91,7 @@ export const ownedMember = rule({
       `
       #include <memory>
 
+      void show(const Queen* queen);
       class Hive {
        public:
         Hive(int n) : queen_(new Queen(n /* marked */)) {}
@@ -103,6 +105,7 @@ export const ownedMember = rule({
     ),
     rewrites(
       `
+      struct Attic {};
       class Hive {
        public:
         Hive() : a_(NULL), queen_(new Queen) {}
@@ -122,6 +125,7 @@ export const ownedMember = rule({
       `
       #include <memory>
 
+      struct Attic {};
       class Hive {
        public:
         Hive() : a_(nullptr), queen_(new Queen) {}
