@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
-import { shortened } from "./effects.js";
+import { shortened } from "./shown.js";
 import { isTarget } from "./names/use.js";
 import { isBuiltin, readsOf, scopeAround, writesOf } from "./names/builtins.js";
 

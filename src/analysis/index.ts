@@ -2,7 +2,12 @@
 export { no, unknown, weakest, yes, type Answer, type Evidence } from "./answer.js";
 export { baseOf, stepsFrom } from "./chains.js";
 export { isUnchanged } from "./collections.js";
-export { earlyExits, runsLater, shortened, isSideEffectFree } from "./effects.js";
+export { earlyExits, runsLater } from "./exits.js";
+export { shortened } from "./shown.js";
+export { isSideEffectFree } from "./effects/side-effects.js";
+export { mayRunAnyway } from "./effects/anyway.js";
+export { isPlainValue } from "./effects/operations.js";
+export { isPointer, memberNamed } from "./effects/reads.js";
 export { declaredType, isOnPrimitives, type DeclaredType } from "./types/annotations.js";
 export {
   declarationOf,
@@ -21,7 +26,17 @@ export {
   type Reference,
 } from "./names/declarations.js";
 export { bodyAround, scopesAround, type Scope } from "./names/scopes.js";
-export { isMember, isSeenElsewhere, spelledOut, usesOf, type Uses } from "./names/every-use.js";
+export {
+  isMember,
+  isPublicByItself,
+  isSeenElsewhere,
+  publicNames,
+  spelledOut,
+  usesOf,
+  type Uses,
+} from "./names/every-use.js";
+export { isDefinedInProject, isLibraryFunction } from "./names/functions.js";
+export { importsIn } from "./names/imports.js";
 export { isNamedAtRunTime, renamings } from "./names/rename.js";
 export {
   canLeaveEarly,
@@ -34,20 +49,20 @@ export {
 } from "./flow/questions.js";
 export { waysOutWithout, type WayOut } from "./flow/ways-out.js";
 export { isOnlyTested } from "./flow/tested.js";
-export { canBeMissingHere, isMissing } from "./flow/presence.js";
+export { isMissing } from "./flow/missing.js";
+export { canBeMissingHere } from "./flow/presence.js";
 export { doesEscape, fateOf, type Fate } from "./flow/escape.js";
 export { isTarget, useOf } from "./names/use.js";
-export {
-  areKin,
-  usesElsewhere,
-  type ForeignUse,
-  type ForeignUses,
-  type NamingFile,
-  type SourceFiles,
-} from "./names/elsewhere.js";
+export { usesElsewhere, type ForeignUse, type ForeignUses, type Following } from "./names/elsewhere.js";
+export { areKin } from "./names/kin.js";
+export type { NamingFile, SourceFiles } from "./names/source-files.js";
+export { placeIn, surroundingsOf, type Surroundings } from "./project.js";
+export { classesDerivedFrom, classesIn, classesNamed, type FoundClasses } from "./classes/class-index.js";
+export { placeOf, type OwnClass, type OwnMember } from "./classes/own-class.js";
 export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./types/source.js";
 export { comesFromModule, originOf, type Origin, type Wanted } from "./types/origin.js";
 export { annotationOf } from "./names/annotation.js";
-export { isInstanceOf, typeOf, typeOfDeclaration, type KnownType } from "./types/known.js";
+export { isInstanceOf, typeOf, typeOfDeclaration, typeWritten, type KnownType } from "./types/known.js";
 export { returnedFromElsewhere } from "./types/abroad.js";
+export { isLibraryType, isOfLibrary, madeInSight, standInFor, type LibraryClass } from "./types/library.js";
 export type { Abroad } from "./types/known.js";

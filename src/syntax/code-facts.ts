@@ -101,6 +101,8 @@ export interface CodeFacts {
   /** Named nodes that are operators; the others are tokens. */
   readonly operators: readonly string[];
 
+  /** Does a node look like a statement to the grammar where it is none, as what `<?=` prints? */
+  isNoStatement(node: SyntaxNode): boolean;
   /** The statement that is nothing but an expression; empty where every expression is a statement. */
   readonly expressionStatement: string;
   /** Nodes whose children are statements. */
@@ -136,6 +138,7 @@ export const ordinaryCode = {
   ignoresCase: "nowhere",
   caseless: [],
   parenthesesMatter: () => false,
+  isNoStatement: () => false,
   neverSideBySide: [],
   misreads: {},
   looseOperands: [],

@@ -126,6 +126,8 @@ export interface FlowFacts {
   readonly chainBreaks: readonly string[];
   /** Nodes whose evaluation may throw. */
   readonly mayThrow: readonly string[];
+  /** Functions of the library that never throw, by their bare names. */
+  readonly neverThrow: readonly string[];
   /** Calls that never come back, by their text before the brackets. */
   readonly neverReturn: readonly string[];
   readonly missing: MissingFacts;
@@ -141,6 +143,7 @@ export const ordinaryFlow = {
   chains: [],
   chainBreaks: [],
   neverReturn: [],
+  neverThrow: [],
   label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
   levels: () => 1,
 } satisfies Partial<FlowFacts>;

@@ -46,8 +46,15 @@ export interface ImportStyle {
 
 /** How a language brings in what is defined elsewhere. */
 export interface ImportFacts {
-  /** The statements of a file that import, in order. */
+  /** The statements of a file that import, in order: those at its top, among which a new one is put. */
   read(tree: SyntaxTree): ImportStatement[];
+  /**
+   * All that brings names into a file, wherever it stands: in functions too, and several in one statement. What
+   * `node` is here cannot be taken out by itself.
+   */
+  everywhere(tree: SyntaxTree): ImportStatement[];
+  /** Is a chain of names, of which no declaration is in sight, a full name that needs no import (`java.util.List`)? */
+  isFullName(code: string): boolean;
   /** A statement that brings in names of one module, all of one form. */
   write(imports: readonly Import[], style: ImportStyle): string;
   /** One name as it stands in a list. */
@@ -82,6 +89,10 @@ export function topLevel(tree: SyntaxTree): SyntaxNode[] {
 
 /** For a language whose imports name modules only. */
 export const modulesOnly = {
+  everywhere(tree) {
+    return this.read!(tree);
+  },
+  isFullName: () => false,
   item: ({ module }) => module,
   isHeader: () => false,
   body: (tree) => tree.root,
@@ -92,4 +103,4 @@ export const modulesOnly = {
   starHasAll: true,
   canRename: false,
   mayGo: () => false,
-} satisfies Partial<ImportFacts>;
+} satisfies Partial<ImportFacts> & ThisType<ImportFacts>;

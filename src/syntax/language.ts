@@ -1,3 +1,4 @@
+import type { ClassFacts } from "./class-facts.js";
 import type { CodeFacts } from "./code-facts.js";
 import type { FlowFacts } from "./flow-facts.js";
 import type { LinkFacts } from "./link-facts.js";
@@ -19,6 +20,8 @@ export interface Language extends CodeFacts, MeaningFacts {
   readonly links: LinkFacts;
   /** How control moves. */
   readonly flow: FlowFacts;
+  /** How classes are declared. */
+  readonly classFacts: ClassFacts;
   /** How names bind. */
   readonly binding: NameFacts;
   readonly id: LanguageId;

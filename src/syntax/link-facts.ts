@@ -7,6 +7,17 @@ export interface LinkedFile {
   readonly tree: SyntaxTree;
 }
 
+/** Something that a file hands on from another file without using it: `export { a as b } from "./c"`. */
+export interface HandedOn {
+  readonly module: string;
+  /** What it is called in that module; `*` for all that the module exports. */
+  readonly name: string;
+  /** What it is called from here on; undefined where `*` keeps all names. */
+  readonly as: string | undefined;
+  /** The name as it stands in the statement; undefined where it does not. */
+  readonly at: SyntaxNode | undefined;
+}
+
 /** How the code of one file refers to that of another. */
 export interface LinkFacts {
   /**
@@ -22,6 +33,12 @@ export interface LinkFacts {
   keepsClasses(path: string): boolean;
   /** Do other files use what is declared here by this very name? */
   exposes(name: SyntaxNode): boolean;
+  /** The name under which a use of something makes it public, as `export { hive as default }` does. */
+  exposedBy(use: SyntaxNode): string | undefined;
+  /** What a file hands on from other files. */
+  handsOn(tree: SyntaxTree): readonly HandedOn[];
+  /** Can other files take what a file has imported from that file? */
+  readonly importsAreSeen: boolean;
   /** Is the file named after what is declared here, so that it would have to be renamed too? */
   namesFile(name: SyntaxNode, path: string): boolean;
 }
@@ -32,6 +49,9 @@ export const ordinaryLinks = {
   shares: () => "no" as const,
   keepsClasses: () => false,
   exposes: () => true,
+  exposedBy: () => undefined,
+  handsOn: () => [],
+  importsAreSeen: false,
   namesFile: () => false,
 } satisfies LinkFacts;
 

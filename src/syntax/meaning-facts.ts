@@ -33,6 +33,14 @@ export interface MeaningFacts {
   readonly literals: readonly string[];
   /** Nodes that only combine the values below them. */
   readonly combinations: readonly string[];
+  /** Operators that never run code of a class, whatever they are given. */
+  readonly quietOperators: readonly string[];
+  /** Operators that do something else than work out a value. */
+  readonly changingOperators: readonly string[];
+  /** Types of the language whose operators and conversions no class can give a meaning of its own. */
+  readonly plainTypes: readonly string[];
+  /** Nodes that turn what is in them into text, which a class may have a method for. */
+  readonly textParts: readonly string[];
   /** Kinds of literals, with the type that each is of. */
   readonly literalTypes: Readonly<Record<string, string>>;
   /** Does calling a class make an object of it, as in Python? */
@@ -64,6 +72,10 @@ export const ordinaryMeaning: MeaningFacts = {
   plainValues: [],
   literals: [],
   combinations: [],
+  quietOperators: [],
+  changingOperators: [],
+  plainTypes: [],
+  textParts: [],
   literalTypes: {},
   callsMakeObjects: false,
   asyncMarks: [],

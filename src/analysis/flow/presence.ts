@@ -1,10 +1,11 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
-import { shortened } from "../effects.js";
+import { shortened } from "../shown.js";
 import { isMember } from "../names/every-use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment, Outcome } from "./graph.js";
+import { isMissing } from "./missing.js";
 import { flowAround } from "./questions.js";
 
 /** What a moment says about the value of a variable. */
@@ -92,12 +93,6 @@ function isCreation(value: SyntaxNode): boolean {
   // `Hive.new` is a call like any other in Ruby.
   const makes = value.child("method")?.text === "new" && value.child("receiver") !== undefined;
   return makes || value.is(flow.missing.creations);
-}
-
-/** Is this the language's literal for a value that is missing? */
-export function isMissing(value: SyntaxNode): boolean {
-  const { literals } = value.tree.language.flow.missing;
-  return value.is(literals) || literals.includes(value.text);
 }
 
 /** Is this expression the variable itself? */

@@ -1,10 +1,11 @@
 import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, type Declaration, type Reference } from "../names/declarations.js";
-import { shortened } from "../effects.js";
+import { shortened } from "../shown.js";
 import { isMember, isSeenElsewhere } from "../names/every-use.js";
 import { buildFlow } from "./build.js";
 import type { FlowGraph, Moment } from "./graph.js";
+import { throwsNothing } from "./throws.js";
 
 const graphs = new WeakMap<SyntaxTree, Map<number, FlowGraph>>();
 
@@ -166,7 +167,7 @@ export function canThrow(code: SyntaxNode): Answer {
   for (const moment of inside) {
     const { node } = moment;
     if (!node || !moment.thrown || leadsBack(graph, moment.thrown, inside, new Set())) continue;
-    if (node.is(flow.mayThrow)) doubt ??= node;
+    if (node.is(flow.mayThrow) && !throwsNothing(node)) doubt ??= node;
   }
   for (const node of code.descendants()) {
     if (jumpAt(node) !== "throw") continue;

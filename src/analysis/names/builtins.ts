@@ -1,7 +1,8 @@
 import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { referencesAt } from "./declarations.js";
-import { shortened } from "../effects.js";
+import { nameInFile, referencesAt } from "./declarations.js";
+import { isDefinedInProject } from "./functions.js";
+import { shortened } from "../shown.js";
 import { useOf } from "./use.js";
 
 /** The innermost function around a node; undefined at the top level of the file. */
@@ -50,8 +51,14 @@ export function isBuiltin(name: string, at: SyntaxNode): Answer {
 
 const builtins = new WeakMap<SyntaxTree, Map<string, Answer>>();
 
-function meansBuiltin(name: string, { root, language }: SyntaxTree): Answer {
-  const written = writesOf(name, root)[0];
+function meansBuiltin(name: string, tree: SyntaxTree): Answer {
+  const { root, language } = tree;
+  const written =
+    writesOf(name, root)[0] ??
+    // Where case does not count, or a function is no variable, the name is declared in another way.
+    nameInFile(language.ignoresCase === "keywords" ? name.toLowerCase() : name, tree).declarations.find(
+      ({ as }) => as === "function" || as === "import" || as === "method",
+    )?.at[0];
   if (written) return no(`\`${name}\` is given another meaning in this file`, written);
   const inString = new RegExp(`(^|[^\\p{L}\\p{N}_])${name}["'\`]$`, "u");
   for (const node of root.descendants()) {
@@ -66,7 +73,7 @@ function meansBuiltin(name: string, { root, language }: SyntaxTree): Answer {
         return unknown(`\`${shortened(node.text)}\` is replaced here`, node);
     }
   }
-  return yes(`\`${name}\` is the built-in one`);
+  return isDefinedInProject(name, tree) ?? yes(`\`${name}\` is the built-in one`);
 }
 
 /** Is the variable left alone by everything in these statements? Nested functions count too. */

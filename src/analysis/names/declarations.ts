@@ -140,6 +140,8 @@ export class NameInFile {
   #findIn(node: SyntaxNode, space: NameSpace, outer: boolean): Declaration | string | undefined {
     const { binding } = node.tree.language;
     let doubt: string | undefined;
+    /** A type that a parent class may hold, which what the file itself declares or imports goes before. */
+    let inherited: string | undefined;
     let toSkip = outer ? 1 : 0;
     const list = binding.parameterLists.length > 0 ? parameterListAround(node) : undefined;
     let crossed = false;
@@ -174,9 +176,10 @@ export class NameInFile {
       const owner = binding.ownerOf(scope.node);
       const ownEntry = typeof owner === "object" && this.#entries.get(`${owner.id} ${space}`);
       if (ownEntry) return doubt ?? ownEntry.declaration;
-      doubt ??= this.#inherited(scope, space);
+      if (space === "type") inherited ??= this.#inherited(scope, space);
+      else doubt ??= this.#inherited(scope, space);
     }
-    return doubt;
+    return doubt ?? inherited;
   }
 
   /** Members that are seen without a receiver may come from elsewhere, before any name of the scopes further out. */

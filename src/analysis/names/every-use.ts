@@ -38,10 +38,23 @@ export function usesOf(declaration: Declaration): Uses {
   return { declaration, references, doubts };
 }
 
-/** Can code outside of the file use this, as far as its modifiers and its place say? */
-export function isSeenElsewhere({ at, as, scope }: Declaration): boolean {
+/** Can code outside of the file use this, as far as its modifiers, its place and what makes it public say? */
+export function isSeenElsewhere(declaration: Declaration): boolean {
+  return isPublicByItself(declaration) || publicNames(declaration).length > 0;
+}
+
+/** The same, without what other statements make public under a name of its own: `export { hive }`. */
+export function isPublicByItself({ at, as, scope }: Declaration): boolean {
   const { isPublic } = scope.tree.language.binding;
   return at.some((name) => isPublic(name, as));
+}
+
+/** The names under which statements of the file make a declaration public: `x` and `default` after `export { x }` and `export default x`. */
+export function publicNames(declaration: Declaration): string[] {
+  const { tree } = declaration.scope;
+  const { exposedBy } = tree.language.links;
+  const uses = nameInFile(declaration.name, tree).of(declaration);
+  return [...new Set(uses.flatMap(({ node }) => exposedBy(node) ?? []))];
 }
 
 /** Is this reached through an object, a class, a namespace, or a file that is an object? */

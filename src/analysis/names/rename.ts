@@ -7,9 +7,16 @@ import { assignmentOf, valueOf } from "../flow/assignment.js";
  * since the property keeps its name. Where one name declares two things (a captured variable in PHP), both are
  * renamed. Undefined where one of the uses cannot be written with another name.
  */
-export function renamings(declaration: Declaration, newName: string): Renamed[] | undefined {
+export function renamings(
+  declaration: Declaration,
+  newName: string,
+  /** Does the name change under which other files get at it, too? */
+  exported = false,
+): Renamed[] | undefined {
   const { tree } = declaration.scope;
-  const { renamed } = tree.language.binding;
+  const { binding, links } = tree.language;
+  const renamed = (node: SyntaxNode, text: string): Renamed | undefined =>
+    exported && links.exposedBy(node) === node.text ? { node, text } : binding.renamed(node, text);
   const { references } = nameInFile(declaration.name, tree);
   const linked = new Set([declaration]);
   const nodes = new Map<number, SyntaxNode>();

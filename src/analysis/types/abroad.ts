@@ -1,6 +1,7 @@
 import { languageOfFile, parse, type SyntaxNode } from "../../syntax/index.js";
 import { nameInFile } from "../names/declarations.js";
-import { areKin, type SourceFiles } from "../names/elsewhere.js";
+import { areKin } from "../names/kin.js";
+import type { SourceFiles } from "../names/source-files.js";
 import { returnTypeOf, type KnownType } from "./known.js";
 import { originOf } from "./origin.js";
 

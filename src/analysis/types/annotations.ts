@@ -9,6 +9,10 @@ export interface DeclaredType {
   readonly canBeUndefined: boolean;
   /** By an annotation in the file, or by the project's compiler. */
   readonly how: "declared" | "inferred";
+  /** The compiler options that what it says of missing values rests on, as a part of a sentence. */
+  readonly by?: string | undefined;
+  /** Why it cannot be told whether null and undefined are kept apart from it; a sentence. */
+  readonly unsure?: string | undefined;
   /** Where the type is declared, else the expression. */
   readonly at: SyntaxNode;
   readonly text: string;

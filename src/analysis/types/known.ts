@@ -1,7 +1,8 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
+import { classesDerivedFrom, classesNamed } from "../classes/class-index.js";
 import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
-import { shortened } from "../effects.js";
+import { shortened } from "../shown.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
 import { usesOf } from "../names/every-use.js";
 import { annotationOf, unwrapped } from "../names/annotation.js";
@@ -78,7 +79,7 @@ export function typeOfDeclaration(
   const { scope, name } = declaration;
   for (const at of declaration.at) {
     const annotation = annotationOf(at);
-    if (annotation) return named(annotation, `\`${at.text}\` is declared \`${annotation.text}\``, at);
+    if (annotation) return declaredType(annotation, at);
   }
   if (declaration.as === "parameter" || declaration.as === "import") return undefined;
   // What may be assigned in a place that is not known may be anything.
@@ -97,8 +98,40 @@ export function typeOfDeclaration(
   return found;
 }
 
+/** The type of a name with an annotation, with what its declarator makes of it: arrays, pointers to pointers, functions. */
+function declaredType(annotation: SyntaxNode, at: SyntaxNode): KnownType | undefined {
+  const type = named(annotation, `\`${at.text}\` is declared \`${annotation.text}\``, at);
+  if (!type) return undefined;
+  let pointers = 0;
+  for (let above = at.parent; above && !above.holds(annotation); above = above.parent) {
+    if (above.is(["function_declarator", "parameter_list"])) return undefined;
+    if (above.is("array_declarator") || above.child("dimensions")) return arrayOf(type);
+    // `*hives: Hive` is a tuple of them, and `**hives: Hive` a dict.
+    if (above.is("list_splat_pattern")) return { ...type, name: "tuple", declared: undefined };
+    if (above.is("dictionary_splat_pattern")) return { ...type, name: "dict", declared: undefined };
+    if (above.is("pointer_declarator")) pointers++;
+  }
+  const isMany = at.closest(["spread_parameter", "variadic_parameter"])?.holds(annotation) ?? false;
+  if (isMany || at.parent?.child("dimensions")) return arrayOf(type);
+  return pointers > 1 ? { ...type, name: `${type.name}${"*".repeat(pointers)}`, declared: undefined } : type;
+}
+
+function arrayOf(type: KnownType): KnownType {
+  return { ...type, name: `${type.name}[]`, declared: undefined, module: undefined };
+}
+
+/** The type that a type written in the code names. */
+export function typeWritten(type: SyntaxNode): KnownType | undefined {
+  return named(type, `\`${shortened(type.text)}\` is written here`, type);
+}
+
 function named(type: SyntaxNode, why: string, at: SyntaxNode): KnownType | undefined {
   const plain = unwrapped(type);
+  if (plain.is("array_type")) {
+    const item = plain.child("element") ?? plain.child("type") ?? plain.parts[0];
+    const known = item && named(item, why, at);
+    return known && arrayOf(known);
+  }
   const base =
     plain.child("name") ??
     (/generic|template|optional|nullable|pointer|reference/.test(plain.kind) ? plain.parts[0] : plain);
@@ -176,29 +209,21 @@ export function isInstanceOf(
   if (type.name === wanted.name && (wanted.module === undefined || type.module === wanted.module)) {
     return yes(type.why, type.at);
   }
-  const { binding } = expression.tree.language;
-  const body = type.declared?.at[0]?.parent;
-  const holder = body?.child("body") ?? body;
-  if (type.declared && holder) {
-    const parents = [body, holder].flatMap((node) => (node ? binding.parentsOf(node) : []));
-    if (parents.length === 0) return no(`${type.why}, which is no \`${wanted.name}\``, type.at);
-    if (parents.some((parent) => namesOf(parent).includes(wanted.name))) {
+  if (type.name.endsWith("[]") && wanted.name === "Array") return yes(type.why, type.at);
+  if (/(\[\]|\*\*)$/.test(type.name)) return no(`${type.why}, which is no \`${wanted.name}\``, type.at);
+  const { classes } = classesNamed(expression.tree, type.name);
+  if (type.declared || (classes.length > 0 && type.module === undefined)) {
+    const parents = classes.flatMap((one) => one.parents);
+    if (type.declared && parents.length === 0)
+      return no(`${type.why}, which is no \`${wanted.name}\``, type.at);
+    const derived = classesDerivedFrom(expression.tree, [wanted.name]).classes;
+    if (derived.some((one) => one.name === type.name) && wanted.module === undefined)
       return yes(`${type.why}, which is derived from \`${wanted.name}\``, type.at);
-    }
-    return unknown(`${type.why}, whose parents are not known`, type.at);
+    return unknown(`${type.why}, whose parents are not all known`, type.at);
   }
-  const isLiteral = Object.values(expression.tree.language.literalTypes).includes(type.name);
+  const { literalTypes, plainTypes } = expression.tree.language;
+  const isLiteral = Object.values(literalTypes).includes(type.name) || plainTypes.includes(type.name);
   return isLiteral
     ? no(`${type.why}, no \`${wanted.name}\``, type.at)
     : unknown(`${type.why}; what that is derived from is not known`, type.at);
-}
-
-/** The classes that a list of parents names, without what stands in brackets behind them. */
-function namesOf(parents: SyntaxNode): string[] {
-  let text = parents.text.replace(/\w+\s*=[^,)]*/g, "");
-  for (let before = ""; before !== text;) {
-    before = text;
-    text = text.replace(/<[^<>]*>|\[[^[\]]*\]/g, "");
-  }
-  return text.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? [];
 }

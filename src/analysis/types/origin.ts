@@ -1,7 +1,8 @@
-import type { SyntaxNode } from "../../syntax/index.js";
+import type { ImportStatement, ListedImport, SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { referencesAt } from "../names/declarations.js";
-import { shortened } from "../effects.js";
+import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
+import { importsIn } from "../names/imports.js";
+import { shortened } from "../shown.js";
 
 /** Where a name comes from: a module, and what it is called there. */
 export interface Origin {
@@ -36,25 +37,66 @@ export function originOf(expression: SyntaxNode): Origin | undefined {
   const path = pathOf(expression);
   if (!path) return undefined;
   const to = referencesAt(path.first).find((reference) => !reference.member)?.to;
-  if (to?.at.length !== 1) return to ? undefined : importedInFull(expression, path);
-  const { tree } = expression;
-  for (const statement of tree.language.imports.read(tree)) {
-    for (const item of statement.imports) {
-      if (!item.node.holds(to.at[0]!) && !(statement.imports.length === 1 && statement.node.holds(to.at[0]!)))
-        continue;
-      const isModule = item.name === undefined || item.name === "*";
-      // `import a.b` brings in `a`, and the chain spells out the rest of the module.
-      const spelled = isModule && item.local === item.module ? item.module.split(".").slice(1) : [];
-      const rest = path.rest.slice(spelled.length);
-      const names = isModule ? rest : [item.name!, ...rest];
-      return {
-        module: item.module,
-        at: statement.node,
-        ...(names.length > 0 ? { name: names.join(".") } : {}),
-      };
-    }
+  if (!to) return importedInFull(expression, path);
+  if (isGivenElsewhere(to)) return undefined;
+  const found = to.at.map((at) => importAt(at));
+  if (!found.every((one) => one !== undefined)) return undefined;
+  const isModule = ({ item }: Import): boolean => item.name === undefined || item.name === "*";
+  const [only, ...more] = found;
+  if (only && more.length === 0 && !isModule(only)) {
+    const names = [only.item.name!, ...path.rest];
+    return { module: only.item.module, at: only.statement.node, name: names.join(".") };
+  }
+  // `import a` and `import a.b` both bring in `a`; the chain spells out the rest of the module.
+  const chain = [path.first.text, ...path.rest].join(".");
+  const fits = found.filter((one) => isModule(one) && spelled(one.item, path.first.text) !== undefined);
+  if (fits.length !== found.length) return undefined;
+  const options = fits
+    .map((one) => ({ ...one, prefix: spelled(one.item, path.first.text)! }))
+    .filter(({ prefix }) => chain === prefix || chain.startsWith(`${prefix}.`))
+    .sort((a, b) => b.prefix.length - a.prefix.length);
+  const best = options[0];
+  if (!best) {
+    // Only `a.b` is imported, and the chain goes another way from `a`.
+    const [first] = fits;
+    const [root] = first!.item.module.split(".");
+    return { module: root!, at: first!.statement.node, ...named(path.rest) };
+  }
+  const rest = best.prefix === chain ? [] : chain.slice(best.prefix.length + 1).split(".");
+  return { module: best.item.module, at: best.statement.node, ...named(rest) };
+}
+
+const named = (names: readonly string[]): { name?: string } =>
+  names.length > 0 ? { name: names.join(".") } : {};
+
+interface Import {
+  readonly statement: ImportStatement;
+  readonly item: ListedImport;
+}
+
+/** The import that declares a name. */
+function importAt(name: SyntaxNode): Import | undefined {
+  for (const statement of importsIn(name.tree)) {
+    if (!statement.node.holds(name)) continue;
+    for (const item of statement.imports) if (item.node.holds(name)) return { statement, item };
+    const [only, ...more] = statement.imports;
+    if (only && more.length === 0) return { statement, item: only };
   }
   return undefined;
+}
+
+/** The chain by which code calls a module that is imported whole: `a.b` after `import a.b`, `c` after `import a.b as c`. */
+function spelled({ module, local, name }: ListedImport, first: string): string | undefined {
+  if (name === "*" && local === undefined) return undefined;
+  if (local === module) return module;
+  return local === first ? first : undefined;
+}
+
+/** Is the name given another value than its import, by an assignment? */
+function isGivenElsewhere(to: Declaration): boolean {
+  const { references } = nameInFile(to.name, to.scope.tree);
+  const given = references.filter((one) => one.to === to && (one.does === "write" || one.does === "update"));
+  return given.some(({ node }) => importAt(node) === undefined);
 }
 
 /** Languages with full names need no import: `java.util.List`, `\App\Hive`, `std::vector`. */
@@ -62,9 +104,10 @@ function importedInFull(
   expression: SyntaxNode,
   { first, rest }: { first: SyntaxNode; rest: string[] },
 ): Origin | undefined {
-  if (!/[.:\\]/.test(expression.text) || rest.length === 0) return undefined;
+  const code = expression.text;
+  if (rest.length === 0 || !expression.tree.language.imports.isFullName(code)) return undefined;
   if (referencesAt(first).some(({ to, member }) => to || member)) return undefined;
-  const module = expression.text.replace(/(\.|::|\\)[^.:\\]+$/, "").replace(/^\\/, "");
+  const module = code.replace(/(\.|::|\\)[^.:\\]+$/, "").replace(/^(\\|::|global::)/, "");
   const isPlain = /^[\w.:\\]+$/.test(module);
   return isPlain ? { module, name: rest.at(-1)!, at: expression } : undefined;
 }
@@ -74,20 +117,26 @@ export function comesFromModule(expression: SyntaxNode, wanted: Wanted): Answer 
   const shown = shortened(expression.text);
   const origin = originOf(expression);
   if (origin) {
-    const fits = wanted.module === undefined || wanted.module === origin.module;
-    const isIt = fits && (wanted.name === undefined || wanted.name === origin.name);
+    const full = (module: string, name: string | undefined): string =>
+      name === undefined ? module : `${module}.${name}`;
+    const isIt =
+      wanted.module === undefined || wanted.name === undefined
+        ? (wanted.module ?? origin.module) === origin.module && (wanted.name ?? origin.name) === origin.name
+        : full(origin.module, origin.name) === full(wanted.module, wanted.name);
     const from = `\`${shown}\` comes from \`${origin.module}\``;
     return isIt ? yes(from, origin.at) : no(from, origin.at);
   }
   const path = pathOf(expression);
   const reference = path && referencesAt(path.first).find(({ member }) => !member);
   if (reference?.to && reference.to.as !== "import") {
-    return no(`\`${path!.first.text}\` is declared in this file`, reference.to.at[0]);
+    const at = reference.to.at.find((one) => importAt(one) === undefined) ?? reference.to.at[0];
+    return reference.to.at.some((one) => importAt(one) !== undefined)
+      ? unknown(`\`${path!.first.text}\` is given something else here`, at)
+      : no(`\`${path!.first.text}\` is declared in this file`, at);
   }
-  const { tree } = expression;
-  const wildcard = tree.language.imports
-    .read(tree)
-    .find(({ imports }) => imports.some(({ name, local }) => name === "*" && local === undefined));
+  const wildcard = importsIn(expression.tree).find(({ imports }) =>
+    imports.some(({ name, local }) => name === "*" && local === undefined),
+  );
   if (wildcard) return unknown(`\`${shown}\` may come from \`${wildcard.module}\``, wildcard.node);
   return unknown(`nothing in this file says where \`${shown}\` comes from`, expression);
 }

@@ -1,3 +1,5 @@
+import type { Answer } from "../answer.js";
+
 /** What a compiler knows of the type of an expression. */
 export interface TypeFacts {
   /** The type as the compiler writes it. */
@@ -30,6 +32,11 @@ export interface AskedFile {
 
 /** A project's own compiler, asked about places in files. Offsets in UTF-16 code units. */
 export interface TypeSource {
+  /**
+   * Does the compiler that checks a file keep null and undefined apart from all other types, so that a declared `T` is
+   * never missing? With the option that says so. Unknown where nobody says.
+   */
+  strictNulls(path: string): Answer;
   /** The type of the expression that stands exactly there; undefined where the compiler has none. */
   typeAt(file: AskedFile, start: number, end: number): TypeFacts | undefined;
   /** What the called function, or the name, at this place is declared as. */

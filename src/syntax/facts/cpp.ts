@@ -1,3 +1,4 @@
+import { cppClasses } from "../classes/cpp.js";
 import { ordinaryCode } from "../code-facts.js";
 import { cppImports } from "../imports/cpp.js";
 import { cppFlow } from "../flow/cpp.js";
@@ -21,6 +22,7 @@ export const cpp: Language = {
   binding: cppNames,
   links: cppLinks,
   flow: cppFlow,
+  classFacts: cppClasses,
   contexts: [
     { name: "statement", before: "void uvran() {\n", after: "\n}" },
     { name: "expression", before: "auto uvran = ", after: ";" },
@@ -113,6 +115,8 @@ export const cpp: Language = {
   ],
   combinations: ["parenthesized_expression", "sizeof_expression"],
   classes: ["class_specifier", "struct_specifier", "union_specifier"],
+  quietOperators: [],
+  plainTypes: "int long short char float double bool size_t unsigned".split(" "),
   literalTypes: { true: "bool", false: "bool" },
   builtins: (
     "alignas alignof and asm auto bool break case catch char class const constexpr const_cast continue " +

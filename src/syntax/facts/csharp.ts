@@ -1,3 +1,4 @@
+import { csharpClasses } from "../classes/csharp.js";
 import { ordinaryCode } from "../code-facts.js";
 import { csharpImports } from "../imports/csharp.js";
 import { csharpFlow } from "../flow/csharp.js";
@@ -29,6 +30,7 @@ export const csharp: Language = {
   binding: csharpNames,
   links: csharpLinks,
   flow: csharpFlow,
+  classFacts: csharpClasses,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },
@@ -114,6 +116,12 @@ export const csharp: Language = {
   ],
   combinations: ["parenthesized_expression", "conditional_expression", "is_pattern_expression"],
   classes: ["class_declaration", "struct_declaration", "interface_declaration", "record_declaration"],
+  quietOperators: "?? is as".split(" "),
+  plainTypes:
+    "int uint long ulong short ushort byte sbyte char float double decimal bool string String Int32 Int64 Boolean Double".split(
+      " ",
+    ),
+  textParts: ["interpolation"],
   literalTypes: { string_literal: "string", integer_literal: "int", boolean_literal: "bool" },
   asyncMarks: ["async"],
   builtins: (

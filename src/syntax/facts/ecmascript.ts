@@ -1,3 +1,4 @@
+import { ecmascriptClasses } from "../classes/ecmascript.js";
 import { ordinaryCode } from "../code-facts.js";
 import { ecmascriptImports } from "../imports/ecmascript.js";
 import { ecmascriptFlow } from "../flow/ecmascript.js";
@@ -13,6 +14,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   binding: ecmascriptNames,
   links: ecmascriptLinks,
   flow: ecmascriptFlow,
+  classFacts: ecmascriptClasses,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },
@@ -129,6 +131,10 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "template_string",
     "template_substitution",
   ],
+  quietOperators: "=== !== && || ?? ! typeof void ,".split(" "),
+  changingOperators: ["delete"],
+  plainTypes: "string number boolean".split(" "),
+  textParts: ["template_substitution"],
   literalTypes: {
     string: "string",
     template_string: "string",

@@ -1,3 +1,4 @@
+import { javaClasses } from "../classes/java.js";
 import { ordinaryCode } from "../code-facts.js";
 import { javaImports } from "../imports/java.js";
 import { javaFlow } from "../flow/java.js";
@@ -26,6 +27,7 @@ export const java: Language = {
   binding: javaNames,
   links: javaLinks,
   flow: javaFlow,
+  classFacts: javaClasses,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },
@@ -113,6 +115,11 @@ export const java: Language = {
     "instanceof_expression",
   ],
   classes: ["class_declaration", "interface_declaration", "enum_declaration", "record_declaration"],
+  quietOperators: "&& || ! == != instanceof".split(" "),
+  plainTypes:
+    "int long short byte char float double boolean String Integer Long Short Byte Character Float Double Boolean".split(
+      " ",
+    ),
   literalTypes: {
     string_literal: "String",
     decimal_integer_literal: "int",

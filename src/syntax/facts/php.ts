@@ -1,3 +1,4 @@
+import { phpClasses } from "../classes/php.js";
 import { ordinaryCode } from "../code-facts.js";
 import { phpImports } from "../imports/php.js";
 import { phpFlow } from "../flow/php.js";
@@ -21,6 +22,7 @@ export const php: Language = {
   binding: phpNames,
   links: phpLinks,
   flow: phpFlow,
+  classFacts: phpClasses,
   contexts: [
     { name: "statement", before: "<?php\n", after: "" },
     { name: "expression", before: "<?php (", after: ");" },
@@ -62,6 +64,10 @@ export const php: Language = {
   commutative: ["==", "!=", "===", "!==", "<>"],
   parenthesized: "parenthesized_expression",
   binary: ["binary_expression"],
+  isNoStatement(node) {
+    const before = node.parent?.children.filter((child) => child.end <= node.start).at(-1);
+    return before !== undefined && before.text.endsWith("<?=");
+  },
   expressionStatement: "expression_statement",
   statementLists: ["program", "compound_statement", "colon_block", "case_statement", "default_statement"],
   memberLists: ["declaration_list", "enum_declaration_list"],
@@ -117,6 +123,8 @@ export const php: Language = {
     "array_creation_expression",
   ],
   classes: ["class_declaration", "interface_declaration", "trait_declaration", "enum_declaration"],
+  quietOperators: "=== !== && || ! and or xor instanceof ??".split(" "),
+  plainTypes: "int float string bool array".split(" "),
   literalTypes: {
     string: "string",
     encapsed_string: "string",

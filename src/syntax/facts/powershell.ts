@@ -1,3 +1,4 @@
+import { powershellClasses } from "../classes/powershell.js";
 import { ordinaryCode } from "../code-facts.js";
 import { powershellImports } from "../imports/powershell.js";
 import { powershellFlow } from "../flow/powershell.js";
@@ -25,6 +26,7 @@ export const powershell: Language = {
   binding: powershellNames,
   links: powershellLinks,
   flow: powershellFlow,
+  classFacts: powershellClasses,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "\nuvran" },

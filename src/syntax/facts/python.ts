@@ -1,3 +1,4 @@
+import { pythonClasses } from "../classes/python.js";
 import { ordinaryCode } from "../code-facts.js";
 import { pythonImports } from "../imports/python.js";
 import { pythonFlow } from "../flow/python.js";
@@ -17,6 +18,7 @@ export const python: Language = {
   binding: pythonNames,
   links: pythonLinks,
   flow: pythonFlow,
+  classFacts: pythonClasses,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },
@@ -118,6 +120,10 @@ export const python: Language = {
     "format_specifier",
     "type_conversion",
   ],
+  quietOperators: ["is", "is not"],
+  changingOperators: [],
+  plainTypes: "int float str bytes bool None".split(" "),
+  textParts: ["interpolation"],
   literalTypes: {
     string: "str",
     integer: "int",

@@ -1,3 +1,4 @@
+import { rubyClasses } from "../classes/ruby.js";
 import { ordinaryCode } from "../code-facts.js";
 import { rubyImports } from "../imports/ruby.js";
 import { rubyFlow } from "../flow/ruby.js";
@@ -21,6 +22,7 @@ export const ruby: Language = {
   binding: rubyNames,
   links: rubyLinks,
   flow: rubyFlow,
+  classFacts: rubyClasses,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "expression", before: "(", after: ")" },
@@ -89,6 +91,9 @@ export const ruby: Language = {
   literals: ["integer", "float", "string", "string_content", "simple_symbol", "nil", "true", "false", "self"],
   combinations: ["parenthesized_statements", "conditional"],
   classes: ["class", "module", "singleton_class"],
+  quietOperators: [],
+  plainTypes: "String Integer Float Symbol".split(" "),
+  textParts: ["interpolation"],
   literalTypes: {
     string: "String",
     integer: "Integer",

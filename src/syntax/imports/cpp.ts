@@ -9,6 +9,7 @@ export const cppImports: ImportFacts = {
       const module = node.child("path")?.text;
       return module === undefined ? [] : [{ node, module, imports: [{ module, node }], takesMore: false }];
     }),
+  isFullName: (code) => code.includes("::"),
   write: ([first]) => `#include ${first!.module}`,
   isHeader: (node) =>
     (node.is("preproc_call") && /^#\s*pragma\s+once/.test(node.text)) ||

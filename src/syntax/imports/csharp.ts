@@ -12,6 +12,8 @@ export const csharpImports: ImportFacts = {
     const inner = only?.is("namespace_declaration") ? (only.child("body")?.parts ?? []) : [];
     return inner.flatMap((node) => fromStatement(node) ?? []);
   },
+  everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
+  isFullName: (code) => /^(global::|System\.)/.test(code),
   write([first]) {
     const { module, name, local, form } = first!;
     if (form === "static") return `using static ${module};`;

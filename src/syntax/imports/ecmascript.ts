@@ -6,6 +6,8 @@ import type { SyntaxNode } from "../node.js";
 export const ecmascriptImports: ImportFacts = {
   ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? fromRequire(node) ?? []),
+  everywhere: (tree) =>
+    [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? fromDeclarator(node) ?? []),
   write(imports, { quote, end, pad, isOther }) {
     const [first] = imports;
     const module = quote + first!.module + quote;
@@ -43,9 +45,15 @@ function unquoted(node: SyntaxNode | undefined): string {
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {
   if (!node.is("import_statement")) return undefined;
-  const source = node.child("source");
+  const clause = node.parts.find((part) => part.is("import_require_clause"));
+  const source = node.child("source") ?? clause?.child("source");
   if (!source) return undefined;
   const module = unquoted(source);
+  const whole = clause?.parts.find((part) => part.is("identifier"));
+  if (whole) {
+    const imports = [{ module, local: whole.text, node: whole }];
+    return { node, module, imports, takesMore: false };
+  }
   const form: ImportForm | undefined = node.has("type") ? "type" : undefined;
   const imports: ListedImport[] = [];
   let takesMore = false;
@@ -85,11 +93,46 @@ function fromRequire(node: SyntaxNode): ImportStatement | undefined {
     const imports = [{ module, local: name.text, node: name }];
     return { node, module, imports, takesMore: false, isOther: true };
   }
-  const imports = name.parts.map((item): ListedImport => {
-    const key = item.child("key")?.text ?? item.text;
-    return { module, name: key, local: item.child("value")?.text ?? key, node: item };
-  });
+  const imports = name.parts.map((item) => fromPattern(item, module));
   return { node, module, imports, takesMore: name.is("object_pattern") && imports.length > 0, isOther: true };
+}
+
+/** One item of `{ a, b: c }`. */
+function fromPattern(item: SyntaxNode, module: string): ListedImport {
+  const key = item.child("key")?.text ?? item.text;
+  return { module, name: key, local: item.child("value")?.text ?? key, node: item };
+}
+
+/** `x = require("m")`, `{ a } = require("m")`, `c = require("m").c`, `x = await import("m")` in any declaration. */
+function fromDeclarator(node: SyntaxNode): ImportStatement | undefined {
+  if (!node.is("variable_declarator")) return undefined;
+  const name = node.child("name");
+  let value = node.child("value");
+  const member = value?.is("member_expression") ? value.child("property")?.text : undefined;
+  if (member !== undefined) value = value?.child("object");
+  while (value?.is(["await_expression", "parenthesized_expression"])) value = value.parts[0];
+  const module = required(value) ?? imported(value);
+  if (module === undefined || !name) return undefined;
+  const statement = (imports: readonly ListedImport[]): ImportStatement => ({
+    node,
+    module,
+    imports,
+    takesMore: false,
+    isOther: true,
+  });
+  if (name.is("identifier")) {
+    const own = { module, local: name.text, node: name };
+    return statement([member === undefined ? own : { ...own, name: member }]);
+  }
+  const isListed = name.is("object_pattern") && member === undefined;
+  return isListed ? statement(name.parts.map((item) => fromPattern(item, module))) : undefined;
+}
+
+/** The module of `import("m")`. */
+function imported(call: SyntaxNode | undefined): string | undefined {
+  if (!call?.is("call_expression") || !call.child("function")?.is("import")) return undefined;
+  const [given] = call.child("arguments")?.parts ?? [];
+  return given?.is("string") ? unquoted(given) : undefined;
 }
 
 function required(call: SyntaxNode | undefined): string | undefined {

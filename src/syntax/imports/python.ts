@@ -11,6 +11,7 @@ import type { SyntaxNode } from "../node.js";
 export const pythonImports: ImportFacts = {
   ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
+  everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
   write(imports) {
     const [first] = imports;
     const { module, name, local } = first!;

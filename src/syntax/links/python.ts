@@ -3,6 +3,7 @@ import { folderOf, normalized, ordinaryLinks, withoutEnding, type LinkFacts } fr
 /** Modules and packages; where the packages begin is not known, so a path counts from its end. */
 export const pythonLinks: LinkFacts = {
   ...ordinaryLinks,
+  importsAreSeen: true,
   submodule: (module, name) => (module.endsWith(".") ? module + name : `${module}.${name}`),
   imports(module, from, path) {
     const own = withoutEnding(path).replace(/(^|\/)__init__$/, "");

@@ -1,0 +1,130 @@
+import { languageOfFile, parse, type LanguageId, type SyntaxTree } from "../../syntax/index.js";
+import { areKin } from "../names/kin.js";
+import type { NamingFile, SourceFiles } from "../names/source-files.js";
+import { surroundingsOf } from "../project.js";
+import { ownClassAt, type OwnClass } from "./own-class.js";
+
+/** Classes of a project, and whether all of its files could be looked at. */
+export interface FoundClasses {
+  readonly classes: readonly OwnClass[];
+  /** Is this all? Not where only the file itself is known. */
+  readonly isWhole: boolean;
+  /** Text that declares something of the name in a way that is no class: an alias, a macro. */
+  readonly otherwise: string | undefined;
+}
+
+interface Read {
+  readonly classes: readonly OwnClass[];
+  /** Texts that declare the name otherwise, with their files. */
+  readonly otherwise: readonly { readonly path: string; readonly text: string }[];
+}
+
+/** What the other files of a project declare, by language and name. */
+const declared = new WeakMap<SourceFiles, Map<string, Read>>();
+const derived = new WeakMap<SourceFiles, Map<string, readonly OwnClass[]>>();
+const perFile = new WeakMap<SourceFiles, Map<string, readonly OwnClass[]>>();
+const perTree = new WeakMap<SyntaxTree, readonly OwnClass[]>();
+
+/** The classes that a file declares or adds to. */
+export function classesIn(tree: SyntaxTree): readonly OwnClass[] {
+  let found = perTree.get(tree);
+  if (!found) {
+    const { path } = surroundingsOf(tree);
+    perTree.set(tree, (found = readClasses(tree, path)));
+  }
+  return found;
+}
+
+function readClasses(tree: SyntaxTree, path: string): OwnClass[] {
+  const { kinds } = tree.language.classFacts;
+  const result: OwnClass[] = [];
+  for (let n = 0; n < tree.size; n++) {
+    if (!kinds.includes(tree.kind(n))) continue;
+    const own = ownClassAt(tree.node(n), path);
+    if (own) result.push(own);
+  }
+  return result;
+}
+
+/** The classes of another file; read once, since only what they declare is kept. */
+function classesOf(files: SourceFiles, { path, text }: NamingFile): readonly OwnClass[] {
+  let known = perFile.get(files);
+  if (!known) perFile.set(files, (known = new Map()));
+  let found = known.get(path);
+  if (!found) {
+    const language = languageOfFile(path);
+    const tree = language && parse(text, language);
+    known.set(path, (found = tree ? readClasses(tree, path) : []));
+    tree?.dispose();
+  }
+  return found;
+}
+
+/** The files of a project in the same language in which a word stands, the tree's own too. */
+function filesWith(tree: SyntaxTree, word: string): NamingFile[] {
+  return [...(surroundingsOf(tree).files?.naming(word) ?? [])].filter((file) => {
+    const language = languageOfFile(file.path);
+    return language !== undefined && areKin(language, tree.language);
+  });
+}
+
+const keyOf = (language: LanguageId, name: string): string => `${language} ${name}`;
+
+/** The classes of this name in a project, those of the file itself first. */
+export function classesNamed(tree: SyntaxTree, name: string): FoundClasses {
+  const { classFacts, id } = tree.language;
+  const { files } = surroundingsOf(tree);
+  const form = classFacts.declaring(name);
+  const own = classesIn(tree).filter((one) => one.name === name);
+  const ownText = own.length === 0 ? form.exec(tree.text)?.[0] : undefined;
+  if (!files) return { classes: own, isWhole: false, otherwise: ownText };
+  let known = declared.get(files);
+  if (!known) declared.set(files, (known = new Map()));
+  let rest = known.get(keyOf(id, name));
+  if (!rest) {
+    const hits = filesWith(tree, name).filter(({ text }) => form.test(text));
+    const classes = hits.flatMap((file) => classesOf(files, file).filter((one) => one.name === name));
+    const otherwise = hits
+      .filter((file) => !classes.some((one) => one.path === file.path))
+      .map((file) => ({ path: file.path, text: form.exec(file.text)![0] }));
+    known.set(keyOf(id, name), (rest = { classes, otherwise }));
+  }
+  const { path } = surroundingsOf(tree);
+  const others = rest.classes.filter((one) => one.path !== path);
+  const text = ownText ?? rest.otherwise.find((one) => one.path !== path)?.text;
+  return { classes: [...own, ...others], isWhole: true, otherwise: text };
+}
+
+/** The classes of a project that are derived from one of these, by whatever steps; those made on the spot too. */
+export function classesDerivedFrom(tree: SyntaxTree, names: readonly string[]): FoundClasses {
+  const { files } = surroundingsOf(tree);
+  const found: OwnClass[] = [];
+  const seen = new Set<string>();
+  const waiting = [...names];
+  for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
+    if (seen.has(name)) continue;
+    seen.add(name);
+    for (const one of directlyDerived(tree, name)) {
+      found.push(one);
+      if (one.name !== undefined) waiting.push(one.name);
+    }
+  }
+  return { classes: found, isWhole: files !== undefined, otherwise: undefined };
+}
+
+function directlyDerived(tree: SyntaxTree, name: string): readonly OwnClass[] {
+  const { classFacts, id } = tree.language;
+  const { files, path } = surroundingsOf(tree);
+  const own = classesIn(tree).filter(({ parents }) => parents.includes(name));
+  if (!files) return own;
+  let known = derived.get(files);
+  if (!known) derived.set(files, (known = new Map()));
+  let rest = known.get(keyOf(id, name));
+  if (!rest) {
+    const form = classFacts.deriving(name);
+    const hits = filesWith(tree, name).filter(({ text }) => form.test(text));
+    rest = hits.flatMap((file) => classesOf(files, file).filter(({ parents }) => parents.includes(name)));
+    known.set(keyOf(id, name), rest);
+  }
+  return [...own, ...rest.filter((one) => one.path !== path)];
+}

@@ -1,0 +1,77 @@
+import type { SyntaxNode } from "../../syntax/index.js";
+import { unknown, yes, type Answer } from "../answer.js";
+import { isCertainlyAssigned } from "../flow/questions.js";
+import { operatorOf } from "../flow/parts.js";
+import { referencesAt } from "../names/declarations.js";
+import { useOf } from "../names/use.js";
+import { shortened } from "../shown.js";
+import { isPlainValue } from "./operations.js";
+import { isSideEffectFree } from "./side-effects.js";
+
+/**
+ * May an expression be evaluated where it was not before, without anybody noticing? It must have no side effect, and
+ * evaluating it must not fail: no division, no item or member of what may be missing, no variable without a value.
+ */
+export function mayRunAnyway(expression: SyntaxNode): Answer {
+  const free = isSideEffectFree(expression);
+  if (free.is !== "yes") return free;
+  const { language } = expression.tree;
+  for (const node of expression.descendants()) {
+    if (!node.named || node.is(language.comments)) continue;
+    const failure = mayFail(node);
+    if (failure) return failure;
+  }
+  return yes(`evaluating \`${shortened(expression.text)}\` does nothing else and cannot fail`);
+}
+
+function mayFail(node: SyntaxNode): Answer | undefined {
+  const { language } = node.tree;
+  if (node.isLeaf) return hasNoValue(node);
+  const shown = shortened(node.text);
+  if (node.is(language.binary)) {
+    const operator = operatorOf(node);
+    const divisor = node.parts.at(-1);
+    if (/^(\/|%|\/\/)$/.test(operator) && !/^[1-9]/.test(divisor?.text ?? ""))
+      return unknown(`\`${shown}\` could fail, and would be worked out every time`, node);
+    const isQuiet =
+      language.quietOperators.includes(operator) || node.parts.every((part) => isPlainValue(part));
+    return isQuiet ? undefined : unknown(`\`${shown}\` could fail, and would be worked out every time`, node);
+  }
+  if (node.is(language.indexReads))
+    return unknown(`\`${shown}\` could fail where there is no such item`, node);
+  if (/cast/.test(node.kind)) return unknown(`\`${shown}\` could fail for a value of another type`, node);
+  if (!node.is(language.memberReads)) return undefined;
+  const object = node.parts[0];
+  const isOwn =
+    object && (language.binding.selfOf(object) !== undefined || /^(this|self|\$this)$/.test(object.text));
+  return isOwn || isStatic(node)
+    ? undefined
+    : unknown(`\`${shown}\` could fail where \`${shortened(object?.text ?? "")}\` is missing`, node);
+}
+
+/** `Colour.RED`: a member of a class that is named. */
+function isStatic(node: SyntaxNode): boolean {
+  const object = node.parts[0];
+  if (!object?.isLeaf) return false;
+  const to = referencesAt(object).find((one) => one.to)?.to;
+  return to
+    ? to.as === "class" || to.as === "type"
+    : /^[A-Z]/.test(object.text) && object.tree.language.id === "java";
+}
+
+/** A variable that has no value yet on some way to here fails where it is read, in languages without declarations. */
+function hasNoValue(leaf: SyntaxNode): Answer | undefined {
+  const { language } = leaf.tree;
+  if (!["python", "javascript", "typescript", "tsx"].includes(language.id)) return undefined;
+  if (language.binding.leaves[leaf.kind] === undefined) return undefined;
+  const use = useOf(leaf);
+  if (typeof use === "string" || use.memberOf !== undefined || use.declares) return undefined;
+  const to = referencesAt(leaf).find((one) => !one.member)?.to;
+  if (!to)
+    return language.builtins.includes(leaf.text)
+      ? undefined
+      : unknown(`\`${leaf.text}\` may not be defined, and would be read every time`, leaf);
+  if (to.as !== "local" || language.id !== "python" || to.scope.same(leaf.tree.root)) return undefined;
+  const assigned = isCertainlyAssigned(to, leaf);
+  return assigned.is === "yes" ? undefined : unknown(assigned.evidence.says, leaf);
+}

@@ -1,0 +1,63 @@
+import type { SyntaxNode } from "../../syntax/index.js";
+import { unknown, type Answer } from "../answer.js";
+import { operatorOf } from "../flow/parts.js";
+import { isMissing } from "../flow/missing.js";
+import { shortened } from "../shown.js";
+import { typeOf } from "../types/known.js";
+
+/** May an operator, or turning something into text, run code of a class? Undefined where it certainly does not. */
+export function codeRunBy(node: SyntaxNode): Answer | undefined {
+  const { language } = node.tree;
+  if (node.is(language.textParts)) {
+    const value = node.parts.find((part) => !/^(format_|type_conv|interpolation_)/.test(part.kind));
+    if (!value || isPlainValue(value)) return undefined;
+    return unknown(`turning \`${shortened(value.text)}\` into text could run code of its class`, node);
+  }
+  const isOperation = node.is(language.binary) || /unary|not_operator|prefix/.test(node.kind);
+  if (!isOperation) return undefined;
+  const operator = spelledOperator(node);
+  if (operator === "" || language.quietOperators.includes(operator)) return undefined;
+  const operands = node.parts.filter((part) => !part.is(language.operators));
+  // What is compared with nothing is only looked at, where no class can say otherwise.
+  const asksForNothing = operands.some(isMissing) && /^[=!]==?$|^<>$/.test(operator);
+  if (asksForNothing && !comparesByClass(language.id)) return undefined;
+  if (operands.every(isPlainValue)) return undefined;
+  const open = operands.find((part) => !isPlainValue(part))!;
+  return unknown(`\`${operator}\` could run code of the class of \`${shortened(open.text)}\``, node);
+}
+
+/** Languages in which a class may define what comparing with nothing means. */
+function comparesByClass(id: string): boolean {
+  return id === "python" || id === "csharp" || id === "cpp" || id === "ruby";
+}
+
+/** `is not` and `not in` are two words. */
+function spelledOperator(node: SyntaxNode): string {
+  const several = node.children.filter(({ field }) => field === "operators");
+  if (several.length === 1) return several[0]!.text.split(/\s+/).join(" ");
+  return operatorOf(node);
+}
+
+/** Is a value of a type of the language itself, for which operators and conversions are the language's own? */
+export function isPlainValue(node: SyntaxNode, depth = 0): boolean {
+  const { language } = node.tree;
+  if (depth > 8) return false;
+  const again = (part: SyntaxNode): boolean => isPlainValue(part, depth + 1);
+  if (node.is(language.parenthesized)) return node.parts.length === 1 && again(node.parts[0]!);
+  if (node.is(language.strings))
+    return [...node.descendants()].every(
+      (one) => !one.is(language.textParts) || codeRunBy(one) === undefined,
+    );
+  if (node.is(language.literals) && !["this", "super", "self"].includes(node.text)) return true;
+  if (isMissing(node)) return true;
+  if (node.is(language.binary) || /unary|not_operator/.test(node.kind)) {
+    const operands = node.parts.filter((part) => !part.is(language.operators));
+    const operator = spelledOperator(node);
+    // `a && b` is one of the two; `a === b` is a truth whatever they are.
+    return /^(===?|!==?|<=?|>=?|!|not|is|is not|instanceof|in|not in)$/.test(operator)
+      ? language.quietOperators.includes(operator) || operands.every(again)
+      : operands.every(again);
+  }
+  const type = typeOf(node);
+  return type !== undefined && type.declared === undefined && language.plainTypes.includes(type.name);
+}
