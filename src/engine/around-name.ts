@@ -2,7 +2,8 @@ import {
   isMember,
   isNamedAtRunTime,
   shortened,
-  isSeenElsewhere,
+  isPublicByItself,
+  publicNames,
   nameInFile,
   renamings,
   spelledOut,
@@ -140,7 +141,7 @@ function distinctPieces(pieces: readonly Piece[]): Piece[] {
   });
 }
 
-function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
+function renameEverywhere({ name, to, options }: Renaming, match: Match): Piece[] {
   const declaration = declarationOfHole(match, name);
   if (!declaration) throw new CannotRewrite(`what declares \`${match.textOf(name)}\` is not known`);
   const { tree, around } = match;
@@ -153,14 +154,18 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
   if (declaration.at.some((at) => links.namesFile(at, around.path))) {
     throw new CannotRewrite(`the file is named after \`${old}\``);
   }
-  const own = renamings(declaration, newName);
+  const exported = options.publicName === "changes";
+  const isSeen = isPublicByItself(declaration) || (exported && publicNames(declaration).length > 0);
+  const own = renamings(declaration, newName, exported);
   if (!own) throw new CannotRewrite(`one use of \`${old}\` cannot be written with another name`);
   const pieces: Piece[] = own.map(({ node, text }) => piece(undefined, node, text));
   const doubts = [...usesOf(declaration).doubts];
-  if (isSeenElsewhere(declaration)) {
-    const foreign = foreignUses(match, declaration);
+  if (isSeen) {
+    const foreign = foreignUses(match, declaration, { exported });
     try {
-      for (const one of foreign.uses) pieces.push(renamedThere(one, old, newName, ofClass));
+      // What has another name there keeps it.
+      for (const one of foreign.uses.filter((each) => !each.renamed))
+        pieces.push(renamedThere(one, old, newName, ofClass));
     } finally {
       foreign.release();
     }
@@ -169,9 +174,9 @@ function renameEverywhere({ name, to }: Renaming, match: Match): Piece[] {
   const files = new Set(pieces.map(({ path }) => path)).size;
   const says = `all ${pieces.length} uses in ${files === 1 ? "this file" : `${files} files`} are renamed`;
   const evidence: Ground[] = [{ answer: "yes", says }, ...groundsOf(doubts)];
-  const isOpen = isMember(declaration) || isSeenElsewhere(declaration);
+  const isOpen = isMember(declaration) || isSeen;
   let trust: Trust = doubts.length > 0 ? "possible" : "certain";
-  if (isSeenElsewhere(declaration)) {
+  if (isSeen) {
     trust = lower(trust, "likely");
     evidence.push({ answer: "unknown", says: `code outside of this project may use \`${old}\`` });
   }
@@ -204,7 +209,10 @@ function renamedThere(
   isMember: boolean,
 ): Piece {
   refuseTaken(newName, file.tree, isMember, file.path);
-  const written = imports ? { node, text: newName } : file.tree.language.binding.renamed(node, newName);
+  const { binding, links } = file.tree.language;
+  // What is handed on under the same name is followed under the new one.
+  const keepsForm = imports || links.exposedBy(node) === node.text;
+  const written = keepsForm ? { node, text: newName } : binding.renamed(node, newName);
   if (!written)
     throw new CannotRewrite(`a use of \`${old}\` in ${file.path} cannot be written with another name`);
   return piece(file.path, written.node, written.text);

@@ -29,7 +29,10 @@ export interface Change {
   /** First line of the code that the rule caught. */
   readonly line: number;
   readonly evidence: readonly Ground[];
+  /** Cases in which old and new behave differently. */
   readonly cautions: readonly string[];
+  /** What gets better where nobody can observe it, and what stays behind. */
+  readonly notes: readonly string[];
   /** Against the text the plan was made for; offsets in UTF-16 code units. */
   readonly edits: readonly Edit[];
   /** What it changes in other files, in the order of their paths. */

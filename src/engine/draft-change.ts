@@ -17,15 +17,17 @@ export class Draft {
     readonly trust: Trust,
     readonly evidence: readonly Ground[],
     readonly cautions: readonly string[],
+    readonly notes: readonly string[],
     readonly edits: readonly Edit[],
     readonly needs: readonly Import[],
     readonly elsewhere: readonly FileEdits[],
   ) {}
 
   static from(candidate: Candidate): Draft {
-    const { rule, start, line, trust, evidence, cautions, edits, needs, elsewhere } = candidate;
+    const { rule, start, line, trust, evidence, cautions, notes, edits, needs, elsewhere } = candidate;
     const { id, title, kind } = rule;
-    return new Draft([id], title, kind, start, line, trust, evidence, cautions, edits, needs, elsewhere);
+    const said = [trust, evidence, cautions, notes] as const;
+    return new Draft([id], title, kind, start, line, ...said, edits, needs, elsewhere);
   }
 
   /** One change out of several and of what they made possible; `edits` do all of it. */
@@ -42,6 +44,7 @@ export class Draft {
       parts.map((part) => part.trust).reduce(lower),
       distinct([...owners.flatMap((part) => part.evidence), ...later.flatMap((part) => withoutLines(part))]),
       [...new Set(parts.flatMap((part) => part.cautions))],
+      [...new Set(parts.flatMap((part) => part.notes))],
       edits,
       parts.flatMap((part) => part.needs),
       parts.flatMap((part) => part.elsewhere),
@@ -49,8 +52,8 @@ export class Draft {
   }
 
   change(path: string, id: string): Change {
-    const { rules, title, kind, trust, line, evidence, cautions, edits, needs, elsewhere } = this;
-    return { id, rules, title, kind, trust, path, line, evidence, cautions, edits, elsewhere, needs };
+    const { rules, title, kind, trust, line, evidence, cautions, notes, edits, needs, elsewhere } = this;
+    return { id, rules, title, kind, trust, path, line, evidence, cautions, notes, edits, elsewhere, needs };
   }
 
   heldBack(path: string, reason: string): HeldBack {

@@ -1,4 +1,4 @@
-import { shortened, type Answer } from "../analysis/index.js";
+import { placeIn, shortened, type Answer } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
 import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
 import { lower, Match, targetAnswer, type Around, type Rule, type Trust } from "../rules/index.js";
@@ -22,6 +22,7 @@ export interface Candidate {
   readonly trust: Trust;
   readonly evidence: readonly Ground[];
   readonly cautions: readonly string[];
+  readonly notes: readonly string[];
   readonly edits: readonly Edit[];
   readonly elsewhere: readonly FileEdits[];
   readonly needs: readonly Import[];
@@ -48,6 +49,7 @@ export function findIn(
   pending: readonly Import[] = [],
 ): Found {
   const { path } = around;
+  placeIn(tree, around);
   const candidates: Candidate[] = [];
   const heldBack: HeldBack[] = [];
   const advice: Advice[] = [];
@@ -150,6 +152,9 @@ function judge({ rule, order }: Entry, match: Match, target: Answer | undefined)
     if (clash(uses.edits, own.edits)) throw new CannotRewrite("a use stands in the code that is rewritten");
     trust = lower(trust, uses.trust);
     const cautions = rule.cautions?.(match) ?? [];
+    const notes = rule.notes?.(match) ?? [];
+    // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.
+    if (cautions.length > 0) trust = lower(trust, "likely");
     const { start, end } = match.found;
     const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
     const needs = [...own.needs, ...uses.needs];
@@ -163,6 +168,7 @@ function judge({ rule, order }: Entry, match: Match, target: Answer | undefined)
       trust,
       evidence: [...evidence, ...uses.evidence],
       cautions,
+      notes,
       edits,
       elsewhere,
       needs,

@@ -48,6 +48,7 @@ export function rewriteTo(
     if (open !== "") segments = [text(open), ...segments];
     if (close !== "") segments = [...segments, text(close)];
   }
+  if (found.pattern.isStatements) refuseSeveralForOne(match, segments);
   const edits = settle(tree, found.start, found.end, segments, found.pattern.isStatements);
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return { edits, needs };
@@ -86,6 +87,24 @@ function refuseMisplacedComments(
 
 function isSegments(becomes: Snippet | readonly Segment[]): becomes is readonly Segment[] {
   return Array.isArray(becomes);
+}
+
+/** Under a bare condition stands one statement; of two in its place the second would always run. */
+function refuseSeveralForOne({ tree, node }: Match, segments: readonly Segment[]): void {
+  const { statementLists, memberLists } = tree.language;
+  const { parent } = node;
+  if (!parent || parent.is(statementLists) || parent.is(memberLists)) return;
+  const code = segments.map((segment) => segmentText(tree, segment)).join("");
+  const context = tree.language.contexts.find(({ name }) => name === "statement");
+  if (!context) return;
+  const alone = parse(context.before + code + context.after, tree.language);
+  const first = alone.nodeAt(context.before.length + code.length - code.trimStart().length);
+  let at = first;
+  while (at.parent && !at.parent.is(statementLists)) at = at.parent;
+  const end = context.before.length + code.trimEnd().length;
+  const isOne = at.end >= end;
+  alone.dispose();
+  if (!isOne) throw new CannotRewrite("several statements would stand where there was one without braces");
 }
 
 /** Statements are only moved about where they have their lines to themselves. */

@@ -1,5 +1,5 @@
 import { diffLines } from "diff";
-import type { SourceFiles } from "../analysis/index.js";
+import { yes, type SourceFiles, type TypeSource } from "../analysis/index.js";
 import { applyEdits } from "../rewrite/index.js";
 import { textAfter } from "./outcome.js";
 import type { Rule, Trial } from "../rules/index.js";
@@ -28,8 +28,16 @@ export async function runTrials(rule: Rule): Promise<TrialResult[]> {
   return results;
 }
 
+/** Trials in TypeScript are taken to be compiled with `strict`. */
+const STRICT: TypeSource = {
+  strictNulls: () => yes("`strict` is on in the trial"),
+  typeAt: () => undefined,
+  declarationAt: () => undefined,
+};
+
 function engineFor(rule: Rule, { beside = {}, target }: Trial): Engine {
   return new Engine([rule], {
+    types: STRICT,
     files: filesNaming(Object.entries(beside).map(([path, [text]]) => ({ path, text }))),
     targets: {
       targetOf: () => (target === undefined ? undefined : { version: target, says: "by the trial" }),

@@ -85,6 +85,7 @@ const schema = z.strictObject({
           .regex(/\((…|…, &handle|&handle)\)$/, "must end in `(…)`, which stands for the arguments"),
         release: z.string().regex(/\bhandle\b/, "must have `handle` in it, which stands for the variable"),
         scoped: z.enum(SCOPINGS).optional(),
+        unseen: z.boolean().optional(),
         wrapper: z
           .strictObject({
             type: z.string().min(1),

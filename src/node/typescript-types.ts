@@ -2,7 +2,8 @@ import { existsSync } from "node:fs";
 import { createRequire } from "node:module";
 import { dirname, join, relative, resolve, sep } from "node:path";
 import type ts from "typescript";
-import type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "../analysis/index.js";
+import { no, unknown, yes } from "../analysis/index.js";
+import type { Answer, AskedFile, ResolvedTo, TypeFacts, TypeSource } from "../analysis/index.js";
 
 /**
  * The TypeScript compiler's own checker over the projects below a root: for each file the nearest `tsconfig.json` above
@@ -28,6 +29,17 @@ export class TypeScriptTypes implements TypeSource {
     const type = checker.getTypeAtLocation(node);
     const knowsMissing = isStrict && (seesItems || !mayBeNoItem(compiler, checker, node));
     return { ...factsOf(compiler, checker, type), knowsMissing };
+  }
+
+  strictNulls(path: string): Answer {
+    const config = this.#configFor(dirname(resolve(this.#root, path)));
+    const loaded = this.#load(path);
+    if (config === undefined || !loaded)
+      return unknown("no tsconfig.json says whether null and undefined are kept apart (`strictNullChecks`)");
+    const shown = relative(this.#root, config).split(sep).join("/");
+    return loaded.isStrict
+      ? yes(`\`strictNullChecks\` is on in ${shown}`)
+      : no(`\`strictNullChecks\` is off in ${shown}, so anything may be null`);
   }
 
   declarationAt(file: AskedFile, start: number, end: number): ResolvedTo | undefined {

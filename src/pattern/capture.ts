@@ -1,7 +1,9 @@
-import type { NodeId } from "../syntax/index.js";
+import type { NodeId, SyntaxTree } from "../syntax/index.js";
 
 /** The code that a hole stands for: neighbouring nodes, or an empty place. */
 export interface Capture {
+  /** The tree that the nodes and offsets are of; in rules that reach across files not always that of the match. */
+  readonly tree: SyntaxTree;
   readonly nodes: readonly NodeId[];
   readonly start: number;
   readonly end: number;
@@ -14,6 +16,7 @@ export class ListCapture implements Capture {
   #nodes: readonly NodeId[] | undefined;
 
   constructor(
+    readonly tree: SyntaxTree,
     readonly all: readonly NodeId[],
     readonly from: number,
     readonly to: number,
@@ -24,4 +27,9 @@ export class ListCapture implements Capture {
   get nodes(): readonly NodeId[] {
     return (this.#nodes ??= this.all.slice(this.from, this.to));
   }
+}
+
+/** The source text that a hole stands for. */
+export function textOfCapture({ tree, start, end }: Capture): string {
+  return tree.text.slice(start, end);
 }

@@ -20,4 +20,4 @@ export { snippetCode } from "./spelling.js";
 export { resolved, withoutLimits } from "./variants.js";
 export { linesOf, type SnippetLine } from "./snippet-text.js";
 export { matchAt, matchesIn, matchOneAt, type PatternMatch } from "./match.js";
-export { type Capture } from "./capture.js";
+export { textOfCapture, type Capture } from "./capture.js";

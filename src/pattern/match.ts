@@ -11,7 +11,7 @@ import {
 import { sequenceFacts, type SequenceFacts } from "./backtracking.js";
 import { compile, type CompiledPattern } from "./compile.js";
 import type { Hole, Snippet } from "./hole.js";
-import { ListCapture, type Capture } from "./capture.js";
+import { ListCapture, textOfCapture, type Capture } from "./capture.js";
 import type { HoleNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
 import { fitText } from "./strings.js";
@@ -41,6 +41,7 @@ export function matchAt(
   bound: ReadonlyMap<Hole, Capture> = NOTHING,
 ): PatternMatch | undefined {
   if (pattern.withoutModifiers && hasModifiersAround(tree, n)) return undefined;
+  if (pattern.isStatements && tree.language.isNoStatement(tree.node(n))) return undefined;
   for (const swapped of swapsToTry(pattern.sequence)) {
     const match = attempt(pattern, tree, n, new Matcher(tree, bound, swapped));
     if (match) return match;
@@ -159,7 +160,7 @@ class Matcher {
     const found = fitText(pieces, tree.textOf(n));
     return (
       found?.every(({ hole, start, end }) =>
-        this.#bind(hole, { nodes: NO_NODES, start: from + start, end: from + end }),
+        this.#bind(hole, { tree, nodes: NO_NODES, start: from + start, end: from + end }),
       ) ?? false
     );
   }
@@ -252,7 +253,7 @@ class Matcher {
         hole.kind === "name" && this.#language.ignoresCase === "nowhere"
           ? this.captures.get(hole)
           : undefined;
-      return capture ? [tree.text.slice(capture.start, capture.end)] : [];
+      return capture ? [textOfCapture(capture)] : [];
     });
     for (const word of [...named, ...facts.words[place]!.slice(0, 1)]) {
       furthest = Math.max(furthest, searchIn(tree).next(word, from));
@@ -283,7 +284,7 @@ class Matcher {
     }
     return (
       this.#mayStandFor(hole, n) &&
-      this.#bind(hole, { nodes: [n], start: tree.starts[n]!, end: tree.ends[n]! })
+      this.#bind(hole, { tree, nodes: [n], start: tree.starts[n]!, end: tree.ends[n]! })
     );
   }
 
@@ -314,20 +315,18 @@ class Matcher {
 
   /** Lets a hole stand for a capture, if it does not stand for other code yet. */
   #bind(hole: Hole, capture: Capture): boolean {
-    const tree = this.#tree;
     const { text } = hole.limits;
     if (text !== undefined) {
-      const code = tree.text.slice(capture.start, capture.end);
+      const code = textOfCapture(capture);
       if (typeof text === "string" ? code !== text : code.search(text) < 0) return false;
     }
     const before = this.captures.get(hole);
     if (before) {
       if (!this.#sameCode(before, capture)) return false;
-      const isSpeltAlike =
-        before.nodes.length === 1 &&
-        tree.text.slice(before.start, before.end) === tree.text.slice(capture.start, capture.end);
-      const { nodes, start, end, again = [] } = before;
-      if (isSpeltAlike) this.captures.set(hole, { nodes, start, end, again: [...again, capture] });
+      const isSpeltAlike = before.nodes.length === 1 && textOfCapture(before) === textOfCapture(capture);
+      const { tree, nodes, start, end, again = [] } = before;
+      if (isSpeltAlike && tree === capture.tree)
+        this.captures.set(hole, { tree, nodes, start, end, again: [...again, capture] });
       return true;
     }
     this.captures.set(hole, capture);
@@ -335,12 +334,9 @@ class Matcher {
   }
 
   #sameCode(a: Capture, b: Capture): boolean {
-    const tree = this.#tree;
-    if (a.nodes.length === 0 && b.nodes.length === 0) {
-      return tree.text.slice(a.start, a.end) === tree.text.slice(b.start, b.end);
-    }
+    if (a.nodes.length === 0 && b.nodes.length === 0) return textOfCapture(a) === textOfCapture(b);
     return (
-      a.nodes.length === b.nodes.length && a.nodes.every((n, i) => treesEqual(tree, n, tree, b.nodes[i]!))
+      a.nodes.length === b.nodes.length && a.nodes.every((n, i) => treesEqual(a.tree, n, b.tree, b.nodes[i]!))
     );
   }
 
@@ -372,7 +368,7 @@ class Matcher {
     }
     const start = isEmpty ? emptyAt : tree.starts[all[from]!]!;
     const end = isEmpty ? emptyAt : tree.ends[all[to - 1]!]!;
-    return this.#bind(hole, new ListCapture(all, Math.min(from, to), to, start, end));
+    return this.#bind(hole, new ListCapture(tree, all, Math.min(from, to), to, start, end));
   }
 }
 

@@ -31,7 +31,10 @@ const change = z.strictObject({
   path: z.string().min(1),
   line: z.int().positive(),
   evidence: z.array(ground),
-  cautions: z.array(z.string()),
+  cautions: z.array(z.string()).meta({ description: "Cases in which old and new behave differently." }),
+  notes: z
+    .array(z.string())
+    .meta({ description: "What gets better where nobody can observe it, and what stays behind." }),
   edits: z.array(edit),
   elsewhere: z
     .array(z.strictObject({ path: z.string().min(1), edits: z.array(edit).min(1) }))

@@ -53,6 +53,7 @@ export function changeText(change: PlanChange, text: string, edits: readonly Edi
     if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says}`);
   }
   for (const caution of change.cautions) out.push(paint.yellow(`  ! ${caution}`));
+  for (const note of change.notes) out.push(paint.dim(`  · ${note}`));
   return [...out, ...differenceLines(text, edits, paint)].join("\n");
 }
 

@@ -115,7 +115,8 @@ export class Between {
 
   /** The file's text between the two, if nothing else stands there. */
   #inFile(a: Neighbour, b: Neighbour): Stretch | undefined {
-    const { start, end, captures } = this.#match;
+    const { start, end, tree } = this.#match;
+    const captures = new Map([...this.#match.captures].filter(([, capture]) => capture.tree === tree));
     const left = a === EDGE ? { start, end: start } : captures.get(a);
     const right = b === EDGE ? { start: end, end } : captures.get(b);
     if (!left || !right) return undefined;

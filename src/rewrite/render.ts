@@ -8,6 +8,7 @@ import {
   Replacing,
   resolved,
   snippetFits,
+  textOfCapture,
   type Capture,
   type CompiledPattern,
   type Part,
@@ -17,12 +18,12 @@ import {
 import { compile } from "../pattern/index.js";
 import type { Import, SyntaxTree } from "../syntax/index.js";
 import { Between, partBeside } from "./between.js";
-import type { Edit } from "./edits.js";
+import { sorted, type Edit } from "./edits.js";
 import { singular, type FreshNames } from "./fresh-names.js";
 import { nameFor } from "./imports/index.js";
 import { indentUnit, reindent, shifted } from "./indent.js";
 import { partsInParentheses } from "./parentheses.js";
-import { copy, text, type Segment } from "./segment.js";
+import { copy, segmentText, text, type Segment } from "./segment.js";
 import { CannotRewrite } from "./settle.js";
 
 /** What a replacement needs beside itself. */
@@ -100,6 +101,7 @@ class Renderer {
     const hole = this.#statementsIn(items)?.hole;
     if (!hole) return indent;
     const capture = this.#capture(hole);
+    if (capture.tree !== this.#tree) return indent;
     const { start } = withComments(this.#match, capture);
     if (start === capture.start) return indent;
     return shifted(this.#tree.indentAt(start), this.#tree.indentAt(capture.start), indent);
@@ -132,8 +134,8 @@ class Renderer {
     const line = linesOf(snippet).find((each) =>
       each.items.some((item) => typeof item === "number" && snippet.parts[item] === hole),
     );
-    const { start, nodes } = this.#capture(hole);
-    if (!line || nodes.length === 0) return undefined;
+    const { start, nodes, tree } = this.#capture(hole);
+    if (!line || nodes.length === 0 || tree !== this.#tree) return undefined;
     return { hole, start, level: line.level, isAlone: line.items.length === 1 };
   }
 
@@ -157,8 +159,7 @@ class Renderer {
     const texts = new Map<number, string>();
     this.#snippet.parts.forEach((part, i) => {
       if (!(part instanceof Hole) || part.kind !== "expression") return;
-      const { start, end } = this.#capture(part);
-      texts.set(i, this.#tree.text.slice(start, end));
+      texts.set(i, textOfCapture(this.#capture(part)));
     });
     return partsInParentheses(this.#snippet, this.#tree.language.id, texts);
   }
@@ -170,6 +171,7 @@ class Renderer {
     const hole = part instanceof Replacing ? part.hole : part;
     const capture = this.#capture(hole);
     const inner = part instanceof Replacing ? this.#replaced(part, capture) : [];
+    if (capture.tree !== this.#tree) return text(this.#fromElsewhere(capture, inner, indent));
     if (hole.kind !== "statements") {
       const made = copy(capture.start, capture.end, inner);
       return inner.length === 0 && capture.again && this.#match.pattern.isStatements
@@ -187,7 +189,7 @@ class Renderer {
       let name = this.#fresh.get(part);
       if (name === undefined) {
         const plural = part.singularOf && this.#capture(part.singularOf);
-        const wish = plural && singular(this.#tree.text.slice(plural.start, plural.end));
+        const wish = plural && singular(textOfCapture(plural));
         const wishes = wish ? [wish, part.base] : [part.base];
         name = this.#names.choose(wishes, this.#match.start, this.#match.end);
         this.#fresh.set(part, name);
@@ -202,13 +204,18 @@ class Renderer {
     }
     if (part instanceof Maybe) throw new TypeError("an optional part cannot be put in one place");
     const hole = part instanceof Replacing ? part.hole : part;
-    const { start, end } = this.#capture(hole);
-    return this.#tree.text.slice(start, end);
+    return textOfCapture(this.#capture(hole));
+  }
+
+  /** Code of another file that a hole stands for, with inner places replaced, as new text. */
+  #fromElsewhere({ tree, start, end }: Capture, inner: readonly Edit[], indent: string): string {
+    const moved = reindent(tree, start, end, tree.indentAt(start), indent);
+    return segmentText(tree, copy(start, end, sorted([...inner, ...moved])));
   }
 
   /** Edits for the places inside a capture that fit the inner pattern, whose holes mean what they meant outside. */
   #replaced(part: Replacing, capture: Capture): Edit[] {
-    const patterns = compile(part.pattern, this.#tree.language.id);
+    const patterns = compile(part.pattern, capture.tree.language.id);
     const replacement = this.#textOf(part.replacement);
     return innerMatches(this.#match, patterns, capture).map(({ start, end }) => ({
       start,
@@ -226,7 +233,7 @@ function innerMatches(
 ): PatternMatch[] {
   const found: PatternMatch[] = [];
   for (const n of capture.nodes) {
-    for (const match of matchesIn(patterns, outer.tree, n, outer.captures)) {
+    for (const match of matchesIn(patterns, capture.tree, n, outer.captures)) {
       if (match.start >= (found.at(-1)?.end ?? 0)) found.push(match);
     }
   }

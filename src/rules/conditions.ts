@@ -129,15 +129,30 @@ export function askCompiler({ around, tree }: Match, node: SyntaxNode): TypeFact
 
 /**
  * What values an expression can have: by the annotations of the file, else by the project's compiler; undefined where
- * neither says.
+ * neither says, or where the compiler is told not to keep null and undefined apart.
  */
 export function valuesOf(match: Match, node: SyntaxNode): DeclaredType | undefined {
+  const strict =
+    match.around.types?.strictNulls(match.around.path) ??
+    unknown("nothing says whether null and undefined are kept apart (`strictNullChecks`)");
   const declared = declaredType(node);
-  if (declared) return declared;
-  const type = askCompiler(match, node);
-  if (!type || type.isAny || !type.knowsMissing) return undefined;
-  const { text, falsy, canBeNull, canBeUndefined } = type;
-  return { how: "inferred", text, falsy, canBeNull, canBeUndefined, at: node };
+  const type = declared ? undefined : askCompiler(match, node);
+  if (type && (type.isAny || (strict.is === "yes" && !type.knowsMissing))) return undefined;
+  const found = declared ?? (type && { how: "inferred" as const, ...type, at: node });
+  if (!found) return undefined;
+  const { how, text, falsy, canBeNull, canBeUndefined, at } = found;
+  const by = strict.evidence.says;
+  if (strict.is === "yes") return { how, text, falsy, canBeNull, canBeUndefined, at, by };
+  // Where everything may be null, a type says nothing of it.
+  const isOff = strict.is === "no";
+  const missing = isOff ? { canBeNull: true, canBeUndefined: true } : { canBeNull, canBeUndefined };
+  return { how, text, falsy, ...missing, at, by, ...(isOff ? {} : { unsure: by }) };
+}
+
+/** A yes that rests on what values a type has, with the compiler options behind it; unknown where these are not known. */
+export function byType(type: DeclaredType, says: string): Answer {
+  if (type.unsure !== undefined) return unknown(type.unsure, type.at);
+  return yes(type.by === undefined ? says : `${says} (${type.by})`, type.at);
 }
 
 /** What a hole stands for can be missing (null, None, nil, undefined) where it stands. */
@@ -149,7 +164,8 @@ export function canBeMissing(hole: Hole): Condition {
     const type = valuesOf(match, node);
     if (!type) return byFlow;
     const says = `\`${node.text}\` is ${type.how} \`${type.text}\``;
-    return (type.canBeNull || type.canBeUndefined ? yes : no)(says, type.at);
+    if (type.canBeNull || type.canBeUndefined) return yes(says, type.at);
+    return byType(type, says).is === "yes" ? no(says, type.at) : unknown(type.unsure ?? says, type.at);
   });
 }
 

@@ -34,6 +34,8 @@ export interface Handle {
    * there is.
    */
   readonly scoped?: (typeof SCOPINGS)[number];
+  /** Nobody outside of the program can see when it is released, as with a local file that nobody else has open. */
+  readonly unseen?: boolean;
   /** The class that owns it in C++; without it `std::unique_ptr` with the release as its deleter. */
   readonly wrapper?: Wrapper;
 }

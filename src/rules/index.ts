@@ -12,7 +12,7 @@ export {
   comesFrom,
 } from "./conditions.js";
 export { escapes, insideAsync, isOfType, nameFree, neverWritten, not, onlyUse } from "./conditions.js";
-export { sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./conditions.js";
+export { byType, sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./conditions.js";
 export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./handle.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
@@ -30,4 +30,4 @@ export {
   use,
   UsePattern,
 } from "./uses.js";
-export type { Coverage, CoveredUse, UseClause, UseOutcome, UsePlace } from "./uses.js";
+export type { Coverage, CoveredUse, RenamingOptions, UseClause, UseOutcome, UsePlace } from "./uses.js";

@@ -1,17 +1,11 @@
-import type { SourceFiles, TypeSource } from "../analysis/index.js";
-import type { Hole, PatternMatch } from "../pattern/index.js";
+import type { Surroundings } from "../analysis/index.js";
+import { textOfCapture, type Hole, type PatternMatch } from "../pattern/index.js";
 import type { FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { TargetSource } from "./target.js";
 
 /** What is around the file of a match. */
-export interface Around {
-  /** Relative to the project's root. */
-  readonly path: string;
-  /** The other files; undefined where there are none to look at. */
-  readonly files?: SourceFiles | undefined;
-  /** What the project's own compiler knows of types; undefined where there is none. */
-  readonly types?: TypeSource | undefined;
+export interface Around extends Surroundings {
   /** The versions that the project's code must run on; undefined where nobody says. */
   readonly targets?: TargetSource | undefined;
 }
@@ -55,7 +49,7 @@ export class Match {
   all(hole: Hole): SyntaxNode[] {
     const capture = this.found.captures.get(hole);
     if (!capture) throw new TypeError(`The hole "${hole.name}" is not in the pattern that matched.`);
-    return capture.nodes.map((n) => this.tree.node(n));
+    return capture.nodes.map((n) => capture.tree.node(n));
   }
 
   /** The one node a hole stands for. Throws a TypeError when it stands for none. */
@@ -68,6 +62,6 @@ export class Match {
   /** The source text a hole stands for. */
   textOf(hole: Hole): string {
     const capture = this.found.captures.get(hole);
-    return capture ? this.tree.text.slice(capture.start, capture.end) : "";
+    return capture ? textOfCapture(capture) : "";
   }
 }

@@ -28,8 +28,13 @@ export interface RuleSpec {
   readonly where?: readonly Narrowing[];
   /** What must hold. "No" holds the change back; "unknown" lowers its trust. */
   readonly given?: readonly Condition[];
-  /** Sentences about cases in which new and old behave differently, in terms of values. */
+  /**
+   * Sentences about cases in which new and old behave differently, in terms of values. A change with a caution is never
+   * certain.
+   */
   readonly cautions?: (match: Match) => readonly string[];
+  /** Sentences about what gets better where nobody can observe it, such as a file that is closed sooner. */
+  readonly notes?: (match: Match) => readonly string[];
   /** What to do, in one sentence, where nothing is to be rewritten: such a rule only reports. */
   readonly advice?: string | ((match: Match) => string);
   /** Words of which a file must have one to be looked at, where the patterns name none that are rare. */

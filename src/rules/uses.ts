@@ -1,5 +1,6 @@
 import {
   functionAround,
+  importsIn,
   isSeenElsewhere,
   no,
   referencesAt,
@@ -9,6 +10,7 @@ import {
   yes,
   type Answer,
   type Declaration,
+  type Following,
 } from "../analysis/index.js";
 import {
   checkPattern,
@@ -158,7 +160,7 @@ export class EveryUse implements Condition {
     const inside = (node: SyntaxNode): boolean =>
       match.nodes.some((one) => one.tree === node.tree && one.holds(node));
     const cover = (node: SyntaxNode, path: string | undefined): void => {
-      if (inside(node)) return;
+      if (inside(node) || isBroughtIn(node)) return;
       const fit = this.#clauseFor(match, node);
       if (fit) covered.push({ node, path, ...fit });
       else {
@@ -174,7 +176,7 @@ export class EveryUse implements Condition {
     const own = usesOf(declaration);
     for (const { node } of own.references) cover(node, undefined);
     const foreign = isSeenElsewhere(declaration) ? foreignUses(match, declaration) : undefined;
-    for (const { node, file } of foreign?.uses ?? []) cover(node, file.path);
+    for (const { node, file, imports } of foreign?.uses ?? []) if (!imports) cover(node, file.path);
     const doubts = [...own.doubts, ...(foreign?.doubts ?? [])];
     return { declaration, covered, uncovered, doubts, release: () => foreign?.release() };
   }
@@ -186,7 +188,7 @@ export class EveryUse implements Condition {
       if (!around || !(isWide || statementAround(node).holds(around))) return undefined;
       const { tree, id, start, end } = around;
       const pattern = { ...match.found.pattern, isStatements: false };
-      const name = { nodes: [node.id], start: node.start, end: node.end };
+      const name = { tree, nodes: [node.id], start: node.start, end: node.end };
       const captures = new Map([...match.found.captures, [this.name, name]]);
       return { ...match.found, tree, pattern, nodes: [id], start, end, captures };
     }
@@ -201,7 +203,7 @@ export class EveryUse implements Condition {
     }
     const { tree, id, start, end } = whole;
     const pattern = { ...match.found.pattern, isStatements: false };
-    const captures = new Map([...match.found.captures, [this.name, { nodes: [id], start, end }]]);
+    const captures = new Map([...match.found.captures, [this.name, { tree, nodes: [id], start, end }]]);
     return { ...match.found, tree, pattern, nodes: [id], start, end, captures };
   }
 
@@ -231,12 +233,31 @@ export class EveryUse implements Condition {
         const isIt =
           caught !== undefined &&
           (tree.node(caught).holds(node) || clause.isWide) &&
-          tree.textOf(caught) === match.textOf(this.name);
+          isNamed(tree.textOf(caught), node);
         if (found && isIt && holds(clause, found)) return { clause, found };
       }
     }
     return undefined;
   }
+}
+
+/** Does code name what a use names, with the mark that a language puts before variables or without it? */
+function isNamed(code: string, { text }: SyntaxNode): boolean {
+  return code === text || code.replace(/^[$@]+/, "") === text;
+}
+
+/** Does a name stand in an import, or in what only makes it public? Neither is a use: they stay as they are. */
+function isBroughtIn(node: SyntaxNode): boolean {
+  const { links } = node.tree.language;
+  if (links.exposedBy(node) !== undefined && node.parent?.is("export_specifier")) return true;
+  return importsIn(node.tree).some((statement) =>
+    statement.imports.some((item) => item.node.holds(node) && !isRead(node)),
+  );
+}
+
+/** Is the name read where it stands, as the value of a declaration that imports is? */
+function isRead(node: SyntaxNode): boolean {
+  return referencesAt(node).some(({ does, to }) => does === "read" && to?.as !== "import");
 }
 
 /** Is a pattern nothing but a hole? */
@@ -245,13 +266,17 @@ function isBare({ texts, parts }: Snippet): boolean {
 }
 
 /** The uses in other files; a doubt where there are no other files to look at, or where others may exist. */
-export function foreignUses(match: Match, declaration: Declaration): ReturnType<typeof usesElsewhere> {
+export function foreignUses(
+  match: Match,
+  declaration: Declaration,
+  following: Following = {},
+): ReturnType<typeof usesElsewhere> {
   const { files, path } = match.around;
   if (!files) {
     const doubts = [unknown(`\`${declaration.name}\` can be used in files that were not looked at`)];
     return { uses: [], doubts, release: () => undefined };
   }
-  return usesElsewhere(declaration, { path, tree: match.tree }, files);
+  return usesElsewhere(declaration, { path, tree: match.tree }, files, following);
 }
 
 /** The statement that a node is part of, else the outermost code that is not a list of statements. */
@@ -287,17 +312,31 @@ function standsIn(place: UsePlace | undefined, node: SyntaxNode): boolean {
   }
 }
 
+/** What a renaming does where a statement of its own makes the name public, as `export { hive }` does. */
+export interface RenamingOptions {
+  /**
+   * `stays`, which holds if nothing is said: other files keep the old name (`export { newName as hive }`). `changes`:
+   * they get the new one too.
+   */
+  readonly publicName?: "stays" | "changes";
+}
+
 /** Gives what a hole names another name, with every use of it in all files. */
 export class Renaming {
   constructor(
     readonly name: Hole,
     readonly to: string | ((match: Match) => string),
+    readonly options: RenamingOptions = {},
   ) {}
 }
 
 /** A rule's `uses` that renames: to this name, or to one worked out from the match. */
-export function renamed(name: Hole, to: string | ((match: Match) => string)): Renaming {
-  return new Renaming(name, to);
+export function renamed(
+  name: Hole,
+  to: string | ((match: Match) => string),
+  options: RenamingOptions = {},
+): Renaming {
+  return new Renaming(name, to, options);
 }
 
 /** Every use of what a hole names, with what each becomes: a rule's `uses`, and a condition. */

@@ -63,6 +63,7 @@ const change: Plan["changes"][number] = {
     { answer: "yes", says: "`z` too", line: 2 },
   ],
   cautions: ["when `y` is 0, more happens"],
+  notes: ["it happens sooner"],
   edits: [{ start: 4, end: 5, text: "new" }],
   elsewhere: [],
   needs: [],
@@ -83,6 +84,7 @@ test("a proposal says where, what, how sure, why, and what differs", () => {
   ✓ \`x\` is plain; \`z\` too
   ? \`y\` could be null (line 7)
   ! when \`y\` is 0, more happens
+  · it happens sooner
     1   one
     2 - b
       + new

@@ -31,6 +31,11 @@ export function ChangeCard({ change, code }: { readonly change: Change; readonly
             ! <Sentence text={caution} />
           </li>
         ))}
+        {change.notes.map((note) => (
+          <li key={note} className="note">
+            · <Sentence text={note} />
+          </li>
+        ))}
         {change.evidence.map(({ answer, says, line }) => (
           <li key={says} className={answer}>
             {SIGN[answer]} <Sentence text={says} />
