@@ -1,4 +1,16 @@
-import { cpp, holes, rule, sideEffectFree, trialsIn } from "../../index.js";
+import {
+  condition,
+  cpp,
+  holes,
+  isPointer,
+  rule,
+  shortened,
+  sideEffectFree,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import { isLibraryFunction } from "../../index.js";
 
 const { pointer, empty } = holes({
   pointer: "expression",
@@ -30,14 +42,31 @@ export const needlessTest = rule({
   title: "Release a pointer without asking whether it is null",
   why: "delete and free do nothing for a null pointer, so the test only makes the reader wonder.",
   was: FORMS.map(({ was }) => was),
-  given: [sideEffectFree(pointer)],
+  given: [
+    sideEffectFree(pointer),
+    condition("it is a plain pointer", (match) => {
+      const node = match.the(pointer);
+      return isPointer(node)
+        ? yes(`\`${node.text}\` is declared as a pointer`, node)
+        : unknown(`\`${shortened(node.text)}\` could be an object that turns itself into a pointer`, node);
+    }),
+    condition("`free` is the one of the C library", (match) => {
+      const call = [...match.node.descendants()].find(
+        (node) => node.is("call_expression") && node.child("function")?.text === "free",
+      );
+      return call ? isLibraryFunction(call.child("function")!) : yes("it is deleted");
+    }),
+  ],
   becomes: (match) => FORMS[match.alternative]!.becomes,
   trials: [
-    rewrites("void f() { if (p) delete p; }\n", "void f() { delete p; }\n"),
-    rewrites("void f() { if (p != NULL) { delete[] p; } }\n", "void f() { delete[] p; }\n"),
-    rewrites("void f() { if (nullptr != p) free(p); }\n", "void f() { free(p); }\n"),
+    rewrites("void f(Hive* p) { if (p) delete p; }\n", "void f(Hive* p) { delete p; }\n"),
+    rewrites("void f(Hive* p) { if (p != NULL) { delete[] p; } }\n", "void f(Hive* p) { delete[] p; }\n"),
+    rewrites("void f(Hive* p) { if (nullptr != p) free(p); }\n", "void f(Hive* p) { free(p); }\n"),
+    rewrites("void f() { if (p) delete p; }\n", "void f() { delete p; }\n", "likely"),
+    holds("void f(Hive* p, bool a) { if (a) if (p) { delete p; p = 0; } }\n", "without braces"),
     rewrites(
       `
+      struct Hive { ~Hive(); Queen* queen_; };
       Hive::~Hive() {
         if (queen_ != 0) {
           // she goes last
@@ -47,6 +76,7 @@ export const needlessTest = rule({
       }
       `,
       `
+      struct Hive { ~Hive(); Queen* queen_; };
       Hive::~Hive() {
         // she goes last
         delete queen_;
@@ -54,7 +84,10 @@ export const needlessTest = rule({
       }
       `,
     ),
-    rewrites("void f() { if (this->p) delete this->p; }\n", "void f() { delete this->p; }\n"),
+    rewrites(
+      "struct A { Hive* p; void f() { if (this->p) delete this->p; } };\n",
+      "struct A { Hive* p; void f() { delete this->p; } };\n",
+    ),
     holds("void f() { if (next()) delete next(); }\n", "calls something"),
     ignores("void f() { if (p) delete q; }\n"),
     ignores("void f() { if (!p) delete p; }\n"),

@@ -1,10 +1,12 @@
 import {
+  classesNamed,
   condition,
   cpp,
   fresh,
   holes,
   need,
   no,
+  placeOf,
   rule,
   Snippet,
   trialsIn,
@@ -12,7 +14,8 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+import type { Answer, KnownType, Match, SyntaxNode } from "../../index.js";
+import { isSameThroughout, letGoSooner } from "../family/members.js";
 
 const { mutex, body, value } = holes({ mutex: "expression", body: "statements", value: "expression" });
 const guard = fresh("guard");
@@ -38,9 +41,23 @@ function isMutex(match: Match): Answer {
     node.is("field_expression") && node.child("argument")?.is("this") ? node.child("field")! : node,
   );
   if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
+  const own = classesNamed(node.tree, type.name);
+  if (own.classes[0])
+    return no(`\`${type.name}\` is a class of the project (${placeOf(own.classes[0])})`, type.at);
+  if (!isStandard(type, node))
+    return unknown(`${type.why}, which may be no mutex of the standard library`, type.at);
   return /^(recursive_|timed_|recursive_timed_|shared_)?mutex$/.test(type.name)
     ? yes(type.why, type.at)
     : unknown(`${type.why}, which may be no mutex of the standard library`, type.at);
+}
+
+/** Is a type written with `std::`, or does the file say that it uses that namespace? */
+function isStandard({ module, why }: KnownType, { tree }: SyntaxNode): boolean {
+  return (
+    module === "std" ||
+    /`(const )?std::/.test(why) ||
+    /\busing\s+(namespace\s+std|std::\w*mutex)\s*;/.test(tree.text)
+  );
 }
 
 /** Nothing may follow in the block, or the lock would be held longer than before. */
@@ -91,17 +108,10 @@ export const scopedLock = rule({
         .find((one: SyntaxNode) => one.is(["field_expression", "argument_list"]) && mentions(one, name));
       return other ? no(`\`${name}\` is used while it is locked`, other) : yes("it is left alone meanwhile");
     }),
-    condition("nothing leaves before the mutex is let go", (match) => {
-      const exit = match
-        .all(body)
-        .flatMap((one) => [...one.descendants()])
-        .find((one) =>
-          one.is(["return_statement", "break_statement", "continue_statement", "goto_statement"]),
-        );
-      return exit
-        ? unknown(`\`${exit.text}\` left with the mutex locked, which may have been meant`, exit)
-        : yes("nothing leaves early");
-    }),
+    letGoSooner(body, () => true),
+    condition("the mutex is the same object throughout", (match) =>
+      isSameThroughout(match.the(mutex), match.all(body)),
+    ),
     condition("what is returned does not need the mutex to be free", returnsQuietly),
     condition("something is done under the lock", (match) =>
       match.all(body).length > 0 ? yes("something is done") : no("nothing is done", match.node),

@@ -69,7 +69,7 @@ export const assignedIfMissing = rule({
       `,
       "likely",
     ),
-    rewrites("class A { void F() { x = x ?? y; } }", "class A { void F() { x ??= y; } }"),
+    rewrites("class A { void F(Q x) { x = x ?? y; } }", "class A { void F(Q x) { x ??= y; } }"),
     holds("class A { void F() { if (a[Next()] == null) a[Next()] = 1; } }", "is not a plain read"),
     ignores("class A { void F() { if (n == null) n = 1; else m = 2; } }"),
     ignores("class A { void F() { if (n == null) { n = 1; m = 2; } } }"),

@@ -3,10 +3,13 @@ import {
   copy,
   csharp,
   holes,
+  no,
   rule,
   shortened,
+  stepsFrom,
   text,
   trialsIn,
+  typeOf,
   unknown,
   yes,
 } from "../../index.js";
@@ -14,7 +17,7 @@ import type { Match, Segment, SyntaxNode } from "../../index.js";
 import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
 import { readSafely, readsOn } from "../family/guarded.js";
 import { nullTests } from "./tests.js";
-import { comparesPlainly, mayBeExpressionTree, SAFE } from "./values.js";
+import { comparesPlainly, mayBeExpressionTree, nullableValue, readComparesPlainly, SAFE } from "./values.js";
 
 const { subject, read, fallback, right, callee, args } = holes({
   subject: "expression",
@@ -58,6 +61,7 @@ const shapeOf = (match: Match): Shape => (formOf(FORMS, match) as Guard).shape;
 const fallsBackToNull = (match: Match): boolean => match.the(fallback).is("null_literal");
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
+const HIVE = "interface IHive { string Queen { get; } string Name { get; } void Open(int n); }\n";
 
 export const guardedRead = rule({
   id: "csharp/guarded-read",
@@ -79,6 +83,25 @@ export const guardedRead = rule({
       formOf(FORMS, match).tests === "plain"
         ? yes("no operator is asked")
         : comparesPlainly(match.the(subject), match),
+    ),
+    condition("the member is one of what is there, and not of the nullable value", (match) => {
+      const member = stepsFrom(match.the(subject), readIn(match))[0]?.child("name")?.text ?? "";
+      if (!/^(Value|HasValue|GetValueOrDefault)$/.test(member)) return yes("it is a member of the object");
+      const type = nullableValue(match.the(subject));
+      if (type !== undefined)
+        return no(
+          `\`${match.textOf(subject)}\` is a \`${type}\`, whose value has no \`${member}\``,
+          match.node,
+        );
+      return typeOf(match.the(subject))
+        ? yes("it is a member of the object")
+        : unknown(
+            `\`${match.textOf(subject)}\` could be a nullable value, which has no \`${member}\` behind ?.`,
+            match.node,
+          );
+    }),
+    condition("what is read is compared as what it is", (match) =>
+      shapeOf(match) === "compared" ? readComparesPlainly(match.the(read), match) : yes("it is not compared"),
     ),
     condition(
       "what is read is never null itself",
@@ -112,20 +135,20 @@ export const guardedRead = rule({
   },
   trials: [
     rewrites(
-      "class A { string F(IHive h) { return h != null ? h.Queen : null; } }",
-      "class A { string F(IHive h) { return h?.Queen; } }",
+      HIVE + "class A { string F(IHive h) { return h != null ? h.Queen : null; } }",
+      HIVE + "class A { string F(IHive h) { return h?.Queen; } }",
     ),
     rewrites(
-      "class A { string F(IHive h) { return h == null ? null : h.Queen().Name; } }",
-      "class A { string F(IHive h) { return h?.Queen().Name; } }",
+      HIVE + "class A { string F(IHive h) { return h == null ? null : h.Queen().Name; } }",
+      HIVE + "class A { string F(IHive h) { return h?.Queen().Name; } }",
     ),
     rewrites(
       "class A { string F(string[] h) { return h != null ? h[0] : null; } }",
       "class A { string F(string[] h) { return h?[0]; } }",
     ),
     rewrites(
-      "class A { void F(IHive h) { if (h != null) { h.Open(1); } } }",
-      "class A { void F(IHive h) { h?.Open(1); } }",
+      HIVE + "class A { void F(IHive h) { if (h != null) { h.Open(1); } } }",
+      HIVE + "class A { void F(IHive h) { h?.Open(1); } }",
     ),
     rewrites(
       "class A { event EventHandler Swarmed; void F() { if (Swarmed != null) Swarmed(this, e); } }",
@@ -136,16 +159,16 @@ export const guardedRead = rule({
       "class A { Action<int> done; void F() { done?.Invoke(1); } }",
     ),
     rewrites(
-      "class A { bool F(IHive h) { return h != null && h.Queen != null; } }",
-      "class A { bool F(IHive h) { return h?.Queen != null; } }",
+      HIVE + "class A { bool F(IHive h) { return h != null && h.Queen != null; } }",
+      HIVE + "class A { bool F(IHive h) { return h?.Queen != null; } }",
     ),
     rewrites(
-      "class A { bool F(IHive h) { return h == null || h.Queen == null; } }",
-      "class A { bool F(IHive h) { return h?.Queen == null; } }",
+      HIVE + "class A { bool F(IHive h) { return h == null || h.Queen == null; } }",
+      HIVE + "class A { bool F(IHive h) { return h?.Queen == null; } }",
     ),
     rewrites(
-      'class A { bool F(IHive h) { return h != null && h.Name == "a"; } }',
-      'class A { bool F(IHive h) { return h?.Name == "a"; } }',
+      HIVE + 'class A { bool F(IHive h) { return h != null && h.Name == "a"; } }',
+      HIVE + 'class A { bool F(IHive h) { return h?.Name == "a"; } }',
     ),
     rewrites(
       "class A { int F(string s) { return s != null ? s.Length : 0; } }",
@@ -156,6 +179,16 @@ export const guardedRead = rule({
       "class A { void F() { if (hive.Queen != null) hive.Queen.Mark(); } }",
       "class A { void F() { hive.Queen?.Mark(); } }",
       "likely",
+    ),
+    // Nothing says what \`IHive\` is.
+    rewrites(
+      "class A { void F(IHive h) { if (h != null) { h.Open(1); } } }",
+      "class A { void F(IHive h) { h?.Open(1); } }",
+      "likely",
+    ),
+    holds(
+      "class A { int? n; string F() { return n != null ? n.Value.ToString() : null; } }",
+      "has no `Value`",
     ),
     holds("class A { void F() { if (Next() != null) Next().Open(); } }", "calls something"),
     ignores("class A { void F() { if (h != null) h.Open(); else Close(); } }"),

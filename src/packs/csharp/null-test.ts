@@ -1,4 +1,21 @@
-import { csharp, holes, rule, trialsIn } from "../../index.js";
+import {
+  classesNamed,
+  condition,
+  csharp,
+  holes,
+  memberNamed,
+  no,
+  placeOf,
+  rule,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import { isValueType, mayBeExpressionTree, nullableValue } from "./values.js";
+
+/** `(object)value == null`. */
+const CAST = 6;
 
 const { value } = holes({ value: "expression" });
 const { rewrites, ignores } = trialsIn("csharp");
@@ -17,6 +34,27 @@ export const nullTest = rule({
     csharp`Object.ReferenceEquals(${value}, null)`,
     csharp`Object.ReferenceEquals(null, ${value})`,
     csharp`(object)${value} == null`,
+  ],
+  given: [
+    condition("`ReferenceEquals` is the one of the language", (match) => {
+      if (match.alternative === CAST) return yes("no method is called");
+      const around = match.node.closest(match.tree.language.classes)?.child("name")?.text;
+      const own = around === undefined ? undefined : memberNamed(match.node, around, "ReferenceEquals");
+      const [object] = classesNamed(match.tree, "Object").classes;
+      if (own?.member) return no(`\`${around}\` has a \`ReferenceEquals\` of its own (${placeOf(own.of)})`);
+      return object
+        ? unknown(`the project has an \`Object\` of its own (${placeOf(object)})`)
+        : yes("it is the one of the language");
+    }),
+    condition("the value is an object", (match) => {
+      const type = typeOf(match.the(value));
+      return type && isValueType(type.name, match.node) && nullableValue(match.the(value)) === undefined
+        ? no(`${type.why}, which is never null`, type.at)
+        : yes("it may be null");
+    }),
+    condition("the code is compiled and not read as an expression tree", (match) =>
+      mayBeExpressionTree(match.node),
+    ),
   ],
   becomes: csharp`${value} is null`,
   trials: [

@@ -32,7 +32,13 @@ export const raisedEvent = rule({
     csharp`PropertyChangedEventHandler ${handler} = ${event}; if (${handler} != null) { ${handler}(${args}); }`,
     csharp`var ${handler} = ${event}; if (${handler} != null) { ${handler}.Invoke(${args}); }`,
   ],
-  given: [all(onlyUse(handler), condition("the copy is used for nothing else", isOnlyCopied))],
+  given: [
+    all(onlyUse(handler), condition("the copy is used for nothing else", isOnlyCopied)),
+    condition("the handlers are not given the copy", (match) => {
+      const use = match.all(args).flatMap((one) => one.mentions(match.textOf(handler)))[0];
+      return use ? no(`\`${use.text}\` is used here too`, use) : yes("no argument uses the copy");
+    }),
+  ],
   becomes: csharp`${event}?.Invoke(${args});`,
   trials: [
     rewrites(

@@ -1,4 +1,18 @@
-import { condition, csharp, holes, no, rule, trialsIn, yes } from "../../index.js";
+import {
+  classesNamed,
+  condition,
+  csharp,
+  holes,
+  no,
+  placeOf,
+  rule,
+  sideEffectFree,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import { isSameThroughout } from "../family/members.js";
 
 const { what, body, taken } = holes({ what: "expression", body: "statements", taken: "name" });
 
@@ -29,18 +43,27 @@ export const scopedLock = rule({
     `,
   ],
   given: [
+    condition("`Monitor` is the one of the library", (match) => {
+      const [own] = classesNamed(match.tree, "Monitor").classes;
+      return own
+        ? unknown(`the project has a \`Monitor\` of its own (${placeOf(own)})`, match.node)
+        : yes("`Monitor` is the one of the library");
+    }),
     condition("the lock is the same object throughout", (match) => {
       const node = match.the(what);
-      const last = node.is("identifier") ? node.text : (node.child("name")?.text ?? "");
-      const isPath = node.is(["identifier", "this", "member_access_expression"]);
-      if (!isPath) return no(`\`${node.text}\` is worked out again where the lock is let go`, node);
-      const written = match
-        .all(body)
-        .flatMap((one) => one.mentions(last))
-        .find((use) => use.parent?.is("assignment_expression") && use.field === "left");
-      return written
-        ? no(`\`${node.text}\` is another object from here on`, written)
-        : yes(`\`${node.text}\` is not written meanwhile`, node);
+      return node.is(["identifier", "this", "member_access_expression"])
+        ? isSameThroughout(node, match.all(body))
+        : no(`\`${node.text}\` is worked out again where the lock is let go`, node);
+    }),
+    sideEffectFree(what),
+    condition("the lock is an object", (match) => {
+      const node = match.the(what);
+      const type = node.is("this") ? undefined : typeOf(node);
+      const isValue =
+        type !== undefined && /^(int|long|bool|char|byte|double|decimal|DateTime|Guid)$/.test(type.name);
+      return isValue
+        ? no(`${type.why}, and a value cannot be locked`, type.at)
+        : yes("it is an object, or it could not be locked before");
     }),
     condition("nothing waits while the lock is held", (match) => {
       const waits = match
@@ -68,6 +91,7 @@ export const scopedLock = rule({
       `
       class Hive
       {
+          readonly object gate = new object();
           void Add()
           {
               Monitor.Enter(gate);
@@ -85,6 +109,7 @@ export const scopedLock = rule({
       `
       class Hive
       {
+          readonly object gate = new object();
           void Add()
           {
               lock (gate)
@@ -96,23 +121,28 @@ export const scopedLock = rule({
       `,
     ),
     rewrites(
-      "class A { void F() { Monitor.Enter(gate); try { n++; } finally { Monitor.Exit(gate); } } }\n",
-      "class A { void F() { lock (gate)\n{ n++; } } }\n",
+      "class A { object gate; void F() { Monitor.Enter(gate); try { n++; } finally { Monitor.Exit(gate); } } }\n",
+      "class A { object gate; void F() { lock (gate)\n{ n++; } } }\n",
     ),
     rewrites(
-      "class A { void F() { Monitor.Enter(this.gate); try { return; } finally { Monitor.Exit(this.gate); } } }\n",
-      "class A { void F() { lock (this.gate)\n{ return; } } }\n",
+      "class A { object gate; void F() { Monitor.Enter(this.gate); try { return; } finally { Monitor.Exit(this.gate); } } }\n",
+      "class A { object gate; void F() { lock (this.gate)\n{ return; } } }\n",
     ),
     rewrites(
-      "class A { void F() { bool held = false; try { Monitor.Enter(gate, ref held); n++; } finally { if (held) Monitor.Exit(gate); } } }\n",
-      "class A { void F() { lock (gate)\n{\n    n++;\n} } }\n",
+      "class A { object gate; void F() { bool held = false; try { Monitor.Enter(gate, ref held); n++; } finally { if (held) Monitor.Exit(gate); } } }\n",
+      "class A { object gate; void F() { lock (gate)\n{\n    n++;\n} } }\n",
+    ),
+    rewrites(
+      "class A { object Gate { get { return new object(); } } void F() { Monitor.Enter(Gate); try { n++; } finally { Monitor.Exit(Gate); } } }\n",
+      "class A { object Gate { get { return new object(); } } void F() { lock (Gate)\n{ n++; } } }\n",
+      "likely",
     ),
     holds(
       "class A { void F() { Monitor.Enter(Gate()); try { n++; } finally { Monitor.Exit(Gate()); } } }\n",
       "worked out again",
     ),
     holds(
-      "class A { void F() { Monitor.Enter(gate); try { gate = null; } finally { Monitor.Exit(gate); } } }\n",
+      "class A { object gate; void F() { Monitor.Enter(gate); try { gate = null; } finally { Monitor.Exit(gate); } } }\n",
       "another object",
     ),
     holds(
@@ -120,12 +150,12 @@ export const scopedLock = rule({
       "await",
     ),
     holds(
-      "class A { void F() { Monitor.Enter(gate); try { Monitor.Exit(gate); G(); Monitor.Enter(gate); } finally { Monitor.Exit(gate); } } }\n",
+      "class A { object gate; void F() { Monitor.Enter(gate); try { Monitor.Exit(gate); G(); Monitor.Enter(gate); } finally { Monitor.Exit(gate); } } }\n",
       "here too",
     ),
     ignores("class A { void F() { Monitor.Enter(gate); try { n++; } finally { Monitor.Exit(other); } } }\n"),
     ignores(
-      "class A { void F() { if (Monitor.TryEnter(gate)) { try { n++; } finally { Monitor.Exit(gate); } } } }\n",
+      "class A { object gate; void F() { if (Monitor.TryEnter(gate)) { try { n++; } finally { Monitor.Exit(gate); } } } }\n",
     ),
   ],
 });

@@ -1,8 +1,18 @@
-import { condition, csharp, holes, nameInFile, rule, targetAnswer, trialsIn } from "../../index.js";
-import type { Handle, Match, Rule, Snippet } from "../../index.js";
-import { rowsFor } from "../family/handles.js";
-import { blockConditions, releasedNow } from "../family/resource.js";
-import { isDisposable } from "./disposable.js";
+import {
+  condition,
+  csharp,
+  holes,
+  nameInFile,
+  rule,
+  targetAnswer,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
+import { handleOf, rowsFor } from "../family/handles.js";
+import { blockConditions, soonerCaution, soonerNote, type Releasing } from "../family/resource.js";
+import { isDisposable, isNeverNull, isUnseen } from "./disposable.js";
 
 const { type, name, made, body } = holes({
   type: "type",
@@ -16,23 +26,33 @@ type Released = "Dispose" | "Close";
 interface Form {
   readonly shape: "finally" | "straight";
   readonly released: Released;
+  /** Is it tested for being there before it is released? */
+  readonly tested: boolean;
+  /** Is it acquired inside of the `try`, so that the release is reached when that fails? */
+  readonly inside: boolean;
   readonly was: Snippet;
 }
 
-const RELEASES: readonly { readonly released: Released; readonly code: Snippet }[] = [
-  { released: "Dispose", code: csharp`${name}.Dispose();` },
-  { released: "Dispose", code: csharp`if (${name} != null) { ${name}.Dispose(); }` },
-  { released: "Dispose", code: csharp`${name}?.Dispose();` },
-  { released: "Dispose", code: csharp`((IDisposable)${name}).Dispose();` },
-  { released: "Close", code: csharp`${name}.Close();` },
-  { released: "Close", code: csharp`if (${name} != null) { ${name}.Close(); }` },
-  { released: "Close", code: csharp`${name}?.Close();` },
+const RELEASES: readonly {
+  readonly released: Released;
+  readonly tested: boolean;
+  readonly code: Snippet;
+}[] = [
+  { released: "Dispose", tested: false, code: csharp`${name}.Dispose();` },
+  { released: "Dispose", tested: true, code: csharp`if (${name} != null) { ${name}.Dispose(); }` },
+  { released: "Dispose", tested: true, code: csharp`${name}?.Dispose();` },
+  { released: "Dispose", tested: false, code: csharp`((IDisposable)${name}).Dispose();` },
+  { released: "Close", tested: false, code: csharp`${name}.Close();` },
+  { released: "Close", tested: true, code: csharp`if (${name} != null) { ${name}.Close(); }` },
+  { released: "Close", tested: true, code: csharp`${name}?.Close();` },
 ];
 
-const FORMS: readonly Form[] = RELEASES.flatMap(({ released, code }): Form[] => [
+const FORMS: readonly Form[] = RELEASES.flatMap(({ released, tested, code }): Form[] => [
   {
     shape: "finally",
     released,
+    tested,
+    inside: false,
     was: csharp`
       ${type} ${name} = ${made};
       try {
@@ -45,6 +65,8 @@ const FORMS: readonly Form[] = RELEASES.flatMap(({ released, code }): Form[] => 
   {
     shape: "finally",
     released,
+    tested,
+    inside: true,
     was: csharp`
       ${type} ${name} = null;
       try {
@@ -58,6 +80,8 @@ const FORMS: readonly Form[] = RELEASES.flatMap(({ released, code }): Form[] => 
   {
     shape: "straight",
     released,
+    tested,
+    inside: false,
     was: csharp`
       ${type} ${name} = ${made};
       ${body}
@@ -66,6 +90,18 @@ const FORMS: readonly Form[] = RELEASES.flatMap(({ released, code }): Form[] => 
   },
 ]);
 const formOf = (match: Match): Form => FORMS[match.alternative]!;
+
+/** Where nothing was acquired, the old code failed in releasing it, unless it asked. */
+function isThereToRelease(match: Match): Answer {
+  const { tested, inside } = formOf(match);
+  if (tested) return yes("the old code asks whether it is there");
+  return inside
+    ? unknown(
+        `where \`${match.textOf(made)}\` fails, the old code failed again in releasing nothing`,
+        match.node,
+      )
+    : isNeverNull(match.the(made));
+}
 
 /**
  * May the block go, so that the resource is held to the end of the block around? Where the code stands last in a
@@ -104,6 +140,10 @@ const lines = (...code: string[]): string => inMethod(code.join("\n        "));
 
 function scopedResourceWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("csharp", [], own);
+  const releasing: Releasing = {
+    isStraight: (match) => formOf(match).shape === "straight",
+    isUnseen: (match) => handleOf(rows, match.the(made))?.row.unseen ?? isUnseen(match, match.the(made)),
+  };
   return rule({
     id: "csharp/scoped-resource",
     kind: "idiom",
@@ -120,17 +160,20 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       ),
       ...blockConditions(
         HOLES,
-        (match) => formOf(match).shape === "finally",
+        releasing,
         (use) =>
           use.field === "expression" && /^(Dispose|Close)$/.test(use.parent?.child("name")?.text ?? ""),
       ),
+      condition("what is released is there", isThereToRelease),
     ],
     cautions: (match) => [
-      ...(formOf(match).shape === "straight" ? [releasedNow(match.textOf(name))] : []),
-      ...(formOf(match).released === "Close"
+      ...soonerCaution(match, HOLES, releasing),
+      ...(formOf(match).released === "Close" &&
+      isDisposable(match, match.the(type), match.the(made), rows, "Close").is !== "yes"
         ? [`the end of the block calls \`Dispose\` where the old code called \`Close\``]
         : []),
     ],
+    notes: (match) => soonerNote(match, HOLES, releasing),
     becomes: (match) =>
       endsItsBlock(match)
         ? csharp.statement`

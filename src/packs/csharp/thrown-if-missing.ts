@@ -1,4 +1,4 @@
-import { csharp, condition, holes, rule, trialsIn, no, yes } from "../../index.js";
+import { csharp, condition, holes, isSideEffectFree, rule, trialsIn, no, yes } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
 import { evaluatedOnce } from "../family/conditions.js";
 import { nullTests } from "./tests.js";
@@ -30,6 +30,8 @@ export const thrownIfMissing = rule({
     ),
     condition("finding the place to assign to does nothing else", (match) => {
       const node = match.the(place);
+      const object = node.child("expression");
+      if (isPath(node) && object) return isSideEffectFree(object);
       return isPath(node)
         ? yes(`\`${node.text}\` is a plain place`)
         : no(`\`${node.text}\` is worked out first`, node);
@@ -39,6 +41,7 @@ export const thrownIfMissing = rule({
   trials: [
     rewrites(
       `
+      interface IQueen { }
       class Hive {
           Hive(IQueen queen) {
               if (queen == null)
@@ -48,6 +51,7 @@ export const thrownIfMissing = rule({
       }
       `,
       `
+      interface IQueen { }
       class Hive {
           Hive(IQueen queen) {
               this.queen = queen ?? throw new ArgumentNullException("queen");

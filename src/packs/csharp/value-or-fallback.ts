@@ -1,7 +1,8 @@
-import { condition, csharp, holes, rule, trialsIn, yes } from "../../index.js";
+import { condition, csharp, holes, rule, trialsIn, unknown, yes } from "../../index.js";
+import type { Answer, Match } from "../../index.js";
 import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
 import { nullTests } from "./tests.js";
-import { comparesPlainly, mayBeExpressionTree } from "./values.js";
+import { comparesPlainly, fitsBeside, mayBeExpressionTree, nullableValue } from "./values.js";
 
 const { value, fallback, target } = holes({
   value: "expression",
@@ -41,6 +42,20 @@ const NEW = {
   return: csharp`return ${value} ?? ${fallback};`,
 };
 
+/** Of an `int?` the old choice gave an `int?` again, and `??` gives an `int`. */
+function sameType(match: Match): Answer {
+  const type = nullableValue(match.the(value));
+  if (type === undefined || (formOf(FORMS, match) as Fallback).shape !== "choice")
+    return yes("it is an object");
+  const holder = match.node.closest(["variable_declaration"])?.child("type")?.text;
+  const isSaid =
+    match.node.parent?.is(["return_statement", "assignment_expression"]) ||
+    (holder !== undefined && holder !== "var");
+  return isSaid
+    ? yes("the type of the result is written down")
+    : unknown(`the result was a \`${type}\`, and would be a \`${type.slice(0, -1)}\``, match.node);
+}
+
 const { rewrites, ignores, holds } = trialsIn("csharp");
 
 export const valueOrFallback = rule({
@@ -62,6 +77,12 @@ export const valueOrFallback = rule({
         ? yes("no operator is asked")
         : comparesPlainly(match.the(value), match),
     ),
+    condition("value and default fit in one expression", (match) =>
+      (formOf(FORMS, match) as Fallback).shape === "choice"
+        ? yes("they stood in one expression before")
+        : fitsBeside(match.the(value), match.the(fallback)),
+    ),
+    condition("the result has the same type", sameType),
     condition("the code is compiled and not read as an expression tree", (match) =>
       mayBeExpressionTree(match.node),
     ),
@@ -77,12 +98,22 @@ export const valueOrFallback = rule({
       'class A { string F(string n) { return n ?? "none"; } }',
     ),
     rewrites(
-      "class A { int? w; void F() { var x = w == null ? 1 : w; } }",
-      "class A { int? w; void F() { var x = w ?? 1; } }",
+      "class A { int? w; void F() { int? x = w == null ? 1 : w; } }",
+      "class A { int? w; void F() { int? x = w ?? 1; } }",
     ),
     rewrites(
-      "class A { void F() { var x = queen is null ? Find() : queen; } }",
-      "class A { void F() { var x = queen ?? Find(); } }",
+      "class A { int? w; void F() { var x = w == null ? 1 : w; } }",
+      "class A { int? w; void F() { var x = w ?? 1; } }",
+      "likely",
+    ),
+    rewrites(
+      "class A { Q queen; void F() { var x = queen is null ? Find() : queen; } }",
+      "class A { Q queen; void F() { var x = queen ?? Find(); } }",
+    ),
+    rewrites(
+      "class A { Q Top { get { return Make(); } } void F() { var x = Top is null ? Find() : Top; } }",
+      "class A { Q Top { get { return Make(); } } void F() { var x = Top ?? Find(); } }",
+      "likely",
     ),
     rewrites(
       "class A { void F() { var x = hive.Queen != null ? hive.Queen : q; } }",
@@ -91,6 +122,8 @@ export const valueOrFallback = rule({
     ),
     rewrites(
       `
+      interface IHive { }
+      class Hive : IHive { }
       class A {
           IHive F(IHive given) {
               if (given != null)
@@ -100,12 +133,20 @@ export const valueOrFallback = rule({
       }
       `,
       `
+      interface IHive { }
+      class Hive : IHive { }
       class A {
           IHive F(IHive given) {
               return given ?? new Hive(); // a fresh one
           }
       }
       `,
+    ),
+    // Two classes that only meet in what is returned.
+    rewrites(
+      "class Q { } class D { } class A { object F(Q a, D b) { if (a != null) return a; return b; } }",
+      "class Q { } class D { } class A { object F(Q a, D b) { return a ?? b; } }",
+      "likely",
     ),
     rewrites(
       `

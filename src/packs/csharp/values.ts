@@ -1,49 +1,128 @@
 import {
   annotationOf,
-  isSideEffectFree,
-  referencesAt,
+  classesDerivedFrom,
+  classesNamed,
+  memberNamed,
   no,
+  placeOf,
+  referencesAt,
   shortened,
   typeOf,
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+import type { Answer, Match, OwnClass, SyntaxNode } from "../../index.js";
 import type { SafeStep } from "../family/guarded.js";
+
+/** Types of the language whose values are never null. */
+const VALUES =
+  /^(bool|byte|sbyte|short|ushort|int|uint|long|ulong|float|double|decimal|char|DateTime|DateTimeOffset|TimeSpan|Guid)$/;
 
 /** Types of the standard library and of the language that are compared with null as what they are. */
 const PLAIN =
-  /^(bool|byte|sbyte|short|ushort|int|uint|long|ulong|float|double|decimal|char|DateTime|TimeSpan|Guid|string|object|dynamic|String|Object|Array|Type|Exception|Delegate|Action|Func|Predicate|EventHandler|PropertyChangedEventHandler|Nullable|List|Dictionary|HashSet|SortedDictionary|Queue|Stack|StringBuilder|Stream|FileStream|MemoryStream|TextReader|TextWriter|StreamReader|StreamWriter|Regex|Match|Task|Thread|Timer|Random|XmlNode|XmlElement|XmlDocument|XElement|Encoding|CultureInfo|MethodInfo|PropertyInfo|FieldInfo|Attribute)$/;
-
-/** An interface by its name, which has no operators of its own. */
-const INTERFACE = /^I[A-Z]\w+$/;
+  /^(string|object|dynamic|String|Object|Array|Type|Exception|Delegate|Action|Func|Predicate|EventHandler|PropertyChangedEventHandler|Nullable|List|Dictionary|HashSet|SortedDictionary|Queue|Stack|StringBuilder|Stream|FileStream|MemoryStream|TextReader|TextWriter|StreamReader|StreamWriter|Regex|Match|Task|Thread|Timer|Random|XmlNode|XmlElement|XmlDocument|XElement|Encoding|CultureInfo|MethodInfo|PropertyInfo|FieldInfo|Attribute|IEnumerable|IEnumerator|IList|ICollection|IDictionary|ISet|IReadOnlyList|IReadOnlyCollection|IReadOnlyDictionary|IComparer|IEqualityComparer|IDisposable|IFormatProvider|IServiceProvider|IQueryable|IAsyncResult|ICloneable|IComparable|IEquatable|IFormattable|IObserver|IObservable)$/;
 
 /**
  * Does `== null` ask for nothing but null? A class may say otherwise with an operator of its own, which `?.` and `??`
  * never ask.
  */
-export function comparesPlainly(node: SyntaxNode, { around, tree }: Match): Answer {
+export function comparesPlainly(node: SyntaxNode, { tree }: Match): Answer {
   const name = shortened(node.text);
   const type = typeOf(node);
-  const annotation = type ? undefined : annotationOfPath(node);
-  if (annotation?.is("array_type")) return yes(`\`${name}\` is declared \`${annotation.text}\``, annotation);
-  if (!type) return unknown(`\`${name}\` could be of a type that has its own \`==\``, node);
-  const { text } = type.at;
-  const bare = /^(?:[\w.]+\.)?(\w+)/.exec(type.name)?.[1] ?? type.name;
-  if (/\[\]\s*\??$/.test(text) || type.name.endsWith("?") || PLAIN.test(bare) || INTERFACE.test(bare))
-    return yes(type.why, type.at);
-  const hasOperator = new RegExp(`operator\\s*==\\s*\\(\\s*${bare}\\b`);
-  const hasBase = new RegExp(`\\b(?:class|struct)\\s+${bare}\\b[^{]*?:\\s*(?!I[A-Z])[A-Z]`);
-  const declares = new RegExp(`\\b(class|delegate\\s+\\S+|enum)\\s+${bare}\\b`);
-  let isDeclared = false;
-  for (const text of [tree.text, ...[...(around.files?.naming(bare) ?? [])].map((file) => file.text)]) {
-    if (hasOperator.test(text)) return no(`\`${bare}\` has an operator \`==\` of its own`, type.at);
-    if (hasBase.test(text)) return unknown(`a base of \`${bare}\` could have its own \`==\``, type.at);
-    isDeclared ||= declares.test(text);
+  if (!type) {
+    const annotation = annotationOfPath(node);
+    return annotation?.is("array_type")
+      ? yes(`\`${name}\` is declared \`${annotation.text}\``, annotation)
+      : unknown(`\`${name}\` could be of a type that has its own \`==\``, node);
   }
-  return isDeclared
-    ? yes(`${type.why}, which has no \`==\` of its own`, type.at)
-    : unknown(`\`${bare}\` could have an operator \`==\` of its own`, type.at);
+  return hasNoEquality(type.name, node, type.at, type.why);
+}
+
+/** Has a type no `==` of its own, nor what it is derived from? */
+function hasNoEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string): Answer {
+  if (name.endsWith("[]")) return yes(why, at);
+  const { classes, otherwise } = classesNamed(node.tree, name);
+  if (classes.length > 0) return ownEquality(name, node, at, why);
+  if (otherwise !== undefined)
+    return unknown(`\`${shortened(otherwise)}\` gives the name \`${name}\` to something else`, at);
+  return PLAIN.test(name) || VALUES.test(name)
+    ? yes(why, at)
+    : unknown(`\`${name}\` could have an operator \`==\` of its own`, at);
+}
+
+function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string): Answer {
+  const seen = new Set<string>();
+  const waiting = [name];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    if (seen.has(next)) continue;
+    seen.add(next);
+    const { classes } = classesNamed(node.tree, next);
+    const own = classes.find(({ members }) =>
+      members.some((one) => one.as === "operator" && /^[=!]=$/.test(one.name)),
+    );
+    if (own) return no(`\`${next}\` has an operator \`==\` of its own (${placeOf(own)})`, at);
+    const isOpen = classes.length === 0 && !PLAIN.test(next);
+    if (isOpen) return unknown(`\`${next}\`, of which \`${name}\` is derived, could have its own \`==\``, at);
+    waiting.push(...classes.flatMap(({ parents }) => parents));
+  }
+  return yes(`${why}, which has no \`==\` of its own`, at);
+}
+
+/** The type that a member of an object is declared with, where the project declares both. */
+export function typeOfMember(read: SyntaxNode): string | undefined {
+  if (!read.is("member_access_expression")) return undefined;
+  const object = read.child("expression");
+  const owner = object && typeOf(object);
+  const name = read.child("name")?.text;
+  const found = owner && name !== undefined ? memberNamed(read, owner.name, name) : undefined;
+  const text = found?.member?.text.replace(/^(\[[^\]]*\]\s*)+/, "");
+  return text && new RegExp(`([\\w.<>\\[\\]?]+)\\s+${name}\\b`).exec(text)?.[1];
+}
+
+/** Is what is read compared as what it is, with a literal or with null? */
+export function readComparesPlainly(read: SyntaxNode, { tree }: Match): Answer {
+  const type = typeOfMember(read);
+  const shown = shortened(read.text);
+  if (type === undefined) return unknown(`\`${shown}\` could be of a type that has its own \`==\``, read);
+  return hasNoEquality(
+    type.replace(/\?$/, "").replace(/<.*$/s, ""),
+    read,
+    read,
+    `\`${shown}\` is a \`${type}\``,
+  );
+}
+
+/** Is a type one of values, which are never null, so that its nullable form is another type? */
+export function isValueType(name: string, at: SyntaxNode): boolean {
+  const bare = name.replace(/\?$/, "");
+  const isStruct = ({ kind }: OwnClass): boolean => /^(struct|enum)_declaration$/.test(kind);
+  return VALUES.test(bare) || classesNamed(at.tree, bare).classes.some(isStruct);
+}
+
+/** The nullable type of values that an expression is declared with: `int?`. */
+export function nullableValue(node: SyntaxNode): string | undefined {
+  const annotation = annotationOfPath(node);
+  const isOne = annotation?.is("nullable_type") && isValueType(annotation.text, node);
+  return isOne ? annotation!.text : undefined;
+}
+
+/** Does a default fit beside a value in one expression, as it did in two statements? */
+export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode): Answer {
+  const shown = shortened(fallback.text);
+  if (fallback.is("null_literal")) return yes("the default is null");
+  const own = typeOf(value);
+  const other = typeOf(fallback);
+  const doubt = unknown(
+    `\`${shown}\` and \`${shortened(value.text)}\` may have types that only meet in a third`,
+    fallback,
+  );
+  if (!own || !other) return doubt;
+  if (own.name === other.name) return yes("both have the same type", fallback);
+  const isDerived = (below: string, above: string): boolean =>
+    above === "object" || classesDerivedFrom(value.tree, [above]).classes.some((one) => one.name === below);
+  return isDerived(other.name, own.name) || isDerived(own.name, other.name)
+    ? yes(`\`${other.name}\` and \`${own.name}\` are derived one from the other`, fallback)
+    : doubt;
 }
 
 /** The annotation of the variable or member that an expression names. */
@@ -58,11 +137,6 @@ export function mayBeExpressionTree(node: SyntaxNode): Answer {
   const lambda = [...node.ancestors()].find((above) => above.is("lambda_expression"));
   if (!lambda || lambda.child("body")?.is("block")) return yes("it stands in no expression tree");
   return unknown("an expression tree may not use this form", lambda);
-}
-
-/** Reading once instead of twice: of a field or property of an object, the second reading could differ. */
-export function readOnce(node: SyntaxNode): Answer {
-  return isSideEffectFree(node);
 }
 
 /** Members, items and calls of delegates. */

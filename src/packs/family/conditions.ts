@@ -1,4 +1,4 @@
-import { condition, isSideEffectFree, shortened, yes } from "../../index.js";
+import { condition, isSideEffectFree, mayRunAnyway } from "../../index.js";
 import type { Condition, Hole, Match, Snippet } from "../../index.js";
 
 /** An old form, and what its tests tell apart. */
@@ -21,10 +21,7 @@ export function evaluatedOnce(hole: Hole): Condition {
 
 /** The default may be evaluated although it is not needed. */
 export function cheapDefault(hole: Hole): Condition {
-  return condition(`evaluating \`${hole.name}\` although it is not needed makes no difference`, (match) => {
-    const node = match.the(hole);
-    return node.is(node.tree.language.literals)
-      ? yes(`\`${shortened(node.text)}\` is a literal`, node)
-      : isSideEffectFree(node);
-  });
+  return condition(`evaluating \`${hole.name}\` although it is not needed makes no difference`, (match) =>
+    mayRunAnyway(match.the(hole)),
+  );
 }

@@ -1,4 +1,15 @@
-import { comesFromModule, isBuiltin, no, shortened, Snippet, unknown, yes } from "../../index.js";
+import {
+  classesNamed,
+  comesFromModule,
+  isBuiltin,
+  isLibraryFunction,
+  no,
+  placeOf,
+  shortened,
+  Snippet,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Answer, Handle, Hole, SyntaxNode } from "../../index.js";
 
 /** What is called in an expression that acquires something: `open`, `new FileReader`, `File.open`. */
@@ -16,6 +27,9 @@ export function calleeOf(expression: SyntaxNode): { node: SyntaxNode; text: stri
   return { node: call.child("function") ?? call.parts[0] ?? call, text };
 }
 
+/** Rows that a project names itself, for which its own functions are meant. */
+const ofProject = new WeakSet<Handle>();
+
 /** What a row's `acquire` calls. */
 export function calledIn({ acquire }: Handle): string {
   return acquire.replace(/\(.*$/s, "").trim();
@@ -30,14 +44,14 @@ export function handleOf(
   if (!callee) return undefined;
   let best: { row: Handle; answer: Answer } | undefined;
   for (const row of rows) {
-    const answer = isCallOf(calledIn(row), callee);
+    const answer = isCallOf(calledIn(row), callee, ofProject.has(row));
     if (answer.is === "yes") return { row, answer };
     if (answer.is === "unknown") best ??= { row, answer };
   }
   return best;
 }
 
-function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): Answer {
+function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }, isOwn: boolean): Answer {
   const { node, text } = callee;
   const { id } = node.tree.language;
   const shown = shortened(text);
@@ -48,12 +62,12 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): A
   if (!fromModules) {
     const isQualified =
       /^new |[.:]/.test(wanted) && text.replace(/^new /, "").endsWith(`.${wanted.replace(/^new /, "")}`);
-    return isSame || isQualified
-      ? yes(`\`${shown}\` acquires it`, node)
-      : no(`\`${shown}\` is something else`);
+    if (!isSame && !isQualified) return no(`\`${shown}\` is something else`);
+    return isOwn ? yes(`\`${shown}\` acquires it`, node) : meansLibrary(wanted, node);
   }
   const cut = wanted.lastIndexOf(".");
   if (cut < 0) {
+    if (isSame && isOwn) return yes(`\`${wanted}\` is a function of the project`, node);
     return isSame
       ? node.tree.language.builtins.includes(wanted) || id === "python"
         ? isBuiltin(wanted, node)
@@ -72,6 +86,20 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }): A
     : no(`\`${shown}\` is something else`);
 }
 
+/** Is what is called what the library has under that name, and not a class or a function of the project? */
+function meansLibrary(wanted: string, node: SyntaxNode): Answer {
+  const words = wanted.replace(/^new /, "").split(/[.:]+/);
+  const shown = shortened(wanted);
+  if (words.length === 1 && !wanted.startsWith("new ")) {
+    const meant = isLibraryFunction(node);
+    return meant.is === "no" ? unknown(meant.evidence.says, meant.evidence.line) : meant;
+  }
+  const [own] = words.flatMap((word) => (/^[A-Z]/.test(word) ? classesNamed(node.tree, word).classes : []));
+  return own
+    ? unknown(`the project has a \`${own.name}\` of its own (${placeOf(own)})`, node)
+    : yes(`\`${shown}\` acquires it`, node);
+}
+
 /** `fs.promises.open` is `promises.open` of `fs`, or `open` of `fs.promises`. */
 function splitsOf(wanted: string): [module: string, name: string][] {
   const words = wanted.split(".");
@@ -84,6 +112,7 @@ export function rowsFor(
   shipped: readonly Handle[],
   own: readonly Handle[] = [],
 ): readonly Handle[] {
+  for (const row of own) ofProject.add(row);
   return [...own, ...shipped].filter((row) => row.language === language);
 }
 

@@ -1,22 +1,96 @@
-import { shortened, unknown, yes } from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+import {
+  canThrow,
+  condition,
+  earlyExits,
+  nameInFile,
+  no,
+  referencesAt,
+  shortened,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../index.js";
 
-/**
- * Does the class around give a member nothing but what fits, as far as its own code shows? Other classes may give it
- * something else, which ordinary code does not do. Undefined where the class says nothing of it, or something else.
- */
-export function givenInClass(member: SyntaxNode, fits: RegExp): SyntaxNode | undefined {
-  const { classes } = member.tree.language;
-  const around = [...member.ancestors()].find((above) => above.is(classes));
-  if (!around) return undefined;
-  const name = member.text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
-  const given = [...around.text.matchAll(new RegExp(`${name}\\s*=(?!=)\\s*([^\\n;]+)`, "g"))];
-  return given.length > 0 && given.every(([, value]) => fits.test(value!)) ? around : undefined;
+/** The name that an expression ends in, where it is a variable or a member: `gate` of `self.gate`. */
+function lastName(expression: SyntaxNode): SyntaxNode | undefined {
+  return [...expression.descendants()].findLast((node) => node.isLeaf && node.named);
 }
 
-/** What such a class says: that it is one, but for what others do. */
-export function likelyInClass(member: SyntaxNode, fits: RegExp): Answer {
-  return givenInClass(member, fits)
-    ? unknown(`another class could give \`${shortened(member.text)}\` something else`, member)
-    : yes("its type is known");
+/** The values that the code of the class around, or of the file, gives a member; undefined where it cannot be told. */
+export function valuesGiven(member: SyntaxNode): readonly SyntaxNode[] | undefined {
+  const leaf = lastName(member);
+  const to = leaf && referencesAt(leaf).find((one) => one.to)?.to;
+  if (!to) return undefined;
+  const result: SyntaxNode[] = [];
+  for (const { to: meant, does, node } of nameInFile(to.name, to.scope.tree).references) {
+    if (meant !== to || does === "read" || does === "declare") continue;
+    const holder = node.closest(["assignment", "assignment_expression", "variable_declarator"]);
+    const value = holder?.child("right") ?? holder?.child("value");
+    if (does !== "write" || !value || value.holds(node)) return undefined;
+    result.push(value);
+  }
+  return result;
+}
+
+/** Is all that the class around gives a member of the kind that is wanted? Undefined where it gives nothing, or something else. */
+export function givenInClass(member: SyntaxNode, fits: (value: SyntaxNode) => boolean): Answer | undefined {
+  const values = valuesGiven(member);
+  if (!values || values.length === 0 || !values.every(fits)) return undefined;
+  return yes(`\`${shortened(member.text)}\` is given \`${shortened(values[0]!.text)}\``, values[0]);
+}
+
+/** What is left open where only the class around was looked at: what others do. */
+export function othersMayGive(member: SyntaxNode): Answer {
+  return unknown(`another class could give \`${shortened(member.text)}\` something else`, member);
+}
+
+/**
+ * The lock is the same object when it is let go: a variable or member that is given a value once, or to which nothing in
+ * between can give another.
+ */
+export function isSameThroughout(lock: SyntaxNode, body: readonly SyntaxNode[]): Answer {
+  const { calls, indexReads } = lock.tree.language;
+  const shown = shortened(lock.text);
+  const worked = [...lock.descendants()].find((one) => one.is(indexReads) || isCalled(one));
+  if (worked) return no(`\`${shown}\` is worked out again where the lock is let go`, worked);
+  const leaf = lastName(lock);
+  const to = leaf && referencesAt(leaf).find((one) => one.to)?.to;
+  const writes = (leaf ? nameInFile(leaf.tree.language.binding.bare(leaf), lock.tree).references : []).filter(
+    (one) => one.to === to && /^(write|update|address)$/.test(one.does),
+  );
+  const written = writes.find(({ node }) => body.some((one) => one.holds(node)));
+  if (written) return no(`\`${shown}\` is another object from here on`, written.node);
+  if (to && (to.as === "parameter" || to.as === "local" || writes.length <= 1) && to.as !== "import")
+    return yes(`\`${shown}\` is given a value once, or only in this function`, to.at[0]);
+  const call = body.flatMap((one) => [...one.descendants()]).find((one) => one.is(calls));
+  return call
+    ? unknown(`\`${shortened(call.text)}\` could give \`${shown}\` another object`, call)
+    : yes(`\`${shown}\` is not written meanwhile`, lock);
+}
+
+/** Is this a call with arguments, and not a bare member read as Ruby has it? */
+function isCalled(node: SyntaxNode): boolean {
+  const { calls, argumentLists } = node.tree.language;
+  return node.is(calls) && node.parts.some((part) => part.is(argumentLists));
+}
+
+/**
+ * A lock that no `finally` let go stayed taken when something in between threw or left, and is let go now. Somebody may
+ * rely on either.
+ */
+export function letGoSooner(body: Hole, isStraight: (match: Match) => boolean): Condition {
+  return condition("nothing in between throws or leaves with the lock taken", (match) => {
+    if (!isStraight(match)) return yes("the old code lets it go on every path too");
+    const statements = match.all(body);
+    const [exit] = earlyExits(statements);
+    if (exit)
+      return unknown(`\`${shortened(exit.text)}\` left with the lock taken, which may have been meant`, exit);
+    const thrower = statements.map(canThrow).find(({ is }) => is !== "no");
+    return thrower
+      ? unknown(
+          `${thrower.evidence.says}; the lock is let go then, and stayed taken before`,
+          thrower.evidence.line,
+        )
+      : yes("nothing in between throws or leaves");
+  });
 }

@@ -1,4 +1,5 @@
 import {
+  canThrow,
   condition,
   declarationOfHole,
   earlyExits,
@@ -54,10 +55,13 @@ export function somethingBetween({ body }: ResourceHoles): Condition {
 /** The variable keeps the resource it was given. */
 export function keptInPlace(holes: ResourceHoles): Condition {
   return condition("its variable is given nothing else meanwhile", (match) => {
-    const written = usesInside(match, holes).find(({ does }) => does === "write" || does === "update");
+    const inside = usesInside(match, holes);
+    const written = inside.find(({ does }) => does === "write" || does === "update");
     const name = match.textOf(holes.name);
-    return written
-      ? no(`\`${name}\` is acquired anew here`, written.node)
+    if (written) return no(`\`${name}\` is acquired anew here`, written.node);
+    const address = inside.find(({ does }) => does === "address");
+    return address
+      ? no(`\`${name}\` can be given something else through a reference`, address.node)
       : yes(`\`${name}\` keeps what it was given`);
   });
 }
@@ -207,20 +211,63 @@ function isHandedOut(argument: SyntaxNode): boolean {
   return false;
 }
 
-/** What is different for a resource that no `finally` released: the way out that needs an exception. */
-export function releasedNow(name: string): string {
-  return `when something in between throws, \`${name}\` is released at once now, and stayed open before`;
+/** How a rule's old code releases, and what it releases. */
+export interface Releasing {
+  /** Does the old code release at the end only, and not when something in between throws or leaves? */
+  isStraight(match: Match): boolean;
+  /** Can nobody outside of this code see when it is released? */
+  isUnseen(match: Match): boolean;
+}
+
+/** What in the body may throw, or leave before the end. */
+function leavesEarly(match: Match, body: Hole): Answer | undefined {
+  const statements = match.all(body);
+  const [exit] = earlyExits(statements);
+  if (exit) return unknown(`\`${shortened(exit.text)}\` leaves before the end`, exit);
+  return statements.map(canThrow).find(({ is }) => is !== "no");
+}
+
+/**
+ * Where no `finally` released it, it is released now when something in between throws. That makes no difference where
+ * nothing does, or where nobody can see it.
+ */
+export function releasedSooner({ name, body }: ResourceHoles, releasing: Releasing): Condition {
+  return condition("nobody notices that it is released sooner when something in between throws", (match) => {
+    if (!releasing.isStraight(match)) return yes("the old code releases it on every path too");
+    const early = leavesEarly(match, body);
+    if (!early) return yes("nothing in between throws or leaves");
+    const { says, line } = early.evidence;
+    const shown = match.textOf(name);
+    return releasing.isUnseen(match)
+      ? yes(`nobody outside of this code sees when \`${shown}\` is released`)
+      : unknown(`${says}; \`${shown}\` is released then, and was not before`, line);
+  });
+}
+
+/** The note of a rule whose old code released at the end only. */
+export function soonerNote(match: Match, { name, body }: ResourceHoles, releasing: Releasing): string[] {
+  if (!releasing.isStraight(match) || !releasing.isUnseen(match) || !leavesEarly(match, body)) return [];
+  return [`when something in between throws, \`${match.textOf(name)}\` is released at once now`];
+}
+
+/** The caution of such a rule, where somebody may see it. */
+export function soonerCaution(match: Match, { name, body }: ResourceHoles, releasing: Releasing): string[] {
+  if (!releasing.isStraight(match) || releasing.isUnseen(match) || !leavesEarly(match, body)) return [];
+  return [
+    `when something in between throws, \`${match.textOf(name)}\` is released at once now, and stayed open before`,
+  ];
 }
 
 /**
  * What must hold where the body becomes a block of its own that the variable is seen in, as in Java and C#.
- * `hadFinally` tells old code that released on every path; `releases` a use that releases.
+ * `releases` tells a use that releases.
  */
 export function blockConditions(
   holes: ResourceHoles,
-  hadFinally: (match: Match) => boolean,
+  releasing: Releasing,
   releases: (use: SyntaxNode) => boolean,
 ): Condition[] {
+  const hadFinally = (match: Match): boolean => !releasing.isStraight(match);
   const declares = declaresNothingForLater(holes);
   return [
     somethingBetween(holes),
@@ -228,6 +275,7 @@ export function blockConditions(
     releasedOnce(holes, releases),
     notUsedOutside(holes),
     nobodyNeedsIt(holes, hadFinally),
+    releasedSooner(holes, releasing),
     condition(declares.must, (match) =>
       hadFinally(match) ? yes("it was a block before") : declares.ask(match),
     ),

@@ -1,4 +1,15 @@
-import { no, shortened, unknown, yes } from "../../index.js";
+import {
+  classesNamed,
+  isLibraryType,
+  no,
+  placeOf,
+  shortened,
+  typeWritten,
+  unknown,
+  yes,
+  type OwnClass,
+  type OwnMember,
+} from "../../index.js";
 import type { Answer, Handle, Match, SyntaxNode } from "../../index.js";
 import { handleOf } from "../family/handles.js";
 
@@ -21,13 +32,96 @@ export const CLOSEABLE = new Set(
   ).split(" "),
 );
 
-/** The name of a type without packages and arguments. */
-function bareName(type: string): string {
-  return type
-    .replace(/<[\s\S]*$/, "")
-    .split(".")
-    .at(-1)!
-    .trim();
+const LIBRARY = { names: [...CLOSEABLE], module: /^javax?\./, what: "resource" };
+
+/** What opens a file, or reads from memory: nobody else sees when it is closed. */
+const OPENS =
+  /^(FileReader|FileWriter|FileInputStream|FileOutputStream|RandomAccessFile|ZipFile|JarFile|StringReader|StringWriter|ByteArrayInputStream|ByteArrayOutputStream|CharArrayReader|CharArrayWriter)$/;
+const OPENING_CALLS =
+  /^Files\.(newBufferedReader|newBufferedWriter|newInputStream|newOutputStream|newByteChannel|lines|list|walk|find|newDirectoryStream)$/;
+/** What is wrapped around another. */
+const WRAPS =
+  /^(BufferedReader|BufferedWriter|BufferedInputStream|BufferedOutputStream|InputStreamReader|OutputStreamWriter|PrintWriter|PrintStream|DataInputStream|DataOutputStream|ObjectInputStream|ObjectOutputStream|LineNumberReader|PushbackReader|PushbackInputStream|GZIPInputStream|GZIPOutputStream|ZipInputStream|ZipOutputStream|JarInputStream|JarOutputStream|Scanner|Formatter)$/;
+const WRITES = /(Writer|OutputStream|PrintStream|RandomAccessFile|Formatter)$/;
+
+/** The class in `new a.b.C<>(…)`. */
+function createdClass(made: SyntaxNode): SyntaxNode | undefined {
+  return made.is("object_creation_expression") && !made.parts.some((part) => part.is("class_body"))
+    ? made.child("type")
+    : undefined;
+}
+
+/** The outermost to the innermost things that are made: `BufferedReader`, `FileReader`; undefined where one is not known. */
+function sourcesOf(made: SyntaxNode): readonly string[] | undefined {
+  const type = createdClass(made);
+  if (!type) {
+    const called = made.is("method_invocation")
+      ? made.text.slice(0, (made.child("arguments")?.start ?? made.end) - made.start)
+      : "";
+    return OPENING_CALLS.test(called.replace(/\s/g, "")) ? [called] : undefined;
+  }
+  const written = typeWritten(type);
+  if (!written || isLibraryType(written, { ...LIBRARY, names: [written.name] }, type).is !== "yes")
+    return undefined;
+  if (OPENS.test(written.name)) return [written.name];
+  const [first] = made.child("arguments")?.parts ?? [];
+  if (!WRAPS.test(written.name) || !first) return undefined;
+  const isFile = createdClass(first)?.text === "File" || first.is("string_literal");
+  if (isFile) return [written.name];
+  const inner = sourcesOf(first);
+  return inner && [written.name, ...inner];
+}
+
+/** Is what is made a file or memory, which nobody else can see being closed? */
+export function isUnseen(made: SyntaxNode): boolean {
+  return sourcesOf(made) !== undefined;
+}
+
+/** May closing fail? A resource that is only read from does not, and a class of the project says itself. */
+export function closesQuietly(match: Match, type: SyntaxNode, made: SyntaxNode): Answer {
+  const shown = shortened(made.text);
+  const sources = sourcesOf(made);
+  if (sources && !sources.some((one) => WRITES.test(one)))
+    return yes(`closing \`${shown}\`, from which is only read, does not fail`, made);
+  const name = typeWritten(type.text === "var" ? (createdClass(made) ?? type) : type)?.name ?? "";
+  const close = memberOf(match, name, "close");
+  if (close && !/\bthrow\b|\w\s*\(/.test(bodyOf(close.member)))
+    return yes(`\`close\` of \`${name}\` throws nothing`, type);
+  if (close && /\bthrow\b/.test(bodyOf(close.member)))
+    return unknown(
+      `\`close\` of \`${name}\` can throw (${placeOf({ ...close.of, line: close.member.line })})`,
+      type,
+    );
+  return unknown(`closing \`${shown}\` could throw, and then another exception is seen than before`, made);
+}
+
+const bodyOf = ({ text }: OwnMember): string => text.slice(Math.max(0, text.indexOf("{")));
+
+/** A method of a class of the project, or of a class of the project that it is derived from. */
+function memberOf(
+  { tree }: Match,
+  name: string,
+  method: string,
+  depth = 0,
+): { of: OwnClass; member: OwnMember } | undefined {
+  if (depth > 6) return undefined;
+  for (const of of classesNamed(tree, name).classes) {
+    const member = of.members.find((one) => one.as === "method" && one.name === method);
+    if (member) return { of, member };
+    for (const parent of of.parents) {
+      const found = memberOf({ tree } as Match, parent, method, depth + 1);
+      if (found) return found;
+    }
+  }
+  return undefined;
+}
+
+/** Is what is acquired certainly something, and not null? */
+export function isNeverNull(made: SyntaxNode): Answer {
+  const called = made.text.replace(/\(.*$/s, "");
+  if (createdClass(made) || OPENING_CALLS.test(called))
+    return yes(`\`${shortened(made.text)}\` is never null`, made);
+  return unknown(`\`${shortened(made.text)}\` could be null, for which the old code failed`, made);
 }
 
 /** Does try with resources take a variable of this type that is filled by this expression? */
@@ -41,34 +135,34 @@ export function isCloseable(
   if (own && own.row.scoped !== "itself" && own.row.scoped !== undefined)
     return no(`\`${shortened(made.text)}\` makes something that only has the method`, made);
   if (own) return own.answer;
-  const created = made.is("object_creation_expression") ? made.child("type") : undefined;
-  const name = bareName(type.is("var") || type.text === "var" ? (created?.text ?? "") : type.text);
-  if (CLOSEABLE.has(name)) return yes(`\`${name}\` can be closed by the language`, type);
+  const written = typeWritten(type.text === "var" ? (createdClass(made) ?? type) : type);
+  if (!written || written.name === "var")
+    return unknown(`nothing says that \`${shortened(made.text)}\` is a resource of the language`, type);
+  const { name } = written;
   const declared = declaredInProject(match, name);
   if (declared === "closeable") return yes(`\`${name}\` says that it can be closed`, type);
   if (declared === "not") return no(`\`${name}\` does not say that it can be closed`, type);
+  if (declared === undefined && CLOSEABLE.has(name)) {
+    const library = isLibraryType(written, LIBRARY, type);
+    return library.is === "yes" ? yes(`\`${name}\` can be closed by the language`, type) : library;
+  }
   return unknown(`nothing says that \`${name}\` is a resource of the language`, type);
 }
 
-/** What the project's own source says of a class: closeable by what it implements; unknown by its base. */
+/** What the project's own source says of a class, by what it implements; undefined where it declares none. */
 function declaredInProject(
-  { tree, around }: Match,
+  match: Match,
   name: string,
   depth = 0,
-): "closeable" | "not" | undefined {
-  if (name === "" || depth > 4) return undefined;
-  const form = new RegExp(`\\b(?:class|interface|record|enum)\\s+${name}\\b([^{]*)\\{`);
-  const texts = [tree.text, ...[...(around.files?.naming(name) ?? [])].map(({ text }) => text)];
-  for (const text of texts) {
-    const head = form.exec(text)?.[1];
-    if (head === undefined) continue;
-    const parents = head.match(/\b[A-Z]\w*/g) ?? [];
-    if (parents.length === 0) return "not";
-    const known = parents.map((parent) =>
-      CLOSEABLE.has(parent) ? "closeable" : declaredInProject({ tree, around } as Match, parent, depth + 1),
-    );
-    if (known.includes("closeable")) return "closeable";
-    return known.every((one) => one === "not") ? "not" : undefined;
-  }
-  return undefined;
+): "closeable" | "not" | "unknown" | undefined {
+  const { classes } = classesNamed(match.tree, name);
+  if (classes.length === 0) return undefined;
+  if (depth > 6) return "unknown";
+  const parents = classes.flatMap((one) => one.parents);
+  const known = parents.map(
+    (parent) =>
+      declaredInProject(match, parent, depth + 1) ?? (CLOSEABLE.has(parent) ? "closeable" : "unknown"),
+  );
+  if (known.includes("closeable")) return "closeable";
+  return known.every((one) => one === "not") ? "not" : "unknown";
 }

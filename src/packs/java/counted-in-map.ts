@@ -13,7 +13,8 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
-import { isMap, literalIs, typeArguments } from "./types.js";
+import { isNeverNull } from "./create-if-absent.js";
+import { holdsNoNull, isLibraryName, isMap, literalIs, typeArguments } from "./types.js";
 
 const { map, key, step, type, name } = holes({
   map: "expression",
@@ -70,7 +71,10 @@ function addsUp(match: Match): Answer {
 
 const unusedAfter = not(usedAfter(name));
 const { rewrites, ignores, holds } = trialsIn("java");
-const inClass = (code: string, field = "Map<String, Integer> jars;"): string =>
+const inClass = (
+  code: string,
+  field = "private final Map<String, Integer> jars = new HashMap<>();",
+): string =>
   `import java.util.*;\n\nclass A {\n    ${field}\n    void f(String id) {\n        ${code}\n    }\n}\n`;
 
 export const countedInMap = rule({
@@ -87,6 +91,13 @@ export const countedInMap = rule({
     condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),
     sideEffectFree(key),
     condition("the counts are of a type with a sum", addsUp),
+    condition("a key that is there has a count", (match) =>
+      match.has(name) ? yes("null counts as absent, as before") : holdsNoNull(match.the(map), isNeverNull),
+    ),
+    condition("the sum is the library's", (match) => {
+      const type = valueType(match);
+      return type === undefined ? yes("its type is not known") : isLibraryName(type, "java.lang", match);
+    }),
     condition("the old count is not needed afterwards", (match) =>
       match.has(name) ? unusedAfter.ask(match) : yes("it has no name"),
     ),
@@ -125,6 +136,12 @@ export const countedInMap = rule({
     holds(
       inClass("jars.put(next(), jars.containsKey(next()) ? jars.get(next()) + 1 : 1);"),
       "calls something",
+    ),
+    // A map that others fill may hold null, for which the old code failed.
+    rewrites(
+      inClass("jars.put(id, jars.containsKey(id) ? jars.get(id) + 1 : 1);", "Map<String, Integer> jars;"),
+      inClass("jars.merge(id, 1, Integer::sum);", "Map<String, Integer> jars;"),
+      "likely",
     ),
     // Not the same amount to begin with.
     ignores(inClass("jars.put(id, jars.containsKey(id) ? jars.get(id) + 1 : 0);")),

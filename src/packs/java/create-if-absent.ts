@@ -13,10 +13,10 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
-import { isMap, typeArguments } from "./types.js";
+import { canBeWritten, holdsNoNull, isMap, typeArguments } from "./types.js";
 
 const { map, key, made, type, name } = holes({
   map: "expression",
@@ -78,17 +78,27 @@ function leavesMapAlone(match: Match): Answer {
     : yes("the map is left alone meanwhile");
 }
 
-function isNeverNull(match: Match): Answer {
+/** Is a value certainly not null, by its form? */
+export function isNeverNull(value: SyntaxNode): boolean {
+  if (value.is("parenthesized_expression")) return value.parts.every(isNeverNull);
+  if (value.is("ternary_expression")) return value.parts.slice(1).every(isNeverNull);
+  return value.is([
+    "object_creation_expression",
+    "string_literal",
+    "decimal_integer_literal",
+    "decimal_floating_point_literal",
+    "array_creation_expression",
+    "binary_expression",
+    "true",
+    "false",
+    "character_literal",
+    "this",
+  ]);
+}
+
+function madeIsNeverNull(match: Match): Answer {
   const node = match.the(made);
-  if (
-    node.is([
-      "object_creation_expression",
-      "string_literal",
-      "decimal_integer_literal",
-      "array_creation_expression",
-    ])
-  )
-    return yes(`\`${shortened(node.text)}\` is never null`, node);
+  if (isNeverNull(node)) return yes(`\`${shortened(node.text)}\` is never null`, node);
   if (node.is("null_literal")) return no("null is put into the map", node);
   return unknown(`\`${shortened(node.text)}\` could be null, which is not put into the map now`, node);
 }
@@ -121,15 +131,16 @@ export const createIfAbsent = rule({
       condition("making it throws nothing that must be declared", (match) => staysQuiet([match.the(made)])),
     ),
     condition("the value is made without the map", leavesMapAlone),
-    condition("the value is never null", isNeverNull),
+    condition("the value is never null", madeIsNeverNull),
     condition("a key that is there has a value", (match) =>
       formOf(FORMS, match).tests === "value"
         ? yes("null counts as absent, as before")
-        : unknown(`\`${shortened(match.textOf(map))}\` could hold null for the key`, match.node),
+        : holdsNoNull(match.the(map), isNeverNull),
     ),
+    condition("a map that has the key can be written as well", (match) => canBeWritten(match.the(map))),
   ],
   cautions: (match) =>
-    formOf(FORMS, match).tests === "value"
+    formOf(FORMS, match).tests === "value" || holdsNoNull(match.the(map), isNeverNull).is === "yes"
       ? []
       : [
           `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code kept it and the new one replaces it`,

@@ -1,4 +1,14 @@
-import { nameInFile, no, referencesAt, shortened, unknown, yes } from "../../index.js";
+import {
+  classesNamed,
+  memberNamed,
+  nameInFile,
+  no,
+  referencesAt,
+  shortened,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Answer, Declaration, SyntaxNode } from "../../index.js";
 
 /** Constructors of the standard library that throw nothing which must be declared. */
@@ -63,15 +73,63 @@ export function staysQuiet(code: readonly SyntaxNode[]): Answer {
     );
     if (jumps) return no(`\`${shortened(jumps.text)}\` cannot leave a lambda as it leaves this code`, jumps);
     for (const node of part.descendants()) {
-      if (isConstructor(node)) {
-        const type = node.child("type");
-        const name = (type?.is("generic_type") ? type.parts[0] : type)?.text ?? "";
-        if (QUIET.test(name) && !node.parts.some((child) => child.is("class_body"))) continue;
-        doubt ??= unknown(`\`new ${name}\` may throw an exception that must be declared`, node);
-      } else if (node.is(["method_invocation", "explicit_constructor_invocation"])) {
-        doubt ??= unknown(`\`${shortened(node.text)}\` may throw an exception that must be declared`, node);
-      }
+      const says = isConstructor(node)
+        ? constructsQuietly(node)
+        : node.is(CALLS)
+          ? callsQuietly(node)
+          : undefined;
+      if (says?.is === "no") return says;
+      doubt ??= says;
     }
   }
   return doubt ?? yes("nothing in it throws what must be declared");
+}
+
+const CALLS = ["method_invocation", "explicit_constructor_invocation"];
+
+/** The exceptions that the head of a method or constructor declares. */
+const declaredIn = (text: string): string | undefined =>
+  /\bthrows\s+([^{;]+)/.exec(text.split("{")[0]!)?.[1]?.trim();
+
+/** May making an object throw what must be declared? Undefined where it certainly does not. */
+function constructsQuietly(node: SyntaxNode): Answer | undefined {
+  const type = node.child("type");
+  const name = (type?.is("generic_type") ? type.parts[0] : type)?.text ?? "";
+  const doubt = unknown(`\`new ${name}\` may throw an exception that must be declared`, node);
+  const { classes, otherwise } = classesNamed(node.tree, name);
+  const [own] = classes;
+  if (own) {
+    const declared = own.members
+      .filter((one) => one.as === "constructor")
+      .map(({ text }) => declaredIn(text))
+      .find((one) => one !== undefined);
+    return declared === undefined
+      ? undefined
+      : no(`\`new ${name}\` declares that it throws \`${declared}\``, node);
+  }
+  const isPlain = !node.parts.some((child) => child.is("class_body"));
+  return isPlain && otherwise === undefined && QUIET.test(name) ? undefined : doubt;
+}
+
+/** May calling a method throw what must be declared? Undefined where it certainly does not. */
+function callsQuietly(call: SyntaxNode): Answer | undefined {
+  const doubt = unknown(`\`${shortened(call.text)}\` may throw an exception that must be declared`, call);
+  const leaf = call.child("name");
+  if (!leaf) return doubt;
+  const heads = headsOf(call, leaf);
+  if (!heads) return doubt;
+  const declared = heads.map(declaredIn).find((one) => one !== undefined);
+  return declared === undefined
+    ? undefined
+    : no(`\`${leaf.text}\` declares that it throws \`${declared}\``, call);
+}
+
+/** The methods that a call may mean, as they are written; undefined where they are not in the project. */
+function headsOf(call: SyntaxNode, leaf: SyntaxNode): string[] | undefined {
+  const to = referencesAt(leaf).find((one) => one.to)?.to;
+  if (to?.as === "method") return to.at.flatMap((at) => at.closest(["method_declaration"])?.text ?? []);
+  const object = call.child("object");
+  const type = object && typeOf(object);
+  const found = type && memberNamed(call, type.name, leaf.text);
+  return found?.member ? [found.member.text] : undefined;
 }

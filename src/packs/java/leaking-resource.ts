@@ -27,35 +27,35 @@ export const leakingResource = leakRule({
   yieldsTo: ["java/scoped-resource"],
   trials: [
     reports(
-      "class A { int f(File a) throws IOException { Reader in = new FileReader(a); if (a == null) return 1; int n = in.read(); in.close(); return n; } }\n",
+      "import java.io.*; class A { int f(File a) throws IOException { Reader in = new FileReader(a); if (a == null) return 1; int n = in.read(); in.close(); return n; } }\n",
       "where `return 1;` leaves",
     ),
     reports(
-      "class A { int f(File a) throws IOException { Reader in = new FileReader(a); int n = in.read(); in.close(); return n; } }\n",
+      "import java.io.*; class A { int f(File a) throws IOException { Reader in = new FileReader(a); int n = in.read(); in.close(); return n; } }\n",
       "when `in.read()` throws",
       "likely",
     ),
     reports(
-      "class A { int f(File a) throws IOException { Reader in = new FileReader(a); return in.read(); } }\n",
+      "import java.io.*; class A { int f(File a) throws IOException { Reader in = new FileReader(a); return in.read(); } }\n",
       "`in` is never released",
     ),
     ignores(
-      "class A { Reader f(File a) throws IOException { Reader in = new FileReader(a); return in; } }\n",
+      "import java.io.*; class A { Reader f(File a) throws IOException { Reader in = new FileReader(a); return in; } }\n",
     ),
     ignores(
-      "class A { Reader f(File a) throws IOException { Reader in = new FileReader(a); return new BufferedReader(in); } }\n",
+      "import java.io.*; class A { Reader f(File a) throws IOException { Reader in = new FileReader(a); return new BufferedReader(in); } }\n",
     ),
     ignores(
-      "class A { void f(File a) throws IOException { Reader in = new FileReader(a); try { in.read(); } finally { in.close(); } } }\n",
+      "import java.io.*; class A { void f(File a) throws IOException { Reader in = new FileReader(a); try { in.read(); } finally { in.close(); } } }\n",
     ),
     ignores(
-      "class A { void f(File a) throws IOException { try (Reader in = new FileReader(a)) { in.read(); } } }\n",
+      "import java.io.*; class A { void f(File a) throws IOException { try (Reader in = new FileReader(a)) { in.read(); } } }\n",
     ),
     ignores(
-      'class A { int f() throws IOException { Reader in = new StringReader("a"); return in.read(); } }\n',
+      'import java.io.*; class A { int f() throws IOException { Reader in = new StringReader("a"); return in.read(); } }\n',
     ),
     ignores(
-      "class A { void f(File a) throws IOException { Reader in = new FileReader(a); this.in = in; } }\n",
+      "import java.io.*; class A { void f(File a) throws IOException { Reader in = new FileReader(a); this.in = in; } }\n",
     ),
   ],
 });

@@ -7,12 +7,12 @@ import {
   shortened,
   sideEffectFree,
   trialsIn,
-  unknown,
   yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
 import { cheapDefault, formOf, type Form } from "../family/conditions.js";
-import { isMap, literalIs, typeArguments } from "./types.js";
+import { isNeverNull } from "./create-if-absent.js";
+import { holdsNoNull, isMap, isOfType, typeArguments, wantsPrimitive } from "./types.js";
 
 const { map, key, fallback, type, name } = holes({
   map: "expression",
@@ -38,7 +38,7 @@ const DECLARES = 4;
 const lower = { unknownIs: "possible" } as const;
 /** What a map gives back must be of the type of its values, without the widening that an expression does. */
 function isOfValueType(match: Match): Answer {
-  return literalIs(match.the(fallback), typeArguments(match.the(map))[1]);
+  return isOfType(match.the(fallback), typeArguments(match.the(map))[1]);
 }
 
 const { rewrites, ignores, holds } = trialsIn("java");
@@ -59,14 +59,19 @@ export const lookupOrDefault = rule({
     sideEffectFree(key),
     cheapDefault(fallback),
     condition("the default is of the type of the values", isOfValueType),
+    condition("a primitive is wanted, or was none before", (match) =>
+      match.alternative === DECLARES
+        ? yes("it was an object before")
+        : wantsPrimitive(match.node, typeArguments(match.the(map))[1], match.the(fallback)),
+    ),
     condition("the map holds no null", (match) =>
       formOf(FORMS, match).tests === "key"
         ? yes("a key with null gives null, as before")
-        : unknown(`\`${shortened(match.textOf(map))}\` could hold null for the key`, match.node),
+        : holdsNoNull(match.the(map), isNeverNull),
     ),
   ],
   cautions: (match) =>
-    formOf(FORMS, match).tests === "key"
+    formOf(FORMS, match).tests === "key" || holdsNoNull(match.the(map), isNeverNull).is === "yes"
       ? []
       : [
           `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code fell back and the new one gives null`,

@@ -1,17 +1,23 @@
 import {
   condition,
+  containing,
   fresh,
   holes,
-  isSideEffectFree,
   java,
+  mayRunAnyway,
+  nameInFile,
+  no,
+  referencesAt,
   rule,
+  shortened,
   sideEffectFree,
   trialsIn,
+  unknown,
   yes,
 } from "../../index.js";
-import type { Match } from "../../index.js";
+import type { Answer, Match } from "../../index.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
-import { isOptional } from "./types.js";
+import { isOfType, isOptional, typeArguments, wantsPrimitive } from "./types.js";
 
 const { maybe, fallback, error, type, name, body } = holes({
   maybe: "expression",
@@ -55,10 +61,42 @@ const DECLARES = 3;
 const THROWS = 4;
 const RUNS = 5;
 
-const isPlain = (match: Match): boolean => {
+const isPlain = (match: Match): boolean => mayRunAnyway(match.the(fallback)).is === "yes";
+
+/** What becomes of the value: the same as what the Optional holds, or something of another type. */
+function isOfItsType(match: Match): Answer {
+  if (!match.has(fallback)) return yes("there is no default");
+  const [type] = typeArguments(match.the(maybe));
   const node = match.the(fallback);
-  return node.is(["null_literal", ...node.tree.language.literals]) || isSideEffectFree(node).is === "yes";
-};
+  const same = isOfType(node, type);
+  if (same.is !== "yes" || match.alternative === RETURNS) return same;
+  return wantsPrimitive(match.node, type, node);
+}
+
+/** Behind an assignment the Optional holds something else than what was tested. */
+function isLeftAlone(match: Match): Answer {
+  if (match.alternative !== RUNS) return yes("it is read at once");
+  const node = match.the(maybe);
+  const leaf = [...node.descendants()].findLast((one) => one.isLeaf && one.named)!;
+  const to = referencesAt(leaf).find((one) => one.to)?.to;
+  const inBody = match.all(body);
+  const written =
+    to &&
+    nameInFile(to.name, match.tree).references.find(
+      (one) => one.to === to && one.does !== "read" && inBody.some((part) => part.holds(one.node)),
+    );
+  if (written) return no(`\`${node.text}\` is given another value here`, written.node);
+  if (to && (to.as === "local" || to.as === "parameter"))
+    return yes(`\`${node.text}\` is a variable of this method`);
+  const call = inBody
+    .flatMap((part) => [...part.descendants()])
+    .find((one) => {
+      return one.is(match.tree.language.calls) && one.child("object")?.text !== node.text;
+    });
+  return call
+    ? unknown(`\`${shortened(call.text)}\` could give \`${node.text}\` another value`, call)
+    : yes(`\`${node.text}\` is not written meanwhile`);
+}
 
 /** What moves into a lambda. */
 const moved = (match: Match) =>
@@ -82,9 +120,7 @@ export const optionalConsumed = rule({
   target: "8",
   was: FORMS,
   where: [
-    (match) =>
-      match.alternative !== RUNS ||
-      match.all(body).some((part) => part.text.includes(`${match.textOf(maybe)}.get()`)),
+    (match) => match.alternative !== RUNS || containing(java`${maybe}.get()`, { in: body })(match) !== false,
   ],
   given: [
     condition("it is an Optional", (match) => isOptional(match.the(maybe)), { unknownIs: "possible" }),
@@ -93,9 +129,10 @@ export const optionalConsumed = rule({
       usesOnlyFinal(moved(match)),
     ),
     condition("what moves into a lambda throws nothing that must be declared, and leaves nothing", (match) =>
-      // What is thrown is only made in the lambda.
-      match.has(error) ? yes("the exception is only made there") : staysQuiet(moved(match)),
+      staysQuiet(moved(match)),
     ),
+    condition("the default is of the type that the Optional holds", isOfItsType),
+    condition("the Optional is the same where it is read", isLeftAlone),
   ],
   becomes: (match) => {
     const otherwise = match.has(fallback)

@@ -1,5 +1,6 @@
 import { condition, holes, java, need, rule, sideEffectFree, trialsIn, unknown, yes } from "../../index.js";
 import type { Match } from "../../index.js";
+import { isLibraryName } from "./types.js";
 
 const { value } = holes({ value: "expression" });
 const Optional = need("java.util", "Optional");
@@ -33,6 +34,9 @@ export const optionalOfNull = rule({
   given: [
     condition("evaluating the value once makes no difference", (match) =>
       match.has(value) ? sideEffectFree(value).ask(match) : yes("no value is there"),
+    ),
+    condition("`Optional` is the one of the library", (match) =>
+      isLibraryName("Optional", "java.util", match),
     ),
     condition("nobody asks whether the Optional itself is null", (match) =>
       match.alternative === EMPTY

@@ -12,6 +12,7 @@ import {
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
+import { isOfType, isOptional, typeArguments } from "./types.js";
 
 const { maybe, type, name, error, fallback, body } = holes({
   maybe: "expression",
@@ -93,12 +94,32 @@ export const optionalOrNull = rule({
   target: "8",
   was: FORMS.map(({ was }) => was),
   given: [
+    condition("it is an Optional", (match) => isOptional(match.the(maybe)), { unknownIs: "possible" }),
+    condition("the variable is of the type that the Optional holds", (match) => {
+      if (!match.has(type)) return yes("there is no variable");
+      const [held] = typeArguments(match.the(maybe));
+      const declared = match.textOf(type);
+      return declared === "var" || declared === held
+        ? yes("both have the same type")
+        : unknown(`\`${match.textOf(maybe)}\` may hold another type than \`${declared}\``, match.the(type));
+    }),
+    condition("what is worked out where there is nothing does not use the variable", (match) => {
+      const parts = [error, fallback].flatMap((hole) => (match.has(hole) ? [match.the(hole)] : []));
+      const use = match.has(name) ? parts.flatMap((part) => part.mentions(match.textOf(name)))[0] : undefined;
+      return use
+        ? no(`\`${use.text}\` has no value yet where this is worked out now`, use)
+        : yes("it does not use the variable");
+    }),
+    condition("the default is of the type that the Optional holds", (match) =>
+      shapeOf(match) === "falls back"
+        ? isOfType(match.the(fallback), typeArguments(match.the(maybe))[0])
+        : yes("there is no default"),
+    ),
     condition("what moves into a lambda uses only variables that never change", (match) =>
       usesOnlyFinal(moved(match)),
     ),
     condition("what moves into a lambda throws nothing that must be declared, and leaves nothing", (match) =>
-      // What is thrown is only made in the lambda.
-      shapeOf(match) === "throws" ? yes("the exception is only made there") : staysQuiet(moved(match)),
+      staysQuiet(moved(match)),
     ),
     condition("the variable is used only in the branch", isOnlyThere),
     condition("the default is not null", (match) =>

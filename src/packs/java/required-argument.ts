@@ -1,7 +1,7 @@
 import {
   condition,
   holes,
-  isSideEffectFree,
+  mayRunAnyway,
   java,
   need,
   no,
@@ -11,6 +11,7 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
+import { isLibraryName } from "./types.js";
 
 const { value, message } = holes({ value: "expression", message: "expression" });
 const Objects = need("java.util", "Objects");
@@ -20,10 +21,8 @@ function messageIsPlain(match: Match): Answer {
   if (!match.has(message)) return yes("there is no message");
   const node = match.the(message);
   if (node.is("string_literal")) return yes("the message is a literal", node);
-  const free = isSideEffectFree(node);
-  return free.is === "yes"
-    ? yes(`working out \`${shortened(node.text)}\` every time does nothing else`, node)
-    : no(`\`${shortened(node.text)}\` would be worked out every time`, node);
+  const free = mayRunAnyway(node);
+  return free.is === "no" ? no(`\`${shortened(node.text)}\` would be worked out every time`, node) : free;
 }
 
 const { rewrites, ignores, holds } = trialsIn("java");
@@ -40,7 +39,12 @@ export const requiredArgument = rule({
     java`if (${value} == null) { throw new NullPointerException(${message}); }`,
     java`if (${value} == null) { throw new NullPointerException(); }`,
   ],
-  given: [condition("working out the message every time costs nothing and does nothing", messageIsPlain)],
+  given: [
+    condition("the exception is the one of the language", (match) =>
+      isLibraryName("NullPointerException", "java.lang", match),
+    ),
+    condition("working out the message every time costs nothing and does nothing", messageIsPlain),
+  ],
   becomes: (match) =>
     match.has(message)
       ? java`${Objects}.requireNonNull(${value}, ${message});`
@@ -55,8 +59,14 @@ export const requiredArgument = rule({
       imported("Objects.requireNonNull(hive);"),
     ),
     rewrites(
-      inMethod('if (find(1) == null) throw new NullPointerException("no " + NAME);'),
-      imported('Objects.requireNonNull(find(1), "no " + NAME);'),
+      inMethod('String s = "a";\n        if (find(1) == null) throw new NullPointerException("no " + s);'),
+      imported('String s = "a";\n        Objects.requireNonNull(find(1), "no " + s);'),
+    ),
+    // Any object may have a toString() that does something.
+    rewrites(
+      inMethod('if (find(1) == null) throw new NullPointerException("no " + hive);'),
+      imported('Objects.requireNonNull(find(1), "no " + hive);'),
+      "likely",
     ),
     rewrites(
       inMethod(

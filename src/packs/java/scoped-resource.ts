@@ -1,8 +1,8 @@
-import { condition, holes, java, no, rule, trialsIn, unknown, yes } from "../../index.js";
-import type { Handle, Match, Rule, Snippet } from "../../index.js";
-import { blockConditions, releasedNow } from "../family/resource.js";
-import { rowsFor } from "../family/handles.js";
-import { isCloseable } from "./closeable.js";
+import { canThrow, condition, holes, java, no, rule, trialsIn, unknown, yes } from "../../index.js";
+import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
+import { blockConditions, soonerCaution, soonerNote, type Releasing } from "../family/resource.js";
+import { handleOf, rowsFor } from "../family/handles.js";
+import { closesQuietly, isCloseable, isNeverNull, isUnseen } from "./closeable.js";
 
 const { type, name, made, body, error, errors, handler, marks } = holes({
   type: "type",
@@ -20,15 +20,24 @@ const HOLES = { name, body };
 type Shape = "finally" | "caught" | "straight";
 interface Form {
   readonly shape: Shape;
+  /** Is it tested for being there before it is closed? */
+  readonly tested: boolean;
+  /** Is it acquired inside of the `try`, so that closing is reached when that fails? */
+  readonly inside: boolean;
   readonly was: Snippet;
 }
 
-const CLOSES = [java`${name}.close();`, java`if (${name} != null) { ${name}.close(); }`];
+const CLOSES = [
+  { tested: false, close: java`${name}.close();` },
+  { tested: true, close: java`if (${name} != null) { ${name}.close(); }` },
+];
 
 const FORMS: readonly Form[] = [
-  ...CLOSES.flatMap((close): Form[] => [
+  ...CLOSES.flatMap(({ tested, close }): Form[] => [
     {
       shape: "finally",
+      tested,
+      inside: false,
       was: java`
         ${marks} ${type} ${name} = ${made};
         try {
@@ -40,6 +49,8 @@ const FORMS: readonly Form[] = [
     },
     {
       shape: "finally",
+      tested,
+      inside: true,
       was: java`
         ${type} ${name} = null;
         try {
@@ -52,6 +63,8 @@ const FORMS: readonly Form[] = [
     },
     {
       shape: "caught",
+      tested,
+      inside: true,
       was: java`
         ${type} ${name} = null;
         try {
@@ -67,6 +80,8 @@ const FORMS: readonly Form[] = [
   ]),
   {
     shape: "straight",
+    tested: false,
+    inside: false,
     was: java`
       ${marks} ${type} ${name} = ${made};
       ${body}
@@ -74,7 +89,28 @@ const FORMS: readonly Form[] = [
     `,
   },
 ];
-const shapeOf = (match: Match): Shape => FORMS[match.alternative]!.shape;
+const formOf = (match: Match): Form => FORMS[match.alternative]!;
+const shapeOf = (match: Match): Shape => formOf(match).shape;
+
+/** When both the block and closing fail, the exception of the block is seen now, and that of closing before. */
+function sameException(match: Match): Answer {
+  const throwing = match.all(body).map(canThrow);
+  if (throwing.every(({ is }) => is === "no")) return yes("nothing in the block throws");
+  return closesQuietly(match, match.the(type), match.the(made));
+}
+
+/** Where nothing was acquired, the old code failed in closing it, unless it asked. */
+function isThereToClose(match: Match): Answer {
+  const { tested, inside, shape } = formOf(match);
+  if (tested || shape === "straight")
+    return tested ? yes("the old code asks whether it is there") : isNeverNull(match.the(made));
+  return inside
+    ? unknown(
+        `where \`${match.textOf(made)}\` fails, the old code failed again in closing nothing`,
+        match.node,
+      )
+    : isNeverNull(match.the(made));
+}
 
 const { rewrites, holds, ignores } = trialsIn("java");
 const inMethod = (code: string): string =>
@@ -83,6 +119,10 @@ const inMethod = (code: string): string =>
 /** The rule for the resources of the language, and for those of a project. */
 function scopedResourceWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("java", [], own);
+  const releasing: Releasing = {
+    isStraight: (match) => shapeOf(match) === "straight",
+    isUnseen: (match) => handleOf(rows, match.the(made))?.row.unseen ?? isUnseen(match.the(made)),
+  };
   return rule({
     id: "java/scoped-resource",
     kind: "idiom",
@@ -100,9 +140,13 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       ),
       ...blockConditions(
         HOLES,
-        (match) => shapeOf(match) !== "straight",
+        releasing,
         (use) => use.field === "object" && use.parent?.child("name")?.text === "close",
       ),
+      condition("of two exceptions the same one is seen", (match) =>
+        shapeOf(match) === "straight" ? yes("nothing was closed after an exception") : sameException(match),
+      ),
+      condition("what is closed is there", isThereToClose),
       condition("the handlers neither use it nor catch what closing it throws", (match) => {
         if (shapeOf(match) !== "caught") return yes("no handler is there");
         const what = match.textOf(name);
@@ -119,12 +163,14 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           `when closing \`${what}\` throws, the handler now catches it`,
           `\`${what}\` is now closed before the handler runs, not after it`,
         ];
-      return shapeOf(match) === "finally"
-        ? [
+      if (shapeOf(match) === "straight") return soonerCaution(match, HOLES, releasing);
+      return sameException(match).is === "yes"
+        ? []
+        : [
             `when both the block and closing \`${what}\` throw, the exception of the block is the one that is seen now`,
-          ]
-        : [releasedNow(what)];
+          ];
     },
+    notes: (match) => soonerNote(match, HOLES, releasing),
     becomes: (match) => {
       const modified = match.has(marks) && match.all(marks).length > 0;
       const head = modified ? java`${marks} ${type} ${name} = ${made}` : java`${type} ${name} = ${made}`;
@@ -186,8 +232,8 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         "does not say that it can be closed",
       ),
       rewrites(
-        "class Smoker implements Closeable { public void close() {} }\nclass A { void f() { Smoker s = new Smoker(); try { s.puff(); } finally { s.close(); } } }\n",
-        "class Smoker implements Closeable { public void close() {} }\nclass A { void f() { try (Smoker s = new Smoker()) { s.puff(); } } }\n",
+        "import java.io.*;\nclass Smoker implements Closeable { public void close() {} }\nclass A { void f() { Smoker s = new Smoker(); try { s.puff(); } finally { s.close(); } } }\n",
+        "import java.io.*;\nclass Smoker implements Closeable { public void close() {} }\nclass A { void f() { try (Smoker s = new Smoker()) { s.puff(); } } }\n",
       ),
       holds(
         inMethod(

@@ -1,21 +1,48 @@
-import { annotationOf, no, referencesAt, shortened, typeOf, unknown, yes } from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+import {
+  annotationOf,
+  classesNamed,
+  importsIn,
+  isOfLibrary,
+  madeInSight,
+  nameInFile,
+  no,
+  placeOf,
+  referencesAt,
+  shortened,
+  surroundingsOf,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 
 /** The classes of the standard library that are maps, and the interfaces that are. */
-const MAPS = [
-  "Map",
-  "HashMap",
-  "TreeMap",
-  "LinkedHashMap",
-  "SortedMap",
-  "NavigableMap",
-  "ConcurrentMap",
-  "ConcurrentHashMap",
-  "EnumMap",
-  "WeakHashMap",
-  "IdentityHashMap",
-  "Hashtable",
-];
+const MAP = {
+  names: [
+    "Map",
+    "HashMap",
+    "TreeMap",
+    "LinkedHashMap",
+    "SortedMap",
+    "NavigableMap",
+    "ConcurrentMap",
+    "ConcurrentHashMap",
+    "EnumMap",
+    "WeakHashMap",
+    "IdentityHashMap",
+    "Hashtable",
+  ],
+  module: /^java\.util(\.concurrent)?$/,
+  methods: ["containsKey", "get", "put", "getOrDefault", "computeIfAbsent", "merge"],
+  what: "map",
+};
+
+const OPTIONAL = {
+  names: ["Optional"],
+  module: /^java\.util$/,
+  methods: [],
+  what: "Optional",
+};
 
 /** The type that is written beside the name of a variable or field, as a node. */
 export function declaredType(expression: SyntaxNode): SyntaxNode | undefined {
@@ -36,25 +63,83 @@ export function typeArguments(expression: SyntaxNode): readonly string[] {
   return list?.parts.map((part) => part.text) ?? [];
 }
 
-/** Is an expression a map of the standard library? */
+/** Is an expression a map of the standard library, with its own version of the methods? */
 export function isMap(expression: SyntaxNode): Answer {
-  const type = typeOf(expression);
-  const name = shortened(expression.text);
-  if (!type) return unknown(`the type of \`${name}\` is not known`, expression);
-  const isOther =
-    type.declared !== undefined || (type.module !== undefined && !type.module.startsWith("java.util"));
-  return MAPS.includes(type.name) && !isOther
-    ? yes(type.why, type.at)
-    : no(`${type.why}, which is no map`, type.at);
+  return isOfLibrary(expression, MAP);
+}
+
+/** Makers of maps that refuse to be written. */
+const READ_ONLY = /\b(unmodifiable\w*Map|emptyMap|singletonMap|Map\.(of|ofEntries|copyOf)|Immutable\w*Map)\b/;
+
+/**
+ * May a map be written where the old code wrote it only for a key that was not there? One that refuses to be written
+ * fails then for every key.
+ */
+export function canBeWritten(expression: SyntaxNode): Answer {
+  const shown = shortened(expression.text);
+  const made = madeInSight(expression);
+  if (made) return yes(`\`${shown}\` is only given what is made here`, made[0]!.at);
+  const { files, path } = surroundingsOf(expression.tree);
+  const readOnly = READ_ONLY.exec(expression.tree.text)?.[0];
+  if (readOnly !== undefined)
+    return unknown(
+      `\`${shown}\` could be one that \`${readOnly}\` made, which refuses to be written`,
+      expression,
+    );
+  for (const word of ["unmodifiableMap", "emptyMap", "singletonMap", "copyOf"]) {
+    for (const file of files?.naming(word) ?? []) {
+      if (file.path !== path && READ_ONLY.test(file.text))
+        return unknown(
+          `\`${shown}\` could be one that ${file.path} makes, which refuses to be written`,
+          expression,
+        );
+    }
+  }
+  return yes(`nothing in the project makes maps that refuse to be written`, expression);
+}
+
+/** Is every value that the code puts into a map certainly not null, and does nobody else get at the map? */
+export function holdsNoNull(map: SyntaxNode, isNeverNull: (value: SyntaxNode) => boolean): Answer {
+  const shown = shortened(map.text);
+  const doubt = unknown(`\`${shown}\` could hold null for the key`, map);
+  if (!madeInSight(map)) return doubt;
+  const leaf = [...map.descendants()].findLast((one) => one.isLeaf && one.named);
+  const to = leaf && referencesAt(leaf).find((one) => one.to)?.to;
+  if (!to) return doubt;
+  for (const { to: meant, node, does } of nameInFile(to.name, map.tree).references) {
+    if (meant !== to || does === "write" || does === "declare") continue;
+    const whole = node.parent?.is("field_access") ? node.parent : node;
+    const call = whole.parent;
+    if (!call?.is("method_invocation") || !call.child("object")?.same(whole)) return doubt;
+    const name = call.child("name")?.text ?? "";
+    if (/^(get|containsKey|size|isEmpty|remove|clear|keySet|getOrDefault|containsValue|forEach)$/.test(name))
+      continue;
+    const value = call.child("arguments")?.parts[1];
+    if (!/^(put|putIfAbsent|merge)$/.test(name) || !value || !isNeverNull(value)) return doubt;
+  }
+  return yes(`nothing puts null into \`${shown}\``, to.at[0]);
 }
 
 /** Is an expression an `Optional`? */
 export function isOptional(expression: SyntaxNode): Answer {
-  const type = typeOf(expression);
-  if (!type) return unknown(`the type of \`${shortened(expression.text)}\` is not known`, expression);
-  const isOne =
-    type.name === "Optional" && (type.module === undefined || type.module.startsWith("java.util"));
-  return isOne ? yes(type.why, type.at) : no(`${type.why}, which is no Optional`, type.at);
+  return isOfLibrary(expression, OPTIONAL);
+}
+
+/** Is the name of a class that a rule's code spells out the library's: `Optional` in `Optional.of(x)`? */
+export function isLibraryName(name: string, module: string, { tree }: Match): Answer {
+  const { classes, isWhole, otherwise } = classesNamed(tree, name);
+  const [own] = classes;
+  const imports = importsIn(tree).flatMap((statement) => statement.imports);
+  const explicit = imports.find((item) => item.name === name);
+  if (explicit)
+    return explicit.module === module
+      ? yes(`\`${name}\` is imported from \`${module}\``, explicit.node)
+      : no(`\`${name}\` is imported from \`${explicit.module}\``, explicit.node);
+  if (own) return no(`the project has a \`${name}\` of its own (${placeOf(own)})`);
+  if (otherwise !== undefined || !isWhole) return unknown(`another \`${name}\` may be meant`);
+  return module === "java.lang" || imports.some((item) => item.name === "*" && item.module === module)
+    ? yes(`\`${name}\` is the one of \`${module}\``)
+    : unknown(`nothing in this file says where \`${name}\` comes from`);
 }
 
 const LITERAL_TYPES: Readonly<Record<string, string>> = {
@@ -77,4 +162,59 @@ export function literalIs(value: SyntaxNode, type: string | undefined): Answer {
   return own === type
     ? yes(`\`${value.text}\` is a \`${type}\``, value)
     : no(`\`${value.text}\` is no \`${type}\``, value);
+}
+
+const BOXED: Readonly<Record<string, string>> = {
+  Integer: "int",
+  Long: "long",
+  Short: "short",
+  Byte: "byte",
+  Character: "char",
+  Float: "float",
+  Double: "double",
+  Boolean: "boolean",
+};
+
+/**
+ * A choice between a boxed value and a literal gives a primitive, and a method with a default gives an object. That
+ * makes no difference where a primitive is wanted anyway.
+ */
+export function wantsPrimitive(node: SyntaxNode, type: string | undefined, fallback: SyntaxNode): Answer {
+  if (type === undefined) return unknown("the type of the values is not known", node);
+  if (BOXED[type] === undefined || fallback.is("null_literal")) return yes("both are objects");
+  if (typeOf(fallback)?.name === type) return yes(`both are \`${type}\``, fallback);
+  const { parent } = node;
+  if (parent?.is("parenthesized_expression")) return wantsPrimitive(parent, type, fallback);
+  const isPrimitive = (written: string | undefined): boolean => Object.values(BOXED).includes(written ?? "");
+  if (parent?.is("variable_declarator") && isPrimitive(parent.parent?.child("type")?.text))
+    return yes("a primitive is wanted here", parent);
+  if (parent?.is("return_statement")) {
+    const around = [...node.ancestors()].find((above) =>
+      above.is(["method_declaration", "lambda_expression"]),
+    );
+    if (around?.is("method_declaration") && isPrimitive(around.child("type")?.text))
+      return yes("the method returns a primitive", around);
+  }
+  const isArithmetic =
+    parent?.is("binary_expression") === true &&
+    /^[-+*/%<>]=?$/.test(parent.child("operator")?.text ?? "") &&
+    parent.parts.every((part) => part.same(node) || /literal|binary/.test(part.kind)) &&
+    !parent.parts.some((part) => part.is("string_literal"));
+  return isArithmetic
+    ? yes("it is counted with", parent)
+    : unknown(
+        `\`${shortened(node.text)}\` was a primitive and would be an object, which overloads and \`==\` tell apart`,
+        node,
+      );
+}
+
+/** Is a default of just the type that is wanted, so that the same method can take it? */
+export function isOfType(value: SyntaxNode, type: string | undefined): Answer {
+  if (LITERAL_TYPES[value.kind] !== undefined || value.is("null_literal")) return literalIs(value, type);
+  if (type === undefined) return unknown("the type of the values is not known", value);
+  const own = typeOf(value);
+  const bare = type.replace(/<.*$/s, "");
+  return own?.name === bare
+    ? yes(own.why, own.at)
+    : unknown(`\`${shortened(value.text)}\` must be a \`${type}\``, value);
 }

@@ -1,4 +1,4 @@
-import { condition, holes, javascript, rule, shortened, trialsIn } from "../../index.js";
+import { condition, holes, javascript, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
 import type { Match, Snippet } from "../../index.js";
 import { differing, presenceTests, readOnce, sameAsMissing, type Asks } from "./presence-tests.js";
 
@@ -34,6 +34,19 @@ export const assignedIfMissing = rule({
     condition("what is filled in is read once instead of twice, and nobody notices", (match) =>
       readOnce(match.the(place)),
     ),
+    condition("a function gets no other name", (match) => {
+      const node = match.the(value);
+      const isNameless =
+        node.is(["arrow_function", "function_expression", "class", "generator_function"]) &&
+        !node.child("name");
+      const wasNamed = match.alternative !== FORMS.length - 1 || !match.the(place).is("identifier");
+      return isNameless && !wasNamed
+        ? unknown(
+            `what is assigned alone is called \`${match.textOf(place)}\`, and had no name behind ??`,
+            node,
+          )
+        : yes("nothing is named by the assignment, or it was before");
+    }),
     condition(
       "the test is for being missing, and nothing else",
       (match) => sameAsMissing(match, match.the(place), asksOf(match)),

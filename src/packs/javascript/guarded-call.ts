@@ -56,6 +56,8 @@ export const guardedCall = rule({
     (match) => stepsOf(match).length > 0,
     // What is assigned to or deleted is no read.
     (match) => !match.the(subject).is("this"),
+    // `eval?.(code)` evaluates in another scope.
+    (match) => match.textOf(subject) !== "eval",
   ],
   given: [
     condition("what is tested is read once instead of twice, and nobody notices", (match) =>

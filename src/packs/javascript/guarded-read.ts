@@ -1,8 +1,10 @@
 import {
+  byType,
   condition,
   copy,
   holes,
   isOnlyTested,
+  isSideEffectFree,
   isOnPrimitives,
   javascript,
   no,
@@ -54,8 +56,12 @@ function readOnce(match: Match): Answer {
   const answers = linksOf(match.node).map(({ test: { subject, node } }): Answer => {
     const name = shortened(subject.text);
     if (!isPlainAccess(subject)) return no(`\`${name}\` would be evaluated once instead of twice`, node);
-    if (subject.is(["identifier", "this"])) return yes(`\`${name}\` is a plain variable`, node);
-    return unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
+    if (!subject.is("identifier"))
+      return subject.is("this")
+        ? yes(`\`${name}\` is a plain variable`, node)
+        : unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
+    const free = isSideEffectFree(subject);
+    return free.is === "yes" ? yes(`\`${name}\` is a plain variable`, node) : free;
   });
   const [first = yes("nothing is tested"), ...rest] = answers;
   return weakest([first, ...rest]);
@@ -77,7 +83,7 @@ function resultUnseen(match: Match): Answer {
           `\`${name}\` is ${type.how} \`${type.text}\`: for ${others.join(", ")} the result would change`,
           type.at,
         )
-      : yes(`\`${name}\` is ${type.how} \`${type.text}\`, so it is an object or undefined`, type.at);
+      : byType(type, `\`${name}\` is ${type.how} \`${type.text}\`, so it is an object or undefined`);
   });
   const [first = yes("nothing is tested"), ...rest] = answers;
   return weakest([first, ...rest]);

@@ -1,4 +1,14 @@
-import { javascript, no, referencesAt, shortened, unknown, valuesOf, yes } from "../../index.js";
+import {
+  byType,
+  isSideEffectFree,
+  javascript,
+  no,
+  referencesAt,
+  shortened,
+  unknown,
+  valuesOf,
+  yes,
+} from "../../index.js";
 import type { Answer, Hole, Match, Snippet, SyntaxNode } from "../../index.js";
 import { isPlainAccess } from "./access.js";
 
@@ -42,7 +52,11 @@ export function presenceTests(
 export function readOnce(node: SyntaxNode): Answer {
   const name = shortened(node.text);
   if (!isPlainAccess(node)) return no(`\`${name}\` would be evaluated once instead of twice`, node);
-  return node.is(["identifier", "this"])
+  if (node.is("identifier")) {
+    const free = isSideEffectFree(node);
+    return free.is === "yes" ? yes(`\`${name}\` is a plain variable`, node) : free;
+  }
+  return node.is("this")
     ? yes(`\`${name}\` is a plain variable`, node)
     : unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
 }
@@ -51,7 +65,7 @@ export function readOnce(node: SyntaxNode): Answer {
 export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answer {
   const name = shortened(node.text);
   if (asks === "both") return yes("the test is for null and undefined alike", node);
-  if (asks === "typeof" && node.is("identifier") && !referencesAt(node).some(({ to }) => to))
+  if (asks === "typeof" && !isDeclared(node))
     return no(`\`${name}\` may not be declared at all, for which only \`typeof\` does not fail`, node);
   const type = valuesOf(match, node);
   if (!type) return unknown(`\`${name}\` could be ${differing(asks).join(", ")}`, node);
@@ -66,7 +80,16 @@ export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answe
         `\`${name}\` is ${type.how} \`${type.text}\`: for ${seen.join(", ")} the code would do something else`,
         type.at,
       )
-    : yes(`\`${name}\` is ${type.how} \`${type.text}\`, for which both tests say the same`, type.at);
+    : asks === "truth"
+      ? yes(`\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`, type.at)
+      : byType(type, `\`${name}\` is ${type.how} \`${type.text}\`, for which both tests say the same`);
+}
+
+/** Does a variable exist? What is only said to exist somewhere (`declare let x`) may not be there. */
+export function isDeclared(node: SyntaxNode): boolean {
+  if (!node.is("identifier")) return true;
+  const to = referencesAt(node).find((one) => one.to)?.to;
+  return to !== undefined && !to.at.every((at) => at.closest(["ambient_declaration"]) !== undefined);
 }
 
 /** The values for which an old test and the new one say different things. */

@@ -16,10 +16,13 @@ import {
   declaredForLater,
   keptInPlace,
   nobodyNeedsIt,
-  releasedNow,
   releasedOnce,
+  releasedSooner,
   somethingBetween,
+  soonerCaution,
+  soonerNote,
   usesInside,
+  type Releasing,
 } from "../family/resource.js";
 import { RESOURCES } from "./resources.js";
 
@@ -78,6 +81,10 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
       rows.filter(({ release }) => release.replace(/;$/, "") === formOf(match).release),
       match.the(made),
     );
+  const releasing: Releasing = {
+    isStraight: () => true,
+    isUnseen: (match) => rowOf(match)?.row.unseen === true,
+  };
   const keyword = (match: Match): "const" | "let" => (match.alternative % 2 === 0 ? "const" : "let");
   return rule({
     id: "javascript/released-in-finally",
@@ -114,11 +121,13 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           : yes("nothing asks whether it is there");
       }),
       nobodyNeedsIt(HOLES, () => false),
+      releasedSooner(HOLES, releasing),
       condition("its variable belongs to this code", (match) =>
         declarationOfHole(match, name) ? yes("it is declared here") : unknown("it is declared elsewhere"),
       ),
     ],
-    cautions: (match) => [releasedNow(match.textOf(name))],
+    cautions: (match) => soonerCaution(match, HOLES, releasing),
+    notes: (match) => soonerNote(match, HOLES, releasing),
     becomes: (match) => {
       const { code } = formOf(match);
       if (canUse(match) && rowOf(match)!.row.scoped === "itself")

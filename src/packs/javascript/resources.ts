@@ -5,9 +5,10 @@ const row = (acquire: string, release: string, scoped: NonNullable<Handle["scope
   acquire: `${acquire}(…)`,
   release,
   scoped,
+  unseen: true,
 });
 
-/** Resources of Node's own modules. */
+/** Files and folders that Node's own modules open. */
 export const RESOURCES: readonly Handle[] = [
   row("fs.openSync", "fs.closeSync(handle)", "none"),
   row("fs.opendirSync", "handle.closeSync()", "none"),

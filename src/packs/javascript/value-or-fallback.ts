@@ -1,14 +1,7 @@
-import {
-  condition,
-  holes,
-  javascript,
-  no,
-  referencesAt,
-  rule,
-  shortened,
-  sideEffectFree,
-} from "../../index.js";
+import { byType, condition, holes, javascript, no, rule, shortened, sideEffectFree } from "../../index.js";
 import { trialsIn, unknown, valuesOf, yes, type Match, type Snippet } from "../../index.js";
+
+import { isDeclared } from "./presence-tests.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
 
@@ -55,8 +48,7 @@ export const valueOrFallback = rule({
     ),
     condition("the value is declared", (match) => {
       const node = match.the(value);
-      const isOpen = FORMS[match.alternative]!.tests === "typeof" && node.is("identifier");
-      return isOpen && !referencesAt(node).some(({ to }) => to)
+      return FORMS[match.alternative]!.tests === "typeof" && !isDeclared(node)
         ? no(`\`${node.text}\` may not be declared at all, for which only \`typeof\` does not fail`, node)
         : yes("the old code read it too");
     }),
@@ -72,7 +64,7 @@ export const valueOrFallback = rule({
         const can = other === "null" ? type.canBeNull : type.canBeUndefined;
         return can
           ? no(`\`${name}\` is ${type.how} \`${type.text}\`, and the old code let ${other} through`, type.at)
-          : yes(`\`${name}\` is ${type.how} \`${type.text}\`, which is never ${other}`, type.at);
+          : byType(type, `\`${name}\` is ${type.how} \`${type.text}\`, which is never ${other}`);
       },
       { unknownIs: "possible" },
     ),

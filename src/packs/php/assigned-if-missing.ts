@@ -1,6 +1,6 @@
 import { condition, holes, php, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
-import { asksNoObject, isVariable } from "./values.js";
+import { asksNoObject, isOfPhp, isThere, isVariable } from "./values.js";
 import { isSideEffectFree } from "../../index.js";
 
 const { place, value, key, list } = holes({
@@ -10,13 +10,13 @@ const { place, value, key, list } = holes({
   list: "expression",
 });
 
-type Asks = "null" | "key";
+type Asks = "set" | "null" | "key";
 
 const FORMS: readonly Form<Asks>[] = [
-  { tests: "null", was: php`if (!isset(${place})) { ${place} = ${value}; }` },
+  { tests: "set", was: php`if (!isset(${place})) { ${place} = ${value}; }` },
   { tests: "null", was: php`if (${place} === null) { ${place} = ${value}; }` },
   { tests: "null", was: php`if (is_null(${place})) { ${place} = ${value}; }` },
-  { tests: "null", was: php`${place} = ${place} ?? ${value};` },
+  { tests: "set", was: php`${place} = ${place} ?? ${value};` },
   { tests: "key", was: php`if (!array_key_exists(${key}, ${list})) { ${list}[${key}] = ${value}; }` },
 ];
 
@@ -38,10 +38,21 @@ export const assignedIfMissing = rule({
     condition("nothing but being there or not is asked", (match) =>
       match.has(place) ? asksNoObject(match.the(place)) : yes("the key is asked for"),
     ),
+    condition("what is read is there, since ??= would pass over it in silence", (match) =>
+      formOf(FORMS, match).tests === "null"
+        ? isThere(match.the(place))
+        : yes("the old code asked for that as well"),
+    ),
+    condition("the functions are those of PHP", (match) => {
+      const called = /^\(?\s*!?\s*(is_null|array_key_exists)\b/i.exec(
+        match.node.child("condition")?.text ?? "",
+      )?.[1];
+      return called === undefined ? yes("no function is asked") : isOfPhp(called, match);
+    }),
     condition(
       "an item that is there is never null",
       (match) =>
-        formOf(FORMS, match).tests === "null"
+        formOf(FORMS, match).tests !== "key"
           ? yes("null counts as missing")
           : unknown(
               `\`${shortened(match.textOf(list))}\` could hold null, which the old code kept`,
@@ -51,7 +62,7 @@ export const assignedIfMissing = rule({
     ),
   ],
   cautions: (match) =>
-    formOf(FORMS, match).tests === "null"
+    formOf(FORMS, match).tests !== "key"
       ? []
       : [
           `when the item of \`${shortened(match.textOf(list))}\` is null, the old code kept it and the new one fills it in`,
@@ -59,8 +70,9 @@ export const assignedIfMissing = rule({
   becomes: (match) => (match.has(key) ? php`${list}[${key}] ??= ${value};` : php`${place} ??= ${value};`),
   trials: [
     rewrites("<?php if (!isset($hive)) { $hive = new Hive(); }\n", "<?php $hive ??= new Hive();\n"),
-    rewrites("<?php if ($hive === null) $hive = 1;\n", "<?php $hive ??= 1;\n"),
-    rewrites("<?php if (null === $hive) $hive = 1;\n", "<?php $hive ??= 1;\n"),
+    rewrites("<?php function f($h) { if ($h === null) $h = 1; }\n", "<?php function f($h) { $h ??= 1; }\n"),
+    rewrites("<?php $hive = f(); if (null === $hive) $hive = 1;\n", "<?php $hive = f(); $hive ??= 1;\n"),
+    rewrites("<?php if ($hive === null) $hive = 1;\n", "<?php $hive ??= 1;\n", "likely"),
     rewrites(
       `
       <?php

@@ -1,19 +1,19 @@
 import {
   condition,
+  copy,
   holes,
-  isCertainlyAssigned,
   php,
-  referencesAt,
   rule,
   shortened,
+  stepsFrom,
   trialsIn,
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
+import type { Match, Segment } from "../../index.js";
 import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
 import { readSafely, readsOn, type SafeStep } from "../family/guarded.js";
-import { isObjectOrMissing } from "./values.js";
+import { asksNoObject, isObjectOrMissing, isOfPhp, isThere } from "./values.js";
 import { text } from "../../index.js";
 
 const { subject, read, fallback } = holes({
@@ -51,14 +51,9 @@ export const SAFE: SafeStep = { tokens: { "->": "?->" } };
 
 const isNull = (match: Match): boolean => /^null$/i.test(match.textOf(fallback));
 
-/** Reading `?->` of a variable that is not there warns, which `isset` does not. */
-function isThere(node: SyntaxNode): Answer {
-  const leaf = node.is("variable_name") ? node.parts[0] : undefined;
-  if (node.text === "$this") return yes("`$this` is always there", node);
-  const to = leaf && referencesAt(leaf).find(({ member }) => !member)?.to;
-  if (to) return isCertainlyAssigned(to, node);
-  return unknown(`\`${shortened(node.text)}\` may not be there at all, for which ?-> warns`, node);
-}
+/** May the subject be read as it stands, or must what is not there be passed over first? */
+const mustPassOver = (match: Match): boolean =>
+  formOf(ALL, match).tests === "set" && isThere(match.the(subject)).is !== "yes";
 
 const CALL_KINDS = ["member_call_expression"];
 const { rewrites, ignores, holds } = trialsIn("php", "8.0");
@@ -82,8 +77,11 @@ export const guardedRead = rule({
         ? isObjectOrMissing(match, match.the(subject))
         : yes("the test is for null alone"),
     ),
-    condition("what is tested has a value", (match) =>
-      formOf(ALL, match).tests === "set" ? isThere(match.the(subject)) : yes("the old code read it too"),
+    condition("nothing but being there or not is asked", (match) =>
+      formOf(ALL, match).tests === "set" ? asksNoObject(match.the(subject)) : yes("the old code read it too"),
+    ),
+    condition("the functions are those of PHP", (match) =>
+      /\bis_null\b/i.test(match.node.text) ? isOfPhp("is_null", match) : yes("no function is asked"),
     ),
     condition(
       "what is read is never null itself",
@@ -112,7 +110,15 @@ export const guardedRead = rule({
     ];
   },
   becomes: (match): Segment[] => {
-    const safe = readSafely(match.the(subject), match.the(read), SAFE);
+    const asked = match.the(subject);
+    const plain = readSafely(asked, match.the(read), SAFE);
+    const [first, ...rest] = plain;
+    // `?->` warns of what is not there, and `??` does not.
+    const base = stepsFrom(asked, match.the(read))[0]?.parts[0];
+    const safe =
+      mustPassOver(match) && base && first && "start" in first
+        ? [text("("), copy(base.start, base.end), text(" ?? null)"), copy(base.end, first.end), ...rest]
+        : plain;
     if (!match.has(fallback)) return [...safe, text(";")];
     if (isNull(match)) return safe;
     return [...safe, text(` ?? ${match.textOf(fallback)}`)];
@@ -142,6 +148,17 @@ export const guardedRead = rule({
       "<?php $q = $hive ? $hive->queen : 'none';\n",
       "<?php $q = $hive?->queen ?? 'none';\n",
       "possible",
+    ),
+    // Behind ?-> the missing key would warn.
+    rewrites(
+      "<?php if (isset($hives[$id])) { $hives[$id]->open(); }\n",
+      "<?php ($hives[$id] ?? null)?->open();\n",
+      "likely",
+    ),
+    holds("<?php $h = false; $h = find($h); if ($h) { $h->open(); }\n", "is given `false` here"),
+    holds(
+      "<?php class A { private $h = false; function f() { if ($this->h) { $this->h->open(); } } }\n",
+      "is given",
     ),
     holds("<?php $q = find() !== null ? find()->queen : null;\n", "calls something"),
     ignores("<?php if ($hive !== null) { $hive->open(); } else { $n++; }\n"),

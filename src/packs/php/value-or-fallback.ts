@@ -1,7 +1,7 @@
 import { condition, holes, php, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
 import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
-import { asksNoObject } from "./values.js";
+import { asksNoObject, isOfPhp, isThere } from "./values.js";
 
 const { value, fallback, target } = holes({
   value: "expression",
@@ -79,8 +79,21 @@ export const valueOrFallback = rule({
       match.has(value) ? readOnce(match) : yes("the item is read once, as before"),
     ),
     condition("nothing but being there or not is asked", (match) => {
-      if (formOf(ALL, match).tests === "set") return asksNoObject(match.the(value));
-      return yes("the test is for null alone");
+      if (formOf(ALL, match).tests === "key") return yes("the key is asked for");
+      return asksNoObject(match.the(value));
+    }),
+    condition("what is read is there, since ?? would pass over it in silence", (match) =>
+      formOf(ALL, match).tests === "null"
+        ? isThere(match.the(value))
+        : yes("the old code asked for that as well"),
+    ),
+    condition("the functions are those of PHP", (match) => {
+      const called = /^!?\s*(is_null|array_key_exists)\b/i.exec(
+        match.node.is("if_statement")
+          ? match.node.child("condition")!.text.replace(/^\(\s*/, "")
+          : match.node.text,
+      )?.[1];
+      return called === undefined ? yes("no function is asked") : isOfPhp(called, match);
     }),
     condition(
       "an item that is there is never null",
@@ -125,9 +138,33 @@ export const valueOrFallback = rule({
       "<?php $n = $this->note ?? '';\n",
       "likely",
     ),
-    rewrites("<?php $w = $weight !== null ? $weight : 10;\n", "<?php $w = $weight ?? 10;\n"),
-    rewrites("<?php $w = null === $weight ? 10 : $weight;\n", "<?php $w = $weight ?? 10;\n"),
-    rewrites("<?php $w = is_null($weight) ? $a . 'b' : $weight;\n", "<?php $w = $weight ?? $a . 'b';\n"),
+    rewrites(
+      "<?php function f($weight) { $w = $weight !== null ? $weight : 10; }\n",
+      "<?php function f($weight) { $w = $weight ?? 10; }\n",
+    ),
+    rewrites(
+      "<?php function f($weight) { $w = null === $weight ? 10 : $weight; }\n",
+      "<?php function f($weight) { $w = $weight ?? 10; }\n",
+    ),
+    rewrites(
+      "<?php $weight = f(); $w = is_null($weight) ? $a . 'b' : $weight;\n",
+      "<?php $weight = f(); $w = $weight ?? $a . 'b';\n",
+    ),
+    // Of what is not there a comparison warns, and ?? does not.
+    rewrites(
+      "<?php $w = $hive['w'] !== null ? $hive['w'] : 10;\n",
+      "<?php $w = $hive['w'] ?? 10;\n",
+      "likely",
+    ),
+    rewrites("<?php $w = $weight !== null ? $weight : 10;\n", "<?php $w = $weight ?? 10;\n", "likely"),
+    holds(
+      "<?php class A { function __get($n) { return 1; } function f() { return isset($this->p) ? $this->p : 2; } }\n",
+      "no `__isset`",
+    ),
+    holds(
+      "<?php namespace A; function is_null($x) { return true; } function f($w) { return is_null($w) ? 1 : $w; }\n",
+      "a meaning of its own",
+    ),
     rewrites("<?php $w = 'a' . (isset($x) ? $x : 'b');\n", "<?php $w = 'a' . ($x ?? 'b');\n"),
     rewrites(
       `
@@ -149,6 +186,7 @@ export const valueOrFallback = rule({
     rewrites(
       `
       <?php
+      $given = f();
       if ($given === null) {
           $weight = 10;
       } else {
@@ -157,6 +195,7 @@ export const valueOrFallback = rule({
       `,
       `
       <?php
+      $given = f();
       $weight = $given ?? 10;
       `,
     ),

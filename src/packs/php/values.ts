@@ -1,4 +1,18 @@
-import { shortened, typeOf, unknown, yes } from "../../index.js";
+import {
+  classesIn,
+  classesNamed,
+  isCertainlyAssigned,
+  isDefinedInProject,
+  memberNamed,
+  nameInFile,
+  no,
+  placeOf,
+  referencesAt,
+  shortened,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
 
 /** Types of PHP whose values are true whenever they are there. */
@@ -19,20 +33,137 @@ export function isVariable(node: SyntaxNode): boolean {
   return node.is(["variable_name", "scoped_property_access_expression"]);
 }
 
-/** Do `isset` and `??` say the same of this? Objects that answer for their items and properties may not. */
+/** The class of the project that an object is of: the one around for `$this`, else the one it is declared as. */
+function classNameOf(object: SyntaxNode): string | undefined {
+  const self = object.tree.language.binding.selfOf(object);
+  return self ? self.child("name")?.text : typeOf(object)?.name;
+}
+
+/**
+ * Do `isset` and `??` say the same of this? Objects that answer for their items and properties may not: `??` asks
+ * `__get` where there is no `__isset`.
+ */
 export function asksNoObject(node: SyntaxNode): Answer {
   if (isVariable(node)) return yes(`\`${node.text}\` is a variable`, node);
   const base = node.parts[0];
-  const type = base && typeOf(base);
-  if (node.is("subscript_expression") && type?.name === "array") return yes(type.why, type.at);
-  const what = node.is("subscript_expression") ? "an object with items of its own" : "a magic property";
-  return unknown(`\`${shortened(node.text)}\` could be ${what}, which answers \`isset\` itself`, node);
+  const shown = shortened(node.text);
+  if (node.is("subscript_expression")) {
+    const type = base && typeOf(base);
+    if (type?.name === "array") return yes(type.why, type.at);
+    return unknown(
+      `\`${shown}\` could be an object with items of its own, which answers \`isset\` itself`,
+      node,
+    );
+  }
+  const owner = base && classNameOf(base);
+  const name = node.child("name")?.text;
+  if (owner !== undefined && name !== undefined) {
+    const get = memberNamed(node, owner, "__get");
+    const isset = memberNamed(node, owner, "__isset");
+    const declared = memberNamed(node, owner, name);
+    if (get?.member && !isset?.member)
+      return no(
+        `\`${owner}\` has \`__get\` and no \`__isset\`, so \`isset\` says otherwise than ?? (${placeOf(get.of)})`,
+        node,
+      );
+    if (get && !get.member && get.isWhole && declared?.member?.as === "field")
+      return yes(`\`${name}\` is a property of \`${owner}\`, which has no magic ones`, node);
+  }
+  return unknown(`\`${shown}\` could be a magic property, which answers \`isset\` itself`, node);
 }
 
-/** What counts as true or false only by being there or not. */
-export function isObjectOrMissing(match: Match, node: SyntaxNode): Answer {
+/**
+ * Is this there to be read, so that nothing warns of it? `??` and `isset` pass over what is not there, and a plain
+ * comparison or `?->` does not.
+ */
+export function isThere(node: SyntaxNode): Answer {
+  const shown = shortened(node.text);
+  if (node.text === "$this") return yes("`$this` is always there", node);
+  if (node.is("variable_name")) {
+    const to = referencesAt(node.parts[0]!).find(({ member }) => !member)?.to;
+    // What no line here assigns may come from a file that is included.
+    const assigned = to && isCertainlyAssigned(to, node);
+    if (assigned) return assigned.is === "no" ? unknown(assigned.evidence.says, node) : assigned;
+    return unknown(`\`${shown}\` may not be there at all`, node);
+  }
+  if (node.is(["member_access_expression", "scoped_property_access_expression"])) {
+    const base = node.parts[0];
+    const owner = base && classNameOf(base);
+    const name = node.child("name")?.text.replace(/^\$/, "");
+    const declared =
+      owner !== undefined && name !== undefined ? memberNamed(node, owner, name)?.member : undefined;
+    // A property without a type is null from the start; one with a type has no value before it is given one.
+    const hasValue =
+      declared?.as === "field" && (/=/.test(declared.text) || !isTypedProperty(node, owner!, name!));
+    return hasValue
+      ? yes(`\`${name}\` is declared in \`${owner}\``, node)
+      : unknown(`\`${shown}\` may have no value yet`, node);
+  }
+  return unknown(`\`${shown}\` may not be there, which ?? passes over in silence`, node);
+}
+
+/** Is a property declared with a type? */
+function isTypedProperty({ tree }: SyntaxNode, owner: string, name: string): boolean {
+  const form = new RegExp(
+    `(public|protected|private|static|readonly|var)\\s+\\??[\\w\\\\|]+\\s+\\$${name}\\b`,
+  );
+  return !classesIn(tree).some((one) => one.name === owner) || form.test(tree.text);
+}
+
+/** Is a function that a rule's code spells out the one of PHP? */
+export function isOfPhp(name: string, { tree }: Match): Answer {
+  const own = nameInFile(name.toLowerCase(), tree).declarations.find(
+    ({ as }) => as === "function" || as === "import",
+  );
+  if (own) return no(`\`${name}\` is given a meaning of its own in this file`, own.at[0]);
+  const defined = isDefinedInProject(name, tree);
+  return defined ?? yes(`\`${name}\` is the function of PHP`);
+}
+
+/** Functions that give `false` where they fail. */
+const MAY_GIVE_FALSE =
+  /^(fopen|file_get_contents|strpos|stripos|strrpos|strstr|strrchr|preg_match|preg_split|json_encode|unserialize|realpath|getenv|filesize|filemtime|opendir|readdir|scandir|glob|parse_url|parse_ini_file|simplexml_load_\w+|mysqli_\w+|curl_\w+|openssl_\w+|base64_decode|array_search|current|next|reset|end|fgets|fread|tempnam|DateTime::createFromFormat|date_create)$/i;
+
+/** What counts as true or false only by being there or not. What is assigned in sight is looked at. */
+export function isObjectOrMissing(_match: Match, node: SyntaxNode): Answer {
   const type = typeOf(node);
   const name = shortened(node.text);
-  if (type && !NOT_OBJECTS.includes(type.name.toLowerCase())) return yes(type.why, type.at);
+  if (type && !NOT_OBJECTS.includes(type.name.toLowerCase()))
+    return classesNamed(node.tree, type.name).otherwise === undefined
+      ? yes(type.why, type.at)
+      : unknown(`\`${type.name}\` may be something else`, node);
+  if (type && /^(int|float|string|bool|array)$/i.test(type.name))
+    return no(`${type.why}, which can be false without being null`, type.at);
+  const given = valuesGiven(node);
+  const falsy = given.find((value) => /^(false|0|''|""|\[\]|array\(\))$/i.test(value.text));
+  if (falsy) return no(`\`${name}\` is given \`${falsy.text}\` here, for which the old code stopped`, falsy);
+  const failing = given.find((value) => MAY_GIVE_FALSE.test(value.text.replace(/\s*\(.*$/s, "")));
+  if (failing) return no(`\`${shortened(failing.text)}\` gives \`false\` where it fails`, failing);
   return unknown(`\`${name}\` could be false, 0 or "", for which the old code stopped`, node);
+}
+
+/** All values that the file gives a variable, or a property of this name. */
+function valuesGiven(node: SyntaxNode): SyntaxNode[] {
+  const text = node.text.replace(/\s+/g, "");
+  const last = node.is("member_access_expression") ? node.child("name")?.text : undefined;
+  const result: SyntaxNode[] = [];
+  for (const one of node.tree.root.descendants()) {
+    if (!one.is("assignment_expression")) continue;
+    const left = one.child("left");
+    const right = one.child("right");
+    if (!left || !right) continue;
+    const isIt =
+      left.text.replace(/\s+/g, "") === text ||
+      (last !== undefined && left.is("member_access_expression") && left.child("name")?.text === last);
+    if (isIt) result.push(right);
+  }
+  if (last !== undefined)
+    for (const own of classesIn(node.tree)) {
+      const declared = own.members.find(({ name, as }) => as === "field" && name === last);
+      if (declared && /=\s*(false|0|''|"")\s*$/i.test(declared.text)) {
+        const at = node.tree.root.mentions(last)[0];
+        if (at) result.push(at.parent?.parent?.child("default_value") ?? at);
+      }
+    }
+  return result;
 }

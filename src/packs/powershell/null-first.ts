@@ -1,6 +1,7 @@
 import {
   condition,
   holes,
+  no,
   powershell,
   referencesAt,
   rule,
@@ -9,25 +10,49 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 
 const { value } = holes({ value: "expression" });
 const EQUAL = 0;
 
-const LISTS = /array|list|collection|object\[\]/i;
+/** Types of which a value is one thing, and never a list. */
+const SINGLE =
+  /^(system\.)?(string|char|int|int32|int64|long|byte|bool|boolean|switch|double|single|float|decimal|datetime|timespan|guid|version|uri|scriptblock|regex|xml)$/i;
 
 /** A list on the left is filtered by the comparison, and what is left of it decides. */
 function isNoList(match: Match): Answer {
   const node = match.the(value);
-  const leaf = [...node.descendants()].find((one) => one.isLeaf);
-  const at = leaf && referencesAt(leaf).find(({ to }) => to)?.to?.at[0];
+  const at = node.is("variable") ? referencesAt(node).find(({ to }) => to)?.to?.at[0] : undefined;
   const type = /\[([\w.]+(?:\[\])?)\]\s*$/.exec(at ? at.tree.text.slice(0, at.start) : "")?.[1];
-  if (at && type !== undefined && !LISTS.test(type) && !type.includes("[]"))
+  if (at && type !== undefined && SINGLE.test(type))
     return yes(`\`${node.text}\` is declared \`[${type}]\``, at);
   return unknown(`\`${shortened(node.text)}\` could be a list, which the old comparison filters`, node);
 }
 
-const { rewrites, ignores } = trialsIn("powershell");
+/** Where the comparison is more than a test, what is left of a list is what somebody wants. */
+function isOnlyAsked(match: Match): Answer {
+  if (isNoList(match).is === "yes") return yes("it is not a list");
+  return isTest(match.node)
+    ? yes("only whether it is true matters here")
+    : no(`\`${shortened(match.node.text)}\` may be there to filter a list`, match.node);
+}
+
+function isTest(node: SyntaxNode): boolean {
+  const { parent } = node;
+  if (!parent) return false;
+  if (/^(if|elseif|while|do|for)_/.test(parent.kind) && node.field === "condition") return true;
+  if (
+    /^(if_statement|elseif_clause|while_condition|while_statement|do_statement|for_condition)$/.test(
+      parent.kind,
+    )
+  )
+    return true;
+  if (parent.is("logical_expression")) return true;
+  if (/unary/.test(parent.kind)) return /^(-not|!)/i.test(parent.text);
+  return parent.parts.length === 1 && !parent.is("statement_list") && isTest(parent);
+}
+
+const { rewrites, ignores, holds } = trialsIn("powershell");
 
 export const nullFirst = rule({
   id: "powershell/null-first",
@@ -40,7 +65,10 @@ export const nullFirst = rule({
     // Where $null already stands on the left, the operator has its sides swapped for matching only.
     (match) => match.found.start === match.the(value).start,
   ],
-  given: [condition("the value is not a list", isNoList)],
+  given: [
+    condition("the value is not a list", isNoList),
+    condition("the comparison is a test, and does not filter", isOnlyAsked),
+  ],
   cautions: (match) => {
     if (isNoList(match).is === "yes") return [];
     const name = shortened(match.textOf(value));
@@ -61,7 +89,20 @@ export const nullFirst = rule({
       "function f([string]$name) { if ($name -eq $null) { 1 } }\n",
       "function f([string]$name) { if ($null -eq $name) { 1 } }\n",
     ),
-    rewrites("$x = (Get-Hive 1) -EQ $NULL\n", "$x = $null -eq (Get-Hive 1)\n", "likely"),
+    rewrites("if ((Get-Hive 1) -EQ $NULL) { 1 }\n", "if ($null -eq (Get-Hive 1)) { 1 }\n", "likely"),
+    rewrites(
+      "while (-not ($hive -eq $null) -and $n) { 1 }\n",
+      "while (-not ($null -eq $hive) -and $n) { 1 }\n",
+      "likely",
+    ),
+    holds("$xs = $hives -ne $null\n", "filter a list"),
+    holds("f($hives -ne $null)\n", "filter a list"),
+    // The type of a table says nothing of what is in it.
+    rewrites(
+      "function f([string]$c) { if ($c['x'] -ne $null) { 1 } }\n",
+      "function f([string]$c) { if ($null -ne $c['x']) { 1 } }\n",
+      "likely",
+    ),
     ignores("if ($null -eq $hive) { 1 }\n"),
     ignores("if ($hive -eq 0) { 1 }\n"),
     ignores("if ($hive -like $null) { 1 }\n"),

@@ -1,10 +1,20 @@
-import { condition, holes, no, powershell, rule, trialsIn, unknown, yes } from "../../index.js";
+import {
+  canThrow,
+  condition,
+  holes,
+  no,
+  powershell,
+  rule,
+  shortened,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
 import { calledIn, rowsFor } from "../family/handles.js";
 import {
   keptInPlace,
   nobodyNeedsIt,
-  releasedNow,
   releasedOnce,
   somethingBetween,
   usesInside,
@@ -48,6 +58,21 @@ const FORMS: readonly { readonly was: Snippet; readonly code: Snippet }[] = RELE
   `,
 }));
 
+/**
+ * Outside of `try` an error that ends a statement goes on with the next one, and inside it does not. Nothing changes
+ * where the code stands in a `try` already, or where nothing in between can fail.
+ */
+function endsTheSame(match: Match): Answer {
+  if ([...match.node.ancestors()].some((above) => above.is("try_statement")))
+    return yes("the code stands in a `try` already");
+  const statement = match.all(body).find((one) => canThrow(one).is !== "no");
+  if (!statement) return yes("nothing in between fails");
+  return unknown(
+    `when \`${shortened(statement.text)}\` fails, the old script may go on with the next statement`,
+    statement,
+  );
+}
+
 const { rewrites, holds, ignores } = trialsIn("powershell");
 
 /** The rule for the resources of .NET, and for those of a project. */
@@ -86,8 +111,14 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           : yes("where it fails, the variable is not used", match.the(made)),
       ),
       nobodyNeedsIt(HOLES, () => false),
+      condition("an error ends the same statements as before", endsTheSame),
     ],
-    cautions: (match) => [releasedNow(match.textOf(name))],
+    cautions: (match) =>
+      endsTheSame(match).is === "yes"
+        ? []
+        : [
+            `when a statement in between fails, the old script went on with the next one, and the new one releases \`${match.textOf(name)}\` and leaves`,
+          ],
     becomes: (match) => powershell`
       ${name} = ${made}
       try {
@@ -118,6 +149,29 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
             }
             $line
         }
+        `,
+        "likely",
+      ),
+      rewrites(
+        `
+        try {
+            $reader = [System.IO.StreamReader]::new($path)
+            $line = $reader.ReadLine()
+            $reader.Dispose()
+        }
+        catch { $n = 1 }
+        `,
+        `
+        try {
+            $reader = [System.IO.StreamReader]::new($path)
+            try {
+                $line = $reader.ReadLine()
+            }
+            finally {
+                $reader.Dispose()
+            }
+        }
+        catch { $n = 1 }
         `,
       ),
       rewrites(
@@ -152,6 +206,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
             $in.Close()
         }
         `,
+        "likely",
       ),
       holds(
         `

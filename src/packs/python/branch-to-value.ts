@@ -131,6 +131,7 @@ export const branchToValue = rule({
       `
       c = a and b or d
       `,
+      "likely",
     ),
     holds(
       `

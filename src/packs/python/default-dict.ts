@@ -9,12 +9,13 @@ import {
   rule,
   Snippet,
   trialsIn,
+  unknown,
   use,
   usesOf,
   yes,
 } from "../../index.js";
 import { declarationOfHole } from "../../index.js";
-import type { Match } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 
 const { dict, key, what, empty } = holes({
   dict: "name",
@@ -45,6 +46,26 @@ function filledWith(match: Match): string | undefined {
   return found.size === 1 ? [...found][0] : undefined;
 }
 
+/** Is each item that something is done with filled in by the statement right before? A missing one failed, and is made now. */
+function isFilledBefore(match: Match): Answer {
+  const to = declarationOfHole(match, dict);
+  for (const { node } of to ? usesOf(to).references : []) {
+    const item = node.parent;
+    if (!item?.is("subscript") || !item.child("value")?.same(node)) continue;
+    const branch = item.closest(["if_statement"]);
+    if (branch && /\bnot in\b/.test(branch.child("condition")?.text ?? "")) continue;
+    let statement: SyntaxNode = item;
+    while (statement.parent && !statement.parent.is(["block", "module"])) statement = statement.parent;
+    const before = statement.parent?.parts.filter((part) => part.end <= statement.start).at(-1);
+    const test = before?.is("if_statement") ? before.child("condition") : undefined;
+    const key = item.child("subscript")?.text ?? "";
+    const isFilled = test?.text.replace(/\s+/g, " ") === `${key} not in ${node.text}`;
+    if (!isFilled)
+      return unknown(`where \`${item.text}\` is missing, the old code failed and the new one makes it`, item);
+  }
+  return yes("each was filled in by the statement before");
+}
+
 const { rewrites, holds, ignores } = trialsIn("python");
 
 export const defaultDict = rule({
@@ -56,6 +77,7 @@ export const defaultDict = rule({
   was: python`${dict} = {}`,
   where: [(match) => functionAround(match.node) !== undefined, (match) => filledWith(match) !== undefined],
   given: [
+    condition("every item that is used was filled in before", isFilledBefore),
     condition("the same is put in everywhere", (match) =>
       filledWith(match) === undefined
         ? no("different things are put in")

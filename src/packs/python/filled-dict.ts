@@ -1,6 +1,11 @@
 import {
   condition,
   holes,
+  isBuiltin,
+  isOfLibrary,
+  isPlainValue,
+  madeInSight,
+  nameInFile,
   no,
   python,
   referencesAt,
@@ -12,7 +17,8 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
+import { valuesGiven } from "../family/members.js";
 import { isOwnMethod } from "./lookup-or-default.js";
 
 const { dict, key, value, name, method, args, count } = holes({
@@ -79,23 +85,68 @@ const FORMS: readonly { readonly shape: Shape; readonly was: ReturnType<typeof p
 ];
 const shapeOf = (match: Match): Shape => FORMS[match.alternative]!.shape;
 
+const DICT = {
+  names: ["dict", "Dict", "OrderedDict", "Counter", "MutableMapping"],
+  module: /^(typing|collections|collections\.abc)$/,
+  methods: ["get", "setdefault", "__getitem__", "__setitem__", "__contains__", "__missing__"],
+  what: "dict",
+};
+
 function isDict(match: Match): Answer {
   const node = match.the(dict);
   const type = typeOf(node);
   const shown = shortened(node.text);
   const own = isOwnMethod(node);
   if (own) return own;
-  const to = node.is("identifier") ? referencesAt(node).find((one) => one.to)?.to : undefined;
-  const filler = to?.at.find((at) =>
-    /^\s*=\s*(collections\.)?defaultdict\(/.test(match.tree.text.slice(at.end, at.end + 40)),
-  );
+  const filler = valuesGiven(node)?.find((value) => /^(collections\.)?defaultdict\(/.test(value.text));
   if (filler) return no(`\`${shown}\` is a defaultdict, which fills itself`, filler);
   if (!type) return unknown(`\`${shown}\` could be something else than a dict`, node);
-  return /^(dict|Dict|OrderedDict|Counter|MutableMapping)$/.test(type.name)
-    ? yes(type.why, type.at)
-    : type.name === "defaultdict"
-      ? no(`${type.why}, which fills itself`, type.at)
-      : unknown(`${type.why}, which may be something else than a dict`, type.at);
+  if (type.name === "defaultdict" || type.name === "DefaultDict")
+    return no(`${type.why}, which fills itself`, type.at);
+  const answer = isOfLibrary(node, DICT);
+  return answer.is === "no"
+    ? unknown(`${type.why}, which may be something else than a dict`, type.at)
+    : answer;
+}
+
+/** Does the dict hold nothing but numbers, as all that is put into it here says? Only for one that nobody else sees. */
+function holdsNumbers(match: Match): Answer {
+  const node = match.the(dict);
+  const shown = shortened(node.text);
+  const doubt = unknown(`\`${shown}\` could hold something with a \`+\` of its own`, node);
+  const to = node.is("identifier") ? referencesAt(node).find((one) => one.to)?.to : undefined;
+  const made = madeInSight(node);
+  const isEmpty =
+    valuesGiven(node)?.every((value) => /^(\{\}|dict\(\))$/.test(value.text.replace(/\s/g, ""))) === true;
+  if (!to || !made || !isEmpty) return doubt;
+  for (const { to: meant, node: use, does } of nameInFile(to.name, match.tree).references) {
+    if (meant !== to || does === "write" || does === "declare") continue;
+    const item = use.parent;
+    const isItem = item?.is("subscript") === true && item.child("value")?.same(use) === true;
+    const holder = item?.parent;
+    if (isItem && holder?.is(["assignment", "augmented_assignment"]) && holder.child("left")?.same(item)) {
+      const value = holder.child("right");
+      if (value && (isPlainValue(value) || isGet(value, to.name))) continue;
+      return doubt;
+    }
+    const isRead =
+      isItem ||
+      item?.is(["comparison_operator", "for_statement", "for_in_clause", "return_statement"]) ||
+      (item?.is("expression_list") && item.parent?.is("return_statement"));
+    const isMethod =
+      item?.is("attribute") === true &&
+      /^(get|items|keys|values|copy)$/.test(item.child("attribute")?.text ?? "");
+    const isSeen =
+      item?.is("argument_list") === true &&
+      /^(len|sorted|print|list|max|min|sum|str)$/.test(item.parent?.child("function")?.text ?? "");
+    if (!isRead && !isMethod && !isSeen) return doubt;
+  }
+  return yes(`only numbers are put into \`${shown}\``, to.at[0]);
+}
+
+/** `d.get(k, 0) + 1`. */
+function isGet(value: SyntaxNode, name: string): boolean {
+  return new RegExp(`^${name}\\.get\\([^()]*, 0\\) \\+ `).test(value.text);
 }
 
 /** What is put into the dict is made each time now, whether it is needed or not. */
@@ -105,6 +156,8 @@ function isCheap(match: Match): Answer {
   const isEmpty = /^(\[\]|\{\}|\(\)|(list|dict|set)\(\))$/.test(node.text.replace(/\s/g, ""));
   const isLiteral =
     node.is(["integer", "float", "string", "true", "false", "none"]) && !/^[fF]["']/.test(node.text);
+  const called = /^(list|dict|set)\(/.exec(node.text)?.[1];
+  if (called !== undefined && isBuiltin(called, node).is !== "yes") return isBuiltin(called, node);
   if (isEmpty || isLiteral) return yes(`\`${shortened(node.text)}\` costs nothing to make`, node);
   return no(`\`${shortened(node.text)}\` would be worked out although it is not needed`, node);
 }
@@ -134,7 +187,7 @@ export const filledDict = rule({
       const isNumber =
         node.is(["integer", "float"]) || /^(int|float)$/.test(type ?? "") || /^len\(/.test(node.text);
       return isNumber
-        ? yes(`\`${shortened(node.text)}\` is a number`, node)
+        ? holdsNumbers(match)
         : no(`\`${shortened(node.text)}\` could be no number, and cannot be added to 0 then`, node);
     }),
   ],

@@ -3,15 +3,24 @@ import {
   builtin,
   fresh,
   holes,
+  madeInSight,
   neverWritten,
+  placeOf,
   python,
   rule,
+  standInFor,
   trialsIn,
   unchangedDuring,
 } from "../../index.js";
 import { functionAround, no, runsLater, unknown, yes, type Match, type SyntaxNode } from "../../index.js";
 import { sequenceKnown } from "./sequence.js";
 
+const SEQUENCE = {
+  names: ["list", "tuple", "str", "bytes"],
+  module: undefined,
+  methods: ["__getitem__", "__iter__", "__len__"],
+  what: "list",
+};
 const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });
 const item = fresh("item", { singularOf: items });
 
@@ -71,6 +80,14 @@ export const indexAndItem = rule({
     (match) => uses(match).some((use) => use.looksUp),
   ],
   given: [
+    condition("no class of the project stands in for the list", (match) => {
+      const standIn = standInFor(match.node, SEQUENCE);
+      return standIn && madeInSight(match.the(items)) === undefined
+        ? unknown(
+            `\`${match.textOf(items)}\` could be a \`${standIn.name}\` (${placeOf(standIn)}), which has methods of its own`,
+          )
+        : yes("it is one of the language");
+    }),
     builtin("range"),
     builtin("len"),
     neverWritten(index, { in: body }),

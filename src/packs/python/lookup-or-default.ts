@@ -2,6 +2,7 @@ import {
   condition,
   functionAround,
   holes,
+  isOfLibrary,
   no,
   python,
   rule,
@@ -57,7 +58,24 @@ export function isOwnMethod(node: SyntaxNode): Answer | undefined {
   return node.text === "self" ? unknown("`self` may have a `get` of its own", node) : undefined;
 }
 
-/** Is it something that is looked up by key, and has `get`? */
+const MAPPING = {
+  names: [
+    "dict",
+    "Dict",
+    "OrderedDict",
+    "defaultdict",
+    "DefaultDict",
+    "Counter",
+    "Mapping",
+    "MutableMapping",
+    "ChainMap",
+  ],
+  module: /^(typing|collections|collections\.abc)$/,
+  methods: ["get", "__getitem__", "__contains__"],
+  what: "dict",
+};
+
+/** Is it something that is looked up by key, and has the `get` of a dict? */
 export function isDict(match: Match): Answer {
   const node = match.the(dict);
   const type = typeOf(node);
@@ -65,11 +83,11 @@ export function isDict(match: Match): Answer {
   const own = isOwnMethod(node);
   if (own) return own;
   if (!type) return unknown(`\`${name}\` could be something that has no \`get\``, node);
-  if (/^(dict|Dict|OrderedDict|defaultdict|Counter|Mapping|MutableMapping|ChainMap)$/.test(type.name))
-    return yes(type.why, type.at);
-  return /^(list|List|tuple|Tuple|str|set|Set|bytes)$/.test(type.name)
-    ? no(`${type.why}, which has no \`get\``, type.at)
-    : unknown(`${type.why}, which may have no \`get\``, type.at);
+  if (/^(list|List|tuple|Tuple|str|set|Set|bytes)$/.test(type.name) && type.declared === undefined)
+    return no(`${type.why}, which has no \`get\``, type.at);
+  const answer = isOfLibrary(node, MAPPING);
+  const isOwn = type.declared !== undefined && type.declared.as !== "import";
+  return answer.is === "no" && !isOwn ? unknown(`${type.why}, which may have no \`get\``, type.at) : answer;
 }
 
 const isNone = (match: Match): boolean => match.textOf(fallback) === "None";

@@ -8,6 +8,9 @@ const row = (acquire: string, scoped: NonNullable<Handle["scoped"]>, release: st
 });
 const closes = (...functions: string[]): Handle[] =>
   functions.map((name) => row(name, "itself", "handle.close()"));
+/** Files of this program alone. */
+const closesFile = (...functions: string[]): Handle[] =>
+  closes(...functions).map((one) => ({ ...one, unseen: true }));
 /** What only has the method: leaving a \`with\` block does something else, or there is none. */
 const onlyCloses = (...functions: string[]): Handle[] =>
   functions.map((name) => row(name, "closing", "handle.close()"));
@@ -17,10 +20,11 @@ const onlyCloses = (...functions: string[]): Handle[] =>
  * \`close\` lets them finish.
  */
 export const RESOURCES: readonly Handle[] = [
-  ...closes("open", "io.open", "io.FileIO", "os.fdopen", "codecs.open", "fileinput.input"),
-  ...closes("gzip.open", "gzip.GzipFile", "bz2.open", "bz2.BZ2File", "lzma.open", "lzma.LZMAFile"),
-  ...closes("tarfile.open", "zipfile.ZipFile", "zipfile.PyZipFile", "wave.open", "mmap.mmap"),
-  ...closes("tempfile.TemporaryFile", "tempfile.NamedTemporaryFile", "tempfile.SpooledTemporaryFile"),
+  ...closesFile("open", "io.open", "io.FileIO", "os.fdopen", "codecs.open", "fileinput.input"),
+  ...closesFile("gzip.open", "gzip.GzipFile", "bz2.open", "bz2.BZ2File", "lzma.open", "lzma.LZMAFile"),
+  ...closesFile("tarfile.open", "zipfile.ZipFile", "zipfile.PyZipFile", "wave.open"),
+  ...closes("mmap.mmap"),
+  ...closesFile("tempfile.TemporaryFile", "tempfile.NamedTemporaryFile", "tempfile.SpooledTemporaryFile"),
   ...closes("socket.socket", "socket.create_connection", "socket.create_server"),
   ...closes("shelve.open", "dbm.open", "selectors.DefaultSelector", "urllib.request.urlopen"),
   row("smtplib.SMTP", "itself", "handle.quit()"),

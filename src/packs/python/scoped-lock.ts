@@ -1,25 +1,40 @@
-import { condition, holes, no, python, rule, trialsIn, typeOf, unknown, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
-import { givenInClass, likelyInClass } from "../family/members.js";
+import {
+  condition,
+  holes,
+  isOfLibrary,
+  no,
+  python,
+  rule,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
+import { givenInClass, isSameThroughout, letGoSooner, othersMayGive } from "../family/members.js";
 
 const { lock, body } = holes({ lock: "expression", body: "statements" });
 const STRAIGHT = 1;
 
-const LOCKS = ["Lock", "RLock", "Condition", "Semaphore", "BoundedSemaphore"];
-
-const MADE = /^(threading\.|multiprocessing\.)?(R?Lock|Condition|(Bounded)?Semaphore)\(/;
+const LOCK = {
+  names: ["Lock", "RLock", "Condition", "Semaphore", "BoundedSemaphore"],
+  module: /^(threading|multiprocessing)$/,
+  methods: ["acquire", "release", "__enter__", "__exit__"],
+  what: "lock",
+};
+const isNewLock = (value: SyntaxNode): boolean => isOfLibrary(value, LOCK).is === "yes";
 
 /** Is it a lock of the standard library, whose block takes it and lets it go? */
 function isLock(match: Match): Answer {
   const node = match.the(lock);
   const type = typeOf(node);
-  if (!type && givenInClass(node, MADE)) return yes(`\`${node.text}\` is given a lock in its class`, node);
-  if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
-  const isOne = type.module === "threading" || type.module === "multiprocessing";
-  if (isOne && LOCKS.includes(type.name)) return yes(type.why, type.at);
-  return type.module === "asyncio"
-    ? no(`${type.why}, whose block must be waited for`, type.at)
-    : unknown(`${type.why}, whose block may do something else`, type.at);
+  const given = type ? undefined : givenInClass(node, isNewLock);
+  if (given) return given;
+  if (type?.module === "asyncio") return no(`${type.why}, whose block must be waited for`, type.at);
+  const answer = isOfLibrary(node, LOCK);
+  return type && answer.is === "no"
+    ? unknown(`${type.why}, whose block may do something else`, type.at)
+    : answer;
 }
 
 const { rewrites, holds, ignores } = trialsIn("python");
@@ -46,21 +61,11 @@ export const scopedLock = rule({
   given: [
     condition("it is a lock of the standard library", isLock, { unknownIs: "possible" }),
     condition("no other class gives it something else", (match) =>
-      typeOf(match.the(lock)) ? yes("its type is known") : likelyInClass(match.the(lock), MADE),
+      typeOf(match.the(lock)) ? yes("its type is known") : othersMayGive(match.the(lock)),
     ),
-    condition("the lock is the same object throughout", (match) => {
-      const node = match.the(lock);
-      const called = [...node.descendants()].find((one) => one.is(["call", "subscript"]));
-      if (called) return no(`\`${node.text}\` is worked out again where the lock is let go`, called);
-      const last = [...node.descendants()].filter((one) => one.isLeaf && one.named).at(-1)!.text;
-      const written = match
-        .all(body)
-        .flatMap((one) => one.mentions(last))
-        .find((use) => use.closest(["assignment"])?.child("left")?.holds(use) === true);
-      return written
-        ? no(`\`${node.text}\` is another object from here on`, written)
-        : yes("it is not written meanwhile");
-    }),
+    condition("the lock is the same object throughout", (match) =>
+      isSameThroughout(match.the(lock), match.all(body)),
+    ),
     condition("the lock is neither taken nor let go meanwhile", (match) => {
       const name = match.textOf(lock);
       const other = match
@@ -74,16 +79,7 @@ export const scopedLock = rule({
     condition("something is done under the lock", (match) =>
       match.all(body).length > 0 ? yes("something is done") : no("nothing is done", match.node),
     ),
-    condition("nothing leaves before the lock is let go", (match) => {
-      if (match.alternative !== STRAIGHT) return yes("the old code lets it go on every path too");
-      const exit = match
-        .all(body)
-        .flatMap((one) => [...one.descendants()])
-        .find((one) => one.is(["return_statement", "break_statement", "continue_statement", "yield"]));
-      return exit
-        ? unknown(`\`${exit.text}\` left with the lock taken, which may have been meant`, exit)
-        : yes("nothing leaves early");
-    }),
+    letGoSooner(body, (match) => match.alternative === STRAIGHT),
   ],
   becomes: python`
     with ${lock}:

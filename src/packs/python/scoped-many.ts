@@ -11,6 +11,7 @@ const { many, made, each, all, body, one } = holes({
   one: "name",
 });
 const stack = fresh("stack");
+const OPPOSITE = "they are released in the opposite order, the last one first";
 
 const { rewrites, holds, ignores } = trialsIn("python");
 
@@ -44,7 +45,7 @@ export const scopedMany = rule({
           const isMethod =
             parent?.is("attribute") === true &&
             /^(append|remove|pop|clear|insert|extend)$/.test(parent.child("attribute")?.text ?? "");
-          const target = use.closest(["assignment", "delete_statement"]);
+          const target = use.closest(["assignment", "augmented_assignment", "delete_statement"]);
           return (
             isMethod || target?.child("left")?.holds(use) === true || target?.is("delete_statement") === true
           );
@@ -61,7 +62,8 @@ export const scopedMany = rule({
       return later ? no(`\`${name}\` is used afterwards`, later) : yes("only the loop uses its variable");
     }),
   ],
-  cautions: () => ["they are released in the opposite order, the last one first"],
+  cautions: (match) => (handleOf(RESOURCES, match.the(made))!.row.unseen ? [] : [OPPOSITE]),
+  notes: (match) => (handleOf(RESOURCES, match.the(made))!.row.unseen ? [OPPOSITE] : []),
   becomes: python`
     with ${need("contextlib", "ExitStack")}() as ${stack}:
         ${many} = [${stack}.enter_context(${made}) for ${each} in ${all}]
@@ -93,6 +95,19 @@ export const scopedMany = rule({
           files = [open(p) for p in paths]
           try:
               files.append(open("a"))
+              use(files)
+          finally:
+              for f in files:
+                  f.close()
+      `,
+      "changed meanwhile",
+    ),
+    holds(
+      `
+      def merge(paths):
+          files = [open(p) for p in paths]
+          try:
+              files += [open("a")]
               use(files)
           finally:
               for f in files:

@@ -1,13 +1,27 @@
-import { condition, holes, need, no, python, rule, scopeAround, trialsIn, yes } from "../../index.js";
+import {
+  condition,
+  holes,
+  need,
+  no,
+  python,
+  rule,
+  scopeAround,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
 import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
 import {
   keptInPlace,
   nobodyNeedsIt,
-  releasedNow,
   releasedOnce,
+  releasedSooner,
   somethingBetween,
+  soonerCaution,
+  soonerNote,
   usesOutside,
+  type Releasing,
 } from "../family/resource.js";
 import { RESOURCES } from "./resources.js";
 
@@ -57,6 +71,10 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       rows.filter(({ release }) => release === formOf(match).release),
       match.the(made),
     );
+  const releasing: Releasing = {
+    isStraight: (match) => formOf(match).shape === "straight",
+    isUnseen: (match) => rowOf(match)?.row.unseen === true,
+  };
   return rule({
     id: "python/scoped-resource",
     kind: "idiom",
@@ -89,6 +107,15 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           : yes("nothing is asked of it afterwards");
       }),
       nobodyNeedsIt(HOLES, (match) => formOf(match).shape === "finally"),
+      releasedSooner(HOLES, releasing),
+      condition("leaving the block fails as the release does", (match) =>
+        rowOf(match)!.row.release === "handle.quit()"
+          ? unknown(
+              "leaving the block passes over a connection that is lost, and `quit` does not",
+              match.node,
+            )
+          : yes("leaving the block is the same release"),
+      ),
       condition("the variable is not shared with other functions", (match) => {
         const shared = scopeAround(match.node)
           .mentions(match.textOf(file))
@@ -98,7 +125,8 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           : yes("the variable belongs to this scope");
       }),
     ],
-    cautions: (match) => (formOf(match).shape === "straight" ? [releasedNow(match.textOf(file))] : []),
+    cautions: (match) => soonerCaution(match, HOLES, releasing),
+    notes: (match) => soonerNote(match, HOLES, releasing),
     becomes: (match) =>
       rowOf(match)!.row.scoped === "closing"
         ? python`
@@ -298,6 +326,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           with net.create_connection((host, 80)) as s:
               s.sendall(b"x")
       `,
+        "likely",
       ),
       rewrites(
         `

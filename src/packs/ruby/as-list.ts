@@ -1,5 +1,18 @@
-import { condition, holes, no, rule, ruby, shortened, trialsIn, typeOf, unknown, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import {
+  condition,
+  functionAround,
+  holes,
+  no,
+  rule,
+  ruby,
+  shortened,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
+import { declaredForLater } from "../family/resource.js";
 import { isReadTwice } from "./values.js";
 
 const { value, item, body } = holes({ value: "expression", item: "name", body: "statements" });
@@ -12,6 +25,11 @@ function isTakenApart(match: Match): Answer {
   return ["Array", "String", "NilClass", "Integer", "Symbol"].includes(type.name)
     ? yes(type.why, type.at)
     : no(`${type.why}, which \`Array()\` takes apart`, type.at);
+}
+
+function isSameMethod(match: Match, node: SyntaxNode): boolean {
+  const around = functionAround(match.node);
+  return around ? around.holds(node) : functionAround(node) === undefined;
 }
 
 const { rewrites, ignores, holds } = trialsIn("ruby");
@@ -37,6 +55,25 @@ export const asList = rule({
   ],
   given: [
     condition("evaluating the value once makes no difference", (match) => isReadTwice(match.the(value))),
+    condition("nothing that is first named in the loop is used afterwards", (match) => {
+      if (!match.has(body)) return yes("there is no loop");
+      const later = declaredForLater(match, body);
+      const name = match.textOf(item);
+      const use =
+        later?.use ??
+        match.tree.root
+          .mentions(name)
+          .find((one) => one.start >= match.found.end && isSameMethod(match, one));
+      return use
+        ? no(`\`${use.text}\` is used behind what becomes a block`, use)
+        : yes("what is named in the loop is used only there");
+    }),
+    condition("nothing in it goes on with a loop around it", (match) => {
+      const jump = (match.has(body) ? match.all(body) : [])
+        .flatMap((one) => [...one.descendants()])
+        .find((node) => node.named && node.is(["break", "next", "redo", "retry"]));
+      return jump ? no(`\`${jump.text}\` would mean another loop`, jump) : yes("no loop is left");
+    }),
     condition("the value is a list, nothing, or one thing that is no hash", isTakenApart),
   ],
   cautions: (match) => {

@@ -1,7 +1,7 @@
-import { condition, holes, no, rule, ruby, shortened, trialsIn, yes } from "../../index.js";
+import { condition, holes, no, rule, ruby, shortened, trialsIn, unknown, yes } from "../../index.js";
 import type { SyntaxNode } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
-import { isNeverFalse, isReadTwice } from "./values.js";
+import { asksForNil, isNeverFalse, isReadTwice } from "./values.js";
 
 const { place, value } = holes({
   place: {
@@ -69,6 +69,15 @@ export const assignedIfMissing = rule({
     condition("evaluating the place once instead of twice makes no difference", (match) =>
       isReadTwice(match.the(place)),
     ),
+    condition("`nil?` asks for nil alone", (match) =>
+      formOf(FORMS, match).tests === "nil" ? asksForNil(match.the(place)) : yes("nil? is not asked"),
+    ),
+    condition("it has a value, or may be asked for without one", (match) => {
+      const node = match.the(place);
+      return node.is("class_variable")
+        ? unknown(`reading \`${node.text}\` fails where it has no value yet, and ||= does not`, node)
+        : yes("reading it never fails");
+    }),
     condition(
       "false is not a value that somebody meant",
       (match) =>

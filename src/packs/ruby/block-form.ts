@@ -2,14 +2,18 @@ import { condition, holes, no, ruby, rule, Snippet, trialsIn, unknown, yes } fro
 import type { Handle, Match, Rule, SyntaxNode } from "../../index.js";
 import { calledIn, handleOf, rowsFor } from "../family/handles.js";
 import { RESOURCES } from "./resources.js";
+import { isNotAskedByName } from "./values.js";
 import {
   declaresNothingForLater,
   keptInPlace,
   nobodyNeedsIt,
   notUsedOutside,
-  releasedNow,
   releasedOnce,
+  releasedSooner,
   somethingBetween,
+  soonerCaution,
+  soonerNote,
+  type Releasing,
 } from "../family/resource.js";
 
 const { name, made, body } = holes({ name: "name", made: "expression", body: "statements" });
@@ -65,6 +69,10 @@ const { rewrites, holds, ignores } = trialsIn("ruby");
 /** The rule for the resources of the standard library, and for those of a project. */
 function blockFormWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("ruby", RESOURCES, own);
+  const releasing: Releasing = {
+    isStraight: (match) => shapeOf(match) === "straight",
+    isUnseen: (match) => handleOf(rows, match.the(made))?.row.unseen === true,
+  };
   return rule({
     id: "ruby/block-form",
     kind: "idiom",
@@ -110,18 +118,20 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
           : yes("something else follows");
       }),
       nobodyNeedsIt(HOLES, (match) => shapeOf(match) === "finally"),
+      releasedSooner(HOLES, releasing),
+      condition("nobody asks for its variables by name", (match) => isNotAskedByName(match)),
     ],
     cautions: (match) => {
       const last = match.nodes.at(-1)!;
-      return shapeOf(match) === "straight" && last.parent?.parts.at(-1)?.same(last) === true
-        ? [
-            releasedNow(match.textOf(name)),
-            "where the code ends, the old result was nil, and the new one is what the block comes to",
-          ]
-        : shapeOf(match) === "straight"
-          ? [releasedNow(match.textOf(name))]
-          : [];
+      const isLast = shapeOf(match) === "straight" && last.parent?.parts.at(-1)?.same(last) === true;
+      return [
+        ...soonerCaution(match, HOLES, releasing),
+        ...(isLast
+          ? ["where the code ends, the old result was nil, and the new one is what the block comes to"]
+          : []),
+      ];
     },
+    notes: (match) => soonerNote(match, HOLES, releasing),
     becomes: (match) => {
       const called = calledIn(handleOf(rows, match.the(made))!.row);
       const instead = WITH_BLOCK[called];

@@ -1,7 +1,39 @@
-import { all, condition, holes, isOfType, rule, ruby, sideEffectFree, trialsIn } from "../../index.js";
+import {
+  condition,
+  escaped,
+  holes,
+  isOfLibrary,
+  no,
+  rule,
+  ruby,
+  shortened,
+  sideEffectFree,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, SyntaxNode } from "../../index.js";
 import { isReadTwice } from "./values.js";
 
 const { table, key, fallback } = holes({ table: "expression", key: "expression", fallback: "expression" });
+
+const HASH = {
+  names: ["Hash"],
+  module: undefined,
+  methods: ["key?", "has_key?", "include?", "[]", "fetch"],
+  what: "hash",
+};
+const JUMPS = ["return", "break", "next", "redo", "retry", "yield"];
+
+/** Is it a hash of the language, without methods of its own? */
+function isHash(node: SyntaxNode): Answer {
+  const single = new RegExp(
+    `\\bdef\\s+${escaped(node.text)}\\.|${escaped(node.text)}\\.(extend|define_singleton_method|instance_eval)\\b`,
+  ).exec(node.tree.text);
+  return single
+    ? unknown(`\`${single[0]}\` gives \`${shortened(node.text)}\` methods of its own`, node)
+    : isOfLibrary(node, HASH);
+}
 
 const LITERALS = ["string", "integer", "float", "simple_symbol", "nil", "true", "false"];
 const { rewrites, ignores, holds } = trialsIn("ruby");
@@ -21,8 +53,17 @@ export const fetchOrDefault = rule({
     condition("evaluating the hash once instead of twice makes no difference", (match) =>
       isReadTwice(match.the(table)),
     ),
-    all(sideEffectFree(key)),
-    isOfType(table, "Hash"),
+    sideEffectFree(key),
+    condition("it is a hash", (match) => isHash(match.the(table)), { unknownIs: "possible" }),
+    condition("the default can be worked out in a block", (match) => {
+      const node = match.the(fallback);
+      const odd = [...node.descendants()].find(
+        (one) => one.named && one.is([...JUMPS, "assignment", "operator_assignment"]),
+      );
+      return odd
+        ? no(`\`${shortened(odd.text)}\` would do something else in a block`, odd)
+        : yes("it leaves nothing, and names nothing");
+    }),
   ],
   becomes: (match) =>
     match.the(fallback).is(LITERALS)
@@ -30,7 +71,10 @@ export const fetchOrDefault = rule({
       : ruby`${table}.fetch(${key}) { ${fallback} }`,
   trials: [
     rewrites("h = { a: 1 }\nx = h.key?(:a) ? h[:a] : 0\n", "h = { a: 1 }\nx = h.fetch(:a, 0)\n"),
-    rewrites("h = {}\nx = h.has_key?(k) ? h[k] : weigh(k)\n", "h = {}\nx = h.fetch(k) { weigh(k) }\n"),
+    rewrites(
+      "k = 1\nh = {}\nx = h.has_key?(k) ? h[k] : weigh(k)\n",
+      "k = 1\nh = {}\nx = h.fetch(k) { weigh(k) }\n",
+    ),
     rewrites(
       "def f(h)\n  h.key?('a') ? h['a'] : nil\nend\n",
       "def f(h)\n  h.fetch('a', nil)\nend\n",

@@ -3,7 +3,7 @@ import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { stepsFrom } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
 import { readSafely, type SafeStep } from "../family/guarded.js";
-import { isNeverFalse, isReadTwice } from "./values.js";
+import { asksForNil, isNeverFalse, isReadTwice } from "./values.js";
 
 const { subject, read } = holes({ subject: "expression", read: { kind: "expression", node: "call" } });
 
@@ -75,7 +75,7 @@ export const guardedCall = rule({
     ),
     condition("the object is never false", (match) =>
       formOf(FORMS, match).tests === "nil"
-        ? yes("the test is for nil alone")
+        ? asksForNil(match.the(subject))
         : isNeverFalse(match.the(subject)),
     ),
     condition("the result is the same where the chain stops", (match) =>

@@ -1,18 +1,34 @@
-import { condition, holes, no, ruby, rule, trialsIn, typeOf, unknown, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
-import { givenInClass, likelyInClass } from "../family/members.js";
+import {
+  condition,
+  holes,
+  isOfLibrary,
+  no,
+  ruby,
+  rule,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
+import { givenInClass, letGoSooner, othersMayGive } from "../family/members.js";
+import { isNotAskedByName } from "./values.js";
 
 const { lock, body } = holes({ lock: "expression", body: "statements" });
 const STRAIGHT = 2;
 
-const MADE = /^(Thread::)?(Mutex|Monitor)\.new\b/;
+const MUTEX = {
+  names: ["Mutex"],
+  module: undefined,
+  methods: ["lock", "unlock", "synchronize"],
+  what: "mutex",
+};
+const isNewMutex = (value: SyntaxNode): boolean => isOfLibrary(value, MUTEX).is === "yes";
 
 function isMutex(match: Match): Answer {
   const node = match.the(lock);
-  const type = typeOf(node);
-  if (!type && givenInClass(node, MADE)) return yes(`\`${node.text}\` is given a mutex in its class`, node);
-  if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
-  return /^(Mutex|Monitor)$/.test(type.name) ? yes(type.why, type.at) : no(type.why, type.at);
+  const given = typeOf(node) ? undefined : givenInClass(node, isNewMutex);
+  return given ?? isOfLibrary(node, MUTEX);
 }
 
 const { rewrites, holds, ignores } = trialsIn("ruby");
@@ -48,7 +64,9 @@ export const synchronized = rule({
   given: [
     condition("it is a mutex", isMutex, { unknownIs: "possible" }),
     condition("no other class gives it something else", (match) =>
-      typeOf(match.the(lock)) ? yes("its type is known") : likelyInClass(match.the(lock), MADE),
+      typeOf(match.the(lock)) || givenInClass(match.the(lock), isNewMutex)
+        ? yes("its type is known")
+        : othersMayGive(match.the(lock)),
     ),
     condition("the mutex is the same throughout", (match) => {
       const node = match.the(lock);
@@ -59,15 +77,14 @@ export const synchronized = rule({
         ? no(`\`${node.text}\` is used while it is held`, other)
         : yes("it is left alone meanwhile");
     }),
-    condition("nothing leaves before the mutex is let go, and nothing is first given a value", (match) => {
+    condition("nothing in it goes on with a loop around it", (match) => {
       const parts = match.all(body).flatMap((one) => [...one.descendants()]);
       const jump = parts.find((node) => node.named && node.is(["break", "next", "redo", "retry"]));
       if (jump) return no(`\`${jump.text}\` would end the block and not the loop around it`, jump);
-      const exit = parts.find((node) => node.named && node.is(["return", "yield"]));
-      if (exit && match.alternative === STRAIGHT)
-        return unknown(`\`${exit.text}\` left with the mutex taken, which may have been meant`, exit);
-      return yes("nothing leaves early");
+      return yes("no loop around is left");
     }),
+    letGoSooner(body, (match) => match.alternative === STRAIGHT),
+    condition("nobody asks for its variables by name", isNotAskedByName),
     condition("nothing that is first given a value meanwhile is used afterwards", (match) => {
       const later = match
         .all(body)

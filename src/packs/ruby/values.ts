@@ -1,5 +1,14 @@
-import { no, referencesAt, shortened, typeOf, unknown, yes } from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+import {
+  functionAround,
+  isDefinedInProject,
+  no,
+  referencesAt,
+  shortened,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 
 const VARIABLES = ["instance_variable", "class_variable", "global_variable", "self"];
 
@@ -35,4 +44,27 @@ export function isNeverFalse(node: SyntaxNode): Answer {
   if (type && !["true", "false", "TrueClass", "FalseClass"].includes(type.name))
     return yes(type.why, type.at);
   return unknown(`\`${shortened(node.text)}\` could be false, which is not nil`, node);
+}
+
+/** Does `nil?` ask for nil alone? A class of the project may say otherwise, as null objects do. */
+export function asksForNil(node: SyntaxNode): Answer {
+  const type = typeOf(node);
+  const defined = isDefinedInProject("nil?", node.tree);
+  if (!defined) return yes("no class of the project has a `nil?` of its own");
+  const isBuiltin = type && Object.values(node.tree.language.literalTypes).includes(type.name);
+  return isBuiltin && type.declared === undefined
+    ? yes(type.why, type.at)
+    : unknown(`${defined.evidence.says}, and \`${shortened(node.text)}\` could be of its class`, node);
+}
+
+/** What moves into a block is not seen outside of it by `binding`, `eval` and the like. */
+export function isNotAskedByName({ node, tree }: Match): Answer {
+  const { reflection } = tree.language;
+  const around = functionAround(node) ?? tree.root;
+  const asks = [...around.descendants()].find(
+    (one) => one.isLeaf && one.is("identifier") && reflection.includes(one.text),
+  );
+  return asks
+    ? no(`\`${asks.text}\` can see the variables of what becomes a block`, asks)
+    : yes("nothing asks for variables by their names");
 }

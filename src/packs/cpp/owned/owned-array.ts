@@ -18,7 +18,7 @@ import {
 } from "../../../index.js";
 import type { Match, SyntaxNode } from "../../../index.js";
 import { harmlessUses } from "./pointer-uses.js";
-import { goesAtOnce } from "./release.js";
+import { goesAtOnce, goesUnnoticed, statementsBetween } from "./release.js";
 
 const { type, p, size } = holes({ type: "type", p: "name", size: "expression" });
 
@@ -76,6 +76,13 @@ export const ownedArray = rule({
       }
       return yes("it is not used after it was deleted");
     }),
+    condition("nobody notices that they go when something in between throws", (match) =>
+      /^(unsigned |signed )?(char|short|int|long|float|double|size_t|u?int\d+_t|unsigned|wchar_t)\b/.test(
+        match.textOf(type),
+      )
+        ? yes("nothing is done when numbers go")
+        : goesUnnoticed(match, match.textOf(type), statementsBetween(match.node, deletesOf(match))),
+    ),
     condition("items are not packed into bits", (match) =>
       match.textOf(type) === "bool"
         ? no("a vector of `bool` holds no `bool`", match.node)

@@ -1,10 +1,13 @@
 import {
+  canThrow,
   condition,
   cpp,
   declarationOfHole,
   everyUseOf,
   functionAround,
   holes,
+  isDefinedInProject,
+  isLibraryFunction,
   isUsedAfter,
   need,
   no,
@@ -30,7 +33,7 @@ import {
   wrapperOf,
 } from "./handles.js";
 import { harmlessUses } from "./pointer-uses.js";
-import { goesAtOnce } from "./release.js";
+import { goesAtOnce, statementsBetween } from "./release.js";
 
 const { type, p, made, empty } = holes({
   type: "type",
@@ -77,6 +80,17 @@ function rowOf(match: Match, rows: readonly Handle[]): Handle | undefined {
     .child("function")
     ?.text.replace(/^(::|std::)/, "");
   return rows.find((one) => !isFilledBy(one) && calledIn(one) === called);
+}
+
+/** Are the functions of a shipped row those of the C library, and not some of the project's? */
+function meansLibrary(match: Match, handle: Handle): Answer {
+  if (!RESOURCES.includes(handle)) return yes("the project names it");
+  const called = match.has(made) ? match.the(made).child("function") : undefined;
+  const acquired = called ? isLibraryFunction(called) : yes("it is a function of the C library");
+  if (acquired.is !== "yes") return unknown(acquired.evidence.says, acquired.evidence.line);
+  const name = releasedBy(handle);
+  const released = name === undefined ? undefined : isDefinedInProject(name, match.tree);
+  return released ?? acquired;
 }
 
 /** Is the handle given back on every way out that needs no exception? */
@@ -181,6 +195,19 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
       },
     ],
     given: [
+      condition("what acquires and releases it is the C library, or the project says so", (match) =>
+        meansLibrary(match, rowOf(match, rows)!),
+      ),
+      condition("nobody notices that it is given back when something in between throws", (match) => {
+        const between = statementsBetween(match.node, releases(match, rowOf(match, rows)!));
+        const thrower = between.map(canThrow).find(({ is }) => is !== "no");
+        return thrower
+          ? unknown(
+              `${thrower.evidence.says}; it is given back then, and was not before`,
+              thrower.evidence.line,
+            )
+          : yes("nothing in between throws");
+      }),
       condition("there is something that owns it", (match) =>
         ownerOf(rowOf(match, rows)!, match)
           ? yes("an owner is known")

@@ -20,7 +20,7 @@ import {
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
 import { takesByReference } from "./member-uses.js";
 import { harmlessUses, takerOf } from "./pointer-uses.js";
-import { goesAtOnce } from "./release.js";
+import { canBeMade, canBeOwned, goesAtOnce, goesUnnoticed, statementsBetween } from "./release.js";
 
 const { type, p, derived, empty, args } = holes({
   type: "type",
@@ -89,6 +89,7 @@ function lentByValue(match: Match): Answer {
 /** Can `make_unique` be told the same arguments? It hands them on, which changes what `0`, `NULL` and `{…}` mean. */
 function handsOn(match: Match): boolean {
   if (match.alternative !== SAME_TYPE || targetAnswer("14", match)?.is !== "yes") return false;
+  if (!canBeMade(match, match.textOf(type))) return false;
   return match.all(args).every((argument) => !/^(0|NULL|\{.*)$/s.test(argument.text));
 }
 
@@ -119,6 +120,14 @@ export const ownedLocal = rule({
       return yes("it is not used after it was deleted");
     }),
     condition("nothing takes the pointer by reference", lentByValue),
+    condition("an owner can delete it", (match) => canBeOwned(match, match.textOf(type))),
+    condition("nobody notices that it goes when something in between throws", (match) =>
+      goesUnnoticed(
+        match,
+        match.textOf(match.has(derived) ? derived : type),
+        statementsBetween(match.node, deletesOf(match)),
+      ),
+    ),
   ],
   uses: everyUseOf(p, [
     use(cpp`delete ${p}; ${p} = ${empty};`).becomes(cpp`${p}.reset();`),
@@ -142,6 +151,7 @@ export const ownedLocal = rule({
   trials: [
     rewrites(
       `
+      struct Queen { void mark(); int age(); };
       void f() {
         Queen* q = new Queen(1); // marked
         q->mark();
@@ -152,6 +162,7 @@ export const ownedLocal = rule({
       `
       #include <memory>
 
+      struct Queen { void mark(); int age(); };
       void f() {
         std::unique_ptr<Queen> q(new Queen(1)); // marked
         q->mark();
@@ -161,6 +172,7 @@ export const ownedLocal = rule({
     ),
     newer.rewrites(
       `
+      struct Queen { ~Queen() {} void mark(); };
       void f() {
         Queen *q = new Queen(name, 3);
         q->mark();
@@ -170,6 +182,7 @@ export const ownedLocal = rule({
       `
       #include <memory>
 
+      struct Queen { ~Queen() {} void mark(); };
       void f() {
         auto q = std::make_unique<Queen>(name, 3);
         q->mark();
@@ -178,6 +191,8 @@ export const ownedLocal = rule({
     ),
     newer.rewrites(
       `
+      struct Insect { virtual ~Insect() {} };
+      struct Queen : Insect {};
       int use(Insect* i);
       bool f(bool early) {
         Insect* q = new Queen(0);
@@ -194,6 +209,8 @@ export const ownedLocal = rule({
       `
       #include <memory>
 
+      struct Insect { virtual ~Insect() {} };
+      struct Queen : Insect {};
       int use(Insect* i);
       bool f(bool early) {
         std::unique_ptr<Insect> q(new Queen(0));
@@ -209,6 +226,7 @@ export const ownedLocal = rule({
     // The destructor may do something that the next statement sees.
     rewrites(
       `
+      struct Queen { static int alive; void mark(); };
       int f() {
         Queen* q = new Queen(1);
         q->mark();
@@ -219,6 +237,7 @@ export const ownedLocal = rule({
       `
       #include <memory>
 
+      struct Queen { static int alive; void mark(); };
       int f() {
         std::unique_ptr<Queen> q(new Queen(1));
         q->mark();
@@ -247,6 +266,7 @@ export const ownedLocal = rule({
         s.reset();
       }
       `,
+      "likely",
     ),
     rewrites(
       `
@@ -290,6 +310,11 @@ export const ownedLocal = rule({
     rewrites(
       "void f() { Queen* q = new Queen; q->mark(); delete q; }\n",
       "#include <memory>\n\nvoid f() { std::unique_ptr<Queen> q(new Queen); q->mark(); }\n",
+      "likely",
+    ),
+    holds(
+      "class Queen { ~Queen(); friend void f(); };\nvoid f() { Queen* q = new Queen(1); q->mark(); delete q; }\n",
+      "is not public",
     ),
     ignores("void f() { Queen* q = new Queen[3]; delete[] q; }\n"),
     ignores("void f() { Queen* q = new (buffer) Queen(1); delete q; }\n"),

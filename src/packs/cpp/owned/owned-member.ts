@@ -2,6 +2,7 @@ import { condition, cpp, everyUseOf, holes, need, rule, trialsIn } from "../../.
 import type { Match } from "../../../index.js";
 import { classOf, DELETED, isComplete } from "./member-facts.js";
 import { memberClauses, memberConditions } from "./member-uses.js";
+import { canBeOwned } from "./release.js";
 
 const { type, p, empty } = holes({
   type: "type",
@@ -49,6 +50,7 @@ export const ownedMember = rule({
       () => uses,
       () => DELETED,
     ),
+    condition("an owner can delete it", (match) => canBeOwned(match, match.textOf(type))),
     condition("its type is known where it is made and deleted", (match) =>
       isComplete(match, match.textOf(type)),
     ),

@@ -1,5 +1,5 @@
-import { nameInFile } from "../../../index.js";
-import type { Declaration, SyntaxNode } from "../../../index.js";
+import { canThrow, classesNamed, nameInFile, no, placeOf, shortened, unknown, yes } from "../../../index.js";
+import type { Answer, Declaration, Match, SyntaxNode } from "../../../index.js";
 
 const LOOPS = ["for_statement", "for_range_loop", "while_statement", "do_statement"];
 
@@ -65,4 +65,70 @@ function leaves(jump: SyntaxNode | undefined, block: SyntaxNode): boolean {
   if (!jump?.is(["break_statement", "continue_statement"])) return false;
   const target = [...jump.ancestors()].find((above) => above.is([...LOOPS, "switch_statement"]));
   return target !== undefined && target.holds(block) && !target.is("switch_statement");
+}
+
+/** Can code outside of a class make and delete its objects, as an owner must? */
+export function canBeOwned({ tree }: Match, type: string): Answer {
+  const name = bareType(type);
+  const { classes } = classesNamed(tree, name);
+  const hidden = classes
+    .flatMap(({ members, ...of }) => members.map((member) => ({ member, of })))
+    .find(({ member }) => !member.isOpen && (member.name === `~${name}` || member.name === "delete"));
+  return hidden
+    ? no(`the destructor of \`${name}\` is not public (line ${hidden.member.line})`)
+    : yes(`\`${name}\` can be deleted from anywhere`);
+}
+
+/** Are the constructors of a class public, as `make_unique` needs them? */
+export function canBeMade({ tree }: Match, type: string): boolean {
+  const name = bareType(type);
+  return classesNamed(tree, name).classes.every(({ members }) =>
+    members.every((one) => one.as !== "constructor" || one.isOpen),
+  );
+}
+
+/** The last word of a type, without arguments and qualifiers. */
+const bareType = (type: string): string =>
+  type
+    .replace(/\bconst\b/g, "")
+    .replace(/<.*$/s, "")
+    .split("::")
+    .at(-1)!
+    .trim();
+
+/**
+ * What was made was lost when something in between threw, and goes then now. Nobody notices where nothing throws, or
+ * where nothing is done when an object of the type goes.
+ */
+export function goesUnnoticed({ tree }: Match, type: string, between: readonly SyntaxNode[]): Answer {
+  const thrower = between.map(canThrow).find(({ is }) => is !== "no");
+  if (!thrower) return yes("nothing in between throws");
+  const name = bareType(type);
+  const seen = new Set<string>();
+  const waiting = [name];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    if (seen.has(next)) continue;
+    seen.add(next);
+    const { classes } = classesNamed(tree, next);
+    const [first] = classes;
+    if (!first)
+      return unknown(
+        `${thrower.evidence.says}; what the destructor of \`${shortened(next)}\` does then is not known`,
+      );
+    const destructor = classes.flatMap(({ members }) => members).find((one) => one.name === `~${next}`);
+    if (destructor && !/\{\s*\}$|=\s*default\s*;$/.test(destructor.text))
+      return unknown(
+        `${thrower.evidence.says}; the destructor of \`${next}\` runs then, and did not before (${placeOf(first)})`,
+      );
+    waiting.push(...classes.flatMap(({ parents }) => parents));
+  }
+  return yes(`nothing is done when a \`${name}\` goes`);
+}
+
+/** The statements of a block between a declaration and the last of some others. */
+export function statementsBetween(from: SyntaxNode, to: readonly SyntaxNode[]): SyntaxNode[] {
+  const last = Math.max(...to.map(({ start }) => start));
+  return (from.parent?.parts ?? []).filter(
+    (part) => part.start >= from.end && part.start <= last && !to.some((one) => one.same(part)),
+  );
 }
