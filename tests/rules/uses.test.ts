@@ -195,7 +195,7 @@ test.each<[string, Rule, Record<string, string>, string]>([
   [
     "brought in while running",
     jsConstant,
-    { "a.js": "export const jar = 1;\n", "b.js": 'const { jar } = await import("./a.js");\n' },
+    { "a.js": "export const jar = 1;\n", "b.js": 'import("./a.js").then((m) => m.jar);\n' },
     "b.js:1: a.js is brought in here in a way that is not followed",
   ],
   [

@@ -21,9 +21,12 @@ public class Traps {
 
     static String resource(int n, boolean jams) {
         try {
-            try (Gate gate = new Gate("a", jams)) {
+            Gate gate = new Gate("a", jams);
+            try {
                 gate.pass(n);
                 return "done";
+            } finally {
+                gate.close();
             }
         } catch (IllegalStateException e) {
             return e.getMessage();
@@ -32,10 +35,10 @@ public class Traps {
 
     static String straight(int n) {
         try {
-            try (Quiet gate = new Quiet()) {
-                if (n == 0) return "early";
-                gate.pass(n);
-            }
+            Quiet gate = new Quiet();
+            if (n == 0) return "early";
+            gate.pass(n);
+            gate.close();
             return "done";
         } catch (IllegalStateException e) {
             return e.getMessage();
@@ -52,11 +55,14 @@ public class Traps {
     static Gate kept;
 
     static String nested(String path) throws IOException {
-        try (Writer out = new StringWriter()) {
+        Writer out = new StringWriter();
+        try {
             try (Reader in = new StringReader(path)) {
                 out.write(in.read());
             }
             return out.toString();
+        } finally {
+            out.close();
         }
     }
 
@@ -71,7 +77,7 @@ public class Traps {
         for (String key : new String[] {"x", "y", "x"}) {
             counts.merge(key, 1, Integer::sum);
         }
-        System.out.println(counts.getOrDefault("x", 0));
+        System.out.println(counts.containsKey("x") ? counts.get("x") : 0);
         System.out.println(counts.containsKey("z") ? counts.get("z") : -1);
         Map<String, List<String>> made = new HashMap<>();
         if (!made.containsKey("k")) made.put("k", make("k"));
@@ -88,7 +94,7 @@ public class Traps {
 
     static int sideEffects = 0;
     static String expensive() { sideEffects++; return "made"; }
-    static String lazily(Optional<String> queen) { return queen.isPresent() ? queen.get() : expensive(); }
+    static String lazily(Optional<String> queen) { return queen.orElseGet(() -> expensive()); }
 
     public static void main(String[] args) throws IOException {
         System.out.println(resource(1, false));

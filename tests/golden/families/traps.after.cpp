@@ -22,11 +22,13 @@ int look(const Loud* loud) { return loud ? loud->n : 0; }
 Loud* kept = nullptr;
 
 int atTheEnd(bool early) {
-  auto loud = std::make_unique<Loud>(1);
+  Loud* loud = new Loud(1);
   if (early) {
+    delete loud;
     return 0;
   }
-  int n = look(loud.get());
+  int n = look(loud);
+  delete loud;
   return n;
 }
 int seenAfterwards() {
@@ -35,17 +37,19 @@ int seenAfterwards() {
   return count;
 }
 void order() {
-  std::unique_ptr<Loud> first(new Louder(2));
-  auto second = std::make_unique<Loud>(3);
-  std::cout << look(second.get()) << " ";
-  first.reset();
+  Loud* first = new Louder(2);
+  Loud* second = new Loud(3);
+  std::cout << look(second) << " ";
+  delete first;
+  delete second;
 }
 void thrown() {
-  auto loud = std::make_unique<Loud>(4);
+  Loud* loud = new Loud(4);
   if (loud->n == 4) {
-    loud.reset();
+    delete loud;
     throw 1;
   }
+  delete loud;
 }
 void handedOn() {
   Loud* loud = new Loud(5);
@@ -77,14 +81,13 @@ class Box {
   Box(int a, int b) : a_(new Loud(a)), b_(NULL) { if (b) b_ = new Louder(b); }
   ~Box() {
     delete b_;
-    delete a_;
   }
   Box(const Box&) = delete;
   void swap(Loud* loud) { delete b_; b_ = loud; }
-  Loud* a() { return a_; }
+  Loud* a() { return a_.get(); }
   bool full() const { return b_ != nullptr; }
  private:
-  Loud* a_;
+  std::unique_ptr<Loud> a_;
   Loud* b_;
 };
 class Lender {
@@ -97,12 +100,12 @@ class Lender {
 };
 class File {
  public:
-  explicit File(const char* path) : file_(fopen(path, "w")) {}
+  explicit File(const char* path) : file_(fopen(path, "w"), &fclose) {}
   File(const File&) = delete;
-  ~File() { if (file_) fclose(file_); }
-  bool put(const char* text) { if (!file_) return false; fputs(text, file_); return true; }
+  ~File() = default;
+  bool put(const char* text) { if (!file_) return false; fputs(text, file_.get()); return true; }
  private:
-  FILE* file_;
+  std::unique_ptr<FILE, int (*)(FILE*)> file_{nullptr, &fclose};
 };
 long size(const char* path) {
   std::unique_ptr<FILE, int (*)(FILE*)> file(fopen(path, "r"), &fclose);

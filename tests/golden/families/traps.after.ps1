@@ -1,12 +1,8 @@
 # Read by parser and people only: no PowerShell is installed where the tests run.
 function Read-First([string] $Path) {
     $reader = [System.IO.StreamReader]::new($Path)
-    try {
-        $line = $reader.ReadLine()
-    }
-    finally {
-        $reader.Dispose()
-    }
+    $line = $reader.ReadLine()
+    $reader.Dispose()
     if ($line -eq $null) { return 'nothing' }
     return $line
 }

@@ -1,0 +1,14 @@
+//! target 8
+class OwnOptional {
+    static String name(Optional<String> queen) {
+        return queen.isPresent() ? queen.get() : "none"; //! possible
+    }
+}
+//! file Optional.java
+class Optional<T> {
+    T value;
+    Optional(T value) { this.value = value; }
+    boolean isPresent() { return value != null; }
+    T get() { return value; }
+    T orElse(T other) { return other; }
+}
