@@ -56,6 +56,14 @@ export class Draft {
     return { id, rules, title, kind, trust, path, line, evidence, cautions, notes, edits, elsewhere, needs };
   }
 
+  /** The same with more that is worth knowing and changes nothing. */
+  noting(more: readonly string[]): Draft {
+    if (more.length === 0) return this;
+    const { rules, title, kind, start, line, trust, evidence, cautions, edits, needs, elsewhere } = this;
+    const said = [trust, evidence, cautions, [...this.notes, ...more]] as const;
+    return new Draft(rules, title, kind, start, line, ...said, edits, needs, elsewhere);
+  }
+
   heldBack(path: string, reason: string): HeldBack {
     return { rule: this.rules.join(" + "), path, line: this.line, reason };
   }

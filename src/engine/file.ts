@@ -1,4 +1,4 @@
-import { applyEdits, clash, clashOnLines, type Edit } from "../rewrite/index.js";
+import { applyEdits, clash, clashOnLines, stayingImports, type Edit } from "../rewrite/index.js";
 import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Around } from "../rules/index.js";
 import type { Change, FileResult, HeldBack, Unparsed } from "./change.js";
@@ -49,7 +49,10 @@ export function changesInFile(
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundFunctions(next);
     const found = isWorse ? [] : findIn(next, rules, around, again, pending).candidates;
-    const fresh = found.filter((candidate) => !wasRefused(candidate, text, drafts, first.heldBack));
+    const fresh = found.filter(
+      (candidate) =>
+        !wasRefused(candidate, text, drafts, first.heldBack) && !isDoneElsewhere(candidate, drafts),
+    );
     const more = accepted(next.text, fresh);
     if (more.length === 0) {
       settled = next;
@@ -79,8 +82,10 @@ export function changesInFile(
   const verified = soundDrafts(text, tree, drafts, settled);
   settled?.dispose();
   for (const { draft, reason } of verified.refused) heldBack.push(draft.heldBack(path, reason));
-  const ids = fingerprints(path, tree, verified.sound);
-  const changes = verified.sound.map((draft, i): Change => draft.change(path, ids[i]!));
+  const mayGo = unparsed === undefined && language.imports.mayGo(path);
+  const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
+  const ids = fingerprints(path, tree, sound);
+  const changes = sound.map((draft, i): Change => draft.change(path, ids[i]!));
   tree.dispose();
   const { advice, idleKeeps } = first;
   return { changes, heldBack, advice, idleKeeps, ...(unparsed ? { unparsed } : {}) };
@@ -100,6 +105,13 @@ function wasRefused(
   if (old === undefined) return false;
   const line = text.slice(0, old).split("\n").length;
   return refused.some((entry) => entry.rule === rule.id && entry.line === line);
+}
+
+/** Does a match only change other files, and a change does that already? Their text is not that of any pass. */
+function isDoneElsewhere({ rule, edits, elsewhere }: Candidate, drafts: readonly Draft[]): boolean {
+  if (edits.length > 0) return false;
+  const done = drafts.filter(({ rules }) => rules.includes(rule.id)).flatMap((draft) => draft.elsewhere);
+  return elsewhere.every((one) => done.some((other) => JSON.stringify(other) === JSON.stringify(one)));
 }
 
 /** Where untouched code stood before the edits; undefined for code that they touch. */

@@ -1,5 +1,6 @@
-import { applyEdits } from "../rewrite/index.js";
+import { applyEdits, sorted, type Edit } from "../rewrite/index.js";
 import { parse, type SyntaxTree } from "../syntax/index.js";
+import { CHECKS, type Rewriting } from "./checks/index.js";
 import type { Draft } from "./draft-change.js";
 
 interface Verdict {
@@ -8,8 +9,7 @@ interface Verdict {
 }
 
 /**
- * Holds the result to the promises: it must parse without an error and have every comment that the old text
- * had. When it does not, the drafts are tried one after the other and those that spoil it are refused.
+ * Holds the result to the promises: it must parse without an error, and pass every check. When it does not, the drafts are tried one after the other and those that spoil it are refused.
  * `result` is the tree of the text after all drafts, if there is one already.
  */
 export function soundDrafts(
@@ -19,7 +19,7 @@ export function soundDrafts(
   result: SyntaxTree | undefined,
 ): Verdict {
   if (drafts.length === 0) return { sound: [], refused: [] };
-  const fault = result ? faultIn(result, tree) : faultOf(text, tree, drafts);
+  const fault = result ? faultIn(tree, result, drafts) : faultOf(text, tree, drafts);
   if (fault === undefined) return { sound: [...drafts], refused: [] };
   const sound: Draft[] = [];
   const refused: { draft: Draft; reason: string }[] = [];
@@ -32,29 +32,24 @@ export function soundDrafts(
 }
 
 function faultOf(text: string, tree: SyntaxTree, drafts: readonly Draft[]): string | undefined {
-  const edits = drafts.flatMap((draft) => draft.edits);
-  const after = parse(applyEdits(text, edits), tree.language);
+  const after = parse(applyEdits(text, editsOf(drafts)), tree.language);
   try {
-    return faultIn(after, tree);
+    return faultIn(tree, after, drafts);
   } finally {
     after.dispose();
   }
 }
 
-function faultIn(after: SyntaxTree, before: SyntaxTree): string | undefined {
-  if (after.errors.length > before.errors.length) return "the result would have a syntax error";
-  const kept = commentCounts(after);
-  for (const [comment, count] of commentCounts(before)) {
-    if ((kept.get(comment) ?? 0) < count) return `the comment \`${comment}\` would be lost`;
-  }
-  return undefined;
+function editsOf(drafts: readonly Draft[]): Edit[] {
+  return sorted(drafts.flatMap((draft) => draft.edits));
 }
 
-function commentCounts(tree: SyntaxTree): Map<string, number> {
-  const counts = new Map<string, number>();
-  for (const n of tree.comments) {
-    const comment = tree.textOf(n).replace(/\s+/g, " ").trim();
-    counts.set(comment, (counts.get(comment) ?? 0) + 1);
-  }
-  return counts;
+function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Draft[]): string | undefined {
+  if (after.errors.length > before.errors.length) return "the result would have a syntax error";
+  const spans = drafts.map(({ edits }) => ({
+    start: Math.min(...edits.map(({ start }) => start)),
+    end: Math.max(...edits.map(({ end }) => end)),
+  }));
+  const rewriting: Rewriting = { before, after, edits: editsOf(drafts), spans };
+  return CHECKS.map((check) => check(rewriting)).find((fault) => fault !== undefined);
 }

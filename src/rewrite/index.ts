@@ -1,7 +1,7 @@
 /** A match and a replacement in, edits against the original text out. */
 export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./edits.js";
 export { FreshNames } from "./fresh-names.js";
-export { nameFor, tidyImports, type Named } from "./imports/index.js";
+export { nameFor, stayingImports, tidyImports, type Named } from "./imports/index.js";
 export { lineEnd } from "./indent.js";
 export { fitsAsStatements, fitsInPlace } from "./parentheses.js";
 export { render } from "./render.js";

@@ -1,27 +1,19 @@
 import "uvran/node";
 import {
-  byPath,
   cpp,
-  Engine,
   everyUseOf,
-  filesNaming,
   holes,
   java,
   javascript,
-  languageOfFile,
-  makePlan,
-  parse,
   php,
-  plannedText,
   python,
   renamed,
-  rule,
   typescript,
   use,
-  type Plan,
   type Rule,
   type RuleSpec,
 } from "uvran";
+import { make, run } from "./run-rule.js";
 
 const { name, given, body, type, member } = holes({
   name: "name",
@@ -30,30 +22,6 @@ const { name, given, body, type, member } = holes({
   type: "type",
   member: "name",
 });
-
-const make = (spec: Pick<RuleSpec, "was"> & Partial<RuleSpec>): Rule =>
-  rule({ id: "test/uses", kind: "idiom", title: "t", why: "w", trials: [], ...spec });
-
-/** What a rule makes of some files, with the plan that says why. */
-async function run(
-  one: Rule,
-  files: Record<string, string>,
-): Promise<{ plan: Plan; now: Record<string, string> }> {
-  const all = Object.entries(files).map(([path, text]) => ({ path, text }));
-  const engine = new Engine([one], { files: filesNaming(all) });
-  const examined = [];
-  for (const [path, text] of Object.entries(files)) {
-    examined.push({ path, text, result: (await engine.file(path, text))! });
-  }
-  const plan = makePlan(examined, (path) => files[path]!);
-  const now = { ...files };
-  for (const [path, changes] of byPath(plan.changes))
-    now[path] = await plannedText(path, files[path]!, changes);
-  for (const [path, text] of Object.entries(now)) {
-    if (languageOfFile(path)) expect(parse(text, languageOfFile(path)!).errors).toEqual([]);
-  }
-  return { plan, now };
-}
 
 const handle = make({
   was: cpp`${type} *${name} = open(${given});`,

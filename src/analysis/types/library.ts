@@ -69,7 +69,11 @@ export function isLibraryType(type: KnownType, wanted: LibraryClass, at: SyntaxN
 }
 
 /** No, for a class of the project that has the methods at stake itself; undefined where it is not known to be one. */
-function ownVersion({ name, why }: KnownType, { methods = [] }: LibraryClass, at: SyntaxNode): Answer | undefined {
+function ownVersion(
+  { name, why }: KnownType,
+  { methods = [] }: LibraryClass,
+  at: SyntaxNode,
+): Answer | undefined {
   const { classes } = classesNamed(at.tree, name);
   const own = classes.length === 1 ? classes[0] : undefined;
   const method = own?.members.find((one) => !one.isStatic && methods.includes(one.name));

@@ -1,6 +1,7 @@
 import type { Import, ImportStatement, ListedImport, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { sorted, type Edit } from "../edits.js";
 import { itemEdit, listedIn, statementEdit } from "./place.js";
+import { namedInCode, namedInText } from "./still-named.js";
 import { styleOf } from "./style.js";
 
 /**
@@ -29,10 +30,14 @@ export function tidyImports(
   const staying = statements.filter((statement) => !whole.has(statement));
   const style = styleOf(after, statements);
   const fresh = new Map<string, Import[]>();
-  const code = withoutImports(after, statements);
   for (const wanted of inOrder(needs)) {
     // A later rule may have replaced what an earlier one put there.
-    if (wanted.local !== undefined && !mentions(code, wanted.local)) continue;
+    const { local } = wanted;
+    const isUsed =
+      local === undefined ||
+      namedInCode(after, statements, local).length > 0 ||
+      namedInText(after, local) !== undefined;
+    if (!isUsed) continue;
     if (staying.some((statement) => covers(statement, wanted, facts.starHasAll))) continue;
     const host = staying.find((statement) => takes(statement, wanted, gone));
     if (host) edits.push(itemEdit(after, host, wanted, gone));
@@ -78,33 +83,23 @@ function takes(statement: ImportStatement, wanted: Import, gone: ReadonlySet<Lis
   );
 }
 
-/** Names that the old code used, and that the new text does not have anywhere but in their import. */
+/** Names that the old code used, and that neither the new code nor a text read as code has. */
 function noLongerUsed(
   before: SyntaxTree,
   after: SyntaxTree,
   statements: readonly ImportStatement[],
 ): Set<ListedImport> {
-  const old = withoutImports(before, before.language.imports.read(before));
-  const now = withoutImports(after, statements);
+  const old = before.language.imports.read(before);
   const listed = statements.flatMap((statement) => statement.imports);
   return new Set(
-    listed.filter(({ local }) => local !== undefined && mentions(old, local) && !mentions(now, local)),
+    listed.filter(
+      ({ local }) =>
+        local !== undefined &&
+        namedInCode(before, old, local).length > 0 &&
+        namedInCode(after, statements, local).length === 0 &&
+        namedInText(after, local) === undefined,
+    ),
   );
-}
-
-function withoutImports(tree: SyntaxTree, statements: readonly ImportStatement[]): string {
-  let text = "";
-  let at = 0;
-  for (const { node } of statements) {
-    text += tree.text.slice(at, node.start);
-    at = node.end;
-  }
-  return text + tree.text.slice(at);
-}
-
-function mentions(text: string, name: string): boolean {
-  const escaped = name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
-  return new RegExp(`(?<![\\p{L}\\p{N}_$])${escaped}(?![\\p{L}\\p{N}_$])`, "u").test(text);
 }
 
 /** A line that goes, with its line end, and with the blank line after it when one stands before it too. */

@@ -1,0 +1,10 @@
+import type { Check } from "./check.js";
+import { commentFault } from "./comments.js";
+import { layoutFault } from "./python-layout.js";
+import { toolCommentFault } from "./tool-comments.js";
+import { untouchedFault } from "./untouched.js";
+
+export type { Rewriting } from "./check.js";
+
+/** What every rewriting is held to, beside being free of syntax errors. */
+export const CHECKS: readonly Check[] = [commentFault, toolCommentFault, layoutFault, untouchedFault];

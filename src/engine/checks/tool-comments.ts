@@ -1,0 +1,62 @@
+import { diffLines } from "diff";
+import { applyEdits } from "../../rewrite/index.js";
+import { shortened } from "../../analysis/index.js";
+import type { SyntaxTree } from "../../syntax/index.js";
+import type { Rewriting } from "./check.js";
+
+/** How a comment begins that speaks to a tool about the line that it stands on, or the one behind it. */
+const TO_A_TOOL = [
+  // `@name`
+  /^@[a-z][\w-]*/i,
+  // `name: value`, with no space before the colon; not the beginning of a sentence
+  /^(?!(todo|note|fixme|xxx|hack|see|warning|example|param|returns?|https?)\b)[a-z][\w-]*:(?!\/\/)\s*\S/,
+  // `noname`, in one word
+  /^(no[a-z]+|NO[A-Z]+)\b(?=\s*($|[(:,[]|-))/,
+  /^pragma\b/i,
+  // `name-disable`, `name-ignore`, `name-next-line`
+  /^[a-z][\w-]*-(disable|enable|ignore|expect|line|next)\b/i,
+];
+/** Such a comment on a line of its own speaks of the next line. */
+const OF_THE_NEXT = /^@|next|ignore|expect|disable/i;
+
+/**
+ * A comment that speaks to a tool of its line must stay with it: where a rewrite puts the code of several lines on one,
+ * or of one line on several, nothing says which of them is meant.
+ */
+export function toolCommentFault({ before, edits }: Rewriting): string | undefined {
+  const spoken = spokenLines(before);
+  if (spoken.size === 0) return undefined;
+  const touched = [...spoken.keys()].some((line) =>
+    edits.some(({ start, end }) => before.lineAt(start) <= line && line <= before.lineAt(end)),
+  );
+  if (!touched) return undefined;
+  let line = 1;
+  const parts = diffLines(before.text, applyEdits(before.text, edits), { ignoreWhitespace: true });
+  for (let i = 0; i < parts.length; i++) {
+    const { count, added, removed } = parts[i]!;
+    if (removed) {
+      const put = parts[i + 1]?.added ? parts[i + 1]!.count : 0;
+      for (let at = line; at < line + count; at++) {
+        const comment = spoken.get(at);
+        if (comment !== undefined && (count > 1 || put !== 1))
+          return `\`${shortened(comment)}\` speaks of this line, which would not stay one`;
+      }
+    } else if (added && !parts[i - 1]?.removed) continue;
+    if (!added) line += count;
+  }
+  return undefined;
+}
+
+/** The lines that a comment speaks of to a tool, with the comment. */
+function spokenLines(tree: SyntaxTree): Map<number, string> {
+  const result = new Map<number, string>();
+  for (const n of tree.comments) {
+    const comment = tree.textOf(n).trim();
+    const says = comment.replace(/^(\/\/+|\/\*+|#+|<#)\s*/, "");
+    if (!TO_A_TOOL.some((form) => form.test(says))) continue;
+    const line = tree.lineAt(tree.starts[n]!);
+    if (tree.firstOnLine(tree.starts[n]!) !== tree.starts[n]) result.set(line, comment);
+    else if (OF_THE_NEXT.test(says)) result.set(line + 1, comment);
+  }
+  return result;
+}

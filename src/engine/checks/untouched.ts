@@ -1,0 +1,89 @@
+import { shortened } from "../../analysis/index.js";
+import type { Edit } from "../../rewrite/index.js";
+import type { SyntaxTree } from "../../syntax/index.js";
+import type { Rewriting } from "./check.js";
+
+/**
+ * Code that no edit touches must be read as it was. A line may begin with what continues the one before, a comment may
+ * swallow what follows, a branch may take in the statement behind it: then a node of the old tree is missing in the new.
+ */
+export function untouchedFault({ before, after, edits, spans }: Rewriting): string | undefined {
+  // Beside what the parser could not read, anything may be read otherwise after a change far away.
+  if (edits.length === 0 || before.errors.length > 0) return undefined;
+  const lists = [...before.language.statementLists, ...before.language.memberLists];
+  const isStatement = (tree: SyntaxTree, n: number): boolean =>
+    tree.parents[n]! >= 0 && lists.includes(tree.kind(tree.parents[n]!));
+  const places = new Set<string>();
+  const statements = new Set<number>();
+  for (let n = 0; n < after.size; n++) {
+    const [start, end] = [after.starts[n]!, after.ends[n]!];
+    places.add(place(start, end)).add(place(start, end, after.kind(n)));
+    if (isStatement(after, n)) statements.add(after.starts[n]!);
+  }
+  const beginsLine = (tree: SyntaxTree, at: number): boolean => tree.firstOnLine(at) === at;
+  let shift = 0;
+  let next = 0;
+  // Nodes come in order of their starts.
+  for (let n = 0; n < before.size; n++) {
+    const [start, end] = [before.starts[n]!, before.ends[n]!];
+    for (let edit = edits[next]; edit && edit.end <= start && edit.start < start; edit = edits[++next])
+      shift += grownBy(edit);
+    if (start === end || !before.isNamed(n) || before.isLeaf(n)) continue;
+    if (before.node(n).is(before.language.comments) || before.node(n).is(lists)) continue;
+    const near = nearestEdits(start, edits, next);
+    if (near.some((edit) => edit.start < start && start < edit.end)) continue;
+    // What is put or taken out right before it.
+    const from =
+      start + shift + near.reduce((sum, edit) => (edit.end <= start ? sum + grownBy(edit) : sum), 0);
+    const isLine =
+      isStatement(before, n) &&
+      beginsLine(before, start) &&
+      !near.some((edit) => edit.end >= start && edit.start <= start && /\S/.test(edit.text)) &&
+      !near.some((edit) => edit.start <= start && edit.end > start) &&
+      beginsLine(after, from);
+    // What a change spans may be something else on purpose: a list of arguments becomes one of parameters.
+    const isSpanned = spans.some((span) => span.start <= start && end <= span.end);
+    const isLost =
+      isLeftAlone(start, end, edits, next, isSpanned) &&
+      !places.has(place(from, from + end - start, isSpanned ? undefined : before.kind(n)));
+    if (isLost || (isLine && !statements.has(from)))
+      return `\`${shortened(before.textOf(n))}\`, which nothing touches, would be read differently`;
+  }
+  return undefined;
+}
+
+function place(start: number, end: number, kind = ""): string {
+  return `${start} ${end} ${kind}`;
+}
+
+function grownBy({ start, end, text }: Edit): number {
+  return text.length - (end - start);
+}
+
+/** The edits from the first that is not wholly before a place to the last that begins there. */
+function nearestEdits(start: number, edits: readonly Edit[], next: number): readonly Edit[] {
+  let to = next;
+  while (edits[to] && edits[to]!.start <= start) to++;
+  return edits.slice(next, to);
+}
+
+/**
+ * Does no edit reach into a node, and none put code right beside it, which it may become part of? In what a change
+ * spans, code beside an edit may become part of something else on purpose.
+ */
+function isLeftAlone(
+  start: number,
+  end: number,
+  edits: readonly Edit[],
+  next: number,
+  isSpanned: boolean,
+): boolean {
+  for (let i = Math.max(0, next - 1); i < edits.length; i++) {
+    const edit = edits[i]!;
+    if (edit.start > end) return true;
+    if (edit.end < start) continue;
+    const isBeside = edit.end <= start || edit.start >= end;
+    if (!isBeside || isSpanned || /\S/.test(edit.text)) return false;
+  }
+  return true;
+}

@@ -1,0 +1,53 @@
+import { escaped, type ImportStatement, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import type { Edit } from "../edits.js";
+
+/** The places where code names something, outside of the statements that import. */
+export function namedInCode(
+  tree: SyntaxTree,
+  statements: readonly ImportStatement[],
+  name: string,
+): readonly SyntaxNode[] {
+  return tree
+    .named(name)
+    .map((n) => tree.node(n))
+    .filter((node) => !statements.some((statement) => statement.node.holds(node)));
+}
+
+/**
+ * Where a text that may be read as code names something: a string that is just the name, as in `__all__`, a type that
+ * is written as a string, a comment that gives a type or links to one. Undefined where none does.
+ */
+export function namedInText(tree: SyntaxTree, name: string): number | undefined {
+  const { strings, id } = tree.language;
+  const word = new RegExp(`(?<![\\p{L}\\p{N}_$])${escaped(name)}(?![\\p{L}\\p{N}_$])`, "u");
+  for (let n = 0; n < tree.size; n++) {
+    if (!strings.includes(tree.kind(n))) continue;
+    const inside = tree.textOf(n).replace(/^[a-zA-Z]{0,2}(["'`]+)([^]*)\1$/, "$2");
+    const isType = id === "python" && /^[\w\s.,[\]|"']+$/.test(inside) && /[[|.]|^\w+$/.test(inside);
+    if (inside === name || (isType && word.test(inside))) return tree.lineAt(tree.starts[n]!);
+  }
+  for (const n of tree.comments) {
+    const speaks = /^#\s*type:|[{]?@\w+/.exec(tree.textOf(n));
+    if (speaks && word.test(tree.textOf(n))) return tree.lineAt(tree.starts[n]!);
+  }
+  return undefined;
+}
+
+/** What to say of imports that edits leave without a use, and that stay since a text still names what they bring in. */
+export function stayingImports(tree: SyntaxTree, edits: readonly Edit[]): string[] {
+  const statements = tree.language.imports.read(tree);
+  const isGone = ({ start, end }: SyntaxNode): boolean =>
+    edits.some((edit) => edit.start <= start && end <= edit.end);
+  const result: string[] = [];
+  for (const { local } of statements.flatMap(({ imports }) => imports)) {
+    if (local === undefined || edits.some(({ text }) => text.includes(local))) continue;
+    const uses = namedInCode(tree, statements, local);
+    if (uses.length === 0 || !uses.every(isGone)) continue;
+    const line = namedInText(tree, local);
+    if (line !== undefined)
+      result.push(
+        `nothing else uses \`${local}\`, but its import stays, since line ${line} names it in a text`,
+      );
+  }
+  return result;
+}
