@@ -66,9 +66,12 @@ function asJson(found: Parameters<typeof surveyText>[0]): string {
     title,
   }));
   const { filesRead, heldBack, advice, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;
+  const { silenced, versions } = found;
   const rest = {
     heldBack,
     advice,
+    silenced,
+    versions,
     unparsed,
     idleKeeps,
     unreadable,

@@ -79,11 +79,24 @@ export interface IdleKeep {
   readonly rule: string;
 }
 
+/** A place that a rule would change, were the project not for a version of the language that is too old for it. */
+export interface Silenced {
+  readonly rule: string;
+  readonly title: string;
+  readonly path: string;
+  readonly line: number;
+  /** The language and version that the new code needs: "Java 9". */
+  readonly needs: string;
+  /** Which version the project is for, and what says so. */
+  readonly asked: string;
+}
+
 /** What the engine says of one file. */
 export interface FileResult {
   readonly changes: readonly Change[];
   readonly heldBack: readonly HeldBack[];
   readonly advice?: readonly Advice[];
+  readonly silenced?: readonly Silenced[];
   readonly idleKeeps?: readonly IdleKeep[];
   readonly unparsed?: Unparsed;
 }

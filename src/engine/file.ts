@@ -87,8 +87,8 @@ export function changesInFile(
   const ids = fingerprints(path, tree, sound);
   const changes = sound.map((draft, i): Change => draft.change(path, ids[i]!));
   tree.dispose();
-  const { advice, idleKeeps } = first;
-  return { changes, heldBack, advice, idleKeeps, ...(unparsed ? { unparsed } : {}) };
+  const { advice, silenced, idleKeeps } = first;
+  return { changes, heldBack, advice, silenced, idleKeeps, ...(unparsed ? { unparsed } : {}) };
 }
 
 /**

@@ -1,12 +1,21 @@
-import { placeIn, shortened, type Answer } from "../analysis/index.js";
+import { placeIn, shortened } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
 import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
-import { lower, Match, targetAnswer, type Around, type Rule, type Trust } from "../rules/index.js";
+import {
+  lower,
+  Match,
+  versionVerdict,
+  type Around,
+  type Rule,
+  type Trust,
+  type VersionVerdict,
+} from "../rules/index.js";
 import type { Import, SyntaxTree } from "../syntax/index.js";
 import { aroundName } from "./around-name.js";
-import type { Advice, FileEdits, Ground, HeldBack, IdleKeep } from "./change.js";
+import type { Advice, FileEdits, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import { misreadStatements } from "./misread.js";
+import { newlyNeeded } from "./needed-version.js";
 import type { Entry } from "./entry.js";
 import type { PreparedRules } from "./prepare.js";
 import { rewritten } from "./rewritten.js";
@@ -32,6 +41,7 @@ export interface Found {
   readonly candidates: readonly Candidate[];
   readonly heldBack: readonly HeldBack[];
   readonly advice: readonly Advice[];
+  readonly silenced: readonly Silenced[];
   /** Keep comments that kept nothing. */
   readonly idleKeeps: readonly IdleKeep[];
 }
@@ -53,6 +63,7 @@ export function findIn(
   const candidates: Candidate[] = [];
   const heldBack: HeldBack[] = [];
   const advice: Advice[] = [];
+  const silenced: Silenced[] = [];
   const names = new FreshNames(tree, pending);
   const keeps = keepsIn(tree);
   const misreads = misreadStatements(tree);
@@ -67,8 +78,6 @@ export function findIn(
       if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) continue;
       const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
       if (!match) continue;
-      const target = targetAnswer(entry.rule.target, match);
-      if (target?.is === "no") continue;
       last = entry;
       const keep = keeps.find(
         (k) => k.rules.includes(entry.rule.id) && k.start <= found.start && found.end <= k.end,
@@ -84,8 +93,9 @@ export function findIn(
         heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason });
         continue;
       }
-      const outcome = judge(entry, match, target);
-      if ("says" in outcome) advice.push({ ...outcome, path });
+      const outcome = judge(entry, match);
+      if ("needs" in outcome && "asked" in outcome) silenced.push({ ...outcome, path });
+      else if ("says" in outcome) advice.push({ ...outcome, path });
       else if ("reason" in outcome) heldBack.push({ ...outcome, path });
       else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
         candidates.push(within ? besideErrors(outcome, tree) : outcome);
@@ -100,7 +110,7 @@ export function findIn(
     ({ rule, line }) =>
       !candidates.some((one) => one.line === line && rules.yields(rule).includes(one.rule.id)),
   );
-  return { candidates, heldBack, advice: needed, idleKeeps };
+  return { candidates, heldBack, advice: needed, silenced, idleKeeps };
 }
 
 function kept(rule: string, path: string, match: Match, keep: Keep): HeldBack {
@@ -126,12 +136,20 @@ function besideErrors(candidate: Candidate, tree: SyntaxTree): Candidate {
   return { ...candidate, trust: lower(candidate.trust, "likely"), evidence };
 }
 
-type Outcome = Candidate | Omit<HeldBack, "path"> | Omit<Advice, "path">;
+function tooOld(
+  { id, title }: Rule,
+  line: number,
+  { answer, needs }: VersionVerdict,
+): Omit<Silenced, "path"> {
+  return { rule: id, title, line, needs, asked: answer.evidence.says };
+}
 
-function judge({ rule, order }: Entry, match: Match, target: Answer | undefined): Outcome {
+type Outcome = Candidate | Omit<HeldBack, "path"> | Omit<Advice, "path"> | Omit<Silenced, "path">;
+
+function judge({ rule, order }: Entry, match: Match): Outcome {
   const line = match.node.line;
-  const evidence: Ground[] = target ? [{ answer: target.is, ...target.evidence }] : [];
-  let trust: Trust = target?.is === "unknown" ? "likely" : "certain";
+  const evidence: Ground[] = [];
+  let trust: Trust = "certain";
   for (const given of rule.given ?? []) {
     const answer = given.ask(match);
     if (answer.is === "no") {
@@ -144,6 +162,10 @@ function judge({ rule, order }: Entry, match: Match, target: Answer | undefined)
   if (rule.advice !== undefined) {
     const { id, title, kind, advice } = rule;
     const says = typeof advice === "string" ? advice : advice(match);
+    const version = versionVerdict([{ since: rule.target }], match);
+    if (version?.isTooOld) return tooOld(rule, line, version);
+    if (version?.answer.is === "no") return { rule: id, line, reason: version.answer.evidence.says };
+    if (version) evidence.unshift({ answer: version.answer.is, ...version.answer.evidence });
     return { rule: id, title, kind, trust, line, says, evidence };
   }
   try {
@@ -151,12 +173,16 @@ function judge({ rule, order }: Entry, match: Match, target: Answer | undefined)
     const uses = aroundName(rule, match);
     if (clash(uses.edits, own.edits)) throw new CannotRewrite("a use stands in the code that is rewritten");
     trust = lower(trust, uses.trust);
+    const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
+    const version = versionVerdict([...newlyNeeded(match, edits), { since: rule.target }], match);
+    if (version?.isTooOld) return tooOld(rule, line, version);
+    if (version?.answer.is === "no") throw new CannotRewrite(version.answer.evidence.says);
+    if (version) evidence.unshift({ answer: version.answer.is, ...version.answer.evidence });
     const cautions = rule.cautions?.(match) ?? [];
     const notes = rule.notes?.(match) ?? [];
     // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.
     if (cautions.length > 0) trust = lower(trust, "likely");
     const { start, end } = match.found;
-    const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
     const needs = [...own.needs, ...uses.needs];
     const { elsewhere } = uses;
     return {

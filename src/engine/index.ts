@@ -6,6 +6,7 @@ export {
   type HeldBack,
   type Advice,
   type IdleKeep,
+  type Silenced,
   type Unparsed,
 } from "./change.js";
 export { changesInFile } from "./file.js";

@@ -94,6 +94,7 @@ function inFile(path: string, region: Region, result: FileResult): FileResult {
       trust: region.isWhole ? entry.trust : lower(entry.trust, "likely"),
       evidence: entry.evidence.map(placed),
     })),
+    silenced: (result.silenced ?? []).map((entry) => ({ ...placed(entry), path })),
     idleKeeps: (result.idleKeeps ?? []).map((keep): IdleKeep => ({ ...placed(keep), path })),
     ...(result.unparsed ? { unparsed: { ...placed(result.unparsed), path } } : {}),
   };
@@ -105,6 +106,7 @@ function together(results: readonly FileResult[]): FileResult {
     changes: results.flatMap((result) => result.changes),
     heldBack: results.flatMap((result) => result.heldBack),
     advice: results.flatMap((result) => result.advice ?? []),
+    silenced: results.flatMap((result) => result.silenced ?? []),
     idleKeeps: results.flatMap((result) => result.idleKeeps ?? []),
     ...(unparsed ? { unparsed } : {}),
   };

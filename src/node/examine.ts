@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { Engine, type IdleKeep, type Unparsed } from "../engine/index.js";
+import { Engine, type IdleKeep, type Silenced, type Unparsed } from "../engine/index.js";
 import { makePlan, type Examined, type Plan } from "../plan/index.js";
 import type { Skipped, Survey } from "../report/index.js";
 import type { Rule } from "../rules/index.js";
@@ -44,6 +44,7 @@ export async function examine(task: Task): Promise<Examination> {
   const examined: Examined[] = [];
   const unparsed: Unparsed[] = [];
   const idleKeeps: IdleKeep[] = [];
+  const silenced: Silenced[] = [];
   const skipped: Skipped[] = [...sources.skipped];
   const unreadable: Skipped[] = [...sources.unreadable];
   let done = 0;
@@ -67,6 +68,7 @@ export async function examine(task: Task): Promise<Examination> {
     const result = (await engine.file(path, text)) ?? { changes: [], heldBack: [] };
     if (result.unparsed) unparsed.push(result.unparsed);
     idleKeeps.push(...(result.idleKeeps ?? []));
+    silenced.push(...(result.silenced ?? []));
     const { changes, heldBack, advice = [] } = result;
     if (changes.length + heldBack.length + advice.length > 0) examined.push({ path, text, result });
     if (done % 50 === 0) await new Promise(setImmediate);
@@ -82,6 +84,8 @@ export async function examine(task: Task): Promise<Examination> {
     heldBack,
     advice,
     unparsed,
+    silenced,
+    versions: targets.asked(),
     idleKeeps,
     unreadable,
     skipped,

@@ -1,12 +1,20 @@
 import { byPath, countBy, type PlanChange } from "../plan/index.js";
 import { TRUSTS, type Rule } from "../rules/index.js";
-import type { Advice, HeldBack, IdleKeep, Unparsed } from "../engine/index.js";
+import type { Advice, HeldBack, IdleKeep, Silenced, Unparsed } from "../engine/index.js";
 import { paintTrust, type Paint } from "./paint.js";
 
 /** A file that was not looked at, and why. */
 export interface Skipped {
   readonly path: string;
   readonly why: string;
+}
+
+/** A version of a language that files must run on. */
+export interface VersionAsked {
+  /** The language and version: "Java 8". */
+  readonly version: string;
+  /** What says so: "by pom.xml"; undefined where nothing does, and the version is taken for granted. */
+  readonly says: string | undefined;
 }
 
 /** What a survey found out. */
@@ -18,6 +26,9 @@ export interface Survey {
   readonly heldBack: readonly HeldBack[];
   readonly advice: readonly Advice[];
   readonly unparsed: readonly Unparsed[];
+  readonly silenced: readonly Silenced[];
+  /** The versions that were asked for while looking, each once. */
+  readonly versions: readonly VersionAsked[];
   readonly idleKeeps: readonly IdleKeep[];
   readonly unreadable: readonly Skipped[];
   readonly skipped: readonly Skipped[];
@@ -59,6 +70,12 @@ export function surveyText(survey: Survey, paint: Paint): string {
       )}`,
     );
   }
+  for (const [i, { version, says }] of survey.versions.entries()) {
+    const why = says ?? "taken for granted, since nothing says otherwise";
+    out.push(`${(i === 0 ? "versions" : "").padEnd(15)}${version} ${why}`);
+  }
+  for (const [reason, count] of countBy(survey.silenced, silencedBy))
+    out.push(`${"too new".padEnd(15)}${plural(count, "more place")} ${reason}`);
   const endings = [...survey.notCovered].sort((a, b) => b[1] - a[1]);
   if (endings.length > 0) {
     const total = sum(endings.map(([, count]) => count));
@@ -85,6 +102,11 @@ export function surveyText(survey: Survey, paint: Paint): string {
     );
   }
   return out.join("\n").trimEnd() + "\n";
+}
+
+/** Why a rule says nothing of a place, as what follows the number of places. */
+function silencedBy({ rule, needs, asked }: Silenced): string {
+  return `of ${rule}, which needs ${needs}; ${asked}`;
 }
 
 /** A survey's places with their lines of code, file by file. */

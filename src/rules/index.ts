@@ -18,7 +18,14 @@ export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { pack, rule, RuleError } from "./rule.js";
 export { type Becomes, type Pack, type Rule, type RuleSpec } from "./rule.js";
-export { isAtLeast, targetAnswer, type Target, type TargetSource } from "./target.js";
+export {
+  isAtLeast,
+  targetAllows,
+  versionVerdict,
+  type Target,
+  type TargetSource,
+  type VersionVerdict,
+} from "./target.js";
 export { trialsIn, type Trial } from "./trial.js";
 export {
   declarationOfHole,

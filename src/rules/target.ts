@@ -1,5 +1,5 @@
 import { coerce, compare } from "semver";
-import { no, unknown, yes, type Answer } from "../analysis/index.js";
+import { no, yes, type Answer } from "../analysis/index.js";
 import type { Language } from "../syntax/index.js";
 import type { Match } from "./match.js";
 
@@ -11,7 +11,7 @@ export interface Target {
   readonly says: string;
 }
 
-/** Tells the version that a file must run on; the engine asks it for rules with a `target`. */
+/** Tells the version that a file must run on; the engine asks it for all that new code needs. */
 export interface TargetSource {
   targetOf(file: {
     readonly path: string;
@@ -26,17 +26,43 @@ export function isAtLeast(version: string, wanted: string): boolean {
   return have !== null && need !== null && compare(have, need) >= 0;
 }
 
-/** May new code need this version where a match stands? Undefined for a rule that needs none. */
-export function targetAnswer(wanted: string | undefined, { around, tree }: Match): Answer | undefined {
-  if (wanted === undefined) return undefined;
-  const { language, text } = tree;
-  const target = around.targets?.targetOf({ path: around.path, text, language });
-  const called = `${language.title} ${wanted}`;
-  if (!target) {
-    return isAtLeast(language.assumedVersion, wanted)
-      ? yes(`${called} is taken for granted, since nothing says otherwise`)
-      : unknown(`the new code needs ${called}, and nothing says which version the project is for`);
+/** What new code needs of a version, which one that is for, and whether a project has it. */
+export interface VersionVerdict {
+  /** Yes or no: where nothing says the version, what the assumed one lacks is not written. */
+  readonly answer: Answer;
+  /** Known to be too old: the rule has nothing to say here. */
+  readonly isTooOld: boolean;
+  /** The language and version that is needed: "Java 9". */
+  readonly needs: string;
+}
+
+/** May new code have this where a match stands? Undefined for what every version has. */
+export function versionVerdict(
+  wanted: readonly { readonly since?: string | undefined; readonly what?: string }[],
+  { around, tree }: Match,
+): VersionVerdict | undefined {
+  let newest: { since: string; what?: string } | undefined;
+  for (const { since, what } of wanted) {
+    if (since === undefined || (newest && isAtLeast(newest.since, since))) continue;
+    newest = { since, ...(what === undefined ? {} : { what }) };
   }
-  const here = `${language.title} ${target.version} is asked for ${target.says}`;
-  return isAtLeast(target.version, wanted) ? yes(here) : no(here);
+  if (!newest) return undefined;
+  const { language, text } = tree;
+  const needs = `${language.title} ${newest.since}`;
+  const target = around.targets?.targetOf({ path: around.path, text, language });
+  if (target) {
+    const here = `${language.title} ${target.version} is asked for ${target.says}`;
+    const isNew = isAtLeast(target.version, newest.since);
+    return { answer: isNew ? yes(here) : no(here), isTooOld: !isNew, needs };
+  }
+  const whatFor = newest.what === undefined ? "" : ` (${newest.what})`;
+  const answer = isAtLeast(language.assumedVersion, newest.since)
+    ? yes(`${language.title} ${language.assumedVersion} is taken for granted, since nothing says otherwise`)
+    : no(`the new code needs ${needs}${whatFor}, and nothing says which version the project is for`);
+  return { answer, isTooOld: false, needs };
+}
+
+/** May new code need this version where a match stands? For rules that can write an older form too. */
+export function targetAllows(version: string, match: Match): boolean {
+  return versionVerdict([{ since: version }], match)?.answer.is === "yes";
 }

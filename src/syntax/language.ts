@@ -1,4 +1,5 @@
 import type { ClassFacts } from "./class-facts.js";
+import type { VersionFacts } from "./version-facts.js";
 import type { CodeFacts } from "./code-facts.js";
 import type { FlowFacts } from "./flow-facts.js";
 import type { LinkFacts } from "./link-facts.js";
@@ -22,6 +23,8 @@ export interface Language extends CodeFacts, MeaningFacts {
   readonly flow: FlowFacts;
   /** How classes are declared. */
   readonly classFacts: ClassFacts;
+  /** In which version what came in. */
+  readonly versions: VersionFacts;
   /** How names bind. */
   readonly binding: NameFacts;
   readonly id: LanguageId;

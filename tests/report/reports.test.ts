@@ -106,6 +106,18 @@ const survey: Survey = {
   heldBack: [held],
   advice: [],
   unparsed: [{ path: "bad.py", line: 9, soundFunctions: 0 }],
+  silenced: [1, 2].map((line) => ({
+    rule: "a/new",
+    title: "t",
+    path: "a.js",
+    line,
+    needs: "JavaScript 2020",
+    asked: "JavaScript 2015 is asked for by package.json",
+  })),
+  versions: [
+    { version: "JavaScript 2015", says: "by package.json" },
+    { version: "Python 3.9", says: undefined },
+  ],
   idleKeeps: [{ path: "src/c.js", line: 4, rule: "a/one" }],
   unreadable: [{ path: "latin.py", why: "not valid UTF-8" }],
   skipped: [
@@ -128,6 +140,11 @@ test("a survey counts by rule and trust, and names what was not looked at", () =
   expect(line("all").split(/\s+/)).toEqual(["all", "1", "1", "0", "0", "1"]);
   expect(line("not covered")).toBe("not covered    7 files of other kinds: .css 5, .md 2");
   expect(line("left out")).toBe("left out       1 generated, 2 ignored");
+  expect(text).toContain(
+    "versions       JavaScript 2015 by package.json\n" +
+      "               Python 3.9 taken for granted, since nothing says otherwise\n" +
+      "too new        2 more places of a/new, which needs JavaScript 2020; JavaScript 2015 is asked for by package.json\n",
+  );
   expect(line("syntax error")).toContain("bad.py:9");
   expect(line("idle keep")).toContain("src/c.js:4 keeps nothing from a/one");
   expect(line("unreadable")).toContain("latin.py: not valid UTF-8");

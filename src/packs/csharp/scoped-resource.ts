@@ -4,7 +4,7 @@ import {
   holes,
   nameInFile,
   rule,
-  targetAnswer,
+  targetAllows,
   trialsIn,
   unknown,
   yes,
@@ -108,7 +108,7 @@ function isThereToRelease(match: Match): Answer {
  * plain block, where the language is new enough, and where no name of the body is taken around it.
  */
 function endsItsBlock(match: Match): boolean {
-  if (targetAnswer("8", match)?.is !== "yes") return false;
+  if (!targetAllows("8", match)) return false;
   const last = match.nodes.at(-1)!;
   const block = last.parent;
   if (!block?.is("block") || !block.parts.at(-1)?.same(last)) return false;

@@ -5,7 +5,7 @@ import {
   javascript,
   no,
   rule,
-  targetAnswer,
+  targetAllows,
   trialsIn,
   unknown,
   yes,
@@ -302,7 +302,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
 
 /** May `using` be written, and does the block end where the code does? The parser of TypeScript does not read it yet. */
 function canUse(match: Match): boolean {
-  if (match.tree.language.id !== "javascript" || targetAnswer("2026", match)?.is !== "yes") return false;
+  if (match.tree.language.id !== "javascript" || !targetAllows("2026", match)) return false;
   const last = match.nodes.at(-1)!;
   return last.parent?.is("statement_block") === true && last.parent.parts.at(-1)?.same(last) === true;
 }

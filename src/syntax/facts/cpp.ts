@@ -1,3 +1,4 @@
+import { cppVersions } from "../versions/cpp.js";
 import { cppClasses } from "../classes/cpp.js";
 import { ordinaryCode } from "../code-facts.js";
 import { cppImports } from "../imports/cpp.js";
@@ -23,6 +24,7 @@ export const cpp: Language = {
   links: cppLinks,
   flow: cppFlow,
   classFacts: cppClasses,
+  versions: cppVersions,
   contexts: [
     { name: "statement", before: "void uvran() {\n", after: "\n}" },
     { name: "expression", before: "auto uvran = ", after: ";" },

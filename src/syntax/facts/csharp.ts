@@ -1,3 +1,4 @@
+import { csharpVersions } from "../versions/csharp.js";
 import { csharpClasses } from "../classes/csharp.js";
 import { ordinaryCode } from "../code-facts.js";
 import { csharpImports } from "../imports/csharp.js";
@@ -31,6 +32,7 @@ export const csharp: Language = {
   links: csharpLinks,
   flow: csharpFlow,
   classFacts: csharpClasses,
+  versions: csharpVersions,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

@@ -1,3 +1,4 @@
+import { ecmascriptVersions } from "../versions/ecmascript.js";
 import { ecmascriptClasses } from "../classes/ecmascript.js";
 import { ordinaryCode } from "../code-facts.js";
 import { ecmascriptImports } from "../imports/ecmascript.js";
@@ -15,6 +16,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   links: ecmascriptLinks,
   flow: ecmascriptFlow,
   classFacts: ecmascriptClasses,
+  versions: ecmascriptVersions,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

@@ -1,3 +1,4 @@
+import { javaVersions } from "../versions/java.js";
 import { javaClasses } from "../classes/java.js";
 import { ordinaryCode } from "../code-facts.js";
 import { javaImports } from "../imports/java.js";
@@ -28,6 +29,7 @@ export const java: Language = {
   links: javaLinks,
   flow: javaFlow,
   classFacts: javaClasses,
+  versions: javaVersions,
   contexts: [
     { name: "statement", before: "class Uvran { void uvran() {\n", after: "\n} }" },
     { name: "member", before: "class Uvran {\n", after: "\n}" },

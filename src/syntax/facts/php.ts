@@ -1,3 +1,4 @@
+import { phpVersions } from "../versions/php.js";
 import { phpClasses } from "../classes/php.js";
 import { ordinaryCode } from "../code-facts.js";
 import { phpImports } from "../imports/php.js";
@@ -23,6 +24,7 @@ export const php: Language = {
   links: phpLinks,
   flow: phpFlow,
   classFacts: phpClasses,
+  versions: phpVersions,
   contexts: [
     { name: "statement", before: "<?php\n", after: "" },
     { name: "expression", before: "<?php (", after: ");" },

@@ -1,3 +1,4 @@
+import { powershellVersions } from "../versions/powershell.js";
 import { powershellClasses } from "../classes/powershell.js";
 import { ordinaryCode } from "../code-facts.js";
 import { powershellImports } from "../imports/powershell.js";
@@ -27,6 +28,7 @@ export const powershell: Language = {
   links: powershellLinks,
   flow: powershellFlow,
   classFacts: powershellClasses,
+  versions: powershellVersions,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "\nuvran" },

@@ -1,3 +1,4 @@
+import { pythonVersions } from "../versions/python.js";
 import { pythonClasses } from "../classes/python.js";
 import { ordinaryCode } from "../code-facts.js";
 import { pythonImports } from "../imports/python.js";
@@ -19,6 +20,7 @@ export const python: Language = {
   links: pythonLinks,
   flow: pythonFlow,
   classFacts: pythonClasses,
+  versions: pythonVersions,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

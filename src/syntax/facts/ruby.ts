@@ -1,3 +1,4 @@
+import { rubyVersions } from "../versions/ruby.js";
 import { rubyClasses } from "../classes/ruby.js";
 import { ordinaryCode } from "../code-facts.js";
 import { rubyImports } from "../imports/ruby.js";
@@ -23,6 +24,7 @@ export const ruby: Language = {
   links: rubyLinks,
   flow: rubyFlow,
   classFacts: rubyClasses,
+  versions: rubyVersions,
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "expression", before: "(", after: ")" },

@@ -9,7 +9,7 @@ import {
   need,
   no,
   rule,
-  targetAnswer,
+  targetAllows,
   trialsIn,
   unknown,
   use,
@@ -88,7 +88,7 @@ function lentByValue(match: Match): Answer {
 
 /** Can `make_unique` be told the same arguments? It hands them on, which changes what `0`, `NULL` and `{…}` mean. */
 function handsOn(match: Match): boolean {
-  if (match.alternative !== SAME_TYPE || targetAnswer("14", match)?.is !== "yes") return false;
+  if (match.alternative !== SAME_TYPE || !targetAllows("14", match)) return false;
   if (!canBeMade(match, match.textOf(type))) return false;
   return match.all(args).every((argument) => !/^(0|NULL|\{.*)$/s.test(argument.text));
 }

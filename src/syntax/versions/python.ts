@@ -1,0 +1,31 @@
+import type { VersionFacts } from "../version-facts.js";
+
+export const pythonVersions: VersionFacts = {
+  kinds: {
+    with_statement: ["2.6", "`with`"],
+    interpolation: ["3.6", "a string with values in it"],
+    named_expression: ["3.8", "`:=`"],
+    positional_separator: ["3.8", "`/` among parameters"],
+    match_statement: ["3.10", "`match`"],
+    except_group_clause: ["3.11", "`except*`"],
+    type_alias_statement: ["3.12", "`type`"],
+    type_parameter: [
+      (node) => (node.parent?.is("generic_type") ? undefined : "3.12"),
+      "parameters of a type",
+    ],
+  },
+  tokens: {},
+  names: {
+    "2.6": "contextlib.closing",
+    "2.7": "Counter OrderedDict",
+    "3.3": "ExitStack",
+    "3.4": "contextlib.suppress pathlib.Path",
+    "3.5": "AsyncExitStack os.scandir",
+    "3.7": "nullcontext dataclass fromisoformat",
+    "3.8": "cached_property math.prod",
+    "3.9": "removeprefix removesuffix functools.cache zoneinfo",
+    "3.10": "pairwise aclosing bit_count",
+    "3.11": "StrEnum tomllib contextlib.chdir",
+    "3.12": "batched",
+  },
+};

@@ -1,0 +1,102 @@
+import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join } from "node:path";
+import { languageOfFile } from "uvran";
+import { examine, ProjectTargets, SHIPPED } from "uvran/node";
+
+function project(files: Record<string, string>): string {
+  const root = mkdtempSync(join(tmpdir(), "uvran-versions-"));
+  for (const [path, text] of Object.entries(files)) {
+    mkdirSync(dirname(join(root, path)), { recursive: true });
+    writeFileSync(join(root, path), text);
+  }
+  return root;
+}
+
+const engines = (node: string): Record<string, string> => ({
+  "package.json": JSON.stringify({ engines: { node } }),
+});
+
+test.each<[file: string, files: Record<string, string>, version: string | undefined]>([
+  ["a.js", engines(">=12"), "2019"],
+  ["a.js", engines("12.x"), "2019"],
+  ["a.js", engines("^10.13 || >=14"), "2018"],
+  ["a.js", engines("<14"), "2009"],
+  ["a.js", engines("<99"), undefined],
+  ["a.js", engines("*"), undefined],
+  ["a.js", engines("0.10"), "2009"],
+  ["a.java", { "pom.xml": "<maven.compiler.source>1.7</maven.compiler.source>" }, "7"],
+  ["a.java", { "pom.xml": "<maven.compiler.release>11</maven.compiler.release>" }, "11"],
+  ["a.java", { "pom.xml": "<maven.compile.source>1.6</maven.compile.source>" }, "6"],
+  [
+    "a.java",
+    {
+      "pom.xml":
+        "<jdk>9</jdk><artifactId>maven-compiler-plugin</artifactId><source>${jdk}</source></plugin><source>1.4</source>",
+    },
+    "9",
+  ],
+  ["part/a.java", { "part/pom.xml": "<parent/>", "pom.xml": "<java.version>17</java.version>" }, "17"],
+  [
+    "part/a.java",
+    {
+      "part/pom.xml": "<parent><relativePath>../base</relativePath></parent>",
+      "base/pom.xml": "<maven.compiler.target>8</maven.compiler.target>",
+    },
+    "8",
+  ],
+  ["a.java", { "build.gradle": "sourceCompatibility = JavaVersion.VERSION_1_8\n" }, "8"],
+  [
+    "a.java",
+    { "build.gradle.kts": "java { toolchain { languageVersion = JavaLanguageVersion.of(21) } }" },
+    "21",
+  ],
+  ["a.java", { "build.xml": '<javac srcdir="src" source="1.5" target="1.5"/>' }, "5"],
+  ["a.cpp", { "CMakeLists.txt": "set(CMAKE_CXX_STANDARD 17)\n" }, "17"],
+  ["a.cpp", { "CMakeLists.txt": "set_property(TARGET a PROPERTY CXX_STANDARD 11)\n" }, "11"],
+  ["a.cpp", { "CMakeLists.txt": "target_compile_features(a PUBLIC cxx_std_14)\n" }, "14"],
+  ["a.cpp", { Makefile: "CXXFLAGS += -std=c++98\nTESTFLAGS = -std=gnu++17\n" }, "3"],
+  ["a.cpp", { "configure.ac": "AX_CXX_COMPILE_STDCXX([14], [noext])\n" }, "14"],
+  ["a.cs", { "a.csproj": "<TargetFramework>net6.0</TargetFramework>" }, "10"],
+  ["a.cs", { "a.csproj": "<TargetFrameworks>net8.0;netstandard2.0</TargetFrameworks>" }, "7.3"],
+  ["a.cs", { "a.csproj": "<TargetFrameworkVersion>v4.5</TargetFrameworkVersion>" }, "7.3"],
+  ["a.cs", { "a.csproj": "<LangVersion>latest</LangVersion><TargetFramework>net5.0</TargetFramework>" }, "9"],
+  ["a.py", { "setup.py": "setup(\n    python_requires='>=3.6',\n)\n" }, "3.6"],
+  ["a.py", { "setup.cfg": "[options]\npython_requires = >=3.7, <4\n" }, "3.7"],
+  [
+    "a.py",
+    {
+      "setup.py":
+        "setup(classifiers=['Programming Language :: Python :: 3.5', 'Programming Language :: Python :: 3.10'])",
+    },
+    "3.5",
+  ],
+  ["a.py", { "pyproject.toml": '[project]\nrequires-python = "~=3.8"\n' }, "3.8"],
+  ["a.php", { "composer.json": '{"require": {"php": "^7.2 || ^8.0"}}' }, "7.2"],
+  ["a.rb", { ".ruby-version": "ruby-2.6.3\n" }, "2.6.3"],
+  ["a.rb", {}, undefined],
+])("%s beside %j is for %s", (file, files, version) => {
+  const targets = new ProjectTargets(project(files));
+  const asked = targets.targetOf({ path: file, text: "", language: languageOfFile(file)! });
+  expect(asked?.version).toBe(version);
+});
+
+const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
+
+test("what a project is too old for is counted, and what nothing says the version of is held back", async () => {
+  const root = project({
+    ...engines(">=12"),
+    "a.js": "export const name = (hive) => (hive !== null && hive !== undefined ? hive : 'none');\n",
+    "web/a.php": "<?php function f(?Hive $h) { if ($h !== null) { $h->open(); } }\n",
+  });
+  const { survey } = await examine({ root, rules, leaveOut: [], paths: [], cwd: root });
+  expect(survey.changes).toEqual([]);
+  expect(survey.silenced.map(({ rule, needs }) => `${rule} ${needs}`)).toEqual([
+    "javascript/value-or-fallback JavaScript 2020",
+  ]);
+  expect(survey.heldBack[0]!.reason).toContain("nothing says which version the project is for");
+  expect(survey.versions).toEqual([
+    { version: "JavaScript 2019", says: "by package.json" },
+    { version: "PHP 7.4", says: undefined },
+  ]);
+});
