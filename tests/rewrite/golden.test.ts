@@ -6,7 +6,9 @@ import pythonPack from "uvran/packs/python";
 import { GOLDEN_RULES } from "./golden-rules.js";
 
 const shipped = new Engine([...javascriptPack.rules, ...pythonPack.rules]);
-const moving = new Engine(GOLDEN_RULES);
+const moving = new Engine(GOLDEN_RULES, {
+  targets: { targetOf: () => ({ version: "9999", says: "by the test" }) },
+});
 const pairs = [
   ["tests/golden", shipped],
   ["tests/golden/languages", moving],

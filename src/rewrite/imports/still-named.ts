@@ -7,10 +7,15 @@ export function namedInCode(
   statements: readonly ImportStatement[],
   name: string,
 ): readonly SyntaxNode[] {
-  return tree
-    .named(name)
-    .map((n) => tree.node(n))
-    .filter((node) => !statements.some((statement) => statement.node.holds(node)));
+  const { strings, comments } = tree.language;
+  const result: SyntaxNode[] = [];
+  for (let n = 0; n < tree.size; n++) {
+    if (!tree.isLeaf(n) || tree.textOf(n) !== name) continue;
+    const node = tree.node(n);
+    const isText = node.is(strings) || node.is(comments) || node.parent?.is(strings) === true;
+    if (!isText && !statements.some((statement) => statement.node.holds(node))) result.push(node);
+  }
+  return result;
 }
 
 /**
