@@ -5,7 +5,7 @@
  * modules on the old library and on the new.
  */
 import { spawnSync } from "node:child_process";
-import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { atLeast, holes, isSeenElsewhere, languageOf, loadGrammars, python, renamed, rule } from "uvran";
@@ -21,26 +21,24 @@ const LOCAL = [
   "dictionary_comprehension",
 ];
 /** What tests the names and the code of others stays too: they are data there. */
-const LEFT_OUT = [
-  "test/",
-  "tests/",
-  "lib2to3/",
-  "idlelib/",
-  "unittest/test/",
-  "__pycache__/",
-  "site-packages/",
-];
+const LEFT_OUT = ["test/", "tests/", "idlelib/", "unittest/test/", "__pycache__/", "site-packages/"];
 
 const language = languageOf("python");
 await loadGrammars([language]);
 const tests = process.argv.slice(2).map((name) => `test_${name}`);
 const library = run("-c", ["import os; print(os.path.dirname(os.__file__))"], "").stdout.trim();
 const work = mkdtempSync(join(tmpdir(), "uvran-python-"));
-const skipped = /(^|\/)(site-packages|__pycache__|lib2to3\/tests|idlelib)(\/|$)/;
+const skipped = /(^|\/)(site-packages|__pycache__|idlelib)(\/|$)/;
+/** Folders that carry a grammar of Python itself read and write code by their own rules. */
+const withGrammar = readdirSync(library, { withFileTypes: true })
+  .filter((entry) => entry.isDirectory() && existsSync(join(library, entry.name, "Grammar.txt")))
+  .map(({ name }) => name);
 for (const name of ["old", "new"]) {
   cpSync(library, join(work, name), {
     recursive: true,
-    filter: (path) => !skipped.test(path.slice(library.length)),
+    filter: (path) =>
+      !skipped.test(path.slice(library.length)) &&
+      !withGrammar.some((name) => path.endsWith(join("/", name))),
   });
 }
 const root = join(work, "new");
@@ -79,7 +77,7 @@ async function renamePrivateFunctions(): Promise<void> {
   const { plan } = await examine({
     root,
     rules: [privately],
-    leaveOut: ["lib2to3/", "idlelib/"],
+    leaveOut: ["idlelib/"],
     paths: [],
     cwd: root,
   });

@@ -38,6 +38,7 @@ export class SyntaxTree {
   readonly #isNamed: readonly boolean[];
   readonly #fieldNames: readonly (string | null)[];
   readonly #tree: Tree;
+  #isDisposed = false;
   readonly #cursor: ReturnType<Tree["walk"]>;
   #fields: Uint16Array | undefined;
   #comments: NodeId[] | undefined;
@@ -53,6 +54,7 @@ export class SyntaxTree {
     this.#fieldNames = names.fields;
     this.#tree = tree;
     this.#cursor = tree.walk();
+    unused.register(this, { tree, cursor: this.#cursor }, this);
 
     const nodes = arraysFor(tree.rootNode.descendantCount);
     const errors = this.#fill(nodes, names, !tree.rootNode.hasError) ?? this.#fill(nodes, names, false) ?? [];
@@ -135,6 +137,7 @@ export class SyntaxTree {
     this.#fields ??= new Uint16Array(this.size).fill(UNKNOWN_FIELD);
     let id = this.#fields[n]!;
     if (id === UNKNOWN_FIELD) {
+      if (this.#isDisposed) throw new Error("a tree was asked for a field after it was given back");
       this.#cursor.gotoDescendant(this.#origins?.[n] ?? n);
       id = this.#cursor.currentFieldId;
       this.#fields[n] = id;
@@ -259,10 +262,29 @@ export class SyntaxTree {
 
   /** Gives the parser's memory back. Fields cannot be asked for afterwards. */
   dispose(): void {
-    this.#cursor.delete();
-    this.#tree.delete();
+    if (this.#isDisposed) return;
+    this.#isDisposed = true;
+    unused.unregister(this);
+    giveBack({ tree: this.#tree, cursor: this.#cursor });
   }
 }
+
+/** What a tree holds of the parser's memory. */
+interface Held {
+  readonly tree: Tree;
+  readonly cursor: ReturnType<Tree["walk"]>;
+}
+
+function giveBack({ tree, cursor }: Held): void {
+  cursor.delete();
+  tree.delete();
+}
+
+/**
+ * Gives back what nobody disposed of. The binding's own clean-up frees a cursor by whatever its transfer buffer holds at
+ * that moment, so it must never come to that: as long as they are held here, it does not.
+ */
+const unused = new FinalizationRegistry<Held>(giveBack);
 
 function emptyNodes({ size, kindIds, after }: NodeArrays, neverEmpty: readonly boolean[]): NodeId[] {
   const result: NodeId[] = [];
