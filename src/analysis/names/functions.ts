@@ -7,7 +7,11 @@ import { referencesAt } from "./declarations.js";
 const DEFINES: Readonly<Partial<Record<LanguageId, (name: string) => RegExp>>> = {
   php: (name) =>
     new RegExp(`\\bfunction\\s+&?\\s*${name}\\s*\\(|\\buse\\s+function\\b[^;]*\\b${name}\\b`, "i"),
-  ruby: (name) => new RegExp(`\\bdef\\s+(self\\.)?${name}\\b|\\bdefine_method\\(?\\s*:${name}\\b`),
+  // `nil?` ends in no letter, so that a word's end says nothing.
+  ruby: (name) =>
+    new RegExp(
+      `\\bdef\\s+(\\w+\\.)?${name}(?![\\w?!=])|\\b(define_method|define_singleton_method|alias_method|alias|def_delegators?|attr_\\w+)\\b[^\\n]*:?${name}(?![\\w?!=])`,
+    ),
   cpp: (name) =>
     new RegExp(
       `(^|[\\w*&>]\\s+|[*&])(\\w+::)*${name}\\s*\\([^;{}]*\\)[^;{}]*\\{|#\\s*define\\s+${name}\\b`,
