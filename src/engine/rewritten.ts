@@ -49,9 +49,30 @@ export function rewriteTo(
     if (close !== "") segments = [...segments, text(close)];
   }
   if (found.pattern.isStatements) refuseSeveralForOne(match, segments);
-  const edits = settle(tree, found.start, found.end, segments, found.pattern.isStatements);
+  const edits = [
+    ...settle(tree, found.start, found.end, segments, found.pattern.isStatements),
+    ...needlessParentheses(match, segments),
+  ];
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return { edits, needs };
+}
+
+/** Parentheses around the old code that it needed and the new code does not. */
+function needlessParentheses({ tree, node, found }: Match, segments: readonly Segment[]): Edit[] {
+  const { parenthesized, memberReads, indexReads, calls } = tree.language;
+  const { parent } = node;
+  const outer = parent?.parent;
+  if (found.pattern.isStatements || !parent?.is(parenthesized) || !outer) return [];
+  // A chain of optional reads ends at its parentheses.
+  if (outer.is(memberReads) || outer.is(indexReads) || outer.is(calls)) return [];
+  const isAlone = parent.text.slice(1, -1).trim() === node.text && parent.text.startsWith("(");
+  if (!isAlone || /[\p{L}\p{N}_$]/u.test(tree.text[parent.start - 1] ?? "")) return [];
+  const code = segments.map((segment) => segmentText(tree, segment)).join("");
+  if (/\n/.test(parent.text) || fitsInPlace(parent, node.text) || !fitsInPlace(parent, code)) return [];
+  return [
+    { start: parent.start, end: node.start, text: "" },
+    { start: node.end, end: parent.end, text: "" },
+  ];
 }
 
 /** Spaces that keep words apart which the old code let stand side by side, as in `return!done`. */

@@ -19,6 +19,7 @@ import { compile } from "../pattern/index.js";
 import type { Import, SyntaxTree } from "../syntax/index.js";
 import { Between, partBeside } from "./between.js";
 import { sorted, type Edit } from "./edits.js";
+import { closedUp, type Items } from "./empty-lists.js";
 import { singular, type FreshNames } from "./fresh-names.js";
 import { nameFor } from "./imports/index.js";
 import { indentUnit, reindent, shifted } from "./indent.js";
@@ -37,9 +38,6 @@ export function render(snippet: Snippet, place: RenderPlace): { segments: Segmen
   const renderer = new Renderer(snippet, place);
   return { segments: renderer.segments(), needs: renderer.needs };
 }
-
-/** Texts and part numbers of one line of a snippet. */
-type Items = readonly (string | number)[];
 
 class Renderer {
   readonly #snippet: Snippet;
@@ -79,7 +77,8 @@ class Renderer {
     const wrapped = this.#parenthesised();
     const result: Segment[] = [];
     const lines = linesOf(this.#snippet);
-    lines.forEach(({ level, items }, i) => {
+    lines.forEach(({ level, items: all }, i) => {
+      const items = closedUp(all, (part) => this.#isEmptyList(part));
       const indent = this.#ownIndent(level, items, base, unit) ?? base + unit.repeat(level);
       if (i > 0) result.push(text("\n" + this.#leading(items, indent)));
       for (const [k, item] of items.entries()) {
@@ -94,6 +93,12 @@ class Renderer {
       }
     });
     return result;
+  }
+
+  #isEmptyList(number: number): boolean {
+    const part = this.#snippet.parts[number];
+    const hole = part instanceof Replacing ? part.hole : part;
+    return hole instanceof Hole && hole.isList && this.#match.captures.get(hole)?.nodes.length === 0;
   }
 
   /** The indentation of a line of the replacement; a comment before statements keeps its distance from them. */

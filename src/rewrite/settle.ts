@@ -1,8 +1,8 @@
 import type { SyntaxTree } from "../syntax/index.js";
 import { OpenBrackets } from "./brackets.js";
-import type { Edit } from "./edits.js";
+import { applyEdits, type Edit } from "./edits.js";
 import { Gap } from "./gap.js";
-import { lineEnd } from "./indent.js";
+import { lineEnd, reindent } from "./indent.js";
 import { segmentText, type Segment } from "./segment.js";
 
 interface Stretch {
@@ -65,8 +65,35 @@ export function settle(
     put = "";
   });
   gap(end, false);
+  for (const [i, { start: from, end: to }] of kept)
+    edits.push(...movedLines(tree, from, to, segments[i]!, edits));
   if (carried.length > 0) edits.unshift(carry(tree, start, carried));
   return edits;
+}
+
+/**
+ * The lines of a range that stays, where the line that it begins on has another indentation now. A range of which lines
+ * are moved already is let alone.
+ */
+function movedLines(
+  tree: SyntaxTree,
+  start: number,
+  end: number,
+  segment: Segment,
+  edits: readonly Edit[],
+): Edit[] {
+  const { text } = tree;
+  if (!text.slice(start, end).includes("\n") || tree.firstOnLine(start) === start) return [];
+  const own = "text" in segment ? [] : (segment.edits ?? []);
+  const isMoved = own.some((edit) => tree.firstOnLine(edit.start) === edit.start || edit.text.includes("\n"));
+  const line = tree.lineStart(tree.lineAt(start));
+  const first = tree.firstOnLine(start);
+  const ahead = edits.filter((edit) => edit.end <= start && edit.end >= line);
+  if (isMoved || !ahead.some((edit) => edit.start <= first)) return [];
+  const from = Math.min(line, ...ahead.map((edit) => tree.lineStart(tree.lineAt(edit.start))));
+  const before = applyEdits(text.slice(0, start), ahead).slice(from);
+  const indent = /(?:^|\n)([ \t]*)[^\n]*$/.exec(before)?.[1] ?? "";
+  return reindent(tree, start, end, tree.indentAt(start), indent);
 }
 
 /** Some grammars let a statement end with the comment after it; that is not the rewrite's business. */

@@ -20,5 +20,5 @@ export function JarCard({ jar, onPick, title }: Props) {
 	</p>
 }
 
-const empty = () => ({ number: 0 } as Jar), covers = (jars?: Jar[]) => (jars ?? []).map(j => j.cover ?? (j.lid?.cover) as Cover);
+const empty = () => ({ number: 0 } as Jar), covers = (jars?: Jar[]) => (jars ?? []).map(j => j.cover ?? j.lid?.cover as Cover);
 while (next?.jar && !next.jar.sold && next.jar.shelf?.[0]) next = next.next

@@ -1,5 +1,6 @@
 import type { Check } from "./check.js";
 import { commentFault } from "./comments.js";
+import { emptyArgumentFault } from "./empty-arguments.js";
 import { layoutFault } from "./python-layout.js";
 import { toolCommentFault } from "./tool-comments.js";
 import { untouchedFault } from "./untouched.js";
@@ -7,4 +8,10 @@ import { untouchedFault } from "./untouched.js";
 export type { Rewriting } from "./check.js";
 
 /** What every rewriting is held to, beside being free of syntax errors. */
-export const CHECKS: readonly Check[] = [commentFault, toolCommentFault, layoutFault, untouchedFault];
+export const CHECKS: readonly Check[] = [
+  commentFault,
+  toolCommentFault,
+  layoutFault,
+  emptyArgumentFault,
+  untouchedFault,
+];

@@ -77,6 +77,7 @@ export const csharp: Language = {
     ],
   },
   binary: ["binary_expression"],
+  looseOperands: ["assignment_expression", "lambda_expression", "query_expression"],
   expressionStatement: "expression_statement",
   statementLists: ["block", "switch_section", "compilation_unit"],
   memberLists: ["declaration_list", "enum_member_declaration_list"],

@@ -1,0 +1,20 @@
+import type { SyntaxTree } from "../../syntax/index.js";
+import type { Rewriting } from "./check.js";
+
+/** A comma with nothing before it among arguments, which the grammar takes and no compiler does. */
+export function emptyArgumentFault({ before, after }: Rewriting): string | undefined {
+  const now = emptyArguments(after);
+  return now > 0 && now > emptyArguments(before) ? "an argument would be missing before a comma" : undefined;
+}
+
+function emptyArguments(tree: SyntaxTree): number {
+  let count = 0;
+  for (let n = 0; n < tree.size; n++) {
+    if (tree.kind(n) !== "," || tree.parents[n]! < 0) continue;
+    const list = tree.node(tree.parents[n]!);
+    if (!list.is(tree.language.argumentLists)) continue;
+    const before = tree.text.slice(list.start, tree.starts[n]).trimEnd();
+    if (/[(,]$/.test(before)) count++;
+  }
+  return count;
+}
