@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../syntax/index.js";
+import { escaped, type SyntaxNode } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
 import { classesNamed } from "../classes/class-index.js";
 import { placeOf, type OwnClass, type OwnMember } from "../classes/own-class.js";
@@ -147,9 +147,42 @@ export function codeRunByMemberRead(node: SyntaxNode): Answer | undefined {
       const isDeclared = found?.member?.as === "field" && !found.member.text.includes("{");
       return isDeclared && magic && !magic.member && magic.isWhole ? undefined : says;
     }
+    case "javascript":
+    case "typescript":
+    case "tsx": {
+      const owner = classNameOf(object);
+      const found = owner === undefined ? undefined : memberNamed(node, owner, name);
+      const isField = found?.member?.as === "field" || isParameterOfConstructor(node, object, name);
+      return isField && !hasAccessor(node, name) ? undefined : says;
+    }
     default:
       return says;
   }
+}
+
+/** `constructor(private readonly orders: Order[])` declares a field. */
+function isParameterOfConstructor(node: SyntaxNode, object: SyntaxNode, name: string): boolean {
+  const owner = object.is("this") ? node.closest(node.tree.language.classes) : undefined;
+  const body = owner?.child("body");
+  const constructor = body?.parts.find((part) => part.child("name")?.text === "constructor");
+  return (constructor?.child("parameters")?.parts ?? []).some(
+    (part) =>
+      (part.child("pattern") ?? part.child("name"))?.text === name &&
+      part.parts.some((one) => one.is(["accessibility_modifier", "readonly"])),
+  );
+}
+
+/** Does the project define a getter of this name anywhere, or objects that answer every read themselves? */
+function hasAccessor({ tree }: SyntaxNode, name: string): boolean {
+  const { files } = surroundingsOf(tree);
+  if (!files) return true;
+  const word = escaped(name);
+  const form = new RegExp(
+    `\\bget\\s+(${word}|["'\`]${word}["'\`]|\\[)\\s*|(defineProperty|defineProperties|__defineGetter__)\\b[^;]*\\b${word}\\b`,
+  );
+  const has = (word: string, wanted: RegExp): boolean =>
+    wanted.test(tree.text) || [...files.naming(word)].some(({ text }) => wanted.test(text));
+  return has(name, form) || has("Proxy", /\bnew Proxy\(/);
 }
 
 /** The class of the project that an object is of: the one around for `this`, else the one it is declared as or names. */

@@ -14,6 +14,7 @@ import {
 import { text, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
 import { isAnd, isPlainAccess, operandsOf, optionalSteps, type Operand } from "./access.js";
+import { readOnce } from "./presence-tests.js";
 
 const { left, right } = holes({ left: "expression", right: "expression" });
 
@@ -52,17 +53,8 @@ function endsInTest(match: Match): boolean {
 }
 
 /** Tests are read once instead of twice. */
-function readOnce(match: Match): Answer {
-  const answers = linksOf(match.node).map(({ test: { subject, node } }): Answer => {
-    const name = shortened(subject.text);
-    if (!isPlainAccess(subject)) return no(`\`${name}\` would be evaluated once instead of twice`, node);
-    if (!subject.is("identifier"))
-      return subject.is("this")
-        ? yes(`\`${name}\` is a plain variable`, node)
-        : unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
-    const free = isSideEffectFree(subject);
-    return free.is === "yes" ? yes(`\`${name}\` is a plain variable`, node) : free;
-  });
+function areReadOnce(match: Match): Answer {
+  const answers = linksOf(match.node).map(({ test: { subject } }): Answer => readOnce(subject));
   const [first = yes("nothing is tested"), ...rest] = answers;
   return weakest([first, ...rest]);
 }
@@ -146,7 +138,7 @@ export const guardedRead = rule({
     (match) => !endsInTest(match),
   ],
   given: [
-    condition("each test is read once instead of twice, and nobody notices", readOnce),
+    condition("each test is read once instead of twice, and nobody notices", areReadOnce),
     condition("it makes no difference that the result is undefined where the chain stops", resultUnseen, {
       unknownIs: "possible",
     }),

@@ -56,8 +56,9 @@ export function readOnce(node: SyntaxNode): Answer {
     const free = isSideEffectFree(node);
     return free.is === "yes" ? yes(`\`${name}\` is a plain variable`, node) : free;
   }
-  return node.is("this")
-    ? yes(`\`${name}\` is a plain variable`, node)
+  if (node.is("this")) return yes(`\`${name}\` is a plain variable`, node);
+  return isSideEffectFree(node).is === "yes"
+    ? yes(`no class of the project has a getter for \`${name}\``, node)
     : unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
 }
 

@@ -8,7 +8,7 @@ function memberIn(node: SyntaxNode): DeclaredMember[] {
     return member(node, node.child("name")?.text === "constructor" ? "constructor" : "method", { isStatic });
   }
   const name = (node.child("name") ?? node.child("property"))?.text;
-  return node.is(["public_field_definition", "field_definition"])
+  return node.is(["public_field_definition", "field_definition", "property_signature"])
     ? member(node, "field", { isStatic, name })
     : [];
 }
