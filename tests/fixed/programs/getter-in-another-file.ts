@@ -4,7 +4,7 @@ interface Plain {
   name: string | undefined;
 }
 export function keeper(lot: Lot, plain: Plain): string[] {
-  const a = lot.keeper !== undefined ? lot.keeper : "none"; //! likely
+  const a = lot.keeper !== undefined ? lot.keeper : "none"; //! possible
   const b = plain.name !== undefined ? plain.name : "none"; //! certain
   return [a, b];
 }
