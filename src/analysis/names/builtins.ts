@@ -46,7 +46,23 @@ export function isBuiltin(name: string, at: SyntaxNode): Answer {
   if (!known) builtins.set(at.tree, (known = new Map()));
   let answer = known.get(name);
   if (!answer) known.set(name, (answer = meansBuiltin(name, at.tree)));
-  return answer;
+  return answer.is === "unknown" ? (replacedAround(name, at) ?? answer) : answer;
+}
+
+/** No, where a function around names it in a string, as one does that puts something else in its place for a while. */
+function replacedAround(name: string, at: SyntaxNode): Answer | undefined {
+  const { functions, strings } = at.tree.language;
+  const around = [...at.ancestors()].findLast((above) => above.is(functions));
+  const whole = around?.parent?.is("decorated_definition") ? around.parent : around;
+  const named = [...(whole?.descendants() ?? [])].find(
+    (node) => node.is(strings) && namedIn(name).test(node.text),
+  );
+  return named && no(`\`${name}\` is replaced through its name in \`${shortened(named.text)}\``, named);
+}
+
+/** A string that ends in a name: `"open"`, `"yard.open"`. */
+function namedIn(name: string): RegExp {
+  return new RegExp(`(^|[^\\p{L}\\p{N}_])${name}["'\`]$`, "u");
 }
 
 const builtins = new WeakMap<SyntaxTree, Map<string, Answer>>();
@@ -60,7 +76,7 @@ function meansBuiltin(name: string, tree: SyntaxTree): Answer {
       ({ as }) => as === "function" || as === "import" || as === "method",
     )?.at[0];
   if (written) return no(`\`${name}\` is given another meaning in this file`, written);
-  const inString = new RegExp(`(^|[^\\p{L}\\p{N}_])${name}["'\`]$`, "u");
+  const inString = namedIn(name);
   for (const node of root.descendants()) {
     if (node.is(language.wildcardImports)) {
       return unknown(`\`${node.parent?.text}\` may bring in another \`${name}\``, node);
