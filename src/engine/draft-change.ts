@@ -26,7 +26,7 @@ export class Draft {
   static from(candidate: Candidate): Draft {
     const { rule, start, line, trust, evidence, cautions, notes, edits, needs, elsewhere } = candidate;
     const { id, title, kind } = rule;
-    const said = [trust, evidence, cautions, notes] as const;
+    const said = [trust, distinct(evidence), cautions, notes] as const;
     return new Draft([id], title, kind, start, line, ...said, edits, needs, elsewhere);
   }
 

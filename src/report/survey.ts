@@ -70,10 +70,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
       )}`,
     );
   }
-  for (const [i, { version, says }] of survey.versions.entries()) {
-    const why = says ?? "taken for granted, since nothing says otherwise";
-    out.push(`${(i === 0 ? "versions" : "").padEnd(15)}${version} ${why}`);
-  }
+  out.push(...versionLines(survey.versions).map((line, i) => (i === 0 ? "versions" : "").padEnd(15) + line));
   for (const [reason, count] of countBy(survey.silenced, silencedBy))
     out.push(`${"too new".padEnd(15)}${plural(count, "more place")} ${reason}`);
   const endings = [...survey.notCovered].sort((a, b) => b[1] - a[1]);
@@ -102,6 +99,14 @@ export function surveyText(survey: Survey, paint: Paint): string {
     );
   }
   return out.join("\n").trimEnd() + "\n";
+}
+
+/** The versions that something asks for, then in one line those that are taken for granted. */
+function versionLines(versions: readonly VersionAsked[]): string[] {
+  const asked = versions.flatMap(({ version, says }) => (says === undefined ? [] : [`${version} ${says}`]));
+  const assumed = versions.filter(({ says }) => says === undefined).map(({ version }) => version);
+  const rest = `${assumed.join(", ")} taken for granted, since nothing says otherwise`;
+  return [...(asked.length > 0 ? [asked.join(", ")] : []), ...(assumed.length > 0 ? [rest] : [])];
 }
 
 /** Why a rule says nothing of a place, as what follows the number of places. */
