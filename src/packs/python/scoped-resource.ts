@@ -209,7 +209,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       `,
         "likely",
       ),
-      rewrites(
+      holds(
         `
       @patch(__name__ + '.open')
       def read(stand_in):
@@ -218,14 +218,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           f.close()
           return text
       `,
-        `
-      @patch(__name__ + '.open')
-      def read(stand_in):
-          with open("a") as f:
-              text = f.read()
-          return text
-      `,
-        "likely",
+        "is replaced through its name",
       ),
       ignores(`
       def keep(path):
