@@ -168,7 +168,7 @@ for (let i = paths.length - 1; i > 0; i--) {
   [paths[i], paths[j]] = [paths[j]!, paths[i]!];
 }
 const until = Date.now() + Number(values.minutes) * 60_000;
-let waiting: Case[] = [];
+const waiting: Case[] = [];
 for (const path of paths) {
   if (counts.tried >= Number(values.tries) || Date.now() > until) break;
   const bytes = readFileSync(join(root, path));
@@ -197,7 +197,6 @@ for (const path of paths) {
   tree.dispose();
 }
 judge(waiting);
-waiting = [];
 console.log(
   `${counts.tried} tried, ${counts.rewritten} read before and rewritten; ${counts.refused} no longer read, ` +
     `${counts.comments} with a comment lost or doubled`,

@@ -37,6 +37,7 @@ export {
 } from "./names/every-use.js";
 export { isDefinedInProject, isLibraryFunction } from "./names/functions.js";
 export { importsIn } from "./names/imports.js";
+export { valuesGiven } from "./names/values-given.js";
 export { isNamedAtRunTime, renamings } from "./names/rename.js";
 export {
   canLeaveEarly,
@@ -64,5 +65,12 @@ export { comesFromModule, originOf, type Origin, type Wanted } from "./types/ori
 export { annotationOf } from "./names/annotation.js";
 export { isInstanceOf, typeOf, typeOfDeclaration, typeWritten, type KnownType } from "./types/known.js";
 export { returnedFromElsewhere } from "./types/abroad.js";
-export { isLibraryType, isOfLibrary, madeInSight, standInFor, type LibraryClass } from "./types/library.js";
+export {
+  isLibraryType,
+  isMadeByLibrary,
+  isOfLibrary,
+  madeInSight,
+  standInFor,
+  type LibraryClass,
+} from "./types/library.js";
 export type { Abroad } from "./types/known.js";

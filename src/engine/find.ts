@@ -1,16 +1,8 @@
 import { placeIn, shortened } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
 import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
-import {
-  lower,
-  Match,
-  versionVerdict,
-  type Around,
-  type Rule,
-  type Trust,
-  type VersionVerdict,
-} from "../rules/index.js";
-import type { Import, SyntaxTree } from "../syntax/index.js";
+import { lower, Match, versionVerdict, type Around, type Rule, type Trust } from "../rules/index.js";
+import type { Import, Novelty, SyntaxTree } from "../syntax/index.js";
 import { aroundName } from "./around-name.js";
 import type { Advice, FileEdits, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
@@ -94,7 +86,7 @@ export function findIn(
         continue;
       }
       const outcome = judge(entry, match);
-      if ("needs" in outcome && "asked" in outcome) silenced.push({ ...outcome, path });
+      if ("asked" in outcome) silenced.push({ ...outcome, path });
       else if ("says" in outcome) advice.push({ ...outcome, path });
       else if ("reason" in outcome) heldBack.push({ ...outcome, path });
       else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
@@ -136,12 +128,22 @@ function besideErrors(candidate: Candidate, tree: SyntaxTree): Candidate {
   return { ...candidate, trust: lower(candidate.trust, "likely"), evidence };
 }
 
-function tooOld(
-  { id, title }: Rule,
-  line: number,
-  { answer, needs }: VersionVerdict,
-): Omit<Silenced, "path"> {
-  return { rule: id, title, line, needs, asked: answer.evidence.says };
+/** Puts the version that the new code needs at the head of the evidence; gives the outcome where it may not be needed. */
+function settleVersion(
+  { id, title, target }: Rule,
+  match: Match,
+  novelties: readonly Novelty[],
+  evidence: Ground[],
+): Omit<Silenced, "path"> | Omit<HeldBack, "path"> | undefined {
+  const verdict = versionVerdict([...novelties, { since: target }], match);
+  if (!verdict) return undefined;
+  const { answer, isTooOld, needs } = verdict;
+  const { line } = match.node;
+  const { says } = answer.evidence;
+  if (isTooOld) return { rule: id, title, line, needs, asked: says };
+  if (answer.is === "no") return { rule: id, line, reason: says };
+  evidence.unshift({ answer: answer.is, ...answer.evidence });
+  return undefined;
 }
 
 type Outcome = Candidate | Omit<HeldBack, "path"> | Omit<Advice, "path"> | Omit<Silenced, "path">;
@@ -162,10 +164,8 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
   if (rule.advice !== undefined) {
     const { id, title, kind, advice } = rule;
     const says = typeof advice === "string" ? advice : advice(match);
-    const version = versionVerdict([{ since: rule.target }], match);
-    if (version?.isTooOld) return tooOld(rule, line, version);
-    if (version?.answer.is === "no") return { rule: id, line, reason: version.answer.evidence.says };
-    if (version) evidence.unshift({ answer: version.answer.is, ...version.answer.evidence });
+    const refused = settleVersion(rule, match, [], evidence);
+    if (refused) return refused;
     return { rule: id, title, kind, trust, line, says, evidence };
   }
   try {
@@ -174,10 +174,8 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
     if (clash(uses.edits, own.edits)) throw new CannotRewrite("a use stands in the code that is rewritten");
     trust = lower(trust, uses.trust);
     const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
-    const version = versionVerdict([...newlyNeeded(match, edits), { since: rule.target }], match);
-    if (version?.isTooOld) return tooOld(rule, line, version);
-    if (version?.answer.is === "no") throw new CannotRewrite(version.answer.evidence.says);
-    if (version) evidence.unshift({ answer: version.answer.is, ...version.answer.evidence });
+    const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
+    if (refused) return refused;
     const cautions = rule.cautions?.(match) ?? [];
     const notes = rule.notes?.(match) ?? [];
     // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.

@@ -3,8 +3,8 @@ import { noveltiesIn, parse, type Novelty, type SyntaxTree } from "../syntax/ind
 import type { Match } from "../rules/index.js";
 
 /**
- * What the new code has that the old did not, and that came into the language or its library at some time. Syntax that
- * the file has elsewhere already is none: the file could not be read without it.
+ * What the new code has that the old did not, and that came into the language or its library at some time. Where nothing
+ * says the version, syntax that the file has already is none: the file could not be read without it.
  */
 export function newlyNeeded(match: Match, edits: readonly Edit[]): readonly Novelty[] {
   const { tree, found } = match;
@@ -12,38 +12,55 @@ export function newlyNeeded(match: Match, edits: readonly Edit[]): readonly Nove
   const inside = sorted(edits).filter(({ start, end }) => found.start <= start && end <= found.end);
   const code = applyEdits(tree.text.slice(0, found.end), inside).slice(found.start);
   const old = tree.text.slice(found.start, found.end);
-  const had = noveltiesOf(old, match);
-  const result: Novelty[] = [];
-  for (const one of noveltiesOf(code, match)) {
-    const at = had.findIndex(({ what }) => what === one.what);
-    if (at >= 0) had.splice(at, 1);
-    else result.push(one);
-  }
-  const outside = edits.filter((edit) => !inside.includes(edit));
-  return [...result, ...outside.flatMap(({ text }) => noveltiesOf(text, match))].filter(
-    (one) => !isInUse(tree, one),
-  );
+  const result = without(noveltiesOf(code, match), noveltiesOf(old, match));
+  if (inside.length < edits.length) result.push(...addedTo(tree, edits));
+  const { around } = match;
+  const { language, text } = tree;
+  const isSaid = around.targets?.targetOf({ path: around.path, text, language }) !== undefined;
+  return isSaid ? result : result.filter((one) => !isInUse(tree, one));
 }
 
 /** What stands in a piece of code, read in the first surroundings in which it is free of errors. */
-function noveltiesOf(code: string, { tree: { language }, found }: Match): Novelty[] {
+function noveltiesOf(code: string, { tree: { language, text }, found }: Match): Novelty[] {
   const { context } = found.pattern;
-  const contexts = [context, ...language.contexts.filter((one) => one !== context)];
-  for (const { before, after } of contexts) {
+  for (const { before, after } of [context, ...language.contexts.filter((one) => one !== context)]) {
     const tree = parse(before + code + after, language);
     const isSound = tree.errors.length === 0;
     const result = isSound ? noveltiesIn(tree, before.length, before.length + code.length) : [];
     tree.dispose();
     if (isSound) return result;
   }
-  return [];
+  // What makes sense nowhere but in its place is read there.
+  const whole = text.slice(0, found.start) + code + text.slice(found.end);
+  const tree = parse(whole, language);
+  const result = noveltiesIn(tree, found.start, found.start + code.length);
+  tree.dispose();
+  return result;
+}
+
+/** What a file has after some edits, and had not before. */
+function addedTo(before: SyntaxTree, edits: readonly Edit[]): Novelty[] {
+  const after = parse(applyEdits(before.text, edits), before.language);
+  const result = without(noveltiesIn(after), noveltiesIn(before));
+  after.dispose();
+  return result;
+}
+
+/** The first list without what stands in the second, each as often as it does. */
+function without(all: readonly Novelty[], had: readonly Novelty[]): Novelty[] {
+  const rest = had.map(({ what }) => what);
+  return all.filter(({ what }) => {
+    const at = rest.indexOf(what);
+    if (at >= 0) rest.splice(at, 1);
+    return at < 0;
+  });
 }
 
 const inUse = new WeakMap<SyntaxTree, ReadonlySet<string>>();
 
-/** Is this syntax that a file has already? */
+/** Is this syntax that a file has already? Behind `#if`, some compilers never read it. */
 function isInUse(tree: SyntaxTree, { what, isSyntax }: Novelty): boolean {
-  if (!isSyntax) return false;
+  if (!isSyntax || /^[ \t]*#[ \t]*if/m.test(tree.text)) return false;
   let all = inUse.get(tree);
   if (!all)
     inUse.set(tree, (all = new Set(noveltiesIn(tree).flatMap((one) => (one.isSyntax ? [one.what] : [])))));

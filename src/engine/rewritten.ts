@@ -57,14 +57,14 @@ export function rewriteTo(
   return { edits, needs };
 }
 
-/** Parentheses around the old code that it needed and the new code does not. */
+/** Parentheses around the old code, an operand, that it needed and the new code does not. */
 function needlessParentheses({ tree, node, found }: Match, segments: readonly Segment[]): Edit[] {
-  const { parenthesized, memberReads, indexReads, calls } = tree.language;
+  const { parenthesized, binary } = tree.language;
   const { parent } = node;
   const outer = parent?.parent;
   if (found.pattern.isStatements || !parent?.is(parenthesized) || !outer) return [];
-  // A chain of optional reads ends at its parentheses.
-  if (outer.is(memberReads) || outer.is(indexReads) || outer.is(calls)) return [];
+  // Elsewhere they belong to a statement, or end a chain of optional reads.
+  if (!outer.is(binary) && !/unary|not_operator/.test(outer.kind)) return [];
   const isAlone = parent.text.slice(1, -1).trim() === node.text && parent.text.startsWith("(");
   if (!isAlone || /[\p{L}\p{N}_$]/u.test(tree.text[parent.start - 1] ?? "")) return [];
   const code = segments.map((segment) => segmentText(tree, segment)).join("");

@@ -9,7 +9,8 @@ interface Verdict {
 }
 
 /**
- * Holds the result to the promises: it must parse without an error, and pass every check. When it does not, the drafts are tried one after the other and those that spoil it are refused.
+ * Holds the result to the promises: it must parse without an error, and pass every check. When it does not, the
+ * drafts are tried one after the other and those that spoil it are refused.
  * `result` is the tree of the text after all drafts, if there is one already.
  */
 export function soundDrafts(

@@ -1,4 +1,5 @@
 import type { SyntaxNode } from "./node.js";
+import type { SyntaxTree } from "./tree.js";
 
 /** What a hole can stand for. */
 export const HOLE_KINDS = [
@@ -57,6 +58,8 @@ export interface CodeFacts {
   readonly lineBreaksMatter: boolean;
   /** Version of the language that every project may be expected to run on, where nothing says which one. */
   readonly assumedVersion: string;
+  /** What is wrong with the lines of a file although the grammar takes them, told without places. */
+  layoutFaults?(tree: SyntaxTree): ReadonlySet<string>;
   /** Used when a file has no indentation of its own to learn from. */
   readonly indentUnit: string;
   /** Literals whose inner line breaks belong to their value. */

@@ -71,6 +71,8 @@ export interface ImportFacts {
   member(local: string, name: string): string | undefined;
   /** A name for the member that needs no import; undefined if there is none. */
   inFull(wanted: Import): string | undefined;
+  /** Does a module come with the language, so that its names are known? */
+  isOfPlatform?(module: string): boolean;
   /** Does importing `*` bring in every member of a module? */
   readonly starHasAll: boolean;
   /** Can a member be given another name when it is imported? */

@@ -1,3 +1,16 @@
+/** What may run code of a class although it is only read. */
+export interface Reads {
+  /** A bare name: nothing, or it may be a property, a method, a global with a getter, a macro. */
+  readonly names: "plain" | "property" | "method" | "global" | "macro";
+  /**
+   * A member: nothing, what `->` of an object stands for, what its class declares as a property, that or a method for
+   * all members, a getter, anything.
+   */
+  readonly members: "plain" | "arrow" | "property" | "magic" | "getter" | "any";
+  /** An item of these types is plain, of arrays too; of all types, or of pointers. */
+  readonly plainItems: "all" | "pointers" | readonly string[];
+}
+
 /** What code means, as far as analysis asks. */
 export interface MeaningFacts {
   /** Leaves that can name a variable. */
@@ -11,8 +24,7 @@ export interface MeaningFacts {
   readonly calls: readonly string[];
   readonly memberReads: readonly string[];
   readonly indexReads: readonly string[];
-  /** Reading a member of an object never runs code. */
-  readonly readsArePlain: boolean;
+  readonly reads: Reads;
   /** Imports that bring in names which the file does not spell out. */
   readonly wildcardImports: readonly string[];
   /** Functions that can read or change variables by their names as strings. */
@@ -35,6 +47,8 @@ export interface MeaningFacts {
   readonly combinations: readonly string[];
   /** Operators that never run code of a class, whatever they are given. */
   readonly quietOperators: readonly string[];
+  /** May a class say what comparing with nothing means? */
+  readonly nullTestsAskClass: boolean;
   /** Operators that do something else than work out a value. */
   readonly changingOperators: readonly string[];
   /** Types of the language whose operators and conversions no class can give a meaning of its own. */
@@ -43,6 +57,16 @@ export interface MeaningFacts {
   readonly textParts: readonly string[];
   /** Kinds of literals, with the type that each is of. */
   readonly literalTypes: Readonly<Record<string, string>>;
+  /** Can a name be read that nothing declares? */
+  readonly namesMayBeUndefined: boolean;
+  /** Can a local variable be read that has no value yet? */
+  readonly localsMayBeUnset: boolean;
+  /** Is an undeclared name that begins with a capital one of a type? */
+  readonly typesBeginUpper: boolean;
+  /** May a type be written as a string? */
+  readonly typesInStrings: boolean;
+  /** Text that may define a function of this name, where files call each other's without bringing them in. */
+  definesFunction?(name: string): RegExp;
   /** Does calling a class make an object of it, as in Python? */
   readonly callsMakeObjects: boolean;
   /** Nodes at which a function may wait, with those of functions that may: `async`. */
@@ -61,7 +85,7 @@ export const ordinaryMeaning: MeaningFacts = {
   calls: [],
   memberReads: [],
   indexReads: [],
-  readsArePlain: false,
+  reads: { names: "plain", members: "any", plainItems: [] },
   wildcardImports: [],
   reflection: [],
   harmless: [],
@@ -73,10 +97,15 @@ export const ordinaryMeaning: MeaningFacts = {
   literals: [],
   combinations: [],
   quietOperators: [],
+  nullTestsAskClass: false,
   changingOperators: [],
   plainTypes: [],
   textParts: [],
   literalTypes: {},
+  namesMayBeUndefined: false,
+  localsMayBeUnset: false,
+  typesBeginUpper: false,
+  typesInStrings: false,
   callsMakeObjects: false,
   asyncMarks: [],
   builtins: [],

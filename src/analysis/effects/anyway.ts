@@ -56,13 +56,13 @@ function isStatic(node: SyntaxNode): boolean {
   const to = referencesAt(object).find((one) => one.to)?.to;
   return to
     ? to.as === "class" || to.as === "type"
-    : /^[A-Z]/.test(object.text) && object.tree.language.id === "java";
+    : /^[A-Z]/.test(object.text) && object.tree.language.typesBeginUpper;
 }
 
-/** A variable that has no value yet on some way to here fails where it is read, in languages without declarations. */
+/** What nothing declares, or what has no value yet on some way to here, fails where it is read. */
 function hasNoValue(leaf: SyntaxNode): Answer | undefined {
   const { language } = leaf.tree;
-  if (!["python", "javascript", "typescript", "tsx"].includes(language.id)) return undefined;
+  if (!language.namesMayBeUndefined) return undefined;
   if (language.binding.leaves[leaf.kind] === undefined) return undefined;
   const use = useOf(leaf);
   if (typeof use === "string" || use.memberOf !== undefined || use.declares) return undefined;
@@ -71,7 +71,7 @@ function hasNoValue(leaf: SyntaxNode): Answer | undefined {
     return language.builtins.includes(leaf.text)
       ? undefined
       : unknown(`\`${leaf.text}\` may not be defined, and would be read every time`, leaf);
-  if (to.as !== "local" || language.id !== "python" || to.scope.same(leaf.tree.root)) return undefined;
+  if (to.as !== "local" || !language.localsMayBeUnset || to.scope.same(leaf.tree.root)) return undefined;
   const assigned = isCertainlyAssigned(to, leaf);
   return assigned.is === "yes" ? undefined : unknown(assigned.evidence.says, leaf);
 }

@@ -20,15 +20,10 @@ export function codeRunBy(node: SyntaxNode): Answer | undefined {
   const operands = node.parts.filter((part) => !part.is(language.operators));
   // What is compared with nothing is only looked at, where no class can say otherwise.
   const asksForNothing = operands.some(isMissing) && /^[=!]==?$|^<>$/.test(operator);
-  if (asksForNothing && !comparesByClass(language.id)) return undefined;
+  if (asksForNothing && !language.nullTestsAskClass) return undefined;
   if (operands.every(isPlainValue)) return undefined;
   const open = operands.find((part) => !isPlainValue(part))!;
   return unknown(`\`${operator}\` could run code of the class of \`${shortened(open.text)}\``, node);
-}
-
-/** Languages in which a class may define what comparing with nothing means. */
-function comparesByClass(id: string): boolean {
-  return id === "python" || id === "csharp" || id === "cpp" || id === "ruby";
 }
 
 /** `is not` and `not in` are two words. */

@@ -1,9 +1,10 @@
-import { escaped, type SyntaxNode } from "../../syntax/index.js";
+import { escaped, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
 import { classesNamed } from "../classes/class-index.js";
 import { placeOf, type OwnClass, type OwnMember } from "../classes/own-class.js";
 import { referencesAt, type Declaration } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
+import type { SourceFiles } from "../names/source-files.js";
 import { surroundingsOf } from "../project.js";
 import { shortened } from "../shown.js";
 import { typeOf } from "../types/known.js";
@@ -17,37 +18,47 @@ export function codeRunByName(leaf: SyntaxNode): Answer | undefined {
   const references = referencesAt(leaf).filter(({ member }) => !member);
   const to = references.find((one) => one.to)?.to;
   const why = references.find((one) => one.unknown !== undefined)?.unknown;
-  switch (language.id) {
-    case "csharp":
+  switch (language.reads.names) {
+    case "plain":
+      return undefined;
+    case "property":
       return codeRunByMember(leaf, to);
-    case "ruby":
+    case "method":
       return leaf.is("identifier") && !to
         ? unknown(`\`${leaf.text}\` is a method, and is called`, leaf)
         : undefined;
-    case "cpp":
+    case "macro":
       return codeRunInCpp(leaf, to);
-    case "javascript":
-    case "typescript":
-    case "tsx":
+    case "global":
       if (why !== undefined) return unknown(why, leaf);
-      return to ? undefined : codeRunByGlobal(leaf);
-    default:
-      return undefined;
+      return !to && definesGetter(leaf, leaf.text)
+        ? unknown(`\`${leaf.text}\` is defined with a getter`, leaf)
+        : undefined;
   }
 }
 
-/** A global of JavaScript may be defined with a getter, which some file of the project then says. */
-function codeRunByGlobal(leaf: SyntaxNode): Answer | undefined {
-  const name = leaf.text;
+/** Does a file of the project define a getter of this name on some object, other than in a class or a literal? */
+function definesGetter({ tree }: SyntaxNode, name: string): boolean {
   const form = new RegExp(
-    `(defineProperty|__defineGetter__)\\s*\\([^)]*["'\`]${name.replace(/\$/g, "\\$")}["'\`]`,
+    `(defineProperty|defineProperties|__defineGetter__)\\b[^;]*\\b${escaped(name)}(?![\\w$])`,
   );
-  const { files } = surroundingsOf(leaf.tree);
-  const texts = [leaf.tree.text, ...[...(files?.naming(name) ?? [])].map(({ text }) => text)];
-  return texts.some((text) => form.test(text))
-    ? unknown(`\`${name}\` is defined with a getter`, leaf)
-    : undefined;
+  return standsInProject(tree, name, form);
 }
+
+/** Does text of this form stand in a file of the project in which the word stands? The files are searched once. */
+function standsInProject(tree: SyntaxTree, word: string, form: RegExp): boolean {
+  if (form.test(tree.text)) return true;
+  const { files } = surroundingsOf(tree);
+  if (!files) return false;
+  let known = searched.get(files);
+  if (!known) searched.set(files, (known = new Map()));
+  let found = known.get(form.source);
+  if (found === undefined)
+    known.set(form.source, (found = [...files.naming(word)].some(({ text }) => form.test(text))));
+  return found;
+}
+
+const searched = new WeakMap<SourceFiles, Map<string, boolean>>();
 
 /** A macro may be anything, and what is volatile is read each time for a reason. */
 function codeRunInCpp(leaf: SyntaxNode, to: Declaration | undefined): Answer | undefined {
@@ -97,12 +108,22 @@ function codeOf(member: OwnMember, of: OwnClass, at: SyntaxNode): Answer | undef
       );
 }
 
-/** A member of a class or of what it is derived from; `isWhole` tells whether all of these are in the project. */
+/** What is known of a member of a class. */
+export interface FoundMember {
+  /** Of several declarations the one that runs code; undefined where none is known. */
+  readonly member?: OwnMember;
+  readonly of: OwnClass;
+  /** Are all the classes that it may come from in the project? */
+  readonly isWhole: boolean;
+}
+
+/** A member of a class or of what it is derived from, where `mayBe` lets a class of the name be the one that is meant. */
 export function memberNamed(
   at: SyntaxNode,
   className: string,
   name: string,
-): { readonly member?: OwnMember; readonly of: OwnClass; readonly isWhole: boolean } | undefined {
+  mayBe: (path: string) => boolean = () => true,
+): FoundMember | undefined {
   const seen = new Set<string>();
   const waiting = [className];
   let isWhole = true;
@@ -110,14 +131,17 @@ export function memberNamed(
   for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) {
     if (seen.has(next)) continue;
     seen.add(next);
-    const { classes } = classesNamed(at.tree, next);
+    const named = classesNamed(at.tree, next).classes;
+    const classes = next === className ? named.filter(({ path }) => mayBe(path)) : named;
     if (classes.length === 0) isWhole = false;
-    for (const one of classes) {
-      first ??= one;
-      const member = one.members.find((each) => each.name === name);
-      if (member) return { member, of: one, isWhole };
-      waiting.push(...one.parents);
-    }
+    first ??= classes[0];
+    const found = classes.flatMap((of) =>
+      of.members.filter((each) => each.name === name).map((member) => ({ member, of, isWhole })),
+    );
+    const worst = found.find(({ member }) => !member.isPlain) ?? found[0];
+    // Where only some of several classes of the name have it, it is not known which of them is meant.
+    if (worst) return { ...worst, isWhole: isWhole && classes.length === 1 };
+    waiting.push(...classes.flatMap(({ parents }) => parents));
   }
   return first && { of: first, isWhole };
 }
@@ -130,34 +154,47 @@ export function codeRunByMemberRead(node: SyntaxNode): Answer | undefined {
   const name = (node.child("name") ?? node.child("property") ?? node.child("field") ?? node.parts.at(-1))
     ?.text;
   if (!object || name === undefined) return says;
-  switch (language.id) {
-    case "java":
+  switch (language.reads.members) {
+    case "plain":
       return undefined;
-    case "cpp":
+    case "arrow":
       return node.children.some((child) => child.kind === "->") && !isPointer(object) ? says : undefined;
-    case "csharp": {
-      const owner = classNameOf(object);
-      const found = owner === undefined ? undefined : memberNamed(node, owner, name);
+    case "property": {
+      const found = memberOf(object, name);
       return found?.member ? codeOf(found.member, found.of, node) : says;
     }
-    case "php": {
-      const owner = classNameOf(object);
-      const found = owner === undefined ? undefined : memberNamed(node, owner, name);
-      const magic = owner === undefined ? undefined : memberNamed(node, owner, "__get");
-      const isDeclared = found?.member?.as === "field" && !found.member.text.includes("{");
+    case "magic": {
+      const { member } = memberOf(object, name) ?? {};
+      const magic = memberOf(object, "__get");
+      const isDeclared = member?.as === "field" && !member.text.includes("{");
       return isDeclared && magic && !magic.member && magic.isWhole ? undefined : says;
     }
-    case "javascript":
-    case "typescript":
-    case "tsx": {
-      const owner = classNameOf(object);
-      const found = owner === undefined ? undefined : memberNamed(node, owner, name);
-      const isField = found?.member?.as === "field" || isParameterOfConstructor(node, object, name);
+    case "getter": {
+      const isField =
+        memberOf(object, name)?.member?.as === "field" || isParameterOfConstructor(node, object, name);
       return isField && !hasAccessor(node, name) ? undefined : says;
     }
-    default:
+    case "any":
       return says;
   }
+}
+
+/** A member of the class of the project that an object is of, as far as that is known. */
+function memberOf(object: SyntaxNode, name: string): FoundMember | undefined {
+  const owner = classNameOf(object);
+  return owner === undefined ? undefined : memberNamed(object, owner, name, mayMean(object));
+}
+
+/**
+ * Which files may declare the class of an object: where imports name files, the one that it is imported from. What
+ * hands a class on is not followed.
+ */
+function mayMean(object: SyntaxNode): (path: string) => boolean {
+  const { tree } = object;
+  const { path: from } = surroundingsOf(tree);
+  const module = typeOf(object)?.module;
+  if (module === undefined || tree.language.reads.members !== "getter") return () => true;
+  return (path) => tree.language.links.imports(module, from, path) === "yes";
 }
 
 /** `constructor(private readonly orders: Order[])` declares a field. */
@@ -173,16 +210,16 @@ function isParameterOfConstructor(node: SyntaxNode, object: SyntaxNode, name: st
 }
 
 /** Does the project define a getter of this name anywhere, or objects that answer every read themselves? */
-function hasAccessor({ tree }: SyntaxNode, name: string): boolean {
-  const { files } = surroundingsOf(tree);
-  if (!files) return true;
+function hasAccessor(node: SyntaxNode, name: string): boolean {
+  const { tree } = node;
+  if (!surroundingsOf(tree).files) return true;
   const word = escaped(name);
-  const form = new RegExp(
-    `\\bget\\s+(${word}|["'\`]${word}["'\`]|\\[)\\s*|(defineProperty|defineProperties|__defineGetter__)\\b[^;]*\\b${word}\\b`,
+  const form = new RegExp(`\\bget\\s+(${word}(?![\\w$])|["'\`]${word}["'\`]|\\[)`);
+  return (
+    standsInProject(tree, name, form) ||
+    definesGetter(node, name) ||
+    standsInProject(tree, "Proxy", /\bnew Proxy\(/)
   );
-  const has = (word: string, wanted: RegExp): boolean =>
-    wanted.test(tree.text) || [...files.naming(word)].some(({ text }) => wanted.test(text));
-  return has(name, form) || has("Proxy", /\bnew Proxy\(/);
 }
 
 /** The class of the project that an object is of: the one around for `this`, else the one it is declared as or names. */
@@ -216,18 +253,8 @@ export function codeRunByItem(node: SyntaxNode): Answer | undefined {
     `reading \`${shortened(node.text)}\` could run code of the class of \`${shortened(base?.text ?? "")}\``,
     node,
   );
-  switch (language.id) {
-    case "java":
-      return undefined;
-    case "cpp":
-      return base && isPointer(base) ? undefined : says;
-    case "csharp":
-      return name?.endsWith("[]") || name === "string" ? undefined : says;
-    case "php":
-      return name === "array" || name === "string" ? undefined : says;
-    case "python":
-      return /^(list|dict|tuple|str|bytes)$/.test(name ?? "") ? undefined : says;
-    default:
-      return says;
-  }
+  const { plainItems } = language.reads;
+  if (plainItems === "all") return undefined;
+  if (plainItems === "pointers") return base && isPointer(base) ? undefined : says;
+  return name !== undefined && (plainItems.includes(name) || name.endsWith("[]")) ? undefined : says;
 }

@@ -18,6 +18,6 @@ export function throwsNothing(node: SyntaxNode): boolean {
   const type = declaration?.child("type");
   const isNumber =
     type?.is(["primitive_type", "sized_type_specifier"]) ||
-    /^(size_t|ssize_t|u?int\d+_t|unsigned|auto)\b/.test(type?.text ?? "");
+    /^(size_t|ssize_t|u?int\d+_t|unsigned)\b/.test(type?.text ?? "");
   return isNumber === true || node.child("declarator")?.is("pointer_declarator") === true;
 }

@@ -1,25 +1,7 @@
-import { escaped, type LanguageId, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import { escaped, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { surroundingsOf } from "../project.js";
 import { referencesAt } from "./declarations.js";
-
-/** Text that may define a function of this name, for languages in which files see each other's functions. */
-const DEFINES: Readonly<Partial<Record<LanguageId, (name: string) => RegExp>>> = {
-  php: (name) =>
-    new RegExp(`\\bfunction\\s+&?\\s*${name}\\s*\\(|\\buse\\s+function\\b[^;]*\\b${name}\\b`, "i"),
-  // `nil?` ends in no letter, so that a word's end says nothing.
-  ruby: (name) =>
-    new RegExp(
-      `\\bdef\\s+(\\w+\\.)?${name}(?![\\w?!=])|\\b(define_method|define_singleton_method|alias_method|alias|def_delegators?|attr_\\w+)\\b[^\\n]*:?${name}(?![\\w?!=])`,
-    ),
-  cpp: (name) =>
-    new RegExp(
-      `(^|[\\w*&>]\\s+|[*&])(\\w+::)*${name}\\s*\\([^;{}]*\\)[^;{}]*\\{|#\\s*define\\s+${name}\\b`,
-      "m",
-    ),
-  powershell: (name) =>
-    new RegExp(`\\b(function|filter)\\s+(\\w+:)?${name}\\b|Alias\\s+.*\\b${name}\\b`, "i"),
-};
 
 /**
  * Does a call of a bare name mean the function of the language's library? Not where the file declares or imports one of
@@ -36,7 +18,7 @@ export function isLibraryFunction(name: SyntaxNode): Answer {
 
 /** Does a file of the project define a function of this name that a call in this one may mean? Undefined where none does. */
 export function isDefinedInProject(name: string, tree: SyntaxTree): Answer | undefined {
-  const form = DEFINES[tree.language.id]?.(escaped(name));
+  const form = tree.language.definesFunction?.(escaped(name));
   if (!form) return undefined;
   const { files, path } = surroundingsOf(tree);
   if (form.test(tree.text)) return unknown(`this file defines a \`${name}\` of its own`);

@@ -3,9 +3,9 @@ import { no, unknown, yes, type Answer } from "../answer.js";
 import { classesDerivedFrom, classesNamed } from "../classes/class-index.js";
 import { placeOf, type OwnClass } from "../classes/own-class.js";
 import { shortened } from "../shown.js";
-import { assignmentOf, valueOf } from "../flow/assignment.js";
 import { importsIn } from "../names/imports.js";
-import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
+import { referencesAt, type Declaration } from "../names/declarations.js";
+import { valuesGiven } from "../names/values-given.js";
 import { isSeenElsewhere, usesOf } from "../names/every-use.js";
 import { typeOf, type KnownType } from "./known.js";
 
@@ -35,8 +35,8 @@ export function isOfLibrary(expression: SyntaxNode, wanted: LibraryClass): Answe
   const standIn = standInFor(expression, wanted);
   if (!standIn) return meant;
   const made = madeInSight(expression);
-  if (made?.every((one) => isLibraryType(one, wanted, expression).is === "yes"))
-    return yes(`\`${shown}\` is only given what the library makes`, made[0]?.at);
+  if (isMadeByLibrary(expression, wanted))
+    return yes(`\`${shown}\` is only given what the library makes`, made?.[0]?.at);
   const own = made?.map((one) => ownVersion(one, wanted, expression)).find((one) => one !== undefined);
   if (own) return own;
   const name = standIn.name === undefined ? "a class without a name" : `\`${standIn.name}\``;
@@ -101,7 +101,7 @@ function namedWithoutImport(
   const brings = stars.find((statement) => module.test(statement.module));
   if (!brings)
     return unknown(`${type.why}, and nothing in this file says where \`${name}\` comes from`, type.at);
-  const other = stars.find((statement) => !isOfPlatform(statement.module, at));
+  const other = stars.find((statement) => !at.tree.language.imports.isOfPlatform?.(statement.module));
   if (other) return unknown(`\`${name}\` may come from \`${other.module}\``, other.node);
   return isWhole
     ? yes(`${type.why}, a ${what} of the library`, type.at)
@@ -110,20 +110,6 @@ function namedWithoutImport(
 
 function isLiteralType(at: SyntaxNode, name: string): boolean {
   return Object.values(at.tree.language.literalTypes).includes(name);
-}
-
-/** Is a module part of what comes with the language, so that its names are known? */
-function isOfPlatform(module: string, { tree }: SyntaxNode): boolean {
-  switch (tree.language.id) {
-    case "java":
-      return /^javax?\./.test(module);
-    case "csharp":
-      return /^(System|Microsoft)\b/.test(module);
-    case "cpp":
-      return /^<[a-z_]+(\/\w+)?(\.h)?>$/.test(module) || module.startsWith('"');
-    default:
-      return false;
-  }
 }
 
 function isDerivedWithin(at: SyntaxNode, name: string, names: readonly string[]): boolean {
@@ -149,17 +135,16 @@ export function madeInSight(expression: SyntaxNode): readonly KnownType[] | unde
   if (!to || to.as === "parameter" || to.as === "import") return undefined;
   if (to.as !== "local" && isSeenElsewhere(to)) return undefined;
   if (usesOf(to).doubts.length > 0) return undefined;
-  const { references } = nameInFile(to.name, to.scope.tree);
-  const result: KnownType[] = [];
-  for (const { to: meant, does, node } of references) {
-    if (meant !== to || does === "read" || does === "declare" || does === "passed") continue;
-    const assignment = does === "write" ? assignmentOf(node) : undefined;
-    const value = assignment && valueOf(assignment);
-    const type = value && isMade(value) ? typeOf(value) : undefined;
-    if (!type) return undefined;
-    result.push(type);
-  }
-  return result.length > 0 ? result : undefined;
+  const values = valuesGiven(to);
+  const types = values?.flatMap((value) => (isMade(value) ? (typeOf(value) ?? []) : []));
+  return types && types.length > 0 && types.length === values!.length ? types : undefined;
+}
+
+/** Is all that a variable is given made in sight, and by the library itself? */
+export function isMadeByLibrary(expression: SyntaxNode, wanted: LibraryClass): boolean {
+  return (
+    madeInSight(expression)?.every((one) => isLibraryType(one, wanted, expression).is === "yes") === true
+  );
 }
 
 /** Is a value made on the spot, by a literal or a constructor? */

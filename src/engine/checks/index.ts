@@ -1,7 +1,7 @@
 import type { Check } from "./check.js";
 import { commentFault } from "./comments.js";
 import { emptyArgumentFault } from "./empty-arguments.js";
-import { layoutFault } from "./python-layout.js";
+import { layoutFault } from "./layout.js";
 import { toolCommentFault } from "./tool-comments.js";
 import { untouchedFault } from "./untouched.js";
 

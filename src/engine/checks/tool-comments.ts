@@ -16,6 +16,8 @@ const TO_A_TOOL = [
   // `name-disable`, `name-ignore`, `name-next-line`
   /^[a-z][\w-]*-(disable|enable|ignore|expect|line|next)\b/i,
 ];
+/** More changed lines than this are not compared one by one. */
+const MOST_LINES = 2000;
 /** Such a comment on a line of its own speaks of the next line. */
 const OF_THE_NEXT = /^@|next|ignore|expect|disable/i;
 
@@ -30,20 +32,23 @@ export function toolCommentFault({ before, edits }: Rewriting): string | undefin
     edits.some(({ start, end }) => before.lineAt(start) <= line && line <= before.lineAt(end)),
   );
   if (!touched) return undefined;
+  const options = { ignoreWhitespace: true, maxEditLength: MOST_LINES };
+  const parts = diffLines(before.text, applyEdits(before.text, edits), options);
+  if (!parts) return "too many lines change in a file with comments that speak to tools";
   let line = 1;
-  const parts = diffLines(before.text, applyEdits(before.text, edits), { ignoreWhitespace: true });
-  for (let i = 0; i < parts.length; i++) {
-    const { count, added, removed } = parts[i]!;
-    if (removed) {
-      const put = parts[i + 1]?.added ? parts[i + 1]!.count : 0;
-      for (let at = line; at < line + count; at++) {
-        const comment = spoken.get(at);
-        if (comment !== undefined && (count > 1 || put !== 1))
-          return `\`${shortened(comment)}\` speaks of this line, which would not stay one`;
-      }
-    } else if (added && !parts[i - 1]?.removed) continue;
-    if (!added) line += count;
+  for (const [i, { count, added, removed }] of parts.entries()) {
+    if (added) continue;
+    const put = removed && parts[i + 1]?.added ? parts[i + 1]!.count : 0;
+    const comment = removed ? spokenOf(spoken, line, count) : undefined;
+    if (comment !== undefined && (count > 1 || put !== 1))
+      return `\`${shortened(comment)}\` speaks of this line, which would not stay one`;
+    line += count;
   }
+  return undefined;
+}
+
+function spokenOf(spoken: ReadonlyMap<number, string>, line: number, count: number): string | undefined {
+  for (let at = line; at < line + count; at++) if (spoken.has(at)) return spoken.get(at);
   return undefined;
 }
 

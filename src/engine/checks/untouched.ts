@@ -35,6 +35,10 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): stri
     // What is put or taken out right before it.
     const from =
       start + shift + near.reduce((sum, edit) => (edit.end <= start ? sum + grownBy(edit) : sum), 0);
+    const isStanding =
+      places.has(place(from, from + end - start, before.kind(n))) &&
+      (statements.has(from) || !isStatement(before, n));
+    if (isStanding) continue;
     const isLine =
       isStatement(before, n) &&
       beginsLine(before, start) &&

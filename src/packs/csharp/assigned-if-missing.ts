@@ -33,7 +33,7 @@ export const assignedIfMissing = rule({
     condition("`== null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
         ? yes("no operator is asked")
-        : comparesPlainly(match.the(place), match),
+        : comparesPlainly(match.the(place)),
     ),
   ],
   becomes: csharp`${place} ??= ${value};`,

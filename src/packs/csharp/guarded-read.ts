@@ -82,7 +82,7 @@ export const guardedRead = rule({
     condition("`!= null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
         ? yes("no operator is asked")
-        : comparesPlainly(match.the(subject), match),
+        : comparesPlainly(match.the(subject)),
     ),
     condition("the member is one of what is there, and not of the nullable value", (match) => {
       const member = stepsFrom(match.the(subject), readIn(match))[0]?.child("name")?.text ?? "";
@@ -101,7 +101,7 @@ export const guardedRead = rule({
           );
     }),
     condition("what is read is compared as what it is", (match) =>
-      shapeOf(match) === "compared" ? readComparesPlainly(match.the(read), match) : yes("it is not compared"),
+      shapeOf(match) === "compared" ? readComparesPlainly(match.the(read)) : yes("it is not compared"),
     ),
     condition(
       "what is read is never null itself",

@@ -26,7 +26,7 @@ export const thrownIfMissing = rule({
     condition("`== null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
         ? yes("no operator is asked")
-        : comparesPlainly(match.the(value), match),
+        : comparesPlainly(match.the(value)),
     ),
     condition("finding the place to assign to does nothing else", (match) => {
       const node = match.the(place);

@@ -75,7 +75,7 @@ export const valueOrFallback = rule({
     condition("`== null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
         ? yes("no operator is asked")
-        : comparesPlainly(match.the(value), match),
+        : comparesPlainly(match.the(value)),
     ),
     condition("value and default fit in one expression", (match) =>
       (formOf(FORMS, match) as Fallback).shape === "choice"

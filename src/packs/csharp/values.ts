@@ -11,7 +11,7 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match, OwnClass, SyntaxNode } from "../../index.js";
+import type { Answer, OwnClass, SyntaxNode } from "../../index.js";
 import type { SafeStep } from "../family/guarded.js";
 
 /** Types of the language whose values are never null. */
@@ -26,7 +26,7 @@ const PLAIN =
  * Does `== null` ask for nothing but null? A class may say otherwise with an operator of its own, which `?.` and `??`
  * never ask.
  */
-export function comparesPlainly(node: SyntaxNode, { tree }: Match): Answer {
+export function comparesPlainly(node: SyntaxNode): Answer {
   const name = shortened(node.text);
   const type = typeOf(node);
   if (!type) {
@@ -80,7 +80,7 @@ export function typeOfMember(read: SyntaxNode): string | undefined {
 }
 
 /** Is what is read compared as what it is, with a literal or with null? */
-export function readComparesPlainly(read: SyntaxNode, { tree }: Match): Answer {
+export function readComparesPlainly(read: SyntaxNode): Answer {
   const type = typeOfMember(read);
   const shown = shortened(read.text);
   if (type === undefined) return unknown(`\`${shown}\` could be of a type that has its own \`==\``, read);

@@ -7,6 +7,7 @@ import {
   referencesAt,
   shortened,
   unknown,
+  valuesGiven,
   yes,
 } from "../../index.js";
 import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../index.js";
@@ -17,24 +18,15 @@ function lastName(expression: SyntaxNode): SyntaxNode | undefined {
 }
 
 /** The values that the code of the class around, or of the file, gives a member; undefined where it cannot be told. */
-export function valuesGiven(member: SyntaxNode): readonly SyntaxNode[] | undefined {
+export function valuesGivenTo(member: SyntaxNode): readonly SyntaxNode[] | undefined {
   const leaf = lastName(member);
   const to = leaf && referencesAt(leaf).find((one) => one.to)?.to;
-  if (!to) return undefined;
-  const result: SyntaxNode[] = [];
-  for (const { to: meant, does, node } of nameInFile(to.name, to.scope.tree).references) {
-    if (meant !== to || does === "read" || does === "declare") continue;
-    const holder = node.closest(["assignment", "assignment_expression", "variable_declarator"]);
-    const value = holder?.child("right") ?? holder?.child("value");
-    if (does !== "write" || !value || value.holds(node)) return undefined;
-    result.push(value);
-  }
-  return result;
+  return to && valuesGiven(to);
 }
 
 /** Is all that the class around gives a member of the kind that is wanted? Undefined where it gives nothing, or something else. */
 export function givenInClass(member: SyntaxNode, fits: (value: SyntaxNode) => boolean): Answer | undefined {
-  const values = valuesGiven(member);
+  const values = valuesGivenTo(member);
   if (!values || values.length === 0 || !values.every(fits)) return undefined;
   return yes(`\`${shortened(member.text)}\` is given \`${shortened(values[0]!.text)}\``, values[0]);
 }

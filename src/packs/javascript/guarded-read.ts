@@ -4,7 +4,6 @@ import {
   copy,
   holes,
   isOnlyTested,
-  isSideEffectFree,
   isOnPrimitives,
   javascript,
   no,
@@ -13,7 +12,7 @@ import {
 } from "../../index.js";
 import { text, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
-import { isAnd, isPlainAccess, operandsOf, optionalSteps, type Operand } from "./access.js";
+import { isAnd, operandsOf, optionalSteps, type Operand } from "./access.js";
 import { readOnce } from "./presence-tests.js";
 
 const { left, right } = holes({ left: "expression", right: "expression" });

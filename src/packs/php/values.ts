@@ -134,7 +134,7 @@ export function isObjectOrMissing(_match: Match, node: SyntaxNode): Answer {
       : unknown(`\`${type.name}\` may be something else`, node);
   if (type && /^(int|float|string|bool|array)$/i.test(type.name))
     return no(`${type.why}, which can be false without being null`, type.at);
-  const given = valuesGiven(node);
+  const given = valuesSeen(node);
   const falsy = given.find((value) => /^(false|0|''|""|\[\]|array\(\))$/i.test(value.text));
   if (falsy) return no(`\`${name}\` is given \`${falsy.text}\` here, for which the old code stopped`, falsy);
   const failing = given.find((value) => MAY_GIVE_FALSE.test(value.text.replace(/\s*\(.*$/s, "")));
@@ -142,8 +142,8 @@ export function isObjectOrMissing(_match: Match, node: SyntaxNode): Answer {
   return unknown(`\`${name}\` could be false, 0 or "", for which the old code stopped`, node);
 }
 
-/** All values that the file gives a variable, or a property of this name. */
-function valuesGiven(node: SyntaxNode): SyntaxNode[] {
+/** The values that the file gives a variable of this name, or a property of it on whatever object. */
+function valuesSeen(node: SyntaxNode): SyntaxNode[] {
   const text = node.text.replace(/\s+/g, "");
   const last = node.is("member_access_expression") ? node.child("name")?.text : undefined;
   const result: SyntaxNode[] = [];

@@ -18,7 +18,7 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
-import { valuesGiven } from "../family/members.js";
+import { valuesGivenTo } from "../family/members.js";
 import { isOwnMethod } from "./lookup-or-default.js";
 
 const { dict, key, value, name, method, args, count } = holes({
@@ -98,7 +98,7 @@ function isDict(match: Match): Answer {
   const shown = shortened(node.text);
   const own = isOwnMethod(node);
   if (own) return own;
-  const filler = valuesGiven(node)?.find((value) => /^(collections\.)?defaultdict\(/.test(value.text));
+  const filler = valuesGivenTo(node)?.find((value) => /^(collections\.)?defaultdict\(/.test(value.text));
   if (filler) return no(`\`${shown}\` is a defaultdict, which fills itself`, filler);
   if (!type) return unknown(`\`${shown}\` could be something else than a dict`, node);
   if (type.name === "defaultdict" || type.name === "DefaultDict")
@@ -117,7 +117,7 @@ function holdsNumbers(match: Match): Answer {
   const to = node.is("identifier") ? referencesAt(node).find((one) => one.to)?.to : undefined;
   const made = madeInSight(node);
   const isEmpty =
-    valuesGiven(node)?.every((value) => /^(\{\}|dict\(\))$/.test(value.text.replace(/\s/g, ""))) === true;
+    valuesGivenTo(node)?.every((value) => /^(\{\}|dict\(\))$/.test(value.text.replace(/\s/g, ""))) === true;
   if (!to || !made || !isEmpty) return doubt;
   for (const { to: meant, node: use, does } of nameInFile(to.name, match.tree).references) {
     if (meant !== to || does === "write" || does === "declare") continue;

@@ -3,7 +3,7 @@ import {
   builtin,
   fresh,
   holes,
-  madeInSight,
+  isMadeByLibrary,
   neverWritten,
   placeOf,
   python,
@@ -82,7 +82,7 @@ export const indexAndItem = rule({
   given: [
     condition("no class of the project stands in for the list", (match) => {
       const standIn = standInFor(match.node, SEQUENCE);
-      return standIn && madeInSight(match.the(items)) === undefined
+      return standIn && !isMadeByLibrary(match.the(items), SEQUENCE)
         ? unknown(
             `\`${match.textOf(items)}\` could be a \`${standIn.name}\` (${placeOf(standIn)}), which has methods of its own`,
           )

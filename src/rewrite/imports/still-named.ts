@@ -7,15 +7,29 @@ export function namedInCode(
   statements: readonly ImportStatement[],
   name: string,
 ): readonly SyntaxNode[] {
+  return (leavesOf(tree).get(name) ?? [])
+    .map((n) => tree.node(n))
+    .filter((node) => !statements.some((statement) => statement.node.holds(node)));
+}
+
+const leaves = new WeakMap<SyntaxTree, ReadonlyMap<string, readonly number[]>>();
+
+/** The leaves of code by their text, those of strings and comments aside. */
+function leavesOf(tree: SyntaxTree): ReadonlyMap<string, readonly number[]> {
+  let found = leaves.get(tree);
+  if (found) return found;
   const { strings, comments } = tree.language;
-  const result: SyntaxNode[] = [];
+  const isText = (n: number): boolean => strings.includes(tree.kind(n)) || comments.includes(tree.kind(n));
+  const table = new Map<string, number[]>();
   for (let n = 0; n < tree.size; n++) {
-    if (!tree.isLeaf(n) || tree.textOf(n) !== name) continue;
-    const node = tree.node(n);
-    const isText = node.is(strings) || node.is(comments) || node.parent?.is(strings) === true;
-    if (!isText && !statements.some((statement) => statement.node.holds(node))) result.push(node);
+    if (!tree.isLeaf(n) || !tree.isNamed(n) || isText(n) || isText(Math.max(0, tree.parents[n]!))) continue;
+    const text = tree.textOf(n);
+    const list = table.get(text);
+    if (list) list.push(n);
+    else table.set(text, [n]);
   }
-  return result;
+  leaves.set(tree, (found = table));
+  return found;
 }
 
 /**
@@ -23,12 +37,12 @@ export function namedInCode(
  * is written as a string, a comment that gives a type or links to one. Undefined where none does.
  */
 export function namedInText(tree: SyntaxTree, name: string): number | undefined {
-  const { strings, id } = tree.language;
+  const { strings, typesInStrings } = tree.language;
   const word = new RegExp(`(?<![\\p{L}\\p{N}_$])${escaped(name)}(?![\\p{L}\\p{N}_$])`, "u");
   for (let n = 0; n < tree.size; n++) {
     if (!strings.includes(tree.kind(n))) continue;
     const inside = tree.textOf(n).replace(/^[a-zA-Z]{0,2}(["'`]+)([^]*)\1$/, "$2");
-    const isType = id === "python" && /^[\w\s.,[\]|"']+$/.test(inside) && /[[|.]|^\w+$/.test(inside);
+    const isType = typesInStrings && /^[\w\s.,[\]|"']+$/.test(inside) && /[[|.]|^\w+$/.test(inside);
     if (inside === name || (isType && word.test(inside))) return tree.lineAt(tree.starts[n]!);
   }
   for (const n of tree.comments) {
@@ -40,12 +54,16 @@ export function namedInText(tree: SyntaxTree, name: string): number | undefined 
 
 /** What to say of imports that edits leave without a use, and that stay since a text still names what they bring in. */
 export function stayingImports(tree: SyntaxTree, edits: readonly Edit[]): string[] {
-  const statements = tree.language.imports.read(tree);
   const isGone = ({ start, end }: SyntaxNode): boolean =>
     edits.some((edit) => edit.start <= start && end <= edit.end);
+  const wordsOf = (code: string): readonly string[] => code.match(/[\p{L}\p{N}_$]+/gu) ?? [];
+  const put = new Set(edits.flatMap(({ text }) => wordsOf(text)));
+  const taken = new Set(edits.flatMap(({ start, end }) => wordsOf(tree.text.slice(start, end))));
+  if ([...taken].every((word) => put.has(word))) return [];
+  const statements = tree.language.imports.read(tree);
   const result: string[] = [];
   for (const { local } of statements.flatMap(({ imports }) => imports)) {
-    if (local === undefined || edits.some(({ text }) => text.includes(local))) continue;
+    if (local === undefined || put.has(local) || !taken.has(local)) continue;
     const uses = namedInCode(tree, statements, local);
     if (uses.length === 0 || !uses.every(isGone)) continue;
     const line = namedInText(tree, local);

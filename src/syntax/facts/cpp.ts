@@ -101,7 +101,6 @@ export const cpp: Language = {
   calls: ["call_expression", "new_expression", "delete_expression"],
   memberReads: ["field_expression"],
   indexReads: ["subscript_expression"],
-  readsArePlain: true,
   suspensions: ["co_await_expression", "co_yield_statement"],
   augmented: ["update_expression"],
   plainValues: ["number_literal", "string_literal", "true", "false"],
@@ -119,6 +118,13 @@ export const cpp: Language = {
   classes: ["class_specifier", "struct_specifier", "union_specifier"],
   quietOperators: [],
   plainTypes: "int long short char float double bool size_t unsigned".split(" "),
+  reads: { names: "macro", members: "arrow", plainItems: "pointers" },
+  nullTestsAskClass: true,
+  definesFunction: (name) =>
+    new RegExp(
+      `(^|[\\w*&>]\\s+|[*&])(\\w+::)*${name}\\s*\\([^;{}]*\\)[^;{}]*\\{|#\\s*define\\s+${name}\\b`,
+      "m",
+    ),
   literalTypes: { true: "bool", false: "bool" },
   builtins: (
     "alignas alignof and asm auto bool break case catch char class const constexpr const_cast continue " +

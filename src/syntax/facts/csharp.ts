@@ -125,6 +125,8 @@ export const csharp: Language = {
       " ",
     ),
   textParts: ["interpolation"],
+  reads: { names: "property", members: "property", plainItems: ["string"] },
+  nullTestsAskClass: true,
   literalTypes: { string_literal: "string", integer_literal: "int", boolean_literal: "bool" },
   asyncMarks: ["async"],
   builtins: (

@@ -89,7 +89,6 @@ export const java: Language = {
   calls: ["method_invocation", "object_creation_expression", "explicit_constructor_invocation"],
   memberReads: ["field_access", "method_invocation"],
   indexReads: ["array_access"],
-  readsArePlain: true,
   reflection: [],
   resourceBlocks: ["try_with_resources_statement", "synchronized_statement"],
   augmented: ["update_expression"],
@@ -122,6 +121,8 @@ export const java: Language = {
     "int long short byte char float double boolean String Integer Long Short Byte Character Float Double Boolean".split(
       " ",
     ),
+  reads: { names: "plain", members: "plain", plainItems: "all" },
+  typesBeginUpper: true,
   literalTypes: {
     string_literal: "String",
     decimal_integer_literal: "int",

@@ -127,6 +127,9 @@ export const php: Language = {
   classes: ["class_declaration", "interface_declaration", "trait_declaration", "enum_declaration"],
   quietOperators: "=== !== && || ! and or xor instanceof ??".split(" "),
   plainTypes: "int float string bool array".split(" "),
+  reads: { names: "plain", members: "magic", plainItems: ["array", "string"] },
+  definesFunction: (name) =>
+    new RegExp(`\\bfunction\\s+&?\\s*${name}\\s*\\(|\\buse\\s+function\\b[^;]*\\b${name}\\b`, "i"),
   literalTypes: {
     string: "string",
     encapsed_string: "string",

@@ -115,6 +115,8 @@ export const powershell: Language = {
   memberReads: ["member_access"],
   indexReads: ["element_access"],
   reflection: ["Get-Variable", "Set-Variable", "Invoke-Expression", "iex"],
+  definesFunction: (name) =>
+    new RegExp(`\\b(function|filter)\\s+(\\w+:)?${name}\\b|Alias\\s+.*\\b${name}\\b`, "i"),
   plainValues: ["decimal_integer_literal", "string_literal"],
   literals: ["decimal_integer_literal", "string_literal", "verbatim_string_characters"],
   classes: ["class_statement"],

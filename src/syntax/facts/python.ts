@@ -1,3 +1,4 @@
+import { pythonLayoutFaults } from "../layout/python.js";
 import { pythonVersions } from "../versions/python.js";
 import { pythonClasses } from "../classes/python.js";
 import { ordinaryCode } from "../code-facts.js";
@@ -48,9 +49,9 @@ export const python: Language = {
   layout: ["line_continuation"],
   lineComments: ["#"],
   lineBreaksMatter: true,
-  readsArePlain: false,
   optionalBraces: [],
   assumedVersion: "3.9",
+  layoutFaults: pythonLayoutFaults,
   indentUnit: "    ",
   multiLineLiterals: ["string"],
   strings: ["string"],
@@ -126,6 +127,12 @@ export const python: Language = {
   changingOperators: [],
   plainTypes: "int float str bytes bool None".split(" "),
   textParts: ["interpolation"],
+  reads: { names: "plain", members: "any", plainItems: ["list", "dict", "tuple", "str", "bytes"] },
+  nullTestsAskClass: true,
+  namesMayBeUndefined: true,
+  typesBeginUpper: false,
+  localsMayBeUnset: true,
+  typesInStrings: true,
   literalTypes: {
     string: "str",
     integer: "int",

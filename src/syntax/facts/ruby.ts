@@ -96,6 +96,13 @@ export const ruby: Language = {
   quietOperators: [],
   plainTypes: "String Integer Float Symbol".split(" "),
   textParts: ["interpolation"],
+  reads: { names: "method", members: "any", plainItems: [] },
+  nullTestsAskClass: true,
+  // `nil?` ends in no letter, so that a word's end says nothing.
+  definesFunction: (name) =>
+    new RegExp(
+      `\\bdef\\s+(\\w+\\.)?${name}(?![\\w?!=])|\\b(define_method|define_singleton_method|alias_method|alias|def_delegators?|attr_\\w+)\\b[^\\n]*:?${name}(?![\\w?!=])`,
+    ),
   literalTypes: {
     string: "String",
     integer: "Integer",

@@ -10,6 +10,7 @@ export const cppImports: ImportFacts = {
       return module === undefined ? [] : [{ node, module, imports: [{ module, node }], takesMore: false }];
     }),
   isFullName: (code) => code.includes("::"),
+  isOfPlatform: (module) => /^<[a-z_]+(\/\w+)?(\.h)?>$/.test(module) || module.startsWith('"'),
   write: ([first]) => `#include ${first!.module}`,
   isHeader: (node) =>
     (node.is("preproc_call") && /^#\s*pragma\s+once/.test(node.text)) ||

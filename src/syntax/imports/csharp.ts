@@ -14,6 +14,7 @@ export const csharpImports: ImportFacts = {
   },
   everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
   isFullName: (code) => /^(global::|System\.)/.test(code),
+  isOfPlatform: (module) => /^(System|Microsoft)\b/.test(module),
   write([first]) {
     const { module, name, local, form } = first!;
     if (form === "static") return `using static ${module};`;

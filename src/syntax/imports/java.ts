@@ -13,6 +13,7 @@ export const javaImports: ImportFacts = {
       .join("\n"),
   item: ({ name }) => name ?? "*",
   isFullName: (code) => /^[a-z]\w*(\.[a-z]\w*)*\.[A-Z]\w*$/.test(code),
+  isOfPlatform: (module) => /^javax?\./.test(module),
   isHeader: (node) => node.is("package_declaration"),
   isVisible: ({ module }, tree) =>
     module === "java.lang" ||

@@ -5,7 +5,6 @@ import {
   type ScopeFacts,
   type UseEntry,
 } from "../name-facts.js";
-import type { SyntaxNode } from "../node.js";
 import { firstOfItsName } from "./reopened.js";
 import { argumentName, assigns, declaring, memberOfSomething, reads, updates } from "./uses.js";
 

@@ -5,7 +5,6 @@ import {
   type ScopeFacts,
   type UseEntry,
 } from "../name-facts.js";
-import type { SyntaxNode } from "../node.js";
 import { assigns, declaring, memberOfSomething, reads, updates } from "./uses.js";
 
 const valueOrType: NameUse = { does: "read", spaces: ["value", "type"] };

@@ -23,7 +23,7 @@ export const javaVersions: VersionFacts = {
       "Objects.requireNonNull Objects.equals Objects.hash Objects.toString AutoCloseable Files Paths StandardCharsets " +
       "addSuppressed",
     "8":
-      "getOrDefault computeIfAbsent computeIfPresent merge putIfAbsent replaceAll removeIf forEach Optional " +
+      "getOrDefault computeIfAbsent computeIfPresent merge putIfAbsent removeIf forEach Optional " +
       "OptionalInt Collectors LocalDate Duration String.join Objects.nonNull Objects.isNull Map.Entry.comparingByKey",
     "9":
       "Objects.requireNonNullElse Objects.requireNonNullElseGet ifPresentOrElse List.of Set.of Map.of Map.entry " +

@@ -11,7 +11,7 @@ export const rubyVersions: VersionFacts = {
     "1.9": "each_with_object",
     "2.3": "dig fetch_values grep_v",
     "2.4": "sum transform_values match?",
-    "2.5": "yield_self slice delete_prefix delete_suffix transform_keys",
+    "2.5": "yield_self delete_prefix delete_suffix transform_keys",
     "2.6": "then",
     "2.7": "filter_map tally",
     "3.0": "except",

@@ -1,21 +1,12 @@
-import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
-import type { Rewriting } from "./check.js";
+import type { SyntaxNode } from "../node.js";
+import type { SyntaxTree } from "../tree.js";
 
 /**
- * What Python asks of its lines and the grammar does not check: the statements of a block stand at one indentation,
- * deeper than what they belong to, and a statement goes on in the next line only in brackets or behind a `\`.
+ * What is wrong with the lines of a Python file, told without places, that the grammar does not check: the statements of
+ * a block stand at one indentation, deeper than what they belong to, and a statement goes on in the next line only in
+ * brackets or behind a `\`.
  */
-export function layoutFault({ before, after }: Rewriting): string | undefined {
-  if (after.language.id !== "python") return undefined;
-  const now = faultsIn(after);
-  if (now.size === 0) return undefined;
-  const then = faultsIn(before);
-  const isNew = [...now].some((one) => !then.has(one));
-  return isNew ? "the lines of the result would not be laid out as Python wants" : undefined;
-}
-
-/** What is wrong, told without places. */
-function faultsIn(tree: SyntaxTree): Set<string> {
+export function pythonLayoutFaults(tree: SyntaxTree): Set<string> {
   const faults = new Set<string>();
   const note = (node: SyntaxNode, what: string): void => {
     faults.add(`${what} ${node.text.replace(/\s+/g, " ")}`);
