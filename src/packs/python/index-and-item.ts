@@ -86,7 +86,7 @@ export const indexAndItem = rule({
         ? unknown(
             `\`${match.textOf(items)}\` could be a \`${standIn.name}\` (${placeOf(standIn)}), which has methods of its own`,
           )
-        : yes("it is one of the language");
+        : yes("no class of the project stands in for it");
     }),
     builtin("range"),
     builtin("len"),
