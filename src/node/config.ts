@@ -5,7 +5,7 @@ import { z } from "zod";
 import * as core from "../index.js";
 import type { Pack, Rule } from "../index.js";
 import { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
-import { allLanguages } from "../syntax/index.js";
+import { allLanguages, languageOf, type LanguageId } from "../syntax/index.js";
 import cppPack, * as cppModule from "../packs/cpp/index.js";
 import csharpPack, * as csharpModule from "../packs/csharp/index.js";
 import javaPack, * as javaModule from "../packs/java/index.js";
@@ -70,11 +70,22 @@ const MODULES = {
 
 const handleCode = z.string().regex(/\bhandle\b/, "must have `handle` in it, which stands for the variable");
 
+/** How the versions of JavaScript and TypeScript are counted. */
+const YEAR = /^20\d\d$/;
+
 const schema = z.strictObject({
   packs: z.array(z.custom<Pack>((value) => isPack(value), "must be a pack made with pack()")).optional(),
   rules: z.record(z.string(), z.boolean()).optional(),
   targets: z
     .partialRecord(z.enum(allLanguages().map(({ id }) => id)), z.string().regex(/^\d+(\.\d+)*$/))
+    .superRefine((targets, { addIssue }) => {
+      for (const [id, version] of Object.entries(targets)) {
+        const { title, assumedVersion } = languageOf(id as LanguageId);
+        if (!YEAR.test(assumedVersion) || YEAR.test(version)) continue;
+        const message = `${title} counts by years: write one such as "${assumedVersion}", not "${version}"`;
+        addIssue({ code: "custom", path: [id], message });
+      }
+    })
     .optional(),
   handles: z
     .array(

@@ -71,6 +71,11 @@ test.each([
     ['there is no rule "python/none"'],
   ],
   ["an unknown key", "export default { rulez: {} };\n", ["rulez"]],
+  [
+    "a version that counts otherwise",
+    "export default { targets: { typescript: '5.0' } };\n",
+    ["targets.typescript", 'such as "2022"', '"5.0"'],
+  ],
 ])("a config with %s is refused with its place", (_, config, says) => {
   const sandbox = new Sandbox({ "uvran.config.ts": config, "a.js": OLD_JS });
   expectProblem(sandbox.uvran("survey"), 2, ...says);
