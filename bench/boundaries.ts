@@ -194,7 +194,6 @@ for (const path of paths) {
       if (waiting.length >= 40) judge(waiting.splice(0));
     }
   }
-  tree.dispose();
 }
 judge(waiting);
 console.log(

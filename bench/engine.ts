@@ -110,7 +110,7 @@ async function adversarial(): Promise<void> {
   const text = lines.join("\n") + "\nend\n";
   const language = languageOfFile("a.py")!;
   const rules = await new Engine([three]).prepare(language);
-  const parsing = best(() => parse(text, language).dispose());
+  const parsing = best(() => parse(text, language));
   const matching = best(() => changesInFile({ path: "a.py" }, text, language, rules));
   console.log(`\nThree lists over ${lines.length} statements that never match`);
   row("compact tree", parsing, text.length / 1e6, "");
@@ -144,7 +144,7 @@ async function measure(title: string, own: readonly Source[]): Promise<void> {
     for (const { text, language } of own) parsers.get(language.grammar)!.parse(text)!.delete();
   });
   const trees = best(() => {
-    for (const { text, language } of own) parse(text, language).dispose();
+    for (const { text, language } of own) parse(text, language);
   });
   const prepared = new Map(allLanguages().map((language) => [language.id, all.prepare(language)]));
   const rulesOf = new Map(

@@ -38,7 +38,6 @@ function compare(file: string, path: string, scopes: readonly Scope[] | null): v
   if (!scopes) return tally.skip();
   const tree = parse(readFileSync(file, "utf8"), python);
   if (tree.errors.length > 0) {
-    tree.dispose();
     return tally.skip();
   }
   const byKey = new Map<string, Scope[]>();
@@ -76,7 +75,6 @@ function compare(file: string, path: string, scopes: readonly Scope[] | null): v
       );
     }
   }
-  tree.dispose();
 }
 
 function keyOf(scope: SyntaxNode): string {

@@ -48,7 +48,6 @@ export function renameAll(
     }
   }
   const result = { text: applyEdits(text, [...edits.values()]), count, left };
-  tree.dispose();
   return result;
 }
 

@@ -24,7 +24,6 @@ for (const folder of process.argv.slice(2)) {
       continue;
     }
     compare(path, text, tree);
-    tree.dispose();
   }
 }
 tally.print();

@@ -82,11 +82,7 @@ interface Piece {
 function rewriteUses(uses: EveryUse, match: Match): Piece[] {
   const coverage = uses.coverage(match);
   if (!coverage) throw new CannotRewrite(`what declares \`${match.textOf(uses.name)}\` is not known`);
-  try {
-    return piecesOf(coverage, match);
-  } finally {
-    coverage.release();
-  }
+  return piecesOf(coverage, match);
 }
 
 function piecesOf(coverage: Coverage, match: Match): Piece[] {
@@ -162,13 +158,9 @@ function renameEverywhere({ name, to, options }: Renaming, match: Match): Piece[
   const doubts = [...usesOf(declaration).doubts];
   if (isSeen) {
     const foreign = foreignUses(match, declaration, { exported });
-    try {
-      // What has another name there keeps it.
-      for (const one of foreign.uses.filter((each) => !each.renamed))
-        pieces.push(renamedThere(one, old, newName, ofClass));
-    } finally {
-      foreign.release();
-    }
+    // What has another name there keeps it.
+    for (const one of foreign.uses.filter((each) => !each.renamed))
+      pieces.push(renamedThere(one, old, newName, ofClass));
     doubts.push(...foreign.doubts);
   }
   const files = new Set(pieces.map(({ path }) => path)).size;

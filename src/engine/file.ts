@@ -32,7 +32,6 @@ export function changesInFile(
     const line = tree.lineAt(tree.starts[tree.errors[0]!]!);
     unparsed = { path, line, soundFunctions: within.length };
     if (within.length === 0) {
-      tree.dispose();
       return { changes: [], heldBack: [], unparsed };
     }
   }
@@ -59,7 +58,6 @@ export function changesInFile(
       break;
     }
     const middle = next.text;
-    next.dispose();
     if (pass === MOST_PASSES) {
       const looping = new Set(more.map((candidate) => candidate.rule.id));
       const reason = `the rules ${[...looping].join(", ")} keep finding work in their own results`;
@@ -80,13 +78,11 @@ export function changesInFile(
   }
 
   const verified = soundDrafts(text, tree, drafts, settled);
-  settled?.dispose();
   for (const { draft, reason } of verified.refused) heldBack.push(draft.heldBack(path, reason));
   const mayGo = unparsed === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
   const ids = fingerprints(path, tree, sound);
   const changes = sound.map((draft, i): Change => draft.change(path, ids[i]!));
-  tree.dispose();
   const { advice, silenced, idleKeeps } = first;
   return { changes, heldBack, advice, silenced, idleKeeps, ...(unparsed ? { unparsed } : {}) };
 }

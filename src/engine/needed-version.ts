@@ -25,25 +25,18 @@ function noveltiesOf(code: string, { tree: { language, text }, found }: Match): 
   const { context } = found.pattern;
   for (const { before, after } of [context, ...language.contexts.filter((one) => one !== context)]) {
     const tree = parse(before + code + after, language);
-    const isSound = tree.errors.length === 0;
-    const result = isSound ? noveltiesIn(tree, before.length, before.length + code.length) : [];
-    tree.dispose();
-    if (isSound) return result;
+    if (tree.errors.length === 0) return noveltiesIn(tree, before.length, before.length + code.length);
   }
   // What makes sense nowhere but in its place is read there.
   const whole = text.slice(0, found.start) + code + text.slice(found.end);
   const tree = parse(whole, language);
-  const result = noveltiesIn(tree, found.start, found.start + code.length);
-  tree.dispose();
-  return result;
+  return noveltiesIn(tree, found.start, found.start + code.length);
 }
 
 /** What a file has after some edits, and had not before. */
 function addedTo(before: SyntaxTree, edits: readonly Edit[]): Novelty[] {
   const after = parse(applyEdits(before.text, edits), before.language);
-  const result = without(noveltiesIn(after), noveltiesIn(before));
-  after.dispose();
-  return result;
+  return without(noveltiesIn(after), noveltiesIn(before));
 }
 
 /** The first list without what stands in the second, each as often as it does. */

@@ -31,8 +31,6 @@ export async function editsFor(path: string, text: string, changes: readonly Kep
       const mayRemove = region.isWhole && region.language.imports.mayGo(path);
       imports.push(...tidied(was, is, needs, mayRemove).map((edit) => region.outward(edit)));
     }
-    was.dispose();
-    is.dispose();
   }
   return imports.length === 0 ? own : compose(text, own, imports);
 }

@@ -101,8 +101,6 @@ function refuseMisplacedComments(
   const meant = parse(tree.text.slice(0, found.start) + code + tree.text.slice(found.end), tree.language);
   const made = parse(applyEdits(tree.text, edits), tree.language);
   const same = made.errors.length <= tree.errors.length && treesEqual(meant, 0, made, 0);
-  meant.dispose();
-  made.dispose();
   if (!same) throw new CannotRewrite("a comment in the old code has no place in the new");
 }
 
@@ -124,7 +122,6 @@ function refuseSeveralForOne({ tree, node }: Match, segments: readonly Segment[]
   while (at.parent && !at.parent.is(statementLists)) at = at.parent;
   const end = context.before.length + code.trimEnd().length;
   const isOne = at.end >= end;
-  alone.dispose();
   if (!isOne) throw new CannotRewrite("several statements would stand where there was one without braces");
 }
 

@@ -1,4 +1,4 @@
-import { parse, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { countErrors, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
 
 /** Part of a file; offsets in UTF-16 code units. */
 export interface Span {
@@ -29,10 +29,5 @@ function parsesAlone(node: SyntaxNode): boolean {
   const { language } = node.tree;
   return language.contexts
     .filter(({ name }) => name === "file" || name === "member" || name === "statement")
-    .some(({ before, after }) => {
-      const alone = parse(before + node.text + after, language);
-      const isSound = alone.errors.length === 0;
-      alone.dispose();
-      return isSound;
-    });
+    .some(({ before, after }) => countErrors(before + node.text + after, language) === 0);
 }

@@ -34,11 +34,7 @@ export function soundDrafts(
 
 function faultOf(text: string, tree: SyntaxTree, drafts: readonly Draft[]): string | undefined {
   const after = parse(applyEdits(text, editsOf(drafts)), tree.language);
-  try {
-    return faultIn(tree, after, drafts);
-  } finally {
-    after.dispose();
-  }
+  return faultIn(tree, after, drafts);
 }
 
 function editsOf(drafts: readonly Draft[]): Edit[] {

@@ -110,21 +110,17 @@ function compileIn(context: SnippetContext, snippet: Snippet, language: Language
     if (chosen.has(operators)) continue;
     const { code, ranges } = spell(snippet, (i) => parts[i]!);
     const tree = parse(context.before + code + context.after, language);
-    try {
-      if (tree.errors.length > 0) continue;
-      const shift = context.before.length;
-      const places = ranges.map(({ start, end }) => ({ start: start + shift, end: end + shift }));
-      const nodes = patternNodes(tree, shift, shift + code.length, snippet, places, context.name);
-      const [first] = nodes.sequence;
-      if (!first) continue;
-      if (first.type === "hole" || first.type === "list") {
-        throw new SnippetError(`A pattern must start with something other than a hole: ${readable(snippet)}`);
-      }
-      chosen.add(operators);
-      result.push({ snippet, language, context, spelling: parts, rootKind: first.kind, ...nodes });
-    } finally {
-      tree.dispose();
+    if (tree.errors.length > 0) continue;
+    const shift = context.before.length;
+    const places = ranges.map(({ start, end }) => ({ start: start + shift, end: end + shift }));
+    const nodes = patternNodes(tree, shift, shift + code.length, snippet, places, context.name);
+    const [first] = nodes.sequence;
+    if (!first) continue;
+    if (first.type === "hole" || first.type === "list") {
+      throw new SnippetError(`A pattern must start with something other than a hole: ${readable(snippet)}`);
     }
+    chosen.add(operators);
+    result.push({ snippet, language, context, spelling: parts, rootKind: first.kind, ...nodes });
   }
   return result;
 }

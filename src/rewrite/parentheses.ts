@@ -64,25 +64,21 @@ function readsBackIn(
   bare: ReadonlySet<number>,
 ): boolean {
   const tree = parse(before + filled + after, pattern.language);
-  try {
-    if (tree.errors.length > 0) return false;
-    const start = before.length;
-    const end = start + withoutLastList(filled.trimEnd(), snippet, pattern).length;
-    for (let n = 0; n < tree.size; n++) {
-      if (tree.kindIds[n] !== pattern.rootKind || tree.starts[n] !== start) continue;
-      const match = matchAt(pattern, tree, n);
-      if (!match || match.end < end) continue;
-      const found = [...bare].every((i) => {
-        const part = snippet.parts[i];
-        const capture = part instanceof Hole ? match.captures.get(part) : undefined;
-        return capture && tree.text.slice(capture.start, capture.end) === texts.get(i);
-      });
-      if (found && !standsBadly(tree)) return true;
-    }
-    return false;
-  } finally {
-    tree.dispose();
+  if (tree.errors.length > 0) return false;
+  const start = before.length;
+  const end = start + withoutLastList(filled.trimEnd(), snippet, pattern).length;
+  for (let n = 0; n < tree.size; n++) {
+    if (tree.kindIds[n] !== pattern.rootKind || tree.starts[n] !== start) continue;
+    const match = matchAt(pattern, tree, n);
+    if (!match || match.end < end) continue;
+    const found = [...bare].every((i) => {
+      const part = snippet.parts[i];
+      const capture = part instanceof Hole ? match.captures.get(part) : undefined;
+      return capture && tree.text.slice(capture.start, capture.end) === texts.get(i);
+    });
+    if (found && !standsBadly(tree)) return true;
   }
+  return false;
 }
 
 /** A list at the end of a pattern takes as little as it can, which is nothing. */
@@ -150,18 +146,14 @@ export function fitsAsStatements(node: SyntaxNode, code: string): boolean {
   const { expressionStatement, statementLists } = tree.language;
   if (expressionStatement !== "" || !node.parent?.is(statementLists)) return false;
   const again = parse(tree.text.slice(0, node.start) + code + tree.text.slice(node.end), tree.language);
-  try {
-    if (again.errors.length > tree.errors.length) return false;
-    const start = node.start + (code.length - code.trimStart().length);
-    const end = node.start + code.trimEnd().length;
-    for (let n = 0; n < again.size && again.starts[n]! <= start; n++) {
-      if (again.starts[n] !== start || !again.node(n).parent?.is(statementLists)) continue;
-      if (again.node(n).parent!.parts.some((part) => part.end === end)) return true;
-    }
-    return false;
-  } finally {
-    again.dispose();
+  if (again.errors.length > tree.errors.length) return false;
+  const start = node.start + (code.length - code.trimStart().length);
+  const end = node.start + code.trimEnd().length;
+  for (let n = 0; n < again.size && again.starts[n]! <= start; n++) {
+    if (again.starts[n] !== start || !again.node(n).parent?.is(statementLists)) continue;
+    if (again.node(n).parent!.parts.some((part) => part.end === end)) return true;
   }
+  return false;
 }
 
 /** Undefined when the range does not parse on its own. */
@@ -172,13 +164,9 @@ function tryWithin(node: SyntaxNode, code: string, from: number, to: number): bo
   const before = (context?.before ?? "") + tree.text.slice(from, node.start);
   const after = tree.text.slice(node.end, to) + (context?.after ?? "");
   const again = parse(before + code + after, tree.language);
-  try {
-    if (again.errors.length > 0) return undefined;
-    const start = before.length + (code.length - code.trimStart().length);
-    return standsAs(again, start, before.length + code.trimEnd().length, node.parent) && !standsBadly(again);
-  } finally {
-    again.dispose();
-  }
+  if (again.errors.length > 0) return undefined;
+  const start = before.length + (code.length - code.trimStart().length);
+  return standsAs(again, start, before.length + code.trimEnd().length, node.parent) && !standsBadly(again);
 }
 
 /** Is there a node with exactly this range below one of the same kind, or below another list of statements? */

@@ -74,9 +74,8 @@ export function onlyUse(name: Hole): Condition {
     if (to.as === "parameter" || !isSeenElsewhere(to)) return yes(`\`${text}\` is used only here`);
     const foreign = foreignUses(match, to);
     const [use] = foreign.uses;
-    const used = use && no(`\`${text}\` is used in ${use.file.path}, line ${use.node.line}`);
-    foreign.release();
-    return used ?? foreign.doubts[0] ?? unknown(`code outside of this project may use \`${text}\``, to.at[0]);
+    if (use) return no(`\`${text}\` is used in ${use.file.path}, line ${use.node.line}`);
+    return foreign.doubts[0] ?? unknown(`code outside of this project may use \`${text}\``, to.at[0]);
   });
 }
 

@@ -115,8 +115,6 @@ export interface Coverage {
   /** A use that no clause covers, with the place as a sentence. */
   readonly uncovered: Answer | undefined;
   readonly doubts: readonly Answer[];
-  /** Gives back the trees of other files. */
-  release(): void;
 }
 
 /** What a hole that stands for a name declares or refers to. */
@@ -145,7 +143,6 @@ export class EveryUse implements Condition {
   ask(match: Match): Answer {
     const coverage = this.coverage(match);
     if (!coverage) return unknown(`what declares \`${match.textOf(this.name)}\` is not known`, match.node);
-    coverage.release();
     const { uncovered, doubts, covered } = coverage;
     if (uncovered) return uncovered;
     return doubts[0] ?? yes(`all ${covered.length} uses of \`${match.textOf(this.name)}\` are known`);
@@ -178,7 +175,7 @@ export class EveryUse implements Condition {
     const foreign = isSeenElsewhere(declaration) ? foreignUses(match, declaration) : undefined;
     for (const { node, file, imports } of foreign?.uses ?? []) if (!imports) cover(node, file.path);
     const doubts = [...own.doubts, ...(foreign?.doubts ?? [])];
-    return { declaration, covered, uncovered, doubts, release: () => foreign?.release() };
+    return { declaration, covered, uncovered, doubts };
   }
 
   /** The use itself, as a pattern of nothing but the hole finds it. */
@@ -274,7 +271,7 @@ export function foreignUses(
   const { files, path } = match.around;
   if (!files) {
     const doubts = [unknown(`\`${declaration.name}\` can be used in files that were not looked at`)];
-    return { uses: [], doubts, release: () => undefined };
+    return { uses: [], doubts };
   }
   return usesElsewhere(declaration, { path, tree: match.tree }, files, following);
 }

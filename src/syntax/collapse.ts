@@ -3,8 +3,6 @@ import { arraysFor, type NodeArrays, type NodeId } from "./node-arrays.js";
 
 interface Collapsed {
   readonly arrays: NodeArrays;
-  /** For each node left, the number it (or the outermost node it took the place of) had before. */
-  readonly origins: Uint32Array | undefined;
   /** The node that now stands for one of the old numbers. */
   moved(n: NodeId): NodeId;
 }
@@ -14,8 +12,8 @@ interface Collapsed {
  * range. The child takes their place, and their field.
  */
 export function collapsed(nodes: NodeArrays, { chains }: GrammarNames): Collapsed {
-  if (!chains) return { arrays: nodes, origins: undefined, moved: (n) => n };
-  const { kindIds, starts, ends, after, parents } = nodes;
+  if (!chains) return { arrays: nodes, moved: (n) => n };
+  const { kindIds, starts, ends, after, parents, fieldIds } = nodes;
   const says = (n: NodeId): boolean =>
     !chains[kindIds[n]!] ||
     after[n] === n + 1 ||
@@ -30,10 +28,9 @@ export function collapsed(nodes: NodeArrays, { chains }: GrammarNames): Collapse
     if (says(n)) size++;
   }
   places[nodes.size] = size;
-  if (size === nodes.size) return { arrays: nodes, origins: undefined, moved: (n) => n };
+  if (size === nodes.size) return { arrays: nodes, moved: (n) => n };
 
   const arrays = arraysFor(size);
-  const origins = new Uint32Array(size);
   let outermost = -1;
   for (let n = 0; n < nodes.size; n++) {
     if (outermost < 0) outermost = n;
@@ -44,8 +41,8 @@ export function collapsed(nodes: NodeArrays, { chains }: GrammarNames): Collapse
     arrays.ends[to] = ends[n]!;
     arrays.after[to] = places[after[n]!]!;
     arrays.parents[to] = parents[outermost]! < 0 ? -1 : places[parents[outermost]!]!;
-    origins[to] = outermost;
+    arrays.fieldIds[to] = fieldIds[outermost]!;
     outermost = -1;
   }
-  return { arrays, origins, moved: (n) => places[n]! };
+  return { arrays, moved: (n) => places[n]! };
 }

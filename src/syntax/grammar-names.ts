@@ -5,8 +5,6 @@ import type { Language } from "./language.js";
 export interface GrammarNames {
   readonly kinds: readonly string[];
   readonly named: readonly boolean[];
-  /** Kinds whose nodes read as their name and have no children. */
-  readonly tokens: readonly boolean[];
   readonly fields: readonly (string | null)[];
   /** Kinds that count as another one; undefined when the language has none. */
   readonly sameKind: ReadonlyMap<number, number> | undefined;
@@ -31,13 +29,10 @@ function read(language: Language): GrammarNames {
   const { grammar } = grammarOf(language);
   const kinds: string[] = [];
   const named: boolean[] = [];
-  const tokens: boolean[] = [];
   for (let id = 0; id < grammar.nodeTypeCount; id++) {
     const name = grammar.nodeTypeForId(id) ?? "";
     const isNamed = grammar.nodeTypeIsNamed(id);
     kinds.push(name);
-    // `is not` and the like are no words of their own and have the words below them.
-    tokens.push(!isNamed && !/\s/.test(name));
     named.push(isNamed);
   }
   const sameKind = new Map<number, number>();
@@ -54,7 +49,6 @@ function read(language: Language): GrammarNames {
   return {
     kinds,
     named,
-    tokens,
     fields: grammar.fields,
     sameKind: sameKind.size > 0 ? sameKind : undefined,
     chains: flags(language.chains),

@@ -1,5 +1,6 @@
 import { Language as Grammar, Parser } from "web-tree-sitter";
 import type { Language } from "./language.js";
+import { walkByCursor, walkInMemory, type Walk } from "./walk/walk.js";
 
 /** Brings the bytes of a WebAssembly file by its name, from disk or over the network. */
 export type WasmSource = (file: string) => Promise<Uint8Array>;
@@ -29,10 +30,32 @@ export async function loadGrammars(languages: readonly Language[]): Promise<void
       'No source of grammars is set: import "uvran/node", or call setWasmSource() in the browser.',
     );
   }
-  runtime ??= bring(RUNTIME_FILE).then((wasmBinary) => Parser.init({ wasmBinary }));
+  runtime ??= bring(RUNTIME_FILE).then(start);
   await runtime;
   await Promise.all(languages.map((language) => loadOnce(language.grammar, bring)));
 }
+
+interface Imports extends WebAssembly.Imports {
+  readonly env: { readonly memory: WebAssembly.Memory } & WebAssembly.ModuleImports;
+}
+
+/** Starts the parser and keeps hold of its memory and its functions, for the walk in one call. */
+async function start(bytes: Uint8Array): Promise<void> {
+  await Parser.init({
+    instantiateWasm(imports: Imports, receive: (instance: WebAssembly.Instance, module: unknown) => void) {
+      void WebAssembly.instantiate(bytes.slice().buffer, imports).then(({ instance, module }) => {
+        walk = walkInMemory(instance.exports, imports.env.memory) ?? walkByCursor;
+        receive(instance, module);
+      });
+      return {};
+    },
+  });
+}
+
+let walk: Walk = walkByCursor;
+
+/** Walks a parser's tree in the fastest way that this parser allows. */
+export const walkTree: Walk = (tree) => walk(tree);
 
 function loadOnce(name: string, bring: WasmSource): Promise<void> {
   let promise = loading.get(name);

@@ -10,6 +10,8 @@ export interface NodeArrays {
   readonly ends: Uint32Array;
   readonly after: Uint32Array;
   readonly parents: Int32Array;
+  /** The grammar's numbers of the fields; 0 for none. */
+  readonly fieldIds: Uint16Array;
 }
 
 /** Room for so many nodes. */
@@ -21,5 +23,6 @@ export function arraysFor(size: number): NodeArrays {
     ends: new Uint32Array(size),
     after: new Uint32Array(size),
     parents: new Int32Array(size),
+    fieldIds: new Uint16Array(size),
   };
 }

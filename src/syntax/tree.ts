@@ -1,12 +1,10 @@
 import type { Tree } from "web-tree-sitter";
 import type { Language } from "./language.js";
 import { collapsed } from "./collapse.js";
-import { grammarOf } from "./grammars.js";
+import { grammarOf, walkTree } from "./grammars.js";
 import { namesOf, type GrammarNames } from "./grammar-names.js";
-import { arraysFor, NO_NODE, type NodeArrays, type NodeId } from "./node-arrays.js";
+import type { NodeArrays, NodeId } from "./node-arrays.js";
 import { SyntaxNode } from "./node.js";
-
-const UNKNOWN_FIELD = 0xffff;
 
 /**
  * A syntax tree in typed arrays. Nodes are numbered in document order, so the children of `n` are `n + 1`,
@@ -15,8 +13,7 @@ const UNKNOWN_FIELD = 0xffff;
  * The arrays are filled by one walk of the parser's own cursor, so they are that tree by construction, but for
  * what the language's facts ask for: chains of nodes that say nothing are collapsed, and kinds that are two
  * names for one thing become one. And where a grammar takes the carriage return of a line end into a comment,
- * it is left out. The cursor numbers nodes the same way, which lets field names be asked for later, one node at
- * a time.
+ * it is left out. Nothing of the parser's is held afterwards.
  */
 export class SyntaxTree {
   readonly text: string;
@@ -29,18 +26,13 @@ export class SyntaxTree {
   /** For each node the number of the first node after its subtree. */
   readonly after: Uint32Array;
   readonly parents: Int32Array;
-  /** For each node the number that the parser's cursor knows its field by; undefined where it is the same. */
-  readonly #origins: Uint32Array | undefined;
+  readonly #fieldIds: Uint16Array;
   /** Nodes the parser marks as errors or as missing, and those that must not be empty but are. */
   readonly errors: readonly NodeId[];
 
   readonly #kindNames: readonly string[];
   readonly #isNamed: readonly boolean[];
   readonly #fieldNames: readonly (string | null)[];
-  readonly #tree: Tree;
-  #isDisposed = false;
-  readonly #cursor: ReturnType<Tree["walk"]>;
-  #fields: Uint16Array | undefined;
   #comments: NodeId[] | undefined;
   #named: Map<string, NodeId[]> | undefined;
   #lineStarts: number[] | undefined;
@@ -52,60 +44,21 @@ export class SyntaxTree {
     this.#kindNames = names.kinds;
     this.#isNamed = names.named;
     this.#fieldNames = names.fields;
-    this.#tree = tree;
-    this.#cursor = tree.walk();
-    unused.register(this, { tree, cursor: this.#cursor }, this);
 
-    const nodes = arraysFor(tree.rootNode.descendantCount);
-    const errors = this.#fill(nodes, names, !tree.rootNode.hasError) ?? this.#fill(nodes, names, false) ?? [];
+    const { nodes, errors } = walkTree(tree);
+    if (names.sameKind) renameKinds(nodes, names.sameKind);
+    if (text.includes("\r\n")) cutLineEnds(text, nodes);
     cutBlankEnds(text, nodes, names);
-    const { arrays, origins, moved } = collapsed(nodes, names);
+    const { arrays, moved } = collapsed(nodes, names);
     this.size = arrays.size;
     this.kindIds = arrays.kindIds;
     this.starts = arrays.starts;
     this.ends = arrays.ends;
     this.after = arrays.after;
     this.parents = arrays.parents;
-    this.#origins = origins;
+    this.#fieldIds = arrays.fieldIds;
     const empty = names.neverEmpty ? emptyNodes(arrays, names.neverEmpty) : [];
     this.errors = [...errors.map(moved), ...empty].sort((a, b) => a - b);
-  }
-
-  /**
-   * Walks the parser's tree. `quick` takes a token that reads as its kind to be that long and to have no
-   * children, which spares calls to the parser; undefined when that turned out wrong.
-   */
-  #fill(nodes: NodeArrays, { kinds, tokens, sameKind }: GrammarNames, quick: boolean): NodeId[] | undefined {
-    const { text } = this;
-    const { kindIds, starts, ends, after, parents } = nodes;
-    const errors: NodeId[] = [];
-    const endsAt = text.includes("\r\n") ? lineEndTrimmer(text) : (end: number) => end;
-    const cursor = this.#cursor;
-    cursor.gotoDescendant(0);
-    let n = 0;
-    let parent = NO_NODE;
-    walk: for (;;) {
-      const kind = cursor.nodeTypeId;
-      const start = cursor.startIndex;
-      const isToken = quick && tokens[kind] === true && text.startsWith(kinds[kind]!, start);
-      kindIds[n] = sameKind?.get(kind) ?? kind;
-      starts[n] = start;
-      ends[n] = isToken ? start + kinds[kind]!.length : endsAt(cursor.endIndex);
-      parents[n] = parent;
-      if (!quick && (kind === ERROR_KIND || cursor.nodeIsMissing)) errors.push(n);
-      const here = n++;
-      if (!isToken && cursor.gotoFirstChild()) {
-        parent = here;
-        continue;
-      }
-      after[here] = n;
-      while (!cursor.gotoNextSibling()) {
-        if (!cursor.gotoParent()) break walk;
-        after[parent] = n;
-        parent = parents[parent]!;
-      }
-    }
-    return n === nodes.size ? errors : undefined;
   }
 
   /** Name of a node's kind as the grammar gives it; tokens are their own text. */
@@ -134,15 +87,7 @@ export class SyntaxTree {
 
   /** The grammar's name for what this node is to its parent, or undefined. */
   fieldOf(n: NodeId): string | undefined {
-    this.#fields ??= new Uint16Array(this.size).fill(UNKNOWN_FIELD);
-    let id = this.#fields[n]!;
-    if (id === UNKNOWN_FIELD) {
-      if (this.#isDisposed) throw new Error("a tree was asked for a field after it was given back");
-      this.#cursor.gotoDescendant(this.#origins?.[n] ?? n);
-      id = this.#cursor.currentFieldId;
-      this.#fields[n] = id;
-    }
-    return this.#fieldNames[id] ?? undefined;
+    return this.#fieldNames[this.#fieldIds[n]!] ?? undefined;
   }
 
   /** All comments in document order. */
@@ -259,32 +204,11 @@ export class SyntaxTree {
     }
     return this.#lineStarts;
   }
-
-  /** Gives the parser's memory back. Fields cannot be asked for afterwards. */
-  dispose(): void {
-    if (this.#isDisposed) return;
-    this.#isDisposed = true;
-    unused.unregister(this);
-    giveBack({ tree: this.#tree, cursor: this.#cursor });
-  }
 }
 
-/** What a tree holds of the parser's memory. */
-interface Held {
-  readonly tree: Tree;
-  readonly cursor: ReturnType<Tree["walk"]>;
+function renameKinds({ size, kindIds }: NodeArrays, sameKind: ReadonlyMap<number, number>): void {
+  for (let n = 0; n < size; n++) kindIds[n] = sameKind.get(kindIds[n]!) ?? kindIds[n]!;
 }
-
-function giveBack({ tree, cursor }: Held): void {
-  cursor.delete();
-  tree.delete();
-}
-
-/**
- * Gives back what nobody disposed of. The binding's own clean-up frees a cursor by whatever its transfer buffer holds at
- * that moment, so it must never come to that: as long as they are held here, it does not.
- */
-const unused = new FinalizationRegistry<Held>(giveBack);
 
 function emptyNodes({ size, kindIds, after }: NodeArrays, neverEmpty: readonly boolean[]): NodeId[] {
   const result: NodeId[] = [];
@@ -305,27 +229,29 @@ function cutBlankEnds(
   }
 }
 
-function lineEndTrimmer(text: string): (end: number) => number {
-  return (end) => (text[end - 1] === "\r" && text[end] !== "\r" ? end - 1 : end);
+/** Takes the carriage return of a line end out of the ends of nodes. */
+function cutLineEnds(text: string, { size, ends }: NodeArrays): void {
+  for (let n = 0; n < size; n++) {
+    const end = ends[n]!;
+    if (text[end - 1] === "\r" && text[end] !== "\r") ends[n] = end - 1;
+  }
 }
 
-const ERROR_KIND = 0xffff;
-
 /**
- * Parses source text. The result is freed with `dispose()`. A byte-order mark at the start is kept in `text`
- * and hidden from the parser.
+ * Parses source text. A byte-order mark at the start is kept in `text` and hidden from the parser.
  */
 export function parse(text: string, language: Language): SyntaxTree {
   const seen = text.startsWith("\uFEFF") ? "\n" + text.slice(1) : text;
   const tree = grammarOf(language).parser.parse(seen);
   if (!tree) throw new Error(`The parser gave no tree for ${language.title}.`);
-  return new SyntaxTree(text, language, tree);
+  try {
+    return new SyntaxTree(text, language, tree);
+  } finally {
+    tree.delete();
+  }
 }
 
-/** Parses only to count error nodes, without building the arrays. */
+/** The number of error nodes in a text. */
 export function countErrors(text: string, language: Language): number {
-  const tree = parse(text, language);
-  const count = tree.errors.length;
-  tree.dispose();
-  return count;
+  return parse(text, language).errors.length;
 }

@@ -103,12 +103,8 @@ function Results({ code, result }: Ready) {
 
 function stepsTo(file: string, code: string, offset: number): Step[] {
   const tree = parse(code, languageOfFile(file)!);
-  try {
-    const node = tree.nodeAt(Math.min(offset, code.length));
-    return [node, ...node.ancestors()]
-      .reverse()
-      .map(({ kind, field, start, end }) => ({ kind, field, start, end }));
-  } finally {
-    tree.dispose();
-  }
+  const node = tree.nodeAt(Math.min(offset, code.length));
+  return [node, ...node.ancestors()]
+    .reverse()
+    .map(({ kind, field, start, end }) => ({ kind, field, start, end }));
 }

@@ -55,7 +55,6 @@ function classesOf(files: SourceFiles, { path, text }: NamingFile): readonly Own
     const language = languageOfFile(path);
     const tree = language && parse(text, language);
     known.set(path, (found = tree ? readClasses(tree, path) : []));
-    tree?.dispose();
   }
   return found;
 }

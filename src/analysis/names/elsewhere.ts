@@ -32,8 +32,6 @@ export interface ForeignUses {
   readonly uses: readonly ForeignUse[];
   /** Unknown answers, with the file's path in the sentence. */
   readonly doubts: readonly Answer[];
-  /** Gives back the trees of the other files; their nodes cannot be asked for anything afterwards. */
-  release(): void;
 }
 
 /** Which public names of a declaration to follow: its own only, or also those that an `export` gives it. */
@@ -98,14 +96,7 @@ class Search {
       for (const name of publicNames(this.#declaration)) this.#expose(this.#owner.path, name);
     for (let next = this.#waiting.pop(); next; next = this.#waiting.pop()) this.#follow(next);
     for (const { file, node, why } of this.#open) if (!this.#isAdded(node)) this.#doubt(file, why, node);
-    return {
-      uses: this.#uses,
-      doubts: this.#doubts,
-      release: () => {
-        for (const file of this.#read.values()) file?.tree.dispose();
-        this.#read.clear();
-      },
-    };
+    return { uses: this.#uses, doubts: this.#doubts };
   }
 
   #expose(path: string, name: string, isModule = false): void {
@@ -131,7 +122,6 @@ class Search {
     const [error] = file.tree.errors;
     if (error !== undefined) {
       this.#doubt(file, "the parser could not read this file", file.tree.node(error));
-      file.tree.dispose();
       return undefined;
     }
     this.#read.set(path, file);

@@ -22,15 +22,14 @@ export function returnedFromElsewhere(
     const tree = parse(file.text, language);
     const found = nameInFile(name, tree).declarations.filter(({ scope }) => scope.same(tree.root));
     const type = tree.errors.length === 0 && found.length === 1 ? returnTypeOf(found[0]!) : undefined;
-    // Of the other file's tree nothing is kept.
-    const known = type && {
-      name: type.name,
-      module: type.module,
-      at: call,
-      why: `${type.why} in ${file.path}`,
-    };
-    tree.dispose();
-    return known;
+    return (
+      type && {
+        name: type.name,
+        module: type.module,
+        at: call,
+        why: `${type.why} in ${file.path}`,
+      }
+    );
   }
   return undefined;
 }

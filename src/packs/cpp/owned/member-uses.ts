@@ -182,11 +182,7 @@ export function memberConditions(
   const ofUses = (match: Match, ask: (name: string, coverage: Coverage) => Answer): Answer => {
     const coverage = usesOf(match).coverage(match);
     if (!coverage) return unknown(`what declares \`${match.textOf(p)}\` is not known`, match.node);
-    try {
-      return coverage.uncovered ?? ask(match.textOf(p), coverage);
-    } finally {
-      coverage.release();
-    }
+    return coverage.uncovered ?? ask(match.textOf(p), coverage);
   };
   return [
     condition("the destructor gives it back", (match) =>
