@@ -21,7 +21,9 @@ export {
 export {
   nameInFile,
   NameInFile,
+  changesOf,
   referencesAt,
+  referencesOf,
   type Declaration,
   type Reference,
 } from "./names/declarations.js";
@@ -57,6 +59,7 @@ export { isTarget, useOf } from "./names/use.js";
 export { usesElsewhere, type ForeignUse, type ForeignUses, type Following } from "./names/elsewhere.js";
 export { areKin } from "./names/kin.js";
 export type { NamingFile, SourceFiles } from "./names/source-files.js";
+export { textFound } from "./text-found.js";
 export { placeIn, surroundingsOf, type Surroundings } from "./project.js";
 export { classesDerivedFrom, classesIn, classesNamed, type FoundClasses } from "./classes/class-index.js";
 export { placeOf, type OwnClass, type OwnMember } from "./classes/own-class.js";

@@ -1,4 +1,4 @@
-import { applyEdits, clash, clashOnLines, stayingImports, type Edit } from "../rewrite/index.js";
+import { applyEdits, Nearby, Shifts, stayingImports, type Edit } from "../rewrite/index.js";
 import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Around } from "../rules/index.js";
 import type { Change, FileResult, HeldBack, Unparsed } from "./change.js";
@@ -37,8 +37,12 @@ export function changesInFile(
   }
   const first = findIn(tree, rules, around, within);
   const heldBack: HeldBack[] = [...first.heldBack];
-  const taken = accepted(text, first.candidates);
-  const deferred = first.candidates.filter((candidate) => !taken.includes(candidate));
+  const taken = accepted(tree, first.candidates);
+  const isTaken = new Set(taken);
+  const keyOf = (rule: string, place: number): string => `${rule} ${place}`;
+  const deferred = new Map<string, Candidate>();
+  for (const one of first.candidates) if (!isTaken.has(one)) deferred.set(keyOf(one.rule.id, one.start), one);
+  const refused = new Set(first.heldBack.map(({ rule, line }) => keyOf(rule, line)));
   let drafts = taken.map((candidate) => Draft.from(candidate)).sort((a, b) => a.start - b.start);
 
   let settled: SyntaxTree | undefined;
@@ -48,11 +52,17 @@ export function changesInFile(
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundFunctions(next);
     const found = isWorse ? [] : findIn(next, rules, around, again, pending).candidates;
-    const fresh = found.filter(
-      (candidate) =>
-        !wasRefused(candidate, text, drafts, first.heldBack) && !isDoneElsewhere(candidate, drafts),
-    );
-    const more = accepted(next.text, fresh);
+    const shifts = new Shifts(allEdits(drafts));
+    /**
+     * Was this match held back before, and has nothing in it changed since? What was known then may not be known of a
+     * text that nobody has on disk, such as types, so the first answer stands.
+     */
+    const wasRefused = ({ rule, start, end }: Candidate): boolean => {
+      const place = shifts.original(start, end);
+      return place !== undefined && refused.has(keyOf(rule.id, tree.lineAt(place)));
+    };
+    const fresh = found.filter((candidate) => !wasRefused(candidate) && !isDoneElsewhere(candidate, drafts));
+    const more = accepted(next, fresh);
     if (more.length === 0) {
       settled = next;
       break;
@@ -66,13 +76,13 @@ export function changesInFile(
       drafts = drafts.filter(stays);
       break;
     }
-    const all = allEdits(drafts);
+    const nearby = new Nearby<Draft>(tree);
+    for (const draft of drafts) nearby.add(draft, draft.edits);
     /** The drafts that a match had to wait for when it was first found. */
     const inTheWay = ({ rule, start, end }: Candidate): readonly Draft[] => {
-      const place = originalPlace(start, end, all);
-      const old = deferred.find((one) => one.rule === rule && one.start === place);
-      if (!old) return [];
-      return drafts.filter(({ edits }) => clash(edits, old.edits) || clashOnLines(text, edits, old.edits));
+      const place = shifts.original(start, end);
+      const old = place === undefined ? undefined : deferred.get(keyOf(rule.id, place));
+      return old ? nearby.clashing(old.edits) : [];
     };
     drafts = joined(text, middle, drafts, more, inTheWay);
   }
@@ -87,22 +97,6 @@ export function changesInFile(
   return { changes, heldBack, advice, silenced, idleKeeps, ...(unparsed ? { unparsed } : {}) };
 }
 
-/**
- * Was this match held back before, and has nothing in it changed since? What was known then may not be known of a text
- * that nobody has on disk, such as types, so the first answer stands.
- */
-function wasRefused(
-  { rule, start, end }: Candidate,
-  text: string,
-  drafts: readonly Draft[],
-  refused: readonly HeldBack[],
-): boolean {
-  const old = originalPlace(start, end, allEdits(drafts));
-  if (old === undefined) return false;
-  const line = text.slice(0, old).split("\n").length;
-  return refused.some((entry) => entry.rule === rule.id && entry.line === line);
-}
-
 /** Does a match only change other files, and a change does that already? Their text is not that of any pass. */
 function isDoneElsewhere({ rule, edits, elsewhere }: Candidate, drafts: readonly Draft[]): boolean {
   if (edits.length > 0) return false;
@@ -110,33 +104,21 @@ function isDoneElsewhere({ rule, edits, elsewhere }: Candidate, drafts: readonly
   return elsewhere.every((one) => done.some((other) => JSON.stringify(other) === JSON.stringify(one)));
 }
 
-/** Where untouched code stood before the edits; undefined for code that they touch. */
-function originalPlace(start: number, end: number, edits: readonly Edit[]): number | undefined {
-  let shift = 0;
-  for (const edit of [...edits].sort((a, b) => a.start - b.start)) {
-    const at = edit.start + shift;
-    if (at > end) break;
-    if (at + edit.text.length >= start) return undefined;
-    shift += edit.text.length - (edit.end - edit.start);
-  }
-  return start - shift;
-}
-
 /**
  * Of several candidates those that can all be made. Where two want the same text, one that rewrites all uses of a name
  * wins, then the one that starts earlier, then the longer one, then the rule whose id comes first. The other is tried
  * again in the next pass.
  */
-function accepted(text: string, candidates: readonly Candidate[]): Candidate[] {
+function accepted(tree: SyntaxTree, candidates: readonly Candidate[]): Candidate[] {
   const reach = ({ rule }: Candidate): number => (rule.uses === undefined ? 1 : 0);
   const order = [...candidates].sort(
     (a, b) => reach(a) - reach(b) || a.start - b.start || b.end - a.end || a.order - b.order,
   );
-  const edits: Edit[] = [];
+  const nearby = new Nearby<Candidate>(tree);
   const result: Candidate[] = [];
   for (const candidate of order) {
-    if (clash(candidate.edits, edits) || clashOnLines(text, candidate.edits, edits)) continue;
-    edits.push(...candidate.edits);
+    if (nearby.clashing(candidate.edits).length > 0) continue;
+    nearby.add(candidate, candidate.edits);
     result.push(candidate);
   }
   return result;

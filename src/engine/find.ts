@@ -98,9 +98,9 @@ export function findIn(
       .filter((rule) => rules.has(rule) && !used.has(`${line} ${rule}`))
       .map((rule) => ({ path, line, rule })),
   );
+  const changed = new Set(candidates.map(({ rule, line }) => `${line} ${rule.id}`));
   const needed = advice.filter(
-    ({ rule, line }) =>
-      !candidates.some((one) => one.line === line && rules.yields(rule).includes(one.rule.id)),
+    ({ rule, line }) => !rules.yields(rule).some((other) => changed.has(`${line} ${other}`)),
   );
   return { candidates, heldBack, advice: needed, silenced, idleKeeps };
 }

@@ -1,4 +1,4 @@
-import { compose, type Edit } from "../rewrite/index.js";
+import { compose, growth, Shifts } from "../rewrite/index.js";
 import { Draft } from "./draft-change.js";
 import type { Candidate } from "./find.js";
 
@@ -20,66 +20,71 @@ export function joined(
   candidates: readonly Candidate[],
   inTheWay: (candidate: Candidate) => readonly Draft[] = () => [],
 ): Draft[] {
-  const all = drafts.flatMap((draft) => draft.edits);
-  const groups: Group[] = [];
+  const made = new Shifts(drafts.flatMap((draft) => draft.edits));
+  const groupOf = new Map<Draft, Group>();
+  const places = new Places(drafts, made);
   for (const candidate of candidates) {
     const lineStart = candidate.start === 0 ? 0 : middle.lastIndexOf("\n", candidate.start - 1) + 1;
     const lineEnd = middle.indexOf("\n", candidate.end);
-    const touching = (from: number, to: number): Draft[] =>
-      drafts.filter((draft) =>
-        draft.edits.some((edit) => {
-          const start = edit.start + shiftOf(all, edit.start);
-          return start <= to && from <= start + edit.text.length;
-        }),
-      );
-    const within = touching(candidate.start, candidate.end);
-    const onLines = touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
-    const touched = [within, inTheWay(candidate), onLines].find((some) => some.length > 0) ?? [];
-    const owners = new Set(touched.length > 0 ? touched : drafts);
-    const merged: Group = { owners, candidates: [candidate] };
-    for (const group of groups.splice(0)) {
-      if ([...group.owners].some((draft) => merged.owners.has(draft))) {
-        for (const draft of group.owners) merged.owners.add(draft);
-        merged.candidates.unshift(...group.candidates);
-      } else groups.push(group);
+    const within = places.touching(candidate.start, candidate.end);
+    const onLines = (): readonly Draft[] => places.touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
+    const touched = [() => within, () => inTheWay(candidate), onLines].map((some) => some());
+    const owners = touched.find((some) => some.length > 0) ?? drafts;
+    const merged: Group = { owners: new Set(owners), candidates: [candidate] };
+    const others = new Set(owners.flatMap((draft) => groupOf.get(draft) ?? []));
+    for (const group of others) {
+      for (const draft of group.owners) merged.owners.add(draft);
+      merged.candidates.unshift(...group.candidates);
     }
-    groups.push(merged);
+    for (const draft of merged.owners) groupOf.set(draft, merged);
   }
 
-  const result = drafts.filter((draft) => !groups.some((group) => group.owners.has(draft)));
-  for (const { owners, candidates: later } of groups) {
-    const own = drafts.filter((draft) => owners.has(draft));
-    // Edits of drafts outside the group moved the later offsets; take that back.
-    const away = drafts
-      .filter((draft) => !owners.has(draft))
-      .flatMap((draft) => draft.edits)
-      .map((edit) => ({
-        ...edit,
-        start: edit.start + shiftOf(all, edit.start),
-        end: 0,
-        grown: growth(edit),
-      }));
+  const result = drafts.filter((draft) => !groupOf.has(draft));
+  const place = new Map(drafts.map((draft, i) => [draft, i]));
+  for (const { owners, candidates: later } of new Set(groupOf.values())) {
+    const own = [...owners].sort((a, b) => place.get(a)! - place.get(b)!);
+    const ownEdits = own.flatMap((draft) => draft.edits);
+    // Where the edits of the group alone would have put their code.
+    const ownGrowth = ownEdits.map((edit) => ({ at: edit.start + made.at(edit.start), by: growth(edit) }));
     const edits = later
       .flatMap((candidate) => candidate.edits)
       .map((edit) => {
-        const moved = away.reduce((sum, other) => (other.start < edit.start ? sum + other.grown : sum), 0);
+        // Edits of drafts outside the group moved the later offsets; take that back.
+        const ofOwn = ownGrowth.reduce((sum, { at, by }) => (at < edit.start ? sum + by : sum), 0);
+        const moved = made.beforeNew(edit.start) - ofOwn;
         return { start: edit.start - moved, end: edit.end - moved, text: edit.text };
       });
-    const combined = compose(
-      text,
-      own.flatMap((draft) => draft.edits),
-      edits,
-    );
-    result.push(Draft.join(own, later, combined));
+    result.push(Draft.join(own, later, compose(text, ownEdits, edits)));
   }
   return result.sort((a, b) => a.start - b.start);
 }
 
-function growth(edit: Edit): number {
-  return edit.text.length - (edit.end - edit.start);
-}
+/** The drafts by the places of their new code, in offsets of the text after them all. */
+class Places {
+  readonly #places: readonly { readonly start: number; readonly end: number; readonly draft: Draft }[];
 
-/** By how much the edits before a place of the original move it. */
-function shiftOf(edits: readonly Edit[], offset: number): number {
-  return edits.reduce((sum, edit) => (edit.start < offset ? sum + growth(edit) : sum), 0);
+  constructor(drafts: readonly Draft[], made: Shifts) {
+    this.#places = drafts
+      .flatMap((draft) =>
+        draft.edits.map((edit) => {
+          const start = edit.start + made.at(edit.start);
+          return { start, end: start + edit.text.length, draft };
+        }),
+      )
+      .sort((a, b) => a.start - b.start || a.end - b.end);
+  }
+
+  /** The drafts with new code that touches a range. */
+  touching(from: number, to: number): readonly Draft[] {
+    let first = 0;
+    for (let high = this.#places.length; first < high;) {
+      const middle = (first + high) >> 1;
+      if (this.#places[middle]!.end < from) first = middle + 1;
+      else high = middle;
+    }
+    const found = new Set<Draft>();
+    for (let i = first; i < this.#places.length && this.#places[i]!.start <= to; i++)
+      found.add(this.#places[i]!.draft);
+    return [...found];
+  }
 }

@@ -1,4 +1,4 @@
-import { applyEdits, sorted, type Edit } from "../rewrite/index.js";
+import { applyEdits, Excerpt, sorted, type Edit } from "../rewrite/index.js";
 import { noveltiesIn, parse, type Novelty, type SyntaxTree } from "../syntax/index.js";
 import type { Match } from "../rules/index.js";
 
@@ -34,9 +34,11 @@ function noveltiesOf(code: string, { tree: { language, text }, found }: Match): 
 }
 
 /** What a file has after some edits, and had not before. */
-function addedTo(before: SyntaxTree, edits: readonly Edit[]): Novelty[] {
-  const after = parse(applyEdits(before.text, edits), before.language);
-  return without(noveltiesIn(after), noveltiesIn(before));
+function addedTo(tree: SyntaxTree, edits: readonly Edit[]): Novelty[] {
+  const start = edits.reduce((least, edit) => Math.min(least, edit.start), Infinity);
+  const end = edits.reduce((most, edit) => Math.max(most, edit.end), 0);
+  const lines = Excerpt.around(tree, start, end);
+  return without(noveltiesIn(lines.edited(edits)), noveltiesIn(lines.tree));
 }
 
 /** The first list without what stands in the second, each as often as it does. */
@@ -51,11 +53,16 @@ function without(all: readonly Novelty[], had: readonly Novelty[]): Novelty[] {
 
 const inUse = new WeakMap<SyntaxTree, ReadonlySet<string>>();
 
-/** Is this syntax that a file has already? Behind `#if`, some compilers never read it. */
+/** Is this syntax that a file has already? */
 function isInUse(tree: SyntaxTree, { what, isSyntax }: Novelty): boolean {
-  if (!isSyntax || /^[ \t]*#[ \t]*if/m.test(tree.text)) return false;
+  if (!isSyntax) return false;
   let all = inUse.get(tree);
-  if (!all)
-    inUse.set(tree, (all = new Set(noveltiesIn(tree).flatMap((one) => (one.isSyntax ? [one.what] : [])))));
+  if (!all) inUse.set(tree, (all = syntaxOf(tree)));
   return all.has(what);
+}
+
+/** The syntax of a file that has a version; none where there is an `#if`, behind which some compilers never read. */
+function syntaxOf(tree: SyntaxTree): Set<string> {
+  if (/^[ \t]*#[ \t]*if/m.test(tree.text)) return new Set();
+  return new Set(noveltiesIn(tree).flatMap((one) => (one.isSyntax ? [one.what] : [])));
 }

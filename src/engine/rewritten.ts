@@ -1,6 +1,6 @@
 import {
-  applyEdits,
   CannotRewrite,
+  Excerpt,
   fitsAsStatements,
   fitsInPlace,
   render,
@@ -97,10 +97,13 @@ function refuseMisplacedComments(
   segments: readonly Segment[],
   edits: readonly Edit[],
 ): void {
-  const code = segments.map((segment) => segmentText(tree, segment)).join("");
-  const meant = parse(tree.text.slice(0, found.start) + code + tree.text.slice(found.end), tree.language);
-  const made = parse(applyEdits(tree.text, edits), tree.language);
-  const same = made.errors.length <= tree.errors.length && treesEqual(meant, 0, made, 0);
+  const text = segments.map((segment) => segmentText(tree, segment)).join("");
+  const { start, end } = found;
+  const from = Math.min(start, ...edits.map((edit) => edit.start));
+  const lines = Excerpt.around(tree, from, Math.max(end, ...edits.map((edit) => edit.end)));
+  const meant = lines.edited([{ start, end, text }]);
+  const made = lines.edited(edits);
+  const same = made.errors.length <= lines.tree.errors.length && treesEqual(meant, 0, made, 0);
   if (!same) throw new CannotRewrite("a comment in the old code has no place in the new");
 }
 

@@ -1,16 +1,16 @@
-import { applyEdits, sorted, type Edit } from "../rewrite/index.js";
+import { applyEdits, Excerpt, sorted, type Edit } from "../rewrite/index.js";
 import { parse, type SyntaxTree } from "../syntax/index.js";
 import { CHECKS, type Rewriting } from "./checks/index.js";
 import type { Draft } from "./draft-change.js";
 
 interface Verdict {
-  readonly sound: Draft[];
-  readonly refused: { readonly draft: Draft; readonly reason: string }[];
+  readonly sound: readonly Draft[];
+  readonly refused: readonly { readonly draft: Draft; readonly reason: string }[];
 }
 
 /**
- * Holds the result to the promises: it must parse without an error, and pass every check. When it does not, the
- * drafts are tried one after the other and those that spoil it are refused.
+ * Holds the result to the promises: it must parse without an error, and pass every check. When it does not, each draft
+ * is looked at in its own lines, and those that spoil only the whole are found by halving.
  * `result` is the tree of the text after all drafts, if there is one already.
  */
 export function soundDrafts(
@@ -20,33 +20,65 @@ export function soundDrafts(
   result: SyntaxTree | undefined,
 ): Verdict {
   if (drafts.length === 0) return { sound: [], refused: [] };
-  const fault = result ? faultIn(tree, result, drafts) : faultOf(text, tree, drafts);
-  if (fault === undefined) return { sound: [...drafts], refused: [] };
-  const sound: Draft[] = [];
+  const faultWith = (some: readonly Draft[]): string | undefined =>
+    faultIn(tree, parse(applyEdits(text, editsOf(some)), tree.language), some);
+  const fault = result ? faultIn(tree, result, drafts) : faultWith(drafts);
+  if (fault === undefined) return { sound: drafts, refused: [] };
   const refused: { draft: Draft; reason: string }[] = [];
-  for (const draft of drafts) {
-    const reason = faultOf(text, tree, [draft]) ?? faultOf(text, tree, [...sound, draft]);
-    if (reason === undefined) sound.push(draft);
-    else refused.push({ draft, reason });
-  }
+  const left = drafts.filter((draft) => {
+    const reason = faultInLines(tree, draft);
+    if (reason !== undefined) refused.push({ draft, reason });
+    return reason === undefined;
+  });
+  const sound = sifted(left, [], faultWith, refused);
+  const place = new Map(drafts.map((draft, i) => [draft, i]));
+  refused.sort((a, b) => place.get(a.draft)! - place.get(b.draft)!);
   return { sound, refused };
 }
 
-function faultOf(text: string, tree: SyntaxTree, drafts: readonly Draft[]): string | undefined {
-  const after = parse(applyEdits(text, editsOf(drafts)), tree.language);
-  return faultIn(tree, after, drafts);
+/** Those of some drafts that can be made beside those of `base`; the others are refused. */
+function sifted(
+  some: readonly Draft[],
+  base: readonly Draft[],
+  faultWith: (some: readonly Draft[]) => string | undefined,
+  refused: { draft: Draft; reason: string }[],
+): readonly Draft[] {
+  if (some.length === 0) return base;
+  const all = [...base, ...some];
+  const reason = faultWith(all);
+  if (reason === undefined) return all;
+  if (some.length === 1) {
+    refused.push({ draft: some[0]!, reason });
+    return base;
+  }
+  const middle = some.length >> 1;
+  const first = sifted(some.slice(0, middle), base, faultWith, refused);
+  return sifted(some.slice(middle), first, faultWith, refused);
 }
 
-function editsOf(drafts: readonly Draft[]): Edit[] {
+/** What is wrong with one draft, looked at in as few lines as can be read alone. */
+function faultInLines(tree: SyntaxTree, draft: Draft): string | undefined {
+  const { start, end } = spanOf(draft);
+  const lines = Excerpt.around(tree, start, end);
+  const edits = lines.moved(draft.edits);
+  return faultIn(lines.tree, lines.edited(draft.edits), [{ edits }]);
+}
+
+type Edited = Pick<Draft, "edits">;
+
+function editsOf(drafts: readonly Edited[]): Edit[] {
   return sorted(drafts.flatMap((draft) => draft.edits));
 }
 
-function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Draft[]): string | undefined {
+function spanOf({ edits }: Edited): { start: number; end: number } {
+  return {
+    start: edits.reduce((least, { start }) => Math.min(least, start), Infinity),
+    end: edits.reduce((most, { end }) => Math.max(most, end), 0),
+  };
+}
+
+function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Edited[]): string | undefined {
   if (after.errors.length > before.errors.length) return "the result would have a syntax error";
-  const spans = drafts.map(({ edits }) => ({
-    start: Math.min(...edits.map(({ start }) => start)),
-    end: Math.max(...edits.map(({ end }) => end)),
-  }));
-  const rewriting: Rewriting = { before, after, edits: editsOf(drafts), spans };
+  const rewriting: Rewriting = { before, after, edits: editsOf(drafts), spans: drafts.map(spanOf) };
   return CHECKS.map((check) => check(rewriting)).find((fault) => fault !== undefined);
 }

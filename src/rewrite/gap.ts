@@ -201,7 +201,7 @@ export class Gap {
     for (const c of comments) {
       const comment = text.slice(c.start, c.end).trimEnd();
       if (!breaks || this.#tree.firstOnLine(c.start) === c.start) this.#carried.push(comment);
-      else line = `${line.trimEnd()}${/[ \t]*$/.exec(text.slice(0, c.start))![0]}${comment}`;
+      else line = `${line.trimEnd()}${text.slice(blanksBefore(text, c.start), c.start)}${comment}`;
     }
     if (!breaks) return line;
     const blank = /\s*$/.exec(text.slice(start, end))![0];
@@ -252,4 +252,10 @@ function isOneSided(text: string): "before" | "after" | undefined {
   const before = /^\s/.test(text);
   if (before === /\s$/.test(text)) return undefined;
   return before ? "before" : "after";
+}
+
+/** Where the blanks right before an offset begin. */
+function blanksBefore(text: string, offset: number): number {
+  while (text[offset - 1] === " " || text[offset - 1] === "\t") offset--;
+  return offset;
 }

@@ -1,9 +1,12 @@
 /** A match and a replacement in, edits against the original text out. */
 export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./edits.js";
+export { Excerpt } from "./excerpt.js";
 export { FreshNames } from "./fresh-names.js";
 export { nameFor, stayingImports, tidyImports, type Named } from "./imports/index.js";
 export { lineEnd } from "./indent.js";
 export { fitsAsStatements, fitsInPlace } from "./parentheses.js";
+export { linesOf, Nearby } from "./nearby.js";
 export { render } from "./render.js";
 export { copy, segmentText, text, type Segment } from "./segment.js";
 export { CannotRewrite, settle } from "./settle.js";
+export { growth, Shifts } from "./shifts.js";

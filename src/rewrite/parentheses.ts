@@ -1,6 +1,8 @@
 import { compile, Hole, matchAt, snippetCode, withoutLimits } from "../pattern/index.js";
 import type { CompiledPattern, Snippet } from "../pattern/index.js";
+import { Excerpt } from "./excerpt.js";
 import {
+  isLayout,
   parse,
   type LanguageId,
   type SyntaxNode,
@@ -130,11 +132,14 @@ export function fitsInPlace(node: SyntaxNode, code: string): boolean {
   const goesOn = node.start === statement.start && !/^[\s]*[\p{L}\p{N}_$"']/u.test(code);
   const before = goesOn ? statement.parent?.parts.findLast((part) => part.end <= statement.start) : undefined;
   const start = before?.start ?? statement.start;
-  const whole = tree.root;
-  // Alone, a statement may read otherwise than in its file; then the file decides.
-  return (
-    tryWithin(node, code, start, statement.end) || (tryWithin(node, code, whole.start, whole.end) ?? false)
-  );
+  // Alone, a statement may read otherwise than in its place; then that decides.
+  return tryWithin(node, code, start, statement.end) || fitsInFile(node, code, start);
+}
+
+function fitsInFile(node: SyntaxNode, code: string, from: number): boolean {
+  const lines = Excerpt.around(node.tree, from, node.end);
+  const again = lines.edited([{ start: node.start, end: node.end, text: code }]);
+  return again.errors.length === 0 && standsIn(again, node.start + lines.shift, code, node.parent);
 }
 
 /**
@@ -145,10 +150,20 @@ export function fitsAsStatements(node: SyntaxNode, code: string): boolean {
   const { tree } = node;
   const { expressionStatement, statementLists } = tree.language;
   if (expressionStatement !== "" || !node.parent?.is(statementLists)) return false;
-  const again = parse(tree.text.slice(0, node.start) + code + tree.text.slice(node.end), tree.language);
-  if (again.errors.length > tree.errors.length) return false;
-  const start = node.start + (code.length - code.trimStart().length);
-  const end = node.start + code.trimEnd().length;
+  const lines = Excerpt.around(tree, node.start, node.end);
+  const again = lines.edited([{ start: node.start, end: node.end, text: code }]);
+  if (again.errors.length > lines.tree.errors.length) return false;
+  const place = node.start + lines.shift;
+  const end = place + code.trimEnd().length;
+  // Comments ahead of a list of statements may stand outside of it.
+  let first = 0;
+  while (
+    first < again.size &&
+    !(again.starts[first]! >= place && again.isLeaf(first) && !isLayout(again, first))
+  )
+    first++;
+  const start = again.starts[first];
+  if (start === undefined) return false;
   for (let n = 0; n < again.size && again.starts[n]! <= start; n++) {
     if (again.starts[n] !== start || !again.node(n).parent?.is(statementLists)) continue;
     if (again.node(n).parent!.parts.some((part) => part.end === end)) return true;
@@ -156,17 +171,19 @@ export function fitsAsStatements(node: SyntaxNode, code: string): boolean {
   return false;
 }
 
-/** Undefined when the range does not parse on its own. */
-function tryWithin(node: SyntaxNode, code: string, from: number, to: number): boolean | undefined {
+function tryWithin(node: SyntaxNode, code: string, from: number, to: number): boolean {
   const { tree } = node;
-  const isWhole = from === tree.root.start && to === tree.root.end;
-  const context = isWhole ? undefined : tree.language.contexts.find((c) => c.name === "statement");
+  const context = tree.language.contexts.find((c) => c.name === "statement");
   const before = (context?.before ?? "") + tree.text.slice(from, node.start);
   const after = tree.text.slice(node.end, to) + (context?.after ?? "");
   const again = parse(before + code + after, tree.language);
-  if (again.errors.length > 0) return undefined;
-  const start = before.length + (code.length - code.trimStart().length);
-  return standsAs(again, start, before.length + code.trimEnd().length, node.parent) && !standsBadly(again);
+  return again.errors.length === 0 && standsIn(again, before.length, code, node.parent);
+}
+
+/** Does code that was put at a place stand there as one expression? */
+function standsIn(tree: SyntaxTree, place: number, code: string, parent: SyntaxNode | undefined): boolean {
+  const start = place + (code.length - code.trimStart().length);
+  return standsAs(tree, start, place + code.trimEnd().length, parent) && !standsBadly(tree);
 }
 
 /** Is there a node with exactly this range below one of the same kind, or below another list of statements? */

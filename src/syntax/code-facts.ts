@@ -58,6 +58,8 @@ export interface CodeFacts {
   readonly lineBreaksMatter: boolean;
   /** Version of the language that every project may be expected to run on, where nothing says which one. */
   readonly assumedVersion: string;
+  /** Code behind which indented statements can stand, where indentation makes a block. */
+  readonly nested?: string;
   /** What is wrong with the lines of a file although the grammar takes them, told without places. */
   layoutFaults?(tree: SyntaxTree): ReadonlySet<string>;
   /** Used when a file has no indentation of its own to learn from. */

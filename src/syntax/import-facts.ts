@@ -89,6 +89,15 @@ export function topLevel(tree: SyntaxTree): SyntaxNode[] {
   return tree.root.parts.flatMap((node) => (node.is("statement_list") ? node.parts : [node]));
 }
 
+const statements = new WeakMap<SyntaxTree, readonly ImportStatement[]>();
+
+/** The import statements at the top of a file, in order. */
+export function importStatements(tree: SyntaxTree): readonly ImportStatement[] {
+  let found = statements.get(tree);
+  if (!found) statements.set(tree, (found = tree.language.imports.read(tree)));
+  return found;
+}
+
 /** For a language whose imports name modules only. */
 export const modulesOnly = {
   everywhere(tree) {

@@ -31,7 +31,7 @@ export { type MeaningFacts } from "./meaning-facts.js";
 export { allLanguages, languageOf, languageOfFile } from "./language.js";
 export type { Import, ImportFacts, ImportForm, ImportStatement, ImportStyle } from "./import-facts.js";
 export type { ListedImport } from "./import-facts.js";
-export { topLevel } from "./import-facts.js";
+export { importStatements, topLevel } from "./import-facts.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";
 export { NO_NODE, type NodeId } from "./node-arrays.js";
 export { countErrors, parse, SyntaxTree } from "./tree.js";

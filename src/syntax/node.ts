@@ -93,7 +93,6 @@ export class SyntaxNode {
   mentions(name: string): SyntaxNode[] {
     const { tree, id } = this;
     const end = tree.after[id]!;
-    const below = tree.mentions(name).filter((n) => n >= id && n < end);
-    return below.map((n) => tree.node(n));
+    return tree.mentions(name, id, end).map((n) => tree.node(n));
   }
 }

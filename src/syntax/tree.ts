@@ -100,6 +100,23 @@ export class SyntaxTree {
     return this.#comments;
   }
 
+  #byKind: Map<number, NodeId[]> | undefined;
+
+  /** The nodes of some kinds in document order. */
+  ofKinds(kinds: readonly string[]): NodeId[] {
+    if (!this.#byKind) {
+      this.#byKind = new Map();
+      for (let n = 0; n < this.size; n++) {
+        const list = this.#byKind.get(this.kindIds[n]!);
+        if (list) list.push(n);
+        else this.#byKind.set(this.kindIds[n]!, [n]);
+      }
+    }
+    const lists = [...this.#byKind].filter(([id]) => kinds.includes(this.#kindNames[id] ?? "ERROR"));
+    const all = lists.flatMap(([, list]) => list);
+    return lists.length > 1 ? all.sort((a, b) => a - b) : all;
+  }
+
   /** The leaves that are this name, as `binding.bare` writes it, in document order. */
   named(name: string): readonly NodeId[] {
     if (!this.#named) {
@@ -122,15 +139,29 @@ export class SyntaxTree {
     return [...this.#named!.keys()];
   }
 
-  /** The leaves with exactly this text that can name a variable, in document order. */
-  mentions(name: string): readonly NodeId[] {
+  /** The leaves with exactly this text that can name a variable, in document order, from one node up to another. */
+  mentions(name: string, from: NodeId = 0, to: NodeId = this.size): readonly NodeId[] {
     const { variables } = this.language;
-    return this.named(name).filter((n) => variables.includes(this.kind(n)) && this.textOf(n) === name);
+    const all = this.named(name);
+    const result: NodeId[] = [];
+    for (let i = firstNotBelow(all, from); i < all.length && all[i]! < to; i++) {
+      const n = all[i]!;
+      if (variables.includes(this.kind(n)) && this.textOf(n) === name) result.push(n);
+    }
+    return result;
   }
 
   /** The comments that lie wholly inside a range. */
   commentsIn(start: number, end: number): NodeId[] {
-    return this.comments.filter((n) => this.starts[n]! >= start && this.ends[n]! <= end);
+    const { comments } = this;
+    const result: NodeId[] = [];
+    for (
+      let i = firstNotBelow(comments, start, (n) => this.starts[n]!);
+      i < comments.length && this.starts[comments[i]!]! <= end;
+      i++
+    )
+      if (this.ends[comments[i]!]! <= end) result.push(comments[i]!);
+    return result;
   }
 
   /** Offset of the first character that is not blank on the line of an offset. */
@@ -159,17 +190,15 @@ export class SyntaxTree {
 
   /** The innermost node that holds the range. */
   nodeAt(start: number, end = start): SyntaxNode {
+    // Nodes come in order of their starts, so the last that starts here or before is in the innermost, or is it.
     let n = 0;
-    search: for (;;) {
-      for (let c = n + 1; c < this.after[n]!; c = this.after[c]!) {
-        const holds = this.starts[c]! <= start && end <= this.ends[c]! && start < this.ends[c]!;
-        if (holds) {
-          n = c;
-          continue search;
-        }
-      }
-      return this.node(n);
+    for (let high = this.size; high - n > 1;) {
+      const middle = (n + high) >> 1;
+      if (this.starts[middle]! <= start) n = middle;
+      else high = middle;
     }
+    while (n > 0 && (end > this.ends[n]! || start >= this.ends[n]!)) n = this.parents[n]!;
+    return this.node(n);
   }
 
   /** 1-based line of an offset. */
@@ -204,6 +233,17 @@ export class SyntaxTree {
     }
     return this.#lineStarts;
   }
+}
+
+/** The place of the first entry of an ascending list that is not below a bound. */
+function firstNotBelow(list: readonly NodeId[], bound: number, of = (n: NodeId): number => n): number {
+  let low = 0;
+  for (let high = list.length; low < high;) {
+    const middle = (low + high) >> 1;
+    if (of(list[middle]!) < bound) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 function renameKinds({ size, kindIds }: NodeArrays, sameKind: ReadonlyMap<number, number>): void {

@@ -52,7 +52,7 @@ export function noveltiesIn(tree: SyntaxTree, start = 0, end = tree.text.length)
   const { versions } = tree.language;
   const names = namesOf(versions);
   const result: Novelty[] = [];
-  for (let n = 0; n < tree.size; n++) {
+  for (let n = 0; n < tree.size && tree.starts[n]! <= end; n++) {
     if (tree.starts[n]! < start || tree.ends[n]! > end) continue;
     const kind = tree.kind(n);
     const isNamed = tree.isNamed(n);

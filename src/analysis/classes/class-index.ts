@@ -2,6 +2,7 @@ import { languageOfFile, parse, type LanguageId, type SyntaxTree } from "../../s
 import { areKin } from "../names/kin.js";
 import type { NamingFile, SourceFiles } from "../names/source-files.js";
 import { surroundingsOf } from "../project.js";
+import { textFound } from "../text-found.js";
 import { ownClassAt, type OwnClass } from "./own-class.js";
 
 /** Classes of a project, and whether all of its files could be looked at. */
@@ -75,7 +76,7 @@ export function classesNamed(tree: SyntaxTree, name: string): FoundClasses {
   const { files } = surroundingsOf(tree);
   const form = classFacts.declaring(name);
   const own = classesIn(tree).filter((one) => one.name === name);
-  const ownText = own.length === 0 ? form.exec(tree.text)?.[0] : undefined;
+  const ownText = own.length === 0 ? textFound(tree, form) : undefined;
   if (!files) return { classes: own, isWhole: false, otherwise: ownText };
   let known = declared.get(files);
   if (!known) declared.set(files, (known = new Map()));

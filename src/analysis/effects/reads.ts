@@ -7,6 +7,7 @@ import { useOf } from "../names/use.js";
 import type { SourceFiles } from "../names/source-files.js";
 import { surroundingsOf } from "../project.js";
 import { shortened } from "../shown.js";
+import { textFound } from "../text-found.js";
 import { typeOf } from "../types/known.js";
 
 /** May reading a bare name run code? Undefined where it certainly does not. */
@@ -47,7 +48,7 @@ function definesGetter({ tree }: SyntaxNode, name: string): boolean {
 
 /** Does text of this form stand in a file of the project in which the word stands? The files are searched once. */
 function standsInProject(tree: SyntaxTree, word: string, form: RegExp): boolean {
-  if (form.test(tree.text)) return true;
+  if (textFound(tree, form) !== undefined) return true;
   const { files } = surroundingsOf(tree);
   if (!files) return false;
   let known = searched.get(files);

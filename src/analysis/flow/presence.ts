@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
+import { changesOf, referencesAt, type Declaration } from "../names/declarations.js";
 import { shortened } from "../shown.js";
 import { isMember } from "../names/every-use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
@@ -22,39 +22,99 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
   if (!graph.owner.holds(to.at[0]!)) return unknown(`\`${name.text}\` belongs to another function`, to.at[0]);
   const ends = graph.at(name);
   if (ends.length === 0) return unknown(`\`${name.text}\` is not evaluated here`, name);
-  const { references } = nameInFile(to.name, name.tree);
-  const earlier = graph.before(ends);
-  const isPassedBefore = (node: SyntaxNode): boolean => graph.at(node).some((moment) => earlier.has(moment));
-  const elsewhere = references.find(
-    ({ to: meant, does, node }) =>
-      meant === to &&
-      does !== "read" &&
-      does !== "declare" &&
-      (does === "passed" ? isPassedBefore(node) : does === "address" || graph.writesAt(node).length === 0),
+  let earlier: Set<Moment> | undefined;
+  const isPassedBefore = (node: SyntaxNode): boolean =>
+    graph.at(node).some((moment) => (earlier ??= graph.before(ends)).has(moment));
+  const elsewhere = changesOf(to).find(({ does, node }) =>
+    does === "passed" ? isPassedBefore(node) : does === "address" || graph.writesAt(node).length === 0,
   );
   if (elsewhere) return unknown(`\`${name.text}\` can be changed elsewhere`, elsewhere.node);
-  const seen = new Set<Moment>(ends);
-  const waiting = ends.flatMap((end) => graph.comingTo(end));
-  const tests: SyntaxNode[] = [];
-  let missing: SyntaxNode | undefined;
+  const state = statesOf(to, graph);
   let isOpen = false;
-  for (let moment = waiting.pop(); moment; moment = waiting.pop()) {
-    if (seen.has(moment)) continue;
-    seen.add(moment);
-    const { is, by } = saidBy(moment, to, graph);
-    if (is === "present") {
-      if (by) tests.push(by);
-    } else if (is === "missing") missing ??= by ?? name;
-    else if (is === "anything" || moment === graph.entry) isOpen = true;
-    else waiting.push(...graph.comingTo(moment));
+  let missing: SyntaxNode | undefined;
+  let test: SyntaxNode | undefined;
+  for (const end of ends) {
+    for (const before of graph.comingTo(end)) {
+      const left = state.get(before);
+      isOpen ||= left?.isOpen ?? false;
+      missing = later(missing, left?.missing);
+      test = later(test, left?.present);
+    }
   }
   if (missing) return yes(`\`${name.text}\` is missing on a way to here`, missing);
-  const test = tests[0];
   if (isOpen || !test)
     return unknown(`nothing on some way to here says that \`${name.text}\` is there`, name);
   if (graph.gap)
     return unknown(`\`${shortened(graph.gap.text)}\` jumps to a place that is not followed`, graph.gap);
   return no(`\`${name.text}\` is there after \`${shortened(test.text)}\``, test);
+}
+
+/** What is known of a variable when a moment is over: what the ways to there say last. */
+interface State {
+  /** Some way says nothing. */
+  readonly isOpen: boolean;
+  /** What says last that it is missing, on some way; the last of the file. */
+  readonly missing: SyntaxNode | undefined;
+  /** The same for what says that it is there. */
+  readonly present: SyntaxNode | undefined;
+}
+
+const NOTHING: State = { isOpen: false, missing: undefined, present: undefined };
+const OPEN: State = { ...NOTHING, isOpen: true };
+
+const states = new WeakMap<FlowGraph, Map<Declaration, ReadonlyMap<Moment, State>>>();
+
+/** What is known of a variable after each moment of a function, worked out once for all of them by a forward data flow. */
+function statesOf(to: Declaration, graph: FlowGraph): ReadonlyMap<Moment, State> {
+  let known = states.get(graph);
+  if (!known) states.set(graph, (known = new Map()));
+  let found = known.get(to);
+  if (!found) known.set(to, (found = flowOf(to, graph)));
+  return found;
+}
+
+function flowOf(to: Declaration, graph: FlowGraph): Map<Moment, State> {
+  const result = new Map<Moment, State>();
+  const said = graph.moments.map((moment) => stateSaid(moment, to, graph));
+  // Moments are numbered in the order of the code, so that few rounds are needed.
+  for (let isSettled = false; !isSettled;) {
+    isSettled = true;
+    for (const [i, moment] of graph.moments.entries()) {
+      const old = result.get(moment);
+      if (old && said[i]) continue;
+      const now = said[i] ?? merged(graph.comingTo(moment).map((before) => result.get(before) ?? NOTHING));
+      if (old && isSame(old, now)) continue;
+      result.set(moment, now);
+      isSettled = false;
+    }
+  }
+  return result;
+}
+
+function stateSaid(moment: Moment, to: Declaration, graph: FlowGraph): State | undefined {
+  const { is, by } = saidBy(moment, to, graph);
+  if (is === "present") return { ...NOTHING, present: by };
+  if (is === "missing") return { ...NOTHING, missing: by ?? to.at[0] };
+  return is === "anything" || moment === graph.entry ? OPEN : undefined;
+}
+
+function merged(all: readonly State[]): State {
+  return all.reduce(
+    (sum, one) => ({
+      isOpen: sum.isOpen || one.isOpen,
+      missing: later(sum.missing, one.missing),
+      present: later(sum.present, one.present),
+    }),
+    NOTHING,
+  );
+}
+
+function isSame(a: State, b: State): boolean {
+  return a.isOpen === b.isOpen && a.missing?.id === b.missing?.id && a.present?.id === b.present?.id;
+}
+
+function later(a: SyntaxNode | undefined, b: SyntaxNode | undefined): SyntaxNode | undefined {
+  return !a || (b && b.start > a.start) ? b : a;
 }
 
 function saidBy(moment: Moment, to: Declaration, graph: FlowGraph): { is: Said; by?: SyntaxNode } {

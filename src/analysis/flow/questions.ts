@@ -1,6 +1,6 @@
 import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { nameInFile, type Declaration, type Reference } from "../names/declarations.js";
+import { changesOf, referencesOf, type Declaration, type Reference } from "../names/declarations.js";
 import { shortened } from "../shown.js";
 import { isMember, isSeenElsewhere } from "../names/every-use.js";
 import { buildFlow } from "./build.js";
@@ -40,13 +40,9 @@ function ifComplete(graph: FlowGraph, answer: Answer): Answer {
 /** Where a declaration is written in functions inside the one it belongs to; anything that is called may run them. */
 function writesElsewhere(declaration: Declaration): Reference | undefined {
   const graph = flowAround(declaration.scope);
-  const { references } = nameInFile(declaration.name, declaration.scope.tree);
-  return references.find(
-    ({ to, does, node }) =>
-      to === declaration &&
-      isChange(does) &&
-      graph.writesAt(node).length === 0 &&
-      !isDeclaring(declaration, node),
+  return changesOf(declaration).find(
+    ({ does, node }) =>
+      isChange(does) && graph.writesAt(node).length === 0 && !isDeclaring(declaration, node),
   );
 }
 
@@ -69,13 +65,15 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
   const ends = graph.at(to);
   if (start.length === 0 || ends.length === 0)
     return unknown(`\`${shortened(to.text)}\` is not reached from here`, to);
-  const between = graph.after(start);
-  const leading = graph.before(ends);
-  const { references } = nameInFile(name, from.tree);
-  for (const { to: meant, does, node } of references) {
-    if (meant !== declaration || !isChange(does)) continue;
+  let between: Set<Moment> | undefined;
+  let leading: Set<Moment> | undefined;
+  const isBetween = (moment: Moment): boolean =>
+    (between ??= graph.after(start)).has(moment) && (leading ??= graph.before(ends)).has(moment);
+  const changes = changesOf(declaration);
+  for (const { does, node } of changes) {
+    if (!isChange(does)) continue;
     const moments = graph.writesAt(node).length > 0 ? graph.writesAt(node) : graph.at(node);
-    if (!moments.some((moment) => between.has(moment) && leading.has(moment))) continue;
+    if (!moments.some(isBetween)) continue;
     if (does === "passed") return unknown(`\`${name}\` is passed on and may be changed there`, node);
     return does === "address"
       ? unknown(`\`${name}\` can be changed through a reference`, node)
@@ -83,7 +81,7 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
   }
   const elsewhere = writesElsewhere(declaration);
   if (elsewhere) return unknown(`\`${name}\` is written in another function`, elsewhere.node);
-  const aliased = references.find(({ to: meant, does }) => meant === declaration && does === "address");
+  const aliased = changes.find(({ does }) => does === "address");
   if (aliased) return unknown(`\`${name}\` can be changed through a reference`, aliased.node);
   return ifComplete(graph, no(`\`${name}\` is not written in between`));
 }
@@ -99,10 +97,9 @@ export function isCertainlyAssigned(declaration: Declaration, at: SyntaxNode): A
   const { name } = declaration;
   if (declaration.as === "parameter") return yes(`\`${name}\` is a parameter`, declaration.at[0]);
   const graph = flowAround(at);
-  const { references } = nameInFile(name, at.tree);
   const writes = new Set(
-    references.flatMap(({ to, does, node }) =>
-      to === declaration && (does === "write" || does === "update") ? graph.writesAt(node) : [],
+    changesOf(declaration).flatMap(({ does, node }) =>
+      does === "write" || does === "update" ? graph.writesAt(node) : [],
     ),
   );
   if (writes.size === 0) return unknown(`\`${name}\` is given no value in this function`, declaration.at[0]);
@@ -199,8 +196,7 @@ export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
   const graph = flowAround(at);
   if (isOpen(declaration))
     return unknown(`\`${name}\` can be read from outside this function`, declaration.at[0]);
-  const { references } = nameInFile(name, at.tree);
-  const own = references.filter(({ to }) => to === declaration);
+  const own = referencesOf(declaration);
   const overwritten = new Set(
     own.filter(({ does }) => does === "write").flatMap(({ node }) => graph.writesAt(node)),
   );

@@ -41,8 +41,11 @@ export class NameInFile {
   readonly declarations: Declaration[] = [];
   /** Places at which the facts do not say what the name does. */
   readonly unclear: readonly SyntaxNode[];
-  readonly #occurrences: readonly Occurrence[];
-  #references: Reference[] | undefined;
+  /** By the node that is the name. */
+  readonly #occurrences = new Map<number, Occurrence[]>();
+  readonly #resolved = new Map<number, readonly Reference[]>();
+  #references: readonly Reference[] | undefined;
+  #ofDeclaration: Map<Declaration, Reference[]> | undefined;
   readonly #entries = new Map<string, Entry>();
   /** Scopes in which the name is one of an outer scope, by node. */
   readonly #shared = new Map<number, "file" | "function">();
@@ -52,26 +55,61 @@ export class NameInFile {
     readonly tree: SyntaxTree,
   ) {
     const nodes = tree.named(name).map((id) => tree.node(id));
-    this.#occurrences = nodes.flatMap(occurrencesAt);
+    for (const node of nodes) this.#occurrences.set(node.id, occurrencesAt(node));
     this.unclear = nodes.filter((node) => useOf(node) === "unknown");
-    for (const occurrence of this.#occurrences) this.#share(occurrence);
-    for (const occurrence of this.#occurrences) this.#declare(occurrence);
+    const all = [...this.#occurrences.values()].flat();
+    for (const occurrence of all) this.#share(occurrence);
+    for (const occurrence of all) this.#declare(occurrence);
   }
 
   /** All uses of the name, in the order of the file. */
   get references(): readonly Reference[] {
-    return (this.#references ??= this.#occurrences.map((occurrence) => this.#resolve(occurrence)));
+    return (this.#references ??= [...this.#occurrences.keys()].flatMap((id) => this.#at(id)));
   }
 
   /** The uses that one name makes; one, but for names that do two things at once. */
-  at(node: SyntaxNode): Reference[] {
-    const here = this.#occurrences.filter((occurrence) => occurrence.node.id === node.id);
-    return here.map((occurrence) => this.#resolve(occurrence));
+  at(node: SyntaxNode): readonly Reference[] {
+    return this.#at(node.id);
+  }
+
+  #at(id: number): readonly Reference[] {
+    let found = this.#resolved.get(id);
+    if (!found) {
+      found = (this.#occurrences.get(id) ?? []).map((occurrence) => this.#resolve(occurrence));
+      this.#resolved.set(id, found);
+    }
+    return found;
   }
 
   /** The uses that refer to a declaration. */
-  of(declaration: Declaration): Reference[] {
-    return this.references.filter(({ to }) => to === declaration);
+  of(declaration: Declaration): readonly Reference[] {
+    if (!this.#ofDeclaration) {
+      this.#ofDeclaration = new Map();
+      for (const reference of this.references) {
+        if (!reference.to) continue;
+        const list = this.#ofDeclaration.get(reference.to);
+        if (list) list.push(reference);
+        else this.#ofDeclaration.set(reference.to, [reference]);
+      }
+    }
+    return this.#ofDeclaration.get(declaration) ?? [];
+  }
+
+  readonly #changes = new Map<Declaration, readonly Reference[]>();
+  /** The uses of a declaration that do more than read or declare it. */
+  changes(declaration: Declaration): readonly Reference[] {
+    let found = this.#changes.get(declaration);
+    if (!found) {
+      found = this.of(declaration).filter(({ does }) => does !== "read" && does !== "declare");
+      this.#changes.set(declaration, found);
+    }
+    return found;
+  }
+
+  #loose: readonly Reference[] | undefined;
+  /** The uses of which it is not certain what they refer to, and those that only name an argument. */
+  get loose(): readonly Reference[] {
+    return (this.#loose ??= this.references.filter(({ named, unknown }) => named || unknown !== undefined));
   }
 
   #share({ node, use }: Occurrence): void {
@@ -301,7 +339,17 @@ export function nameInFile(bare: string, tree: SyntaxTree): NameInFile {
   return found;
 }
 
+/** The uses that refer to a declaration, in the order of the file. */
+export function referencesOf(declaration: Declaration): readonly Reference[] {
+  return nameInFile(declaration.name, declaration.scope.tree).of(declaration);
+}
+
+/** Those of them that do more than read or declare it. */
+export function changesOf(declaration: Declaration): readonly Reference[] {
+  return nameInFile(declaration.name, declaration.scope.tree).changes(declaration);
+}
+
 /** The references that one name in the code makes; none when it names nothing. */
-export function referencesAt(name: SyntaxNode): Reference[] {
+export function referencesAt(name: SyntaxNode): readonly Reference[] {
   return nameInFile(name.tree.language.binding.bare(name), name.tree).at(name);
 }

@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
-import { nameInFile, type Declaration, type Reference } from "./declarations.js";
+import { nameInFile, referencesOf, type Declaration, type Reference } from "./declarations.js";
 
 /** All uses of something declared, and why there may be more. */
 export interface Uses {
@@ -13,13 +13,21 @@ export interface Uses {
 
 /** Every use of a declaration in its own file. */
 export function usesOf(declaration: Declaration): Uses {
+  let uses = known.get(declaration);
+  if (!uses) known.set(declaration, (uses = read(declaration)));
+  return uses;
+}
+
+const known = new WeakMap<Declaration, Uses>();
+
+function read(declaration: Declaration): Uses {
   const { tree } = declaration.scope;
   const { binding } = tree.language;
   const names = nameInFile(declaration.name, tree);
   const references = names.of(declaration);
   const doubts: Answer[] = [];
   const isOpen = isMember(declaration);
-  for (const { node, unknown: why, member, named } of names.references) {
+  for (const { node, unknown: why, member, named } of names.loose) {
     if (named) {
       const says = `\`${node.text}\` may be passed by its name here`;
       if (declaration.as === "parameter") doubts.push(unknown(says, node));
@@ -53,8 +61,7 @@ export function isPublicByItself({ at, as, scope }: Declaration): boolean {
 export function publicNames(declaration: Declaration): string[] {
   const { tree } = declaration.scope;
   const { exposedBy } = tree.language.links;
-  const uses = nameInFile(declaration.name, tree).of(declaration);
-  return [...new Set(uses.flatMap(({ node }) => exposedBy(node) ?? []))];
+  return [...new Set(referencesOf(declaration).flatMap(({ node }) => exposedBy(node) ?? []))];
 }
 
 /** Is this reached through an object, a class, a namespace, or a file that is an object? */

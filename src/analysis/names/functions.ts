@@ -1,6 +1,7 @@
 import { escaped, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { surroundingsOf } from "../project.js";
+import { textFound } from "../text-found.js";
 import { referencesAt } from "./declarations.js";
 
 /**
@@ -21,7 +22,7 @@ export function isDefinedInProject(name: string, tree: SyntaxTree): Answer | und
   const form = tree.language.definesFunction?.(escaped(name));
   if (!form) return undefined;
   const { files, path } = surroundingsOf(tree);
-  if (form.test(tree.text)) return unknown(`this file defines a \`${name}\` of its own`);
+  if (textFound(tree, form) !== undefined) return unknown(`this file defines a \`${name}\` of its own`);
   const word = /[\p{L}\p{N}_]+/u.exec(name)?.[0] ?? name;
   for (const file of files?.naming(word) ?? []) {
     if (file.path !== path && form.test(file.text))

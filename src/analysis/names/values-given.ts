@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
-import { nameInFile, type Declaration } from "./declarations.js";
+import { changesOf, type Declaration } from "./declarations.js";
 
 /**
  * The values that a file gives a variable or a member of a class; undefined where one of its writes does not say what it
@@ -8,8 +8,7 @@ import { nameInFile, type Declaration } from "./declarations.js";
  */
 export function valuesGiven(declaration: Declaration): readonly SyntaxNode[] | undefined {
   const result: SyntaxNode[] = [];
-  for (const { to, does, node } of nameInFile(declaration.name, declaration.scope.tree).references) {
-    if (to !== declaration || does === "read" || does === "declare") continue;
+  for (const { does, node } of changesOf(declaration)) {
     const assignment = does === "write" ? assignmentOf(writtenPlace(node)) : undefined;
     const value = assignment && valueOf(assignment);
     if (!value || value.holds(node)) return undefined;

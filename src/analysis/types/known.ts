@@ -1,7 +1,7 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { classesDerivedFrom, classesNamed } from "../classes/class-index.js";
-import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
+import { changesOf, referencesAt, type Declaration } from "../names/declarations.js";
 import { shortened } from "../shown.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
 import { usesOf } from "../names/every-use.js";
@@ -76,7 +76,6 @@ export function typeOfDeclaration(
   abroad: Abroad = nowhere,
   depth = 0,
 ): KnownType | undefined {
-  const { scope, name } = declaration;
   for (const at of declaration.at) {
     const annotation = annotationOf(at);
     if (annotation) return declaredType(annotation, at);
@@ -85,9 +84,7 @@ export function typeOfDeclaration(
   // What may be assigned in a place that is not known may be anything.
   if (usesOf(declaration).doubts.length > 0) return undefined;
   let found: KnownType | undefined;
-  const { references } = nameInFile(name, scope.tree);
-  for (const { to, does, node } of references) {
-    if (to !== declaration || does === "read" || does === "declare") continue;
+  for (const { does, node } of changesOf(declaration)) {
     const assignment = does === "write" ? assignmentOf(node) : undefined;
     const value = assignment && valueOf(assignment);
     const isWhole = assignment && targetAround(node).parent?.same(assignment.parent) !== true;

@@ -1,6 +1,6 @@
 import type { ImportStatement, ListedImport, SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { nameInFile, referencesAt, type Declaration } from "../names/declarations.js";
+import { changesOf, referencesAt, type Declaration } from "../names/declarations.js";
 import { importsIn } from "../names/imports.js";
 import { shortened } from "../shown.js";
 
@@ -94,8 +94,7 @@ function spelled({ module, local, name }: ListedImport, first: string): string |
 
 /** Is the name given another value than its import, by an assignment? */
 function isGivenElsewhere(to: Declaration): boolean {
-  const { references } = nameInFile(to.name, to.scope.tree);
-  const given = references.filter((one) => one.to === to && (one.does === "write" || one.does === "update"));
+  const given = changesOf(to).filter(({ does }) => does === "write" || does === "update");
   return given.some(({ node }) => importAt(node) === undefined);
 }
 

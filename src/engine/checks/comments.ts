@@ -1,4 +1,5 @@
 import type { SyntaxTree } from "../../syntax/index.js";
+import { linesOf } from "../../rewrite/index.js";
 import type { Rewriting } from "./check.js";
 
 /** Every comment is still there, and none that stood in or beside code that was rewritten is there twice. */
@@ -24,11 +25,11 @@ function commentCounts(tree: SyntaxTree): Map<string, number> {
 
 /** The comments on the lines from the first to the last of each edit's neighbours. */
 function commentsBeside(tree: SyntaxTree, edits: Rewriting["edits"]): Set<string> {
-  const lines = edits.map(({ start, end }) => [tree.lineAt(start) - 1, tree.lineAt(end) + 1] as const);
+  const lines = linesOf(tree, edits);
   const result = new Set<string>();
   for (const n of tree.comments) {
     const line = tree.lineAt(tree.starts[n]!);
-    if (lines.some(([from, to]) => from <= line && line <= to)) result.add(shown(tree, n));
+    if ([line - 1, line, line + 1].some((near) => lines.has(near))) result.add(shown(tree, n));
   }
   return result;
 }

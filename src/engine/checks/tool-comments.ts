@@ -1,5 +1,5 @@
 import { diffLines } from "diff";
-import { applyEdits } from "../../rewrite/index.js";
+import { applyEdits, linesOf } from "../../rewrite/index.js";
 import { shortened } from "../../analysis/index.js";
 import type { SyntaxTree } from "../../syntax/index.js";
 import type { Rewriting } from "./check.js";
@@ -28,10 +28,8 @@ const OF_THE_NEXT = /^@|next|ignore|expect|disable/i;
 export function toolCommentFault({ before, edits }: Rewriting): string | undefined {
   const spoken = spokenLines(before);
   if (spoken.size === 0) return undefined;
-  const touched = [...spoken.keys()].some((line) =>
-    edits.some(({ start, end }) => before.lineAt(start) <= line && line <= before.lineAt(end)),
-  );
-  if (!touched) return undefined;
+  const touched = linesOf(before, edits);
+  if (![...spoken.keys()].some((line) => touched.has(line))) return undefined;
   const options = { ignoreWhitespace: true, maxEditLength: MOST_LINES };
   const parts = diffLines(before.text, applyEdits(before.text, edits), options);
   if (!parts) return "too many lines change in a file with comments that speak to tools";

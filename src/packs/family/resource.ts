@@ -7,6 +7,7 @@ import {
   nameInFile,
   no,
   referencesAt,
+  referencesOf,
   runsLater,
   scopeAround,
   shortened,
@@ -25,10 +26,9 @@ export interface ResourceHoles {
 export function usesOfResource(match: Match, name: Hole): readonly Reference[] {
   const node = match.the(name);
   const to = declarationOfHole(match, name);
-  const { references } = nameInFile(to?.name ?? node.text, match.tree);
-  if (to) return references.filter((one) => one.to === to);
+  if (to) return referencesOf(to);
   const around = scopeAround(match.node);
-  return references.filter((one) => !one.member && around.holds(one.node));
+  return nameInFile(node.text, match.tree).references.filter((one) => !one.member && around.holds(one.node));
 }
 
 /** The uses between acquiring and releasing. */
@@ -111,8 +111,7 @@ export function declaredForLater(match: Match, body: Hole): { use: SyntaxNode; t
       const declares = to.at.every((at) => statements.some((one) => one.holds(at)) || at.start > end);
       if (!declares || to.at[0]!.start < start || to.at[0]!.start > end) continue;
       if (statements.some((one) => one.holds(to.scope))) continue;
-      const { references } = nameInFile(to.name, match.tree);
-      const later = references.find((one) => one.to === to && one.node.start >= end);
+      const later = referencesOf(to).find((one) => one.node.start >= end);
       if (later) return { use: later.node, to };
     }
   }

@@ -4,12 +4,13 @@ import {
   importsIn,
   isOfLibrary,
   madeInSight,
-  nameInFile,
   no,
   placeOf,
   referencesAt,
+  referencesOf,
   shortened,
   surroundingsOf,
+  textFound,
   typeOf,
   unknown,
   yes,
@@ -80,7 +81,7 @@ export function canBeWritten(expression: SyntaxNode): Answer {
   const made = madeInSight(expression);
   if (made) return yes(`\`${shown}\` is only given what is made here`, made[0]!.at);
   const { files, path } = surroundingsOf(expression.tree);
-  const readOnly = READ_ONLY.exec(expression.tree.text)?.[0];
+  const readOnly = textFound(expression.tree, READ_ONLY);
   if (readOnly !== undefined)
     return unknown(
       `\`${shown}\` could be one that \`${readOnly}\` made, which refuses to be written`,
@@ -106,8 +107,8 @@ export function holdsNoNull(map: SyntaxNode, isNeverNull: (value: SyntaxNode) =>
   const leaf = [...map.descendants()].findLast((one) => one.isLeaf && one.named);
   const to = leaf && referencesAt(leaf).find((one) => one.to)?.to;
   if (!to) return doubt;
-  for (const { to: meant, node, does } of nameInFile(to.name, map.tree).references) {
-    if (meant !== to || does === "write" || does === "declare") continue;
+  for (const { node, does } of referencesOf(to)) {
+    if (does === "write" || does === "declare") continue;
     const whole = node.parent?.is("field_access") ? node.parent : node;
     const call = whole.parent;
     if (!call?.is("method_invocation") || !call.child("object")?.same(whole)) return doubt;

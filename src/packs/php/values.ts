@@ -9,6 +9,7 @@ import {
   placeOf,
   referencesAt,
   shortened,
+  textFound,
   typeOf,
   unknown,
   yes,
@@ -107,7 +108,7 @@ function isTypedProperty({ tree }: SyntaxNode, owner: string, name: string): boo
   const form = new RegExp(
     `(public|protected|private|static|readonly|var)\\s+\\??[\\w\\\\|]+\\s+\\$${name}\\b`,
   );
-  return !classesIn(tree).some((one) => one.name === owner) || form.test(tree.text);
+  return !classesIn(tree).some((one) => one.name === owner) || textFound(tree, form) !== undefined;
 }
 
 /** Is a function that a rule's code spells out the one of PHP? */

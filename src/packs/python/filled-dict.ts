@@ -5,10 +5,10 @@ import {
   isOfLibrary,
   isPlainValue,
   madeInSight,
-  nameInFile,
   no,
   python,
   referencesAt,
+  referencesOf,
   rule,
   shortened,
   sideEffectFree,
@@ -119,8 +119,8 @@ function holdsNumbers(match: Match): Answer {
   const isEmpty =
     valuesGivenTo(node)?.every((value) => /^(\{\}|dict\(\))$/.test(value.text.replace(/\s/g, ""))) === true;
   if (!to || !made || !isEmpty) return doubt;
-  for (const { to: meant, node: use, does } of nameInFile(to.name, match.tree).references) {
-    if (meant !== to || does === "write" || does === "declare") continue;
+  for (const { node: use, does } of referencesOf(to)) {
+    if (does === "write" || does === "declare") continue;
     const item = use.parent;
     const isItem = item?.is("subscript") === true && item.child("value")?.same(use) === true;
     const holder = item?.parent;

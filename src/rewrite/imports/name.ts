@@ -1,4 +1,4 @@
-import type { Import, SyntaxTree } from "../../syntax/index.js";
+import { importStatements, type Import, type SyntaxTree } from "../../syntax/index.js";
 import type { FreshNames } from "../fresh-names.js";
 import { CannotRewrite } from "../settle.js";
 
@@ -22,8 +22,7 @@ export function nameFor(
   end: number,
 ): Named {
   const facts = tree.language.imports;
-  const same = facts
-    .read(tree)
+  const same = importStatements(tree)
     .flatMap((statement) => statement.imports)
     .filter(({ module, form }) => module === wanted.module && (form === wanted.form || form !== "type"));
   const own = same.find(({ name }) => name === wanted.name);

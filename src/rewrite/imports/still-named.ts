@@ -1,4 +1,10 @@
-import { escaped, type ImportStatement, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import {
+  escaped,
+  importStatements,
+  type ImportStatement,
+  type SyntaxNode,
+  type SyntaxTree,
+} from "../../syntax/index.js";
 import type { Edit } from "../edits.js";
 
 /** The places where code names something, outside of the statements that import. */
@@ -60,7 +66,7 @@ export function stayingImports(tree: SyntaxTree, edits: readonly Edit[]): string
   const put = new Set(edits.flatMap(({ text }) => wordsOf(text)));
   const taken = new Set(edits.flatMap(({ start, end }) => wordsOf(tree.text.slice(start, end))));
   if ([...taken].every((word) => put.has(word))) return [];
-  const statements = tree.language.imports.read(tree);
+  const statements = importStatements(tree);
   const result: string[] = [];
   for (const { local } of statements.flatMap(({ imports }) => imports)) {
     if (local === undefined || put.has(local) || !taken.has(local)) continue;

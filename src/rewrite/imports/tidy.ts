@@ -1,3 +1,4 @@
+import { importStatements } from "../../syntax/index.js";
 import type { Import, ImportStatement, ListedImport, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { sorted, type Edit } from "../edits.js";
 import { itemEdit, listedIn, statementEdit } from "./place.js";
@@ -15,7 +16,7 @@ export function tidyImports(
   mayRemove: boolean,
 ): Edit[] {
   const facts = after.language.imports;
-  const statements = facts.read(after);
+  const statements = importStatements(after);
   const gone = mayRemove ? noLongerUsed(before, after, statements) : new Set<ListedImport>();
   const edits: Edit[] = [];
   const whole = new Set<ImportStatement>();
@@ -89,7 +90,7 @@ function noLongerUsed(
   after: SyntaxTree,
   statements: readonly ImportStatement[],
 ): Set<ListedImport> {
-  const old = before.language.imports.read(before);
+  const old = importStatements(before);
   const listed = statements.flatMap((statement) => statement.imports);
   return new Set(
     listed.filter(

@@ -22,6 +22,7 @@ export const python: Language = {
   flow: pythonFlow,
   classFacts: pythonClasses,
   versions: pythonVersions,
+  nested: "if uvran:\n",
   contexts: [
     { name: "statement", before: "", after: "" },
     { name: "file", before: "", after: "" },

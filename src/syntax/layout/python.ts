@@ -80,10 +80,9 @@ function isClause(node: SyntaxNode): boolean {
 }
 
 /** Is the line before one that goes on, with a `\\` at its end? */
-function isContinued(node: SyntaxNode): boolean {
-  const { tree } = node;
-  const line = tree.text.slice(0, tree.firstOnLine(node.start)).replace(/[ \t]*$/, "");
-  return /\\\r?\n$/.test(line);
+function isContinued({ tree, start }: SyntaxNode): boolean {
+  const line = tree.lineStart(tree.lineAt(start));
+  return /\\\r?\n$/.test(tree.text.slice(Math.max(0, line - 3), line));
 }
 
 function isFirst(node: SyntaxNode): boolean {

@@ -205,10 +205,8 @@ export const cppNames: NameFacts = {
   reopened: (scope) => firstOfItsName(scope, ["namespace_definition"]),
   hides(name, tree) {
     const word = new RegExp(`(^|[^\\w])${name}([^\\w]|$)`);
-    return firstOf(
-      tree.root,
-      (node) => node.is("preproc_arg") && (word.test(node.text) || isPasted(name, node.text)),
-    );
+    const nodes = tree.ofKinds(["preproc_arg"]).map((id) => tree.node(id));
+    return nodes.find((node) => word.test(node.text) || isPasted(name, node.text));
   },
   isPublic: (_name, as) => as !== "local" && as !== "parameter",
 };

@@ -9,8 +9,9 @@ export function firstOfItsName(scope: SyntaxNode, kinds: readonly string[]): Syn
   let first = known.get(scope.tree);
   if (!first) {
     known.set(scope.tree, (first = new Map()));
-    for (const node of scope.tree.root.descendants()) {
-      if (!node.named || !node.is(kinds)) continue;
+    for (const id of scope.tree.ofKinds(kinds)) {
+      const node = scope.tree.node(id);
+      if (!node.named) continue;
       const path = pathOf(node, kinds);
       if (!first.has(path)) first.set(path, node);
     }

@@ -118,7 +118,8 @@ export const rubyNames: NameFacts = {
   reopened: (scope) => firstOfItsName(scope, ["class", "module"]),
   hides(name, tree) {
     if (!tree.text.includes(`(?<${name}>`)) return undefined;
-    return [...tree.root.descendants()].find((node) => node.is("regex") && node.text.includes(`(?<${name}>`));
+    const nodes = tree.ofKinds(["regex"]).map((id) => tree.node(id));
+    return nodes.find((node) => node.text.includes(`(?<${name}>`));
   },
   implicit: (name) =>
     /^(_\d|it)$/.test(name.text) && name.closest(["block", "do_block", "lambda"]) !== undefined,

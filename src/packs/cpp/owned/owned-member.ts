@@ -1,4 +1,4 @@
-import { condition, cpp, everyUseOf, holes, need, rule, trialsIn } from "../../../index.js";
+import { condition, cpp, everyUseOf, holes, need, rule, textFound, trialsIn } from "../../../index.js";
 import type { Match } from "../../../index.js";
 import { classOf, DELETED, isComplete } from "./member-facts.js";
 import { memberClauses, memberConditions } from "./member-uses.js";
@@ -196,7 +196,7 @@ function mayBeOwned(match: Match): boolean {
   const name = match.textOf(p);
   const form = new RegExp(`\\bdelete\\s+(this->)?${name}\\b`);
   return (
-    form.test(match.tree.text) ||
+    textFound(match.tree, form) !== undefined ||
     [...(match.around.files?.naming(name) ?? [])].some(({ text }) => form.test(text))
   );
 }
