@@ -23,7 +23,7 @@ import {
   type Condition,
   type Match,
 } from "uvran";
-import { decode, inspect } from "uvran/node";
+import { decode, inspect, wasmPath } from "uvran/node";
 import javascriptPack from "uvran/packs/javascript";
 import pythonPack from "uvran/packs/python";
 
@@ -248,9 +248,7 @@ async function bareParsers(own: readonly Source[]): Promise<Map<string, Parser>>
   for (const { language } of own) {
     if (parsers.has(language.grammar)) continue;
     const parser = new Parser();
-    parser.setLanguage(
-      await Grammar.load(`node_modules/@vscode/tree-sitter-wasm/wasm/${language.grammar}.wasm`),
-    );
+    parser.setLanguage(await Grammar.load(wasmPath(`${language.grammar}.wasm`)));
     parsers.set(language.grammar, parser);
   }
   return parsers;

@@ -3,7 +3,8 @@ import { applyChanges, loadPlan, undoLast } from "../node/index.js";
 import { atLeast, countBy, pathsOf } from "../plan/index.js";
 import { plural } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { examples, openProject, paintFor, trustOption } from "./common.js";
+import { openProject, trustOption } from "./common.js";
+import { examples, paintFor } from "./terminal.js";
 
 interface Options {
   readonly config?: string;

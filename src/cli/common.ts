@@ -1,20 +1,12 @@
-import { writeFileSync } from "node:fs";
 import { Option, type Command } from "commander";
 import { SingleBar } from "cli-progress";
-import { createColors } from "picocolors";
 import { examine, loadProject, Problem, type Examination, type Project } from "../node/index.js";
-import type { Paint } from "../report/index.js";
 import { TRUSTS, type Rule, type Trust } from "../rules/index.js";
 
 /** Options that several commands share. */
 export interface ProjectOptions {
   readonly config?: string;
   readonly rule?: readonly string[];
-}
-
-/** Help lines with examples. */
-export function examples(...lines: readonly string[]): string {
-  return "\nExamples:\n" + lines.map((line) => `  ${line}`).join("\n");
 }
 
 /** The argument and the options of commands that read sources. */
@@ -32,12 +24,6 @@ export function withSources(command: Command): Command {
 export function trustOption(what: string, preset?: Trust): Option {
   const option = new Option("--trust <level>", what).choices([...TRUSTS]);
   return preset ? option.default(preset) : option;
-}
-
-/** Colours where the output is a terminal and NO_COLOR is not set. */
-export function paintFor(stream: NodeJS.WriteStream): Paint {
-  const forced = process.env["FORCE_COLOR"] !== undefined && process.env["FORCE_COLOR"] !== "0";
-  return createColors(process.env["NO_COLOR"] === undefined && (stream.isTTY || forced));
 }
 
 /** The project around the working directory, narrowed to the rules asked for. */
@@ -74,18 +60,6 @@ export async function examineProject(project: Project, paths: readonly string[])
     return await examine({ ...project, paths, cwd: process.cwd(), progress });
   } finally {
     if (shown) bar.stop();
-  }
-}
-
-/** Writes to the file of `--out`, else to standard output. */
-export function deliver(text: string, out: string | undefined): void {
-  if (out === undefined) process.stdout.write(text);
-  else {
-    try {
-      writeFileSync(out, text);
-    } catch (error) {
-      throw new Problem(`Cannot write ${out}: ${(error as Error).message}`);
-    }
   }
 }
 

@@ -1,16 +1,21 @@
 #!/usr/bin/env node
 import { readFileSync } from "node:fs";
 import { Command, CommanderError } from "commander";
-import { messageOf, Problem } from "../node/index.js";
-import { PlanError } from "../plan/index.js";
-import { RuleError } from "../rules/index.js";
-import { addApply, addUndo } from "./apply.js";
-import { addOutline } from "./outline.js";
-import { addPropose } from "./propose.js";
-import { addProve } from "./prove.js";
-import { addRules } from "./rules.js";
-import { addSurvey } from "./survey.js";
-import { examples, paintFor } from "./common.js";
+import { messageOf, Problem } from "../node/problem.js";
+import { examples, paintFor } from "./terminal.js";
+
+type Add = (program: Command) => void;
+
+/** The commands in the order of their use. Only the one that is asked for is loaded. */
+const COMMANDS: Readonly<Record<string, () => Promise<Add>>> = {
+  survey: async () => (await import("./survey.js")).addSurvey,
+  propose: async () => (await import("./propose.js")).addPropose,
+  prove: async () => (await import("./prove.js")).addProve,
+  apply: async () => (await import("./apply.js")).addApply,
+  undo: async () => (await import("./apply.js")).addUndo,
+  outline: async () => (await import("./outline.js")).addOutline,
+  rules: async () => (await import("./rules.js")).addRules,
+};
 
 const { version } = JSON.parse(readFileSync(new URL("../../package.json", import.meta.url), "utf8")) as {
   version: string;
@@ -26,7 +31,9 @@ const program = new Command("uvran")
     examples("uvran survey", "uvran propose", "uvran prove", "uvran apply", "uvran undo"),
   );
 
-for (const add of [addSurvey, addPropose, addProve, addApply, addUndo, addOutline, addRules]) add(program);
+const asked = Object.keys(COMMANDS).find((name) => name === process.argv[2]);
+for (const [name, load] of Object.entries(COMMANDS))
+  if (asked === undefined || asked === name) (await load())(program);
 for (const command of program.commands) command.exitOverride();
 
 process.stdout.on("error", (error: NodeJS.ErrnoException) => {
@@ -37,12 +44,14 @@ process.stdout.on("error", (error: NodeJS.ErrnoException) => {
 try {
   await program.parseAsync();
 } catch (error) {
-  process.exitCode = exitCodeFor(error);
+  process.exitCode = await exitCodeFor(error);
 }
 
 /** Says what went wrong, unless commander already has, and gives the exit code. */
-function exitCodeFor(error: unknown): number {
+async function exitCodeFor(error: unknown): Promise<number> {
   if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+  const { PlanError } = await import("../plan/index.js");
+  const { RuleError } = await import("../rules/index.js");
   const known = error instanceof Problem || error instanceof PlanError || error instanceof RuleError;
   const paint = paintFor(process.stderr);
   process.stderr.write(

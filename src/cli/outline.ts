@@ -1,10 +1,11 @@
 import { readFileSync } from "node:fs";
 import { InvalidArgumentError, type Command } from "commander";
-import { decode, inspect, messageOf, Problem } from "../node/index.js";
-import { mayHoldCode } from "../embed/index.js";
+import "../node/grammars.js";
+import { messageOf, Problem } from "../node/problem.js";
+import { decode, inspect } from "../node/read.js";
 import { allLanguages, languageOfFile, loadGrammars, parse, type SyntaxNode } from "../syntax/index.js";
 import type { Paint } from "../report/index.js";
-import { examples, paintFor } from "./common.js";
+import { examples, paintFor } from "./terminal.js";
 
 interface Place {
   readonly line: number;
@@ -42,6 +43,7 @@ function place(text: string): Place {
 async function outline(file: string, options: Options): Promise<void> {
   const language = languageOfFile(file);
   if (!language) {
+    const { mayHoldCode } = await import("../embed/index.js");
     if (mayHoldCode(file)) {
       throw new Problem(
         `${file} has code in it, but outline shows files that are code as a whole. Save the code alone.`,

@@ -1,21 +1,14 @@
 import { relative } from "node:path";
 import type { Command } from "commander";
-import { storePlan } from "../node/index.js";
+import { messageOf, storePlan } from "../node/index.js";
 import { editsFor } from "../engine/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { atLeast, byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
-import { fileDiff, plural, proposalText } from "../report/index.js";
+import { fileDiff, notLookedAt, plural, proposalText } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import {
-  deliver,
-  examineProject,
-  examples,
-  exitForBadInput,
-  openProject,
-  paintFor,
-  trustOption,
-} from "./common.js";
+import { examineProject, exitForBadInput, openProject, trustOption } from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
+import { deliver, examples, paintFor } from "./terminal.js";
 
 interface Options extends ProjectOptions {
   readonly json?: boolean;
@@ -58,8 +51,13 @@ async function propose(paths: string[], options: Options): Promise<void> {
   else {
     const edits = new Map<PlanChange, readonly Edit[]>();
     for (const change of shown.changes) {
-      // What cannot be made is refused by name when it is to be applied; here its own lines are shown.
-      edits.set(change, await editsFor(change.path, textOf(change.path), [change]).catch(() => change.edits));
+      try {
+        edits.set(change, await editsFor(change.path, textOf(change.path), [change]));
+      } catch (error) {
+        edits.set(change, change.edits);
+        const place = `${change.path}:${change.line}`;
+        process.stderr.write(`${place}: the imports of this change cannot be shown: ${messageOf(error)}\n`);
+      }
     }
     const text = proposalText(shown, textOf, (change) => edits.get(change)!, paintFor(process.stdout));
     deliver(text, options.out);
@@ -70,6 +68,8 @@ async function propose(paths: string[], options: Options): Promise<void> {
       `${plural(plan.changes.length, "change")} in the plan at ${nearby(stored)}.${hint}\n`,
     );
   }
+  for (const line of notLookedAt(examination.survey, paintFor(process.stderr)))
+    process.stderr.write(`${line}\n`);
   exitForBadInput(examination, paths);
 }
 

@@ -15,7 +15,8 @@ import {
 import { atLeast, type Plan } from "../plan/index.js";
 import { fileDiff, plural, type Paint } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { examples, openProject, paintFor, trustOption } from "./common.js";
+import { openProject, trustOption } from "./common.js";
+import { examples, paintFor } from "./terminal.js";
 
 interface Options {
   readonly config?: string;

@@ -3,7 +3,8 @@ import { adviceGiven, reasonHeld, runTrials } from "../engine/index.js";
 import { Problem, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
 import type { Rule } from "../rules/index.js";
-import { examples, openProject, paintFor } from "./common.js";
+import { openProject } from "./common.js";
+import { examples, paintFor } from "./terminal.js";
 
 interface Options {
   readonly config?: string;

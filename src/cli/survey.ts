@@ -1,15 +1,8 @@
 import type { Command } from "commander";
 import { placesText, surveyText } from "../report/index.js";
-import {
-  deliver,
-  examineProject,
-  examples,
-  exitForBadInput,
-  openProject,
-  paintFor,
-  withSources,
-} from "./common.js";
+import { examineProject, exitForBadInput, openProject, withSources } from "./common.js";
 import type { ProjectOptions } from "./common.js";
+import { deliver, examples, paintFor } from "./terminal.js";
 
 interface Options extends ProjectOptions {
   readonly places?: boolean;
@@ -66,13 +59,14 @@ function asJson(found: Parameters<typeof surveyText>[0]): string {
     title,
   }));
   const { filesRead, heldBack, advice, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;
-  const { silenced, versions } = found;
+  const { silenced, versions, failures } = found;
   const rest = {
     heldBack,
     advice,
     silenced,
     versions,
     unparsed,
+    failures,
     idleKeeps,
     unreadable,
     skipped,

@@ -91,6 +91,15 @@ export interface Silenced {
   readonly asked: string;
 }
 
+/** A rule that broke down on a file, or a file that took too long: neither changes anything there. */
+export interface Failure {
+  readonly path: string;
+  /** Undefined where the whole file was given up. */
+  readonly rule?: string;
+  readonly line?: number;
+  readonly says: string;
+}
+
 /** What the engine says of one file. */
 export interface FileResult {
   readonly changes: readonly Change[];
@@ -99,4 +108,5 @@ export interface FileResult {
   readonly silenced?: readonly Silenced[];
   readonly idleKeeps?: readonly IdleKeep[];
   readonly unparsed?: Unparsed;
+  readonly failures?: readonly Failure[];
 }

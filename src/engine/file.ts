@@ -1,13 +1,14 @@
 import { applyEdits, Nearby, Shifts, stayingImports, type Edit } from "../rewrite/index.js";
 import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Around } from "../rules/index.js";
-import type { Change, FileResult, HeldBack, Unparsed } from "./change.js";
+import type { Change, Failure, FileResult, HeldBack, Unparsed } from "./change.js";
 import { Draft } from "./draft-change.js";
 import { joined } from "./join.js";
 import { findIn, type Candidate } from "./find.js";
 import { fingerprints } from "./fingerprint.js";
 import type { PreparedRules } from "./prepare.js";
 import { soundFunctions, type Span } from "./sound.js";
+import { Stopwatch, TimeUp } from "./stopwatch.js";
 import { soundDrafts } from "./verify.js";
 
 /** A chain of rewrites at one place that is longer than this is taken for rules undoing each other. */
@@ -23,6 +24,22 @@ export function changesInFile(
   language: Language,
   rules: PreparedRules,
 ): FileResult {
+  const clock = new Stopwatch(around.fileTime);
+  try {
+    return workOut(around, text, language, rules, clock);
+  } catch (error) {
+    if (!(error instanceof TimeUp)) throw error;
+    return { changes: [], heldBack: [], failures: [{ path: around.path, says: error.message }] };
+  }
+}
+
+function workOut(
+  around: Around,
+  text: string,
+  language: Language,
+  rules: PreparedRules,
+  clock: Stopwatch,
+): FileResult {
   const { path } = around;
   const tree = parse(text, language);
   let unparsed: Unparsed | undefined;
@@ -35,8 +52,9 @@ export function changesInFile(
       return { changes: [], heldBack: [], unparsed };
     }
   }
-  const first = findIn(tree, rules, around, within);
+  const first = findIn(tree, rules, around, clock, within);
   const heldBack: HeldBack[] = [...first.heldBack];
+  const failures: Failure[] = [...first.failures];
   const taken = accepted(tree, first.candidates);
   const isTaken = new Set(taken);
   const keyOf = (rule: string, place: number): string => `${rule} ${place}`;
@@ -51,7 +69,10 @@ export function changesInFile(
     const isWorse = next.errors.length > tree.errors.length;
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundFunctions(next);
-    const found = isWorse ? [] : findIn(next, rules, around, again, pending).candidates;
+    const here = isWorse ? undefined : findIn(next, rules, around, clock, again, pending);
+    for (const { rule, says } of here?.failures ?? [])
+      if (!failures.some((one) => one.rule === rule)) failures.push({ path, rule: rule!, says });
+    const found = here?.candidates ?? [];
     const shifts = new Shifts(allEdits(drafts));
     /**
      * Was this match held back before, and has nothing in it changed since? What was known then may not be known of a
@@ -87,14 +108,14 @@ export function changesInFile(
     drafts = joined(text, middle, drafts, more, inTheWay);
   }
 
-  const verified = soundDrafts(text, tree, drafts, settled);
+  const verified = soundDrafts(text, tree, drafts, settled, clock);
   for (const { draft, reason } of verified.refused) heldBack.push(draft.heldBack(path, reason));
   const mayGo = unparsed === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
   const ids = fingerprints(path, tree, sound);
   const changes = sound.map((draft, i): Change => draft.change(path, ids[i]!));
   const { advice, silenced, idleKeeps } = first;
-  return { changes, heldBack, advice, silenced, idleKeeps, ...(unparsed ? { unparsed } : {}) };
+  return { changes, heldBack, advice, silenced, idleKeeps, failures, ...(unparsed ? { unparsed } : {}) };
 }
 
 /** Does a match only change other files, and a change does that already? Their text is not that of any pass. */

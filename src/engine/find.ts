@@ -2,9 +2,9 @@ import { placeIn, shortened } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
 import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
 import { lower, Match, versionVerdict, type Around, type Rule, type Trust } from "../rules/index.js";
-import type { Import, Novelty, SyntaxTree } from "../syntax/index.js";
+import type { Import, NodeId, Novelty, SyntaxTree } from "../syntax/index.js";
 import { aroundName } from "./around-name.js";
-import type { Advice, FileEdits, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
+import type { Advice, Failure, FileEdits, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import { misreadStatements } from "./misread.js";
 import { newlyNeeded } from "./needed-version.js";
@@ -12,6 +12,7 @@ import type { Entry } from "./entry.js";
 import type { PreparedRules } from "./prepare.js";
 import { rewritten } from "./rewritten.js";
 import type { Span } from "./sound.js";
+import type { Stopwatch } from "./stopwatch.js";
 
 /** A match with its edits worked out, against the text of the tree it was found in. */
 export interface Candidate {
@@ -36,6 +37,7 @@ export interface Found {
   readonly silenced: readonly Silenced[];
   /** Keep comments that kept nothing. */
   readonly idleKeeps: readonly IdleKeep[];
+  readonly failures: readonly Failure[];
 }
 
 /**
@@ -47,6 +49,7 @@ export function findIn(
   tree: SyntaxTree,
   rules: PreparedRules,
   around: Around,
+  clock: Stopwatch,
   within?: readonly Span[],
   pending: readonly Import[] = [],
 ): Found {
@@ -60,37 +63,49 @@ export function findIn(
   const keeps = keepsIn(tree);
   const misreads = misreadStatements(tree);
   const used = new Set<string>();
+  const failures = new Map<string, Failure>();
+  /** True where a match of the entry was found, whatever became of it. */
+  const lookAt = (entry: Entry, n: NodeId): boolean => {
+    const found = matchAt(entry.pattern, tree, n);
+    if (!found) return false;
+    if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) return false;
+    const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
+    if (!match) return false;
+    const keep = keeps.find(
+      (k) => k.rules.includes(entry.rule.id) && k.start <= found.start && found.end <= k.end,
+    );
+    if (keep) {
+      used.add(`${keep.line} ${entry.rule.id}`);
+      heldBack.push(kept(entry.rule.id, path, match, keep));
+      return true;
+    }
+    const misread = misreads.find((span) => span.start <= found.start && found.end <= span.end);
+    if (misread) {
+      const reason = `the parser reads \`${shortened(misread.code)}\` otherwise than the language does`;
+      heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason });
+      return true;
+    }
+    const outcome = judge(entry, match);
+    if ("asked" in outcome) silenced.push({ ...outcome, path });
+    else if ("says" in outcome) advice.push({ ...outcome, path });
+    else if ("reason" in outcome) heldBack.push({ ...outcome, path });
+    else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
+      candidates.push(within ? besideErrors(outcome, tree) : outcome);
+    return true;
+  };
   for (let n = 0; n < tree.size; n++) {
-    const entries = rules.startingAt(tree, n);
     let last: Entry | undefined;
-    for (const entry of entries) {
-      if (last?.rule === entry.rule) continue;
-      const found = matchAt(entry.pattern, tree, n);
-      if (!found) continue;
-      if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) continue;
-      const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
-      if (!match) continue;
-      last = entry;
-      const keep = keeps.find(
-        (k) => k.rules.includes(entry.rule.id) && k.start <= found.start && found.end <= k.end,
-      );
-      if (keep) {
-        used.add(`${keep.line} ${entry.rule.id}`);
-        heldBack.push(kept(entry.rule.id, path, match, keep));
-        continue;
+    for (const entry of rules.startingAt(tree, n)) {
+      const { id } = entry.rule;
+      if (last?.rule === entry.rule || failures.has(id)) continue;
+      try {
+        if (!lookAt(entry, n)) continue;
+        last = entry;
+      } catch (error) {
+        const says = error instanceof Error ? error.message : String(error);
+        failures.set(id, { path, rule: id, line: tree.lineAt(tree.starts[n]!), says });
       }
-      const misread = misreads.find((span) => span.start <= found.start && found.end <= span.end);
-      if (misread) {
-        const reason = `the parser reads \`${shortened(misread.code)}\` otherwise than the language does`;
-        heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason });
-        continue;
-      }
-      const outcome = judge(entry, match);
-      if ("asked" in outcome) silenced.push({ ...outcome, path });
-      else if ("says" in outcome) advice.push({ ...outcome, path });
-      else if ("reason" in outcome) heldBack.push({ ...outcome, path });
-      else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
-        candidates.push(within ? besideErrors(outcome, tree) : outcome);
+      clock.lap(id);
     }
   }
   const idleKeeps = keeps.flatMap(({ line, rules: ids }) =>
@@ -98,11 +113,20 @@ export function findIn(
       .filter((rule) => rules.has(rule) && !used.has(`${line} ${rule}`))
       .map((rule) => ({ path, line, rule })),
   );
-  const changed = new Set(candidates.map(({ rule, line }) => `${line} ${rule.id}`));
+  const stays = ({ rule }: { rule: string }): boolean => !failures.has(rule);
+  const working = candidates.filter(({ rule }) => !failures.has(rule.id));
+  const changed = new Set(working.map(({ rule, line }) => `${line} ${rule.id}`));
   const needed = advice.filter(
     ({ rule, line }) => !rules.yields(rule).some((other) => changed.has(`${line} ${other}`)),
   );
-  return { candidates, heldBack, advice: needed, silenced, idleKeeps };
+  return {
+    candidates: working,
+    heldBack: heldBack.filter(stays),
+    advice: needed.filter(stays),
+    silenced: silenced.filter(stays),
+    idleKeeps,
+    failures: [...failures.values()],
+  };
 }
 
 function kept(rule: string, path: string, match: Match, keep: Keep): HeldBack {

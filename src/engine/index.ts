@@ -7,6 +7,7 @@ export {
   type Advice,
   type IdleKeep,
   type Silenced,
+  type Failure,
   type Unparsed,
 } from "./change.js";
 export { changesInFile } from "./file.js";

@@ -96,6 +96,7 @@ function inFile(path: string, region: Region, result: FileResult): FileResult {
     })),
     silenced: (result.silenced ?? []).map((entry) => ({ ...placed(entry), path })),
     idleKeeps: (result.idleKeeps ?? []).map((keep): IdleKeep => ({ ...placed(keep), path })),
+    failures: (result.failures ?? []).map((entry) => ({ ...placed(entry), path })),
     ...(result.unparsed ? { unparsed: { ...placed(result.unparsed), path } } : {}),
   };
 }
@@ -108,6 +109,7 @@ function together(results: readonly FileResult[]): FileResult {
     advice: results.flatMap((result) => result.advice ?? []),
     silenced: results.flatMap((result) => result.silenced ?? []),
     idleKeeps: results.flatMap((result) => result.idleKeeps ?? []),
+    failures: results.flatMap((result) => result.failures ?? []),
     ...(unparsed ? { unparsed } : {}),
   };
 }

@@ -2,6 +2,7 @@ import { applyEdits, Excerpt, sorted, type Edit } from "../rewrite/index.js";
 import { parse, type SyntaxTree } from "../syntax/index.js";
 import { CHECKS, type Rewriting } from "./checks/index.js";
 import type { Draft } from "./draft-change.js";
+import type { Stopwatch } from "./stopwatch.js";
 
 interface Verdict {
   readonly sound: readonly Draft[];
@@ -18,14 +19,18 @@ export function soundDrafts(
   tree: SyntaxTree,
   drafts: readonly Draft[],
   result: SyntaxTree | undefined,
+  clock: Stopwatch,
 ): Verdict {
   if (drafts.length === 0) return { sound: [], refused: [] };
-  const faultWith = (some: readonly Draft[]): string | undefined =>
-    faultIn(tree, parse(applyEdits(text, editsOf(some)), tree.language), some);
+  const faultWith = (some: readonly Draft[]): string | undefined => {
+    clock.check();
+    return faultIn(tree, parse(applyEdits(text, editsOf(some)), tree.language), some);
+  };
   const fault = result ? faultIn(tree, result, drafts) : faultWith(drafts);
   if (fault === undefined) return { sound: drafts, refused: [] };
   const refused: { draft: Draft; reason: string }[] = [];
   const left = drafts.filter((draft) => {
+    clock.check();
     const reason = faultInLines(tree, draft);
     if (reason !== undefined) refused.push({ draft, reason });
     return reason === undefined;

@@ -36,6 +36,8 @@ export interface UvranConfig {
   readonly handles?: readonly Handle[];
   /** Files to leave out, written like lines of a .gitignore. */
   readonly leaveOut?: readonly string[];
+  /** After how many seconds a file is given up; 60 where nothing is said. */
+  readonly secondsPerFile?: number;
   /** What `uvran prove` runs. */
   readonly checks?: readonly Check[];
 }
@@ -115,6 +117,7 @@ const schema = z.strictObject({
     )
     .optional(),
   leaveOut: z.array(z.string()).optional(),
+  secondsPerFile: z.number().positive().optional(),
   checks: z.array(z.strictObject({ name: z.string().min(1), run: z.string().min(1) })).optional(),
 });
 
@@ -133,6 +136,8 @@ export interface Project {
   readonly leaveOut: readonly string[];
   readonly targets: Targets;
   readonly checks: readonly Check[];
+  /** The time in milliseconds after which a file is given up, where the config says it. */
+  readonly fileTime: number | undefined;
 }
 
 /**
@@ -164,6 +169,7 @@ export async function loadProject(from: string, configOption?: string): Promise<
     leaveOut: config.leaveOut ?? [],
     targets: config.targets ?? {},
     checks: config.checks ?? [],
+    fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
   };
 }
 

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { Engine, type IdleKeep, type Silenced, type Unparsed } from "../engine/index.js";
+import { Engine, type Failure, type IdleKeep, type Silenced, type Unparsed } from "../engine/index.js";
 import { makePlan, type Examined, type Plan } from "../plan/index.js";
 import type { Skipped, Survey } from "../report/index.js";
 import type { Rule } from "../rules/index.js";
@@ -22,6 +22,8 @@ export interface Task {
   /** Files and folders, relative to `cwd`; all of the root when empty. */
   readonly paths: readonly string[];
   readonly cwd: string;
+  /** The time in milliseconds after which a file is given up; a minute where nothing is said. */
+  readonly fileTime?: number | undefined;
   readonly progress?: (done: number, total: number) => void;
 }
 
@@ -33,6 +35,8 @@ export interface Examination {
   readonly texts: ReadonlyMap<string, string>;
 }
 
+const MOST_TIME = 60_000;
+
 /** Reads all sources and works out the plan. Files without any rule's words are never decoded or parsed. */
 export async function examine(task: Task): Promise<Examination> {
   const { root, rules } = task;
@@ -40,11 +44,13 @@ export async function examine(task: Task): Promise<Examination> {
   const everything = task.paths.length === 0 ? sources : findSources(root, [], root, task.leaveOut);
   const files = new ProjectFiles(root, everything.paths);
   const targets = new ProjectTargets(root, task.targets);
-  const engine = new Engine(rules, { files, types: new TypeScriptTypes(root), targets });
+  const { fileTime = MOST_TIME } = task;
+  const engine = new Engine(rules, { files, types: new TypeScriptTypes(root), targets, fileTime });
   const examined: Examined[] = [];
   const unparsed: Unparsed[] = [];
   const idleKeeps: IdleKeep[] = [];
   const silenced: Silenced[] = [];
+  const failures: Failure[] = [];
   const skipped: Skipped[] = [...sources.skipped];
   const unreadable: Skipped[] = [...sources.unreadable];
   let done = 0;
@@ -69,6 +75,7 @@ export async function examine(task: Task): Promise<Examination> {
     if (result.unparsed) unparsed.push(result.unparsed);
     idleKeeps.push(...(result.idleKeeps ?? []));
     silenced.push(...(result.silenced ?? []));
+    failures.push(...(result.failures ?? []));
     const { changes, heldBack, advice = [] } = result;
     if (changes.length + heldBack.length + advice.length > 0) examined.push({ path, text, result });
     if (done % 50 === 0) await new Promise(setImmediate);
@@ -85,6 +92,7 @@ export async function examine(task: Task): Promise<Examination> {
     advice,
     unparsed,
     silenced,
+    failures,
     versions: targets.asked(),
     idleKeeps,
     unreadable,

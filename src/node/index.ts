@@ -3,6 +3,7 @@ export { applyChanges, rewrittenFiles, undoLast, type Restored, type Rewritten }
 export { defineConfig, loadProject, SHIPPED, type Check, type Project, type UvranConfig } from "./config.js";
 export { examine, type Examination, type Task } from "./examine.js";
 export { findSources, type Sources } from "./files.js";
+export { wasmPath } from "./grammars.js";
 export { Journal } from "./journal.js";
 export { messageOf, Problem } from "./problem.js";
 export { prove, type Proof, type Replacements, type Run } from "./prove.js";

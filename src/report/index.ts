@@ -1,6 +1,14 @@
 /** Plans and surveys in, text out. */
 export { changeLines, fileDiff, type DiffLine } from "./unified-diff.js";
 export { changeText, proposalText } from "./proposal.js";
-export { placesText, plural, surveyText, type Skipped, type Survey, type VersionAsked } from "./survey.js";
+export {
+  notLookedAt,
+  placesText,
+  plural,
+  surveyText,
+  type Skipped,
+  type Survey,
+  type VersionAsked,
+} from "./survey.js";
 export { packPage, rulesIndex } from "./rule-page.js";
 export { paintTrust, type Paint } from "./paint.js";

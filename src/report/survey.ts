@@ -1,6 +1,6 @@
 import { byPath, countBy, type PlanChange } from "../plan/index.js";
 import { TRUSTS, type Rule } from "../rules/index.js";
-import type { Advice, HeldBack, IdleKeep, Silenced, Unparsed } from "../engine/index.js";
+import type { Advice, Failure, HeldBack, IdleKeep, Silenced, Unparsed } from "../engine/index.js";
 import { paintTrust, type Paint } from "./paint.js";
 
 /** A file that was not looked at, and why. */
@@ -30,6 +30,7 @@ export interface Survey {
   /** The versions that were asked for while looking, each once. */
   readonly versions: readonly VersionAsked[];
   readonly idleKeeps: readonly IdleKeep[];
+  readonly failures: readonly Failure[];
   readonly unreadable: readonly Skipped[];
   readonly skipped: readonly Skipped[];
   /** Number of files by ending that no language claims. */
@@ -85,20 +86,32 @@ export function surveyText(survey: Survey, paint: Paint): string {
   }
   const reasons = [...countBy(survey.skipped, (file) => file.why)].sort();
   if (reasons.length > 0) out.push(`left out       ${reasons.map(([why, n]) => `${n} ${why}`).join(", ")}`);
-  for (const { path, line, soundFunctions } of survey.unparsed) {
-    const rest =
-      soundFunctions > 0
-        ? `only ${plural(soundFunctions, "function")} without it looked at`
-        : "this file was left as it is";
-    out.push(paint.red("syntax error   ") + `${path}:${line} (${rest})`);
-  }
-  for (const { path, why } of survey.unreadable) out.push(paint.red("unreadable     ") + `${path}: ${why}`);
+  out.push(...notLookedAt(survey, paint));
   for (const { path, line, rule } of survey.idleKeeps) {
     out.push(
       paint.yellow("idle keep      ") + `${path}:${line} keeps nothing from ${rule} any more; take it out`,
     );
   }
   return out.join("\n").trimEnd() + "\n";
+}
+
+/** A line for each file, or part of one, that could not be looked at, and why. */
+export function notLookedAt({ unparsed, unreadable, failures }: Survey, paint: Paint): string[] {
+  const out: string[] = [];
+  for (const { path, line, soundFunctions } of unparsed) {
+    const rest =
+      soundFunctions > 0
+        ? `only ${plural(soundFunctions, "function")} without it looked at`
+        : "this file was left as it is";
+    out.push(paint.red("syntax error   ") + `${path}:${line} (${rest})`);
+  }
+  for (const { path, why } of unreadable) out.push(paint.red("unreadable     ") + `${path}: ${why}`);
+  for (const { path, rule, line, says } of failures) {
+    const place = line === undefined ? path : `${path}:${line}`;
+    const broke = rule === undefined ? says : `${rule} broke down and changes nothing in this file: ${says}`;
+    out.push(paint.red("failed         ") + `${place}: ${broke}`);
+  }
+  return out;
 }
 
 /** The versions that something asks for, then in one line those that are taken for granted. */

@@ -8,6 +8,8 @@ import type { TargetSource } from "./target.js";
 export interface Around extends Surroundings {
   /** The versions that the project's code must run on; undefined where nobody says. */
   readonly targets?: TargetSource | undefined;
+  /** The time in milliseconds after which a file is given up; without it none is. */
+  readonly fileTime?: number | undefined;
 }
 
 /** A place that a rule's pattern fits, as conditions and computed replacements see it. */

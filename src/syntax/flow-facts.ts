@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "./node.js";
 
-/** Children of a node, by their field or their kind; several of those with a bar between them. */
+/** Children of a node, by their field, their kind or their place among the parts; several of those with a bar between them. */
 export type Part = string;
 
 /** A choice between two ways. */

@@ -92,6 +92,35 @@ function brokenRule(): string {
   ].join("\n");
 }
 
+test("a rule that breaks down costs itself and the file, and a file that takes too long only itself", () => {
+  const config = [
+    'import { javascript, pack, rule, condition, holes, yes } from "uvran";',
+    'import shipped from "uvran/packs/javascript";',
+    'const { x } = holes({ x: "expression" });',
+    "const make = (id, was, given) =>",
+    '  rule({ id, kind: "smell", title: "t", why: "w", was, given: [given], becomes: javascript`done(${x})`, trials: [] });',
+    'const breaks = condition("it works", () => { throw new Error("no smoke"); });',
+    "const slow = condition(\"it is quick\", () => { const end = Date.now() + 400; while (Date.now() < end); return yes('slow'); });",
+    "export default {",
+    "  secondsPerFile: 0.3,",
+    '  packs: [shipped, pack("mine", [make("mine/breaks", javascript`light(${x})`, breaks), make("mine/slow", javascript`wait(${x})`, slow)])],',
+    "};",
+    "",
+  ].join("\n");
+  const files = {
+    "uvran.config.mjs": config,
+    "a.js": `light(1);\n${OLD_JS}`,
+    "b.js": `wait(1);\nwait(2);\n${OLD_JS}`,
+  };
+  const sandbox = new Sandbox({ ...files, "c.js": OLD_JS });
+  const { out, exit } = sandbox.uvran("survey");
+  expect(out).toContain("2 places to modernise in 2 of");
+  expect(out).toMatch(/failed +a\.js:1: mine\/breaks broke down and changes nothing in this file: no smoke/);
+  expect(out).toMatch(/failed +b\.js: given up after 0 s; most of it went to mine\/slow/);
+  expect(exit).toBe(0);
+  expect(sandbox.uvran("propose").err).toContain("mine/breaks broke down");
+});
+
 test.each([
   ["a syntax error", "export const one = {\n  a: 1,,\n};\n", ["rules.ts:2"]],
   [

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { Language, Parser, type Node } from "web-tree-sitter";
 import { languageOf, sameCode, type LanguageId, type SyntaxTree } from "uvran";
+import { wasmPath } from "uvran/node";
 import { treeOf } from "../languages.js";
 
 const SAMPLES: readonly [LanguageId, string][] = [
@@ -19,8 +20,7 @@ const SAMPLES: readonly [LanguageId, string][] = [
 async function ownRows(id: LanguageId, code: string): Promise<unknown[]> {
   await Parser.init();
   const parser = new Parser();
-  const grammar = `node_modules/@vscode/tree-sitter-wasm/wasm/${languageOf(id).grammar}.wasm`;
-  parser.setLanguage(await Language.load(grammar));
+  parser.setLanguage(await Language.load(wasmPath(`${languageOf(id).grammar}.wasm`)));
   const rows: unknown[] = [];
   const walk = (node: Node, depth: number, field: string | null): void => {
     rows.push([depth, node.type, node.isNamed, node.startIndex, node.endIndex, field ?? undefined]);

@@ -9,6 +9,8 @@ export function operatorOf(node: SyntaxNode): string {
 /** The children that a part of a shape names. */
 export function partsOf(node: SyntaxNode, part: string): SyntaxNode[] {
   const names = part.split("|");
+  const place = /^\d+$/.test(part) ? node.parts[Number(part)] : undefined;
+  if (place) return [place];
   return node.children.filter((child) => names.includes(child.field ?? "") || names.includes(child.kind));
 }
 

@@ -9,7 +9,16 @@ import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
 
 /** The grammar has a level of its own for each rank of operators, and the same again for arguments. */
-const RANKS = ["logical", "bitwise", "comparison", "additive", "multiplicative", "format", "range"];
+const RANKS = [
+  "logical",
+  "null_coalesce",
+  "bitwise",
+  "comparison",
+  "additive",
+  "multiplicative",
+  "format",
+  "range",
+];
 const OPERATIONS = RANKS.map((rank) => `${rank}_expression`);
 
 const FUNCTIONS = ["function_statement", "class_method_definition", "script_block_expression"];
@@ -89,15 +98,19 @@ export const powershell: Language = {
     "string_literal",
     "integer_literal",
     "script_block_body",
+    "ternary_expression",
+    "assignment_value",
   ],
   sameKinds: {
-    ...Object.fromEntries(RANKS.map((rank) => [`${rank}_argument_expression`, `${rank}_expression`])),
+    ...Object.fromEntries(
+      [...RANKS, "ternary"].map((rank) => [`${rank}_argument_expression`, `${rank}_expression`]),
+    ),
     verbatim_string_characters: "expandable_string_literal",
   },
   ignoresCase: "everywhere",
   parenthesized: "parenthesized_expression",
   binary: OPERATIONS,
-  operators: ["comparison_operator", "assignement_operator"],
+  operators: ["comparison_operator", "assignment_operator"],
   expressionStatement: "",
   statementLists: ["statement_list"],
   memberLists: ["class_statement"],
@@ -111,7 +124,7 @@ export const powershell: Language = {
   functions: FUNCTIONS,
   delayed: FUNCTIONS,
   exits: ["flow_control_statement"],
-  calls: ["command", "invokation_expression"],
+  calls: ["command", "invocation_expression"],
   memberReads: ["member_access"],
   indexReads: ["element_access"],
   reflection: ["Get-Variable", "Set-Variable", "Invoke-Expression", "iex"],

@@ -47,9 +47,16 @@ export const powershellFlow: FlowFacts = {
     },
     logical_expression: (node) =>
       node.parts.length === 2 ? { is: "shortCircuit", left: 0, right: 1, runsIf: LOGICAL } : undefined,
+    null_coalesce_expression: { is: "shortCircuit", left: 0, right: 1, runsIf: { "??": "missing" } },
+    ternary_expression: { is: "branch", test: "0", then: "1", otherwise: "2" },
+    // `a && b`; of more than two, all behind the first may not run.
+    pipeline: (node) =>
+      node.parts[1]?.is("pipeline_chain_tail")
+        ? { is: "shortCircuit", left: 0, right: 2, runsIf: { "": "true" } }
+        : undefined,
   },
   assignments: { assignment_expression: { target: "variable", value: "value" } },
-  mayThrow: ["command", "invokation_expression", "member_access", "element_access", "cast_expression"],
+  mayThrow: ["command", "invocation_expression", "member_access", "element_access", "cast_expression"],
   missing: {
     literals: ["$null"],
     equal: ["-eq"],

@@ -39,7 +39,7 @@ export const powershellNames: NameFacts = {
     assignment_expression: (name, target) => {
       if (!target.is("left_assignment_expression") && !target.parent!.parts[0]!.same(target))
         return undefined;
-      const operator = target.parent!.parts.find((part) => part.is("assignement_operator"))?.text;
+      const operator = target.parent!.parts.find((part) => part.is("assignment_operator"))?.text;
       return byScope(operator === "=" ? written : updated)(name);
     },
     foreach_statement: (name) => (name.parent!.parts[0]!.same(name) ? written : undefined),

@@ -5,7 +5,6 @@ export const powershellVersions: VersionFacts = {
     class_statement: ["5.0", "a class"],
     enum_statement: ["5.0", "an enum"],
     ternary_expression: ["7.0", "`? :`"],
-    null_coalescing_expression: [(node) => (node.parts.length > 1 ? "7.0" : undefined), "`??`"],
   },
   tokens: { "??": "7.0", "??=": "7.0", "?.": "7.0", "&&": "7.0", "||": "7.0" },
   names: { "3.0": "PSCustomObject", "7.0": "Get-Error" },

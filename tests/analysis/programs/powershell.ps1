@@ -77,3 +77,19 @@ function F($a) {
 function F($a) {
   if ($null -eq $a) { return }
   $a } #? a missing no
+# === what stands behind ?? may not be evaluated
+function F($a) {
+  $b = $a ?? ($x = 1)
+  $x } #? x assigned no
+# === both ways of a conditional expression
+function F($a) {
+  $b = $a ? ($x = 1) : ($x = 2)
+  $x } #? x assigned yes
+# === one way of a conditional expression
+function F($a) {
+  $b = $a ? ($x = 1) : 2
+  $x } #? x assigned no
+# === what stands behind && may not run
+function F($a) {
+  Test-Hive && ($x = 1)
+  $x } #? x assigned no

@@ -1,0 +1,27 @@
+import { writeFileSync } from "node:fs";
+import { createColors } from "picocolors";
+import { Problem } from "../node/problem.js";
+import type { Paint } from "../report/index.js";
+
+/** Help lines with examples. */
+export function examples(...lines: readonly string[]): string {
+  return "\nExamples:\n" + lines.map((line) => `  ${line}`).join("\n");
+}
+
+/** Colours where the output is a terminal and NO_COLOR is not set. */
+export function paintFor(stream: NodeJS.WriteStream): Paint {
+  const forced = process.env["FORCE_COLOR"] !== undefined && process.env["FORCE_COLOR"] !== "0";
+  return createColors(process.env["NO_COLOR"] === undefined && (stream.isTTY || forced));
+}
+
+/** Writes to the file of `--out`, else to standard output. */
+export function deliver(text: string, out: string | undefined): void {
+  if (out === undefined) process.stdout.write(text);
+  else {
+    try {
+      writeFileSync(out, text);
+    } catch (error) {
+      throw new Problem(`Cannot write ${out}: ${(error as Error).message}`);
+    }
+  }
+}
