@@ -1,7 +1,7 @@
 import type { Command } from "commander";
 import { applyChanges, loadPlan, undoLast } from "../node/index.js";
 import { atLeast, countBy, pathsOf } from "../plan/index.js";
-import { plural } from "../report/index.js";
+import { plural, shownPath } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import { openProject, trustOption } from "./common.js";
 import { examples, paintFor } from "./terminal.js";
@@ -25,14 +25,16 @@ export function addApply(program: Command): void {
 }
 
 async function apply(options: Options): Promise<void> {
-  const { root } = await openProject(options);
+  const { root, leaveOut } = await openProject(options);
   const plan = loadPlan(root, options.plan);
   const changes = atLeast(plan.changes, options.trust);
-  const files = await applyChanges(root, plan, changes);
+  const files = await applyChanges(root, plan, changes, leaveOut);
   const paint = paintFor(process.stdout);
   const counts = countBy(changes.flatMap(pathsOf), (path) => path);
   for (const { path } of files)
-    process.stdout.write(`  ${paint.green("written")}  ${path}  ${plural(counts.get(path)!, "change")}\n`);
+    process.stdout.write(
+      `  ${paint.green("written")}  ${shownPath(path)}  ${plural(counts.get(path)!, "change")}\n`,
+    );
   const left = plan.changes.length - changes.length;
   const rest = left > 0 ? ` ${left} less sure ${left === 1 ? "change was" : "changes were"} left out.` : "";
   process.stdout.write(`${plural(changes.length, "change")} in ${plural(files.length, "file")}.${rest}\n`);
@@ -44,14 +46,20 @@ export function addUndo(program: Command): void {
     .command("undo")
     .summary("take the last apply back")
     .description("Takes the last apply back. Refuses when one of its files was changed since.")
+    .option("--partly", "leave alone the files that were changed since, and restore the others")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
-    .addHelpText("after", examples("uvran undo"))
+    .addHelpText("after", examples("uvran undo", "uvran undo --partly"))
     .action(undo);
 }
 
-async function undo(options: { config?: string }): Promise<void> {
-  const { root } = await openProject(options);
-  const restored = undoLast(root);
-  for (const { path, was } of restored) process.stdout.write(`  ${was}  ${path}\n`);
-  process.stdout.write(`${plural(restored.length, "file")} as before the apply.\n`);
+async function undo(options: { config?: string; partly?: boolean }): Promise<void> {
+  const { root } = await openProject(options, "undo");
+  const restored = await undoLast(root, options.partly);
+  for (const { path, was } of restored) process.stdout.write(`  ${was}  ${shownPath(path)}\n`);
+  const left = restored.filter(({ was }) => was.startsWith("left alone")).length;
+  process.stdout.write(`${plural(restored.length - left, "file")} as before the apply.\n`);
+  if (left > 0)
+    process.stdout.write(
+      `${plural(left, "file")} left alone. Bring them back to how apply left them, then run: uvran undo\n`,
+    );
 }

@@ -1,6 +1,15 @@
+import { existsSync, realpathSync } from "node:fs";
+import { basename, join } from "node:path";
 import { Option, type Command } from "commander";
 import { SingleBar } from "cli-progress";
-import { examine, loadProject, Problem, type Examination, type Project } from "../node/index.js";
+import {
+  examine,
+  interruptedApply,
+  loadProject,
+  Problem,
+  type Examination,
+  type Project,
+} from "../node/index.js";
 import { TRUSTS, type Rule, type Trust } from "../rules/index.js";
 
 /** Options that several commands share. */
@@ -27,8 +36,13 @@ export function trustOption(what: string, preset?: Trust): Option {
 }
 
 /** The project around the working directory, narrowed to the rules asked for. */
-export async function openProject(options: ProjectOptions): Promise<Project> {
+export async function openProject(options: ProjectOptions, command?: "undo"): Promise<Project> {
   const project = await loadProject(process.cwd(), options.config);
+  const { root, configFile } = project;
+  if (configFile !== undefined && realpathSync(root) !== realpathSync(process.cwd()))
+    process.stderr.write(`Working on ${root}, where the config is: ${basename(configFile)}\n`);
+  const open = command === "undo" || !existsSync(join(root, ".uvran")) ? undefined : interruptedApply(root);
+  if (open !== undefined) process.stderr.write(`${open}\n`);
   const wanted = options.rule;
   if (!wanted) return project;
   const rules = wanted.map((id): Rule => {

@@ -1,10 +1,10 @@
 import { relative } from "node:path";
 import type { Command } from "commander";
-import { messageOf, storePlan } from "../node/index.js";
+import { locked, messageOf, storePlan } from "../node/index.js";
 import { editsFor } from "../engine/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { atLeast, byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
-import { fileDiff, notLookedAt, plural, proposalText } from "../report/index.js";
+import { fileDiff, notLookedAt, plural, proposalText, shownPath } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import { examineProject, exitForBadInput, openProject, trustOption } from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
@@ -43,7 +43,7 @@ async function propose(paths: string[], options: Options): Promise<void> {
   const project = await openProject(options);
   const examination = await examineProject(project, paths);
   const { plan, texts } = examination;
-  const stored = storePlan(project.root, plan);
+  const stored = await locked(project.root, "propose", () => storePlan(project.root, plan));
   const shown: Plan = { ...plan, changes: atLeast(plan.changes, options.trust) };
   const textOf = (path: string): string => texts.get(path) ?? "";
   if (options.json) deliver(JSON.stringify(shown, null, 1) + "\n", options.out);
@@ -55,7 +55,7 @@ async function propose(paths: string[], options: Options): Promise<void> {
         edits.set(change, await editsFor(change.path, textOf(change.path), [change]));
       } catch (error) {
         edits.set(change, change.edits);
-        const place = `${change.path}:${change.line}`;
+        const place = `${shownPath(change.path)}:${change.line}`;
         process.stderr.write(`${place}: the imports of this change cannot be shown: ${messageOf(error)}\n`);
       }
     }

@@ -9,6 +9,8 @@ import {
   Problem,
   prove,
   rewrittenFiles,
+  hasPlan,
+  type Project,
   type Proof,
   type Replacements,
 } from "../node/index.js";
@@ -49,10 +51,11 @@ async function proveCommand(options: Options): Promise<void> {
         'Add some to uvran.config.ts: checks: [{ name: "tests", run: "npm test" }]',
     );
   }
-  const plan = loadPlanIfAny(project.root, options.plan);
+  const plan =
+    options.plan !== undefined || hasPlan(project.root) ? loadPlan(project.root, options.plan) : undefined;
   const applied = plan && isFresh(project.root, plan) ? undefined : appliedSides(project.root);
   const sides =
-    applied ?? (await planSides(project.root, plan ?? loadPlan(project.root, options.plan), options.trust));
+    applied ?? (await planSides(project, plan ?? loadPlan(project.root, options.plan), options.trust));
   process.stderr.write(`Comparing ${sides.what} …\n`);
   const proofs = await prove(project.root, project.checks, sides.before, sides.after);
   if (options.json) process.stdout.write(JSON.stringify(proofs, null, 1) + "\n");
@@ -80,15 +83,6 @@ function appliedSides(root: string): Sides | undefined {
   };
 }
 
-function loadPlanIfAny(root: string, file: string | undefined): Plan | undefined {
-  try {
-    return loadPlan(root, file);
-  } catch (error) {
-    if (file === undefined && error instanceof Problem) return undefined;
-    throw error;
-  }
-}
-
 /** Are the files still what the plan was made for, and is there anything in it? */
 function isFresh(root: string, plan: Plan): boolean {
   const paths = Object.keys(plan.files);
@@ -103,9 +97,9 @@ function hashOf(root: string, path: string): string | undefined {
   }
 }
 
-async function planSides(root: string, plan: Plan, trust: Trust): Promise<Sides> {
+async function planSides({ root, leaveOut }: Project, plan: Plan, trust: Trust): Promise<Sides> {
   const changes = atLeast(plan.changes, trust);
-  const files = await rewrittenFiles(root, plan, changes);
+  const files = await rewrittenFiles(root, plan, changes, leaveOut);
   return {
     what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${trust} or better)`,
     before: new Map(),

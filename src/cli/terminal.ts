@@ -16,7 +16,7 @@ export function paintFor(stream: NodeJS.WriteStream): Paint {
 
 /** Writes to the file of `--out`, else to standard output. */
 export function deliver(text: string, out: string | undefined): void {
-  if (out === undefined) process.stdout.write(text);
+  if (out === undefined) process.stdout.write(process.stdout.isTTY ? printable(text) : text);
   else {
     try {
       writeFileSync(out, text);
@@ -24,4 +24,10 @@ export function deliver(text: string, out: string | undefined): void {
       throw new Problem(`Cannot write ${out}: ${(error as Error).message}`);
     }
   }
+}
+
+/** A text with its control characters shown instead of obeyed; line ends, tabs and colours stay. */
+function printable(text: string): string {
+  const controls = /\u001b(?!\[[\d;]*m)|[\u0000-\u0008\u000b-\u001a\u001c-\u001f\u007f-\u009f]/g;
+  return text.replace(/\r\n/g, "\n").replace(controls, "�");
 }

@@ -1,11 +1,17 @@
-import { readFileSync } from "node:fs";
+import { readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { regionsOf } from "../embed/index.js";
 import { hashText } from "../engine/index.js";
-import { byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
+import { byPath, PlanError, plannedText, type Plan, type PlanChange } from "../plan/index.js";
+import { countErrors, loadGrammars } from "../syntax/index.js";
+import { isSource } from "./files.js";
 import "./grammars.js";
 import { Journal, type Entry } from "./journal.js";
-import { Problem } from "./problem.js";
+import { isLocked, locked } from "./lock.js";
+import { messageOf, Problem } from "./problem.js";
 import { decode } from "./read.js";
-import { insideRoot, replaceFile } from "./write.js";
+import { cleanTemporaries, stateFolder, temporaryFolder } from "./state.js";
+import { checkReplaceable, insideRoot, putInPlace, writeLike } from "./write.js";
 
 /** A file of the plan with its text before and after. */
 export interface Rewritten {
@@ -16,21 +22,30 @@ export interface Rewritten {
 }
 
 /**
- * Works out what changes make of their files without writing anything. Throws a Problem when a file is not
- * what the plan was made for.
+ * Works out what changes make of their files without writing anything. A plan is not trusted: throws a Problem or a
+ * PlanError for a file that is not what the plan was made for, is none that Uvran would look at, or would parse worse.
  */
 export async function rewrittenFiles(
   root: string,
   plan: Plan,
   changes: readonly PlanChange[],
+  leaveOut: readonly string[] = [],
 ): Promise<Rewritten[]> {
   const result: Rewritten[] = [];
   const stale: string[] = [];
   for (const [path, own] of byPath(changes)) {
     const file = insideRoot(root, path);
+    if (!isSource(root, path, leaveOut))
+      throw new PlanError(`The plan names "${path}", which Uvran would never look at. Nothing was done.`);
     const before = decode(readFileSync(file));
-    if (hashText(before) !== plan.files[path]) stale.push(path);
-    else result.push({ path, file, before, after: await plannedText(path, before, own) });
+    if (hashText(before) !== plan.files[path]) {
+      stale.push(path);
+      continue;
+    }
+    const after = await plannedText(path, before, own);
+    if ((await errorsIn(path, after)) > (await errorsIn(path, before)))
+      throw new PlanError(`With the plan's edits "${path}" would have a syntax error. Nothing was done.`);
+    result.push({ path, file, before, after });
   }
   if (stale.length > 0) {
     throw new Problem(
@@ -42,52 +57,171 @@ export async function rewrittenFiles(
   return result;
 }
 
-/** Writes the changes, with a journal entry from which they can be taken back. */
-export async function applyChanges(
+async function errorsIn(path: string, text: string): Promise<number> {
+  let count = 0;
+  for (const region of regionsOf(path, text) ?? []) {
+    await loadGrammars([region.language]);
+    count += countErrors(region.text, region.language);
+  }
+  return count;
+}
+
+/**
+ * Writes the changes, with a journal entry from which they can be taken back. All new contents are on disk before the
+ * first file is replaced. When one cannot be replaced, or the command is interrupted, what was done is put back.
+ */
+export function applyChanges(
   root: string,
   plan: Plan,
   changes: readonly PlanChange[],
+  leaveOut: readonly string[] = [],
 ): Promise<Rewritten[]> {
-  const files = await rewrittenFiles(root, plan, changes);
-  if (files.length === 0) return files;
-  const journal = new Journal(root);
-  const entry = journal.begin(files);
-  for (const { file, after } of files) replaceFile(file, after);
-  journal.finish(entry);
-  return files;
+  return locked(root, "apply", async () => {
+    tidyUp(root);
+    const open = interruptedApply(root, true);
+    if (open) throw new Problem(`${open} before anything else is applied.`, 1);
+    const files = await rewrittenFiles(root, plan, changes, leaveOut);
+    if (files.length === 0) return files;
+    for (const { path, file } of files) checkReplaceable(file, path, stateFolder(root));
+    const folder = temporaryFolder(root);
+    const staged = files.map((one, i) => ({ ...one, staged: join(folder, `${i}.new`) }));
+    const journal = new Journal(root);
+    let entry: Entry | undefined;
+    const stop = watchForStop();
+    try {
+      for (const { staged: to, after, file } of staged) writeLike(to, after, file);
+      entry = journal.begin(files);
+      for (const { staged: from, file } of staged) {
+        await stop.check();
+        putInPlace(from, file);
+      }
+      journal.finish(entry);
+    } catch (error) {
+      if (!entry) throw new Problem(`Nothing was done: ${messageOf(error)}`, 1);
+      putBack(root, journal, entry, error);
+    } finally {
+      stop.end();
+      rmSync(folder, { recursive: true, force: true });
+    }
+    return files;
+  });
+}
+
+/** Puts back what an apply has replaced so far, and says how that went. */
+function putBack(root: string, journal: Journal, entry: Entry, error: unknown): never {
+  const why = messageOf(error);
+  const left: string[] = [];
+  for (const file of entry.files) {
+    try {
+      if (stateOf(root, file) === "after")
+        putInPlace(journal.stored(entry, file.stored), insideRoot(root, file.path));
+    } catch {
+      left.push(file.path);
+    }
+  }
+  if (left.length > 0)
+    throw new Problem(
+      `The apply failed: ${why}\nThese files are changed and could not be put back:\n  ${left.join("\n  ")}\n` +
+        "All others are as before. Once the cause is gone, take the apply back with: uvran undo",
+      1,
+    );
+  journal.forget(entry);
+  throw new Problem(`The apply failed: ${why}\nAll files are as they were before.`, 1);
+}
+
+/** Notices that the command is asked to stop, which must not happen between two files. */
+function watchForStop(): { check(): Promise<void>; end(): void } {
+  const signals = ["SIGINT", "SIGTERM", "SIGHUP"] as const;
+  let asked: string | undefined;
+  const note = (signal: string): void => void (asked = signal);
+  for (const signal of signals) process.on(signal, note);
+  return {
+    async check() {
+      await new Promise(setImmediate);
+      if (asked !== undefined) throw new Error(`it was interrupted (${asked})`);
+    },
+    end() {
+      for (const signal of signals) process.off(signal, note);
+    },
+  };
+}
+
+/** Removes what earlier commands left when they were killed. Only for who holds the lock. */
+function tidyUp(root: string): void {
+  new Journal(root).clean();
+  cleanTemporaries(root);
+}
+
+/** A sentence about an apply that was cut off, up to what to do about it; undefined when there is none. */
+export function interruptedApply(root: string, isOwner = false): string | undefined {
+  if (!isOwner && isLocked(root)) return undefined;
+  const entry = new Journal(root).last();
+  if (entry?.state !== "begun") return undefined;
+  const written = entry.files.filter((file) => stateOf(root, file) === "after").length;
+  return (
+    `An apply was interrupted: ${written} of ${entry.files.length} files are written.\n` +
+    "Take it back with: uvran undo"
+  );
 }
 
 /** What `undo` did with one file. */
 export interface Restored {
   readonly path: string;
-  readonly was: "restored" | "already as before";
+  readonly was: "restored" | "already as before" | "left alone: changed since" | "left alone: not there";
 }
 
-/** Takes the last apply back. Throws a Problem, and does nothing, when a file was changed since. */
-export function undoLast(root: string): Restored[] {
-  const journal = new Journal(root);
-  const entry = journal.last();
-  if (!entry) throw new Problem("There is no apply to take back.", 1);
-  const steps = entry.files.map((file) => ({ ...file, state: stateOf(root, entry, file) }));
-  const changed = steps.filter((step) => step.state === "changed");
-  if (changed.length > 0) {
-    throw new Problem(
-      `Changed since the apply:\n  ${changed.map((step) => step.path).join("\n  ")}\n` +
-        "Nothing was done. Bring these files back to how apply left them, then run: uvran undo",
-      1,
-    );
-  }
-  const result = steps.map(({ path, state, stored }): Restored => {
-    if (state === "before") return { path, was: "already as before" };
-    replaceFile(insideRoot(root, path), journal.content(entry, stored));
-    return { path, was: "restored" };
+/**
+ * Takes the last apply back. Throws a Problem, and does nothing, when a file was changed since or is gone; unless it may
+ * be done `partly`: then those are left alone, and remembered.
+ */
+export function undoLast(root: string, partly = false): Promise<Restored[]> {
+  return locked(root, "undo", () => {
+    tidyUp(root);
+    const journal = new Journal(root);
+    const entry = journal.last();
+    if (!entry) throw new Problem("There is no apply to take back.", 1);
+    const steps = entry.files.map((file) => ({ ...file, state: stateOf(root, file) }));
+    const named = (state: string, title: string): string => {
+      const paths = steps.filter((step) => step.state === state).map(({ path }) => `\n  ${path}`);
+      return paths.length > 0 ? `${title}:${paths.join("")}\n` : "";
+    };
+    const inTheWay = named("changed", "Changed since the apply") + named("gone", "Not there any more");
+    if (inTheWay !== "" && !partly)
+      throw new Problem(
+        `${inTheWay}Nothing was done. Bring these files back to how apply left them, then run: uvran undo\n` +
+          "To restore all the others and leave these alone: uvran undo --partly",
+        1,
+      );
+    const result = steps.map(({ path, state, stored }): Restored => {
+      if (state === "before") return { path, was: "already as before" };
+      if (state === "gone") return { path, was: "left alone: not there" };
+      if (state === "changed") return { path, was: "left alone: changed since" };
+      const file = insideRoot(root, path);
+      checkReplaceable(file, path, stateFolder(root));
+      putInPlace(journal.stored(entry, stored), file);
+      return { path, was: "restored" };
+    });
+    const left = steps.filter(({ state }) => state === "changed" || state === "gone");
+    if (left.length > 0)
+      journal.keepOnly(
+        entry,
+        left.map(({ path }) => path),
+      );
+    else journal.forget(entry);
+    return result;
   });
-  journal.forget(entry);
-  return result;
 }
 
-function stateOf(root: string, entry: Entry, file: Entry["files"][number]): "after" | "before" | "changed" {
-  const now = hashText(decode(readFileSync(insideRoot(root, file.path))));
+function stateOf(root: string, file: Entry["files"][number]): "after" | "before" | "changed" | "gone" {
+  let bytes: Uint8Array;
+  try {
+    bytes = readFileSync(join(root, file.path));
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === "ENOENT") return "gone";
+    throw error;
+  }
+  insideRoot(root, file.path);
+  const now = hashText(decode(bytes));
   if (now === file.after) return "after";
   return now === file.before ? "before" : "changed";
 }

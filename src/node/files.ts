@@ -1,5 +1,5 @@
-import { readdirSync, readFileSync, statSync, type Dirent } from "node:fs";
-import { basename, extname, join, relative, resolve, sep } from "node:path";
+import { lstatSync, readdirSync, readFileSync, statSync, type Dirent } from "node:fs";
+import { basename, dirname, extname, join, relative, resolve, sep } from "node:path";
 import ignore, { type Ignore } from "ignore";
 import { mayHoldCode } from "../embed/index.js";
 import type { Skipped } from "../report/index.js";
@@ -48,6 +48,13 @@ export function findSources(
   return { ...sources, paths: [...new Set(sources.paths)] };
 }
 
+/** Would a search come upon this file? Paths are relative to the root. */
+export function isSource(root: string, path: string, leaveOut: readonly string[]): boolean {
+  if (path.split("/").some((part) => NEVER.has(part) || VENDORED.has(part))) return false;
+  if (lstatSync(join(root, path), { throwIfNoEntry: false })?.isFile() !== true) return false;
+  return findSources(root, [path], root, leaveOut).paths.includes(path);
+}
+
 class Walker {
   readonly sources: Sources = { paths: [], skipped: [], unreadable: [], notCovered: new Map() };
   readonly #root: string;
@@ -63,9 +70,17 @@ class Walker {
     if (shown.startsWith("..")) throw new Problem(`${path} lies outside the project at ${this.#root}.`);
     const stat = statSync(path, { throwIfNoEntry: false });
     if (!stat) throw new Problem(`There is no file or folder at ${path}. Check the spelling.`);
+    const outside = shown.split(sep).find((part) => NEVER.has(part) || VENDORED.has(part));
+    if (outside !== undefined) {
+      const why = NEVER.has(outside) ? `in ${outside}` : "vendored folder";
+      this.sources.skipped.push({ path: this.#show(path), why });
+      return;
+    }
     const ignoreFiles = this.#ignoreFilesAbove(path);
     if (stat.isDirectory()) this.#folder(path, ignoreFiles);
-    else this.#file(path, ignoreFiles);
+    else if (this.#isBelowIgnored(path, ignoreFiles)) this.#skip(path, "ignored");
+    else if (stat.isFile()) this.#file(path, ignoreFiles);
+    else throw new Problem(`${path} is neither a file nor a folder.`);
   }
 
   #ignoreFilesAbove(path: string): IgnoreFile[] {
@@ -132,6 +147,17 @@ class Walker {
       else if (verdict.unignored) ignored = false;
     }
     return ignored;
+  }
+
+  /** Is one of the folders on the way to a file ignored? */
+  #isBelowIgnored(path: string, ignoreFiles: readonly IgnoreFile[]): boolean {
+    for (
+      let folder = dirname(path);
+      folder !== this.#root && folder.startsWith(this.#root + sep);
+      folder = dirname(folder)
+    )
+      if (this.#isIgnored(folder, true, ignoreFiles)) return true;
+    return false;
   }
 
   #show(path: string): string {

@@ -1,13 +1,21 @@
 /** Uvran on files: projects and their configs, search for sources, apply with a journal, proof in scratch copies. */
-export { applyChanges, rewrittenFiles, undoLast, type Restored, type Rewritten } from "./apply.js";
+export {
+  applyChanges,
+  interruptedApply,
+  rewrittenFiles,
+  undoLast,
+  type Restored,
+  type Rewritten,
+} from "./apply.js";
 export { defineConfig, loadProject, SHIPPED, type Check, type Project, type UvranConfig } from "./config.js";
 export { examine, type Examination, type Task } from "./examine.js";
 export { findSources, type Sources } from "./files.js";
 export { wasmPath } from "./grammars.js";
 export { Journal } from "./journal.js";
+export { locked } from "./lock.js";
 export { messageOf, Problem } from "./problem.js";
 export { prove, type Proof, type Replacements, type Run } from "./prove.js";
-export { loadPlan, stateFolder, storePlan } from "./state.js";
+export { hasPlan, loadPlan, stateFolder, storePlan } from "./state.js";
 export { decode, inspect } from "./read.js";
 export { insideRoot } from "./write.js";
 export { ProjectFiles } from "./project-files.js";

@@ -5,7 +5,10 @@ const edit = z
   .strictObject({
     start: z.int().nonnegative().meta({ description: "Offset in UTF-16 code units." }),
     end: z.int().nonnegative().meta({ description: "Offset of the first unit that stays." }),
-    text: z.string().meta({ description: "What stands there afterwards." }),
+    text: z
+      .string()
+      .refine((text) => !/\p{Surrogate}/u.test(text), "has half a character in it")
+      .meta({ description: "What stands there afterwards." }),
   })
   .refine((e) => e.start <= e.end, "an edit must not end before it starts");
 
@@ -100,9 +103,9 @@ export function readPlan(json: string): Plan {
     );
   }
   for (const path of parsed.data.changes.flatMap(pathsOf)) {
-    if (leavesRoot(path))
-      throw new PlanError(`The plan names "${path}", which is outside the project. Nothing was done.`);
-    if (!(path in parsed.data.files))
+    const fault = pathFault(path);
+    if (fault !== undefined) throw new PlanError(`The plan names ${fault}. Nothing was done.`);
+    if (!Object.hasOwn(parsed.data.files, path))
       throw new PlanError(`The plan has no hash for "${path}". Nothing was done.`);
   }
   return parsed.data;
@@ -115,8 +118,20 @@ export function pathsOf({ path, elsewhere }: Pick<PlanChange, "path" | "elsewher
 
 /** Is a path absolute, or does it climb out of the root? */
 export function leavesRoot(path: string): boolean {
-  if (/^([/\\]|[A-Za-z]:)/.test(path)) return true;
-  return path.split(/[/\\]/).some((part) => part === ".." || part === "");
+  return path.startsWith("/") || path.split("/").includes("..");
+}
+
+const LONGEST_PATH = 4096;
+
+/** What is wrong with a path as the name of a file below the root, written in its one normal form. */
+function pathFault(path: string): string | undefined {
+  if (path.length > LONGEST_PATH) return `a path of ${path.length} characters`;
+  const shown = JSON.stringify(path);
+  if (path.includes("\0")) return `${shown}, which is no path`;
+  if (leavesRoot(path)) return `${shown}, which is outside the project`;
+  if (path.split("/").some((part) => part === "." || part === ""))
+    return `${shown}, which is not how Uvran writes a path`;
+  return undefined;
 }
 
 /** The plan's form as a JSON Schema, as it is published in docs/plan.schema.json. */

@@ -11,4 +11,5 @@ export {
   type VersionAsked,
 } from "./survey.js";
 export { packPage, rulesIndex } from "./rule-page.js";
+export { shownPath } from "./path.js";
 export { paintTrust, type Paint } from "./paint.js";

@@ -2,6 +2,7 @@ import type { Advice, HeldBack } from "../engine/index.js";
 import type { Plan, PlanChange } from "../plan/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { paintTrust, SIGN, type Paint } from "./paint.js";
+import { shownPath } from "./path.js";
 import { plural } from "./survey.js";
 import { changeLines, type DiffLine } from "./unified-diff.js";
 
@@ -40,7 +41,7 @@ export function proposalText(
 export function changeText(change: PlanChange, text: string, edits: readonly Edit[], paint: Paint): string {
   const trust = paintTrust(paint, change.trust)(change.trust);
   const out = [
-    `${paint.bold(`${change.path}:${change.line}`)}  ${change.title}`,
+    `${paint.bold(`${shownPath(change.path)}:${change.line}`)}  ${change.title}`,
     `  ${trust} ${paint.dim("·")} ${change.kind} ${paint.dim("·")} ${change.rules.join(" + ")} ${paint.dim(`· ${change.id}`)}`,
   ];
   const said = change.evidence.map(({ answer, says, line }) => {
@@ -96,11 +97,11 @@ function adviceLines(
     const where = at === undefined || at === line ? "" : ` (line ${at})`;
     return `    ${answer === "yes" ? paint.green(SIGN.yes) : paint.yellow(SIGN[answer])} ${said}${where}`;
   });
-  const head = `  ${path}:${line}  ${paintTrust(paint, trust)(trust)} ${paint.dim(`· ${rule}`)}`;
+  const head = `  ${shownPath(path)}:${line}  ${paintTrust(paint, trust)(trust)} ${paint.dim(`· ${rule}`)}`;
   return [head, `    ${paint.dim(code)}`, `    ${says}`, ...grounds];
 }
 
 function heldBackLine({ path, line, rule, reason, at }: HeldBack, paint: Paint): string {
   const where = at === undefined || at === line ? "" : ` (line ${at})`;
-  return `  ${path}:${line}  ${paint.dim(rule)}\n    ${reason}${where}`;
+  return `  ${shownPath(path)}:${line}  ${paint.dim(rule)}\n    ${reason}${where}`;
 }

@@ -2,6 +2,7 @@ import { byPath, countBy, type PlanChange } from "../plan/index.js";
 import { TRUSTS, type Rule } from "../rules/index.js";
 import type { Advice, Failure, HeldBack, IdleKeep, Silenced, Unparsed } from "../engine/index.js";
 import { paintTrust, type Paint } from "./paint.js";
+import { shownPath } from "./path.js";
 
 /** A file that was not looked at, and why. */
 export interface Skipped {
@@ -65,7 +66,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
   if (fullest.length > 0) {
     out.push(
       `most of it in  ${listed(
-        fullest.map(([path, count]) => `${path} ${count}`),
+        fullest.map(([path, count]) => `${shownPath(path)} ${count}`),
         4,
         "file",
       )}`,
@@ -89,7 +90,8 @@ export function surveyText(survey: Survey, paint: Paint): string {
   out.push(...notLookedAt(survey, paint));
   for (const { path, line, rule } of survey.idleKeeps) {
     out.push(
-      paint.yellow("idle keep      ") + `${path}:${line} keeps nothing from ${rule} any more; take it out`,
+      paint.yellow("idle keep      ") +
+        `${shownPath(path)}:${line} keeps nothing from ${rule} any more; take it out`,
     );
   }
   return out.join("\n").trimEnd() + "\n";
@@ -103,11 +105,12 @@ export function notLookedAt({ unparsed, unreadable, failures }: Survey, paint: P
       soundFunctions > 0
         ? `only ${plural(soundFunctions, "function")} without it looked at`
         : "this file was left as it is";
-    out.push(paint.red("syntax error   ") + `${path}:${line} (${rest})`);
+    out.push(paint.red("syntax error   ") + `${shownPath(path)}:${line} (${rest})`);
   }
-  for (const { path, why } of unreadable) out.push(paint.red("unreadable     ") + `${path}: ${why}`);
+  for (const { path, why } of unreadable)
+    out.push(paint.red("unreadable     ") + `${shownPath(path)}: ${why}`);
   for (const { path, rule, line, says } of failures) {
-    const place = line === undefined ? path : `${path}:${line}`;
+    const place = shownPath(path) + (line === undefined ? "" : `:${line}`);
     const broke = rule === undefined ? says : `${rule} broke down and changes nothing in this file: ${says}`;
     out.push(paint.red("failed         ") + `${place}: ${broke}`);
   }
@@ -133,7 +136,7 @@ export function placesText(survey: Survey, textOf: (path: string) => string, pai
   const changes = byPath(survey.changes);
   const paths = new Set([...changes.keys(), ...survey.advice.map((entry) => entry.path)]);
   for (const path of [...paths].sort()) {
-    out.push("", paint.bold(path));
+    out.push("", paint.bold(shownPath(path)));
     const lines = textOf(path).split("\n");
     const places = [
       ...(changes.get(path) ?? []).map(({ line, trust, rules }) => ({

@@ -1,12 +1,14 @@
 import { structuredPatch, type StructuredPatchHunk } from "diff";
 import { applyEdits, type Edit } from "../rewrite/index.js";
+import { shownPath } from "./path.js";
 
 /** The whole difference of one file as a unified diff that `git apply` accepts; empty when there is none. */
 export function fileDiff(path: string, before: string, after: string): string {
   if (before === after) return "";
   const { hunks } = structuredPatch(path, path, before, after, undefined, undefined, { context: 3 });
-  const name = (side: string): string => `${side}/${path}${path.includes(" ") ? "\t" : ""}`;
-  const head = `diff --git a/${path} b/${path}\n--- ${name("a")}\n+++ ${name("b")}\n`;
+  const [a, b] = [shownPath(`a/${path}`), shownPath(`b/${path}`)];
+  const end = path.includes(" ") && !a.startsWith('"') ? "\t" : "";
+  const head = `diff --git ${a} ${b}\n--- ${a}${end}\n+++ ${b}${end}\n`;
   return head + hunks.map(hunkText).join("");
 }
 

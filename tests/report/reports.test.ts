@@ -105,6 +105,7 @@ const survey: Survey = {
   changes: [change, { ...change, trust: "certain", line: 1 }],
   heldBack: [held],
   advice: [],
+  failures: [],
   unparsed: [{ path: "bad.py", line: 9, soundFunctions: 0 }],
   silenced: [1, 2].map((line) => ({
     rule: "a/new",

@@ -1,0 +1,93 @@
+import { linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { hostname } from "node:os";
+import { join } from "node:path";
+import { z } from "zod";
+import { Problem } from "./problem.js";
+import { stateFolder } from "./state.js";
+
+const holder = z.object({ pid: z.int(), host: z.string(), command: z.string(), since: z.string() });
+type Holder = z.infer<typeof holder>;
+
+const FILE = "lock";
+/** Stale locks that come back this often are not stale. */
+const MOST_TRIES = 5;
+
+/**
+ * Does something to a project that no two commands may do at once. Throws a Problem that says who else is at it. The lock
+ * of a process that is no longer there is taken over.
+ */
+export async function locked<T>(root: string, command: string, work: () => Promise<T> | T): Promise<T> {
+  const file = join(stateFolder(root), FILE);
+  take(file, { pid: process.pid, host: hostname(), command, since: new Date().toISOString() });
+  try {
+    return await work();
+  } finally {
+    rmSync(file, { force: true });
+  }
+}
+
+/** Is some command at work on this project now? */
+export function isLocked(root: string): boolean {
+  const held = read(join(root, ".uvran", FILE));
+  return held !== undefined && held !== "unreadable" && isAlive(held);
+}
+
+function take(file: string, own: Holder): void {
+  // A link appears with its content, so no lock is ever seen half written.
+  const temporary = `${file}.${own.pid}`;
+  mkdirSync(join(file, ".."), { recursive: true });
+  writeFileSync(temporary, JSON.stringify(own));
+  try {
+    for (let tries = 0; ; tries++) {
+      try {
+        linkSync(temporary, file);
+        return;
+      } catch (error) {
+        if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
+      }
+      const held = read(file);
+      if (held === undefined) continue;
+      if (tries < MOST_TRIES && (held === "unreadable" || !isAlive(held))) {
+        rmSync(file, { force: true });
+        continue;
+      }
+      const who =
+        held === "unreadable"
+          ? "Another command"
+          : `\`uvran ${held.command}\` (process ${held.pid} on ${held.host}, since ${held.since})`;
+      throw new Problem(
+        `${who} is at work on this project. Wait until it is done. If it is not running any more, remove ${file}`,
+        1,
+      );
+    }
+  } finally {
+    rmSync(temporary, { force: true });
+  }
+}
+
+/** Who holds a lock; undefined where nobody does. */
+function read(file: string): Holder | "unreadable" | undefined {
+  let json: string;
+  try {
+    json = readFileSync(file, "utf8");
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === "ENOENT") return undefined;
+    throw error;
+  }
+  try {
+    return holder.parse(JSON.parse(json));
+  } catch {
+    return "unreadable";
+  }
+}
+
+/** A process of another machine is taken to be there. */
+function isAlive({ pid, host }: Holder): boolean {
+  if (host !== hostname()) return true;
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === "EPERM";
+  }
+}
