@@ -42,6 +42,11 @@ process.stdout.on("error", (error: NodeJS.ErrnoException) => {
 });
 
 try {
+  const [, , first, wanted] = process.argv;
+  if (first === "help" && wanted !== undefined && !wanted.startsWith("-") && !Object.hasOwn(COMMANDS, wanted))
+    throw new Problem(
+      `There is no command "${wanted}". The commands are: ${Object.keys(COMMANDS).join(", ")}`,
+    );
   await program.parseAsync();
 } catch (error) {
   process.exitCode = await exitCodeFor(error);

@@ -1,4 +1,4 @@
-import { readFileSync } from "node:fs";
+import { readFileSync, statSync } from "node:fs";
 import { InvalidArgumentError, type Command } from "commander";
 import "../node/grammars.js";
 import { messageOf, Problem } from "../node/problem.js";
@@ -54,6 +54,7 @@ async function outline(file: string, options: Options): Promise<void> {
   }
   let bytes: Buffer;
   try {
+    if (!statSync(file).isFile()) throw new Error("it is no file");
     bytes = readFileSync(file);
   } catch (error) {
     throw new Problem(`Cannot read ${file}: ${messageOf(error)}`);
@@ -69,6 +70,8 @@ async function outline(file: string, options: Options): Promise<void> {
   if (options.at) {
     const { line, column } = options.at;
     const offset = tree.lineStart(line) + column - 1;
+    if (line === 0 || column === 0)
+      throw new Problem(`${line}:${column} is no position: lines and columns are counted from 1.`);
     if (line > tree.lineCount || offset > tree.text.length) {
       throw new Problem(`${file} has no position ${line}:${column}; it has ${tree.lineCount} lines.`);
     }

@@ -1,6 +1,6 @@
 import { relative } from "node:path";
 import type { Command } from "commander";
-import { locked, messageOf, storePlan } from "../node/index.js";
+import { locked, messageOf, Problem, storePlan } from "../node/index.js";
 import { editsFor } from "../engine/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { atLeast, byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
@@ -40,6 +40,8 @@ export function addPropose(program: Command): void {
 }
 
 async function propose(paths: string[], options: Options): Promise<void> {
+  if (options.json && options.diff)
+    throw new Problem("--json and --diff are two forms of the same thing. Choose one of them.");
   const project = await openProject(options);
   const examination = await examineProject(project, paths);
   const { plan, texts } = examination;

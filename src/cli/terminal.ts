@@ -1,7 +1,8 @@
-import { writeFileSync } from "node:fs";
+import { existsSync, writeFileSync } from "node:fs";
 import { createColors } from "picocolors";
 import { Problem } from "../node/problem.js";
 import type { Paint } from "../report/index.js";
+import { languageOfFile } from "../syntax/index.js";
 
 /** Help lines with examples. */
 export function examples(...lines: readonly string[]): string {
@@ -18,6 +19,8 @@ export function paintFor(stream: NodeJS.WriteStream): Paint {
 export function deliver(text: string, out: string | undefined): void {
   if (out === undefined) process.stdout.write(process.stdout.isTTY ? printable(text) : text);
   else {
+    if (languageOfFile(out) !== undefined && existsSync(out))
+      throw new Problem(`${out} is a source file, which --out would write over. Choose another name.`);
     try {
       writeFileSync(out, text);
     } catch (error) {

@@ -4,7 +4,7 @@ import { createJiti } from "jiti";
 import { z } from "zod";
 import * as core from "../index.js";
 import type { Pack, Rule } from "../index.js";
-import { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
+import { isRule, LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
 import { allLanguages, languageOf, type LanguageId } from "../syntax/index.js";
 import cppPack, * as cppModule from "../packs/cpp/index.js";
 import csharpPack, * as csharpModule from "../packs/csharp/index.js";
@@ -14,6 +14,7 @@ import phpPack, * as phpModule from "../packs/php/index.js";
 import powershellPack, * as powershellModule from "../packs/powershell/index.js";
 import pythonPack, * as pythonModule from "../packs/python/index.js";
 import rubyPack, * as rubyModule from "../packs/ruby/index.js";
+import { loadedInTime } from "./config-loading.js";
 import { messageOf, Problem } from "./problem.js";
 import type { Targets } from "./targets.js";
 
@@ -76,7 +77,14 @@ const handleCode = z.string().regex(/\bhandle\b/, "must have `handle` in it, whi
 const YEAR = /^20\d\d$/;
 
 const schema = z.strictObject({
-  packs: z.array(z.custom<Pack>((value) => isPack(value), "must be a pack made with pack()")).optional(),
+  packs: z
+    .array(
+      z.custom<Pack>(
+        (value) => isPack(value),
+        "must be a pack made with pack(), of rules made with rule() of this Uvran",
+      ),
+    )
+    .optional(),
   rules: z.record(z.string(), z.boolean()).optional(),
   targets: z
     .partialRecord(z.enum(allLanguages().map(({ id }) => id)), z.string().regex(/^\d+(\.\d+)*$/))
@@ -122,7 +130,8 @@ const schema = z.strictObject({
 });
 
 function isPack(value: unknown): boolean {
-  return typeof value === "object" && value !== null && "name" in value && "rules" in value;
+  if (typeof value !== "object" || value === null || !("rules" in value)) return false;
+  return Array.isArray(value.rules) && value.rules.every(isRule);
 }
 
 /** A project: where it is, and what its config says. */
@@ -146,9 +155,12 @@ export interface Project {
  */
 export async function loadProject(from: string, configOption?: string): Promise<Project> {
   const configFile = configOption === undefined ? findConfig(from) : resolve(from, configOption);
-  if (configFile !== undefined && !existsSync(configFile)) {
+  const stat = configFile === undefined ? undefined : statSync(configFile, { throwIfNoEntry: false });
+  if (configFile !== undefined && !stat) {
     throw new Problem(`There is no config at ${configFile}. Check the path given with --config.`);
   }
+  if (configFile !== undefined && stat?.isFile() !== true)
+    throw new Problem(`${configFile} is no file, so it cannot be the config.`);
   const root = configFile === undefined ? resolve(from) : dirname(configFile);
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
@@ -195,19 +207,29 @@ async function loadConfig(file: string): Promise<UvranConfig> {
   });
   let loaded: unknown;
   try {
-    loaded = await jiti.import(file, { default: true });
+    loaded = await loadedInTime(file, () => jiti.import(file, { default: true }));
   } catch (error) {
+    if (error instanceof Problem) throw error;
     throw new Problem(
       `The config cannot be loaded.\n  ${placeOf(error, file)}: ${messageOf(error).split("\n")[0]}`,
     );
   }
-  const parsed = schema.safeParse(loaded);
+  const parsed = parsedConfig(loaded, file);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
     const where = issue?.path.join(".") || "its default export";
     throw new Problem(`The config is not in order.\n  ${file}: ${where}: ${issue?.message}`);
   }
   return parsed.data as UvranConfig;
+}
+
+/** Checks a config; what it has may be computed, and fail. */
+function parsedConfig(loaded: unknown, file: string): ReturnType<typeof schema.safeParse> {
+  try {
+    return schema.safeParse(loaded);
+  } catch (error) {
+    throw new Problem(`The config cannot be read.\n  ${placeOf(error, file)}: ${messageOf(error)}`);
+  }
 }
 
 /** The place in the user's own files that an error speaks of: `file:line`, as far as it can be told. */

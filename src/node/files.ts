@@ -1,4 +1,4 @@
-import { lstatSync, readdirSync, readFileSync, statSync, type Dirent } from "node:fs";
+import { lstatSync, readdirSync, readFileSync, statSync, type Dirent, type Stats } from "node:fs";
 import { basename, dirname, extname, join, relative, resolve, sep } from "node:path";
 import ignore, { type Ignore } from "ignore";
 import { mayHoldCode } from "../embed/index.js";
@@ -42,7 +42,11 @@ export function findSources(
   leaveOut: readonly string[],
 ): Sources {
   const walker = new Walker(root, leaveOut);
-  for (const path of given.length > 0 ? given : [root]) walker.start(resolve(cwd, path));
+  for (const path of given.length > 0 ? given : [root]) {
+    if (path === "")
+      throw new Problem("A path is empty. Name files or folders, or none for the whole project.");
+    walker.start(resolve(cwd, path));
+  }
   const { sources } = walker;
   sources.paths.sort();
   return { ...sources, paths: [...new Set(sources.paths)] };
@@ -67,8 +71,16 @@ class Walker {
 
   start(path: string): void {
     const shown = relative(this.#root, path);
+    const refuse = (error: unknown): never => {
+      throw new Problem(`Cannot look at ${path}: ${messageOf(error)}`);
+    };
     if (shown.startsWith("..")) throw new Problem(`${path} lies outside the project at ${this.#root}.`);
-    const stat = statSync(path, { throwIfNoEntry: false });
+    let stat: Stats | undefined;
+    try {
+      stat = statSync(path, { throwIfNoEntry: false });
+    } catch (error) {
+      refuse(error);
+    }
     if (!stat) throw new Problem(`There is no file or folder at ${path}. Check the spelling.`);
     const outside = shown.split(sep).find((part) => NEVER.has(part) || VENDORED.has(part));
     if (outside !== undefined) {

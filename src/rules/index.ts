@@ -16,7 +16,7 @@ export { byType, sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./
 export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./handle.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
-export { pack, rule, RuleError } from "./rule.js";
+export { isRule, pack, rule, RuleError } from "./rule.js";
 export { type Becomes, type Pack, type Rule, type RuleSpec } from "./rule.js";
 export {
   isAtLeast,

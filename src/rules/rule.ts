@@ -87,6 +87,12 @@ export function rule(spec: RuleSpec): Rule {
   return { ...spec, alternatives };
 }
 
+/** Is this a rule made with `rule()`, by this very library? What another copy of it made is not. */
+export function isRule(value: unknown): value is Rule {
+  const alternatives = (value as Partial<Rule> | undefined | null)?.alternatives;
+  return Array.isArray(alternatives) && alternatives.every((one) => one instanceof Snippet);
+}
+
 /** A named set of rules. */
 export interface Pack {
   readonly name: string;
@@ -96,8 +102,8 @@ export interface Pack {
 /** Makes a pack. Throws a RuleError when two rules share an id, or when something in it is not a rule. */
 export function pack(name: string, rules: readonly Rule[]): Pack {
   const seen = new Set<string>();
-  rules.forEach((entry: Partial<Rule> | undefined, i) => {
-    if (!Array.isArray(entry?.alternatives)) {
+  rules.forEach((entry: unknown, i) => {
+    if (!isRule(entry)) {
       throw new RuleError(`pack "${name}": entry ${i + 1} is not a rule made with rule()`);
     }
   });

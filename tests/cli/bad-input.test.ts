@@ -122,6 +122,65 @@ test("a rule that breaks down costs itself and the file, and a file that takes t
 });
 
 test.each([
+  ["throws from a getter", "export default { get rules() { throw new Error('no honey'); } };", "no honey"],
+  ["never settles", "await new Promise(() => {});\nexport default {};", "does not finish loading within 1 s"],
+  ["exits", "process.exit(0);", "ends the process"],
+  [
+    "has foreign rules",
+    "export default { packs: [{ name: 'x', rules: [{ id: 'a/b' }] }] };",
+    "rule() of this Uvran",
+  ],
+  ["has no pack", "export default { packs: [null] };", "rule() of this Uvran"],
+  ["has null for rules", "export default { rules: null };", "rules"],
+])("a config that %s is refused in plain words", (_, config, says) => {
+  const sandbox = new Sandbox({ "uvran.config.mjs": config, "a.js": OLD_JS });
+  process.env["UVRAN_CONFIG_SECONDS"] = "1";
+  expectProblem(sandbox.uvran("survey"), 2, says);
+});
+
+test("a config that loops ends the command", () => {
+  const sandbox = new Sandbox({ "uvran.config.mjs": "for (;;);", "a.js": OLD_JS });
+  process.env["UVRAN_CONFIG_SECONDS"] = "1";
+  const { err, exit } = sandbox.uvran("survey");
+  expect(err).toContain("does not finish loading within 1 s");
+  expect(exit).not.toBe(0);
+});
+
+test("the command says on which root it works, and with which config", () => {
+  const sandbox = new Sandbox({ "uvran.config.json": "{}", "src/a.js": OLD_JS });
+  const { err, out } = sandbox.below("src").uvran("survey");
+  expect(err).toContain(`Working on ${sandbox.root}, where the config is: uvran.config.json`);
+  expect(out).toContain("1 place");
+});
+
+test("odd paths and options that go against each other", () => {
+  const sandbox = new Sandbox({ "a.js": OLD_JS });
+  sandbox.run("mkfifo", "pipe.js");
+  symlinkSync("loop.js", sandbox.path("loop.js"));
+  expectProblem(sandbox.uvran("survey", "pipe.js"), 2, "neither a file nor a folder");
+  expectProblem(sandbox.uvran("outline", "pipe.js"), 2, "it is no file");
+  expectProblem(sandbox.uvran("survey", "loop.js"), 2, "ELOOP");
+  expectProblem(sandbox.uvran("survey", ""), 2, "A path is empty");
+  expectProblem(sandbox.uvran("survey", "--config", "pipe.js"), 2, "cannot be the config");
+  expectProblem(sandbox.uvran("propose", "--diff", "--json"), 2, "Choose one of them");
+  expectProblem(sandbox.uvran("survey", "--out", "a.js"), 2, "source file");
+  expect(sandbox.read("a.js")).toBe(OLD_JS);
+  expectProblem(sandbox.uvran("outline", "a.js", "--at", "0:0"), 2, "counted from 1");
+  expectProblem(sandbox.uvran("apply", "--plan", "."), 2, "is no file");
+  expectProblem(sandbox.uvran("help", "nope"), 2, "nope");
+  expect(sandbox.uvran("survey").out).toContain("1 place");
+});
+
+test("a folder that is closed to the user is named", () => {
+  const sandbox = new Sandbox({ "a.js": OLD_JS, "closed/b.js": OLD_JS });
+  chmodSync(sandbox.path("closed"), 0);
+  const { out, exit } = sandbox.asNobody().uvran("survey", "closed");
+  expect(out).toMatch(/unreadable +closed: .*EACCES/);
+  expect(exit).toBe(2);
+  expectProblem(sandbox.uvran("survey", "closed/b.js"), 2, "EACCES");
+});
+
+test.each([
   ["a syntax error", "export const one = {\n  a: 1,,\n};\n", ["rules.ts:2"]],
   [
     "a wrong kind",

@@ -16,6 +16,7 @@ const MAIN = resolve("dist/cli/main.js");
 export class Sandbox {
   readonly root = mkdtempSync(join(tmpdir(), "uvran-test-"));
   #user: { uid?: number } = {};
+  #folder = ".";
 
   constructor(files: Readonly<Record<string, string | Uint8Array>> = {}) {
     for (const [path, content] of Object.entries(files)) this.write(path, content);
@@ -32,6 +33,12 @@ export class Sandbox {
   asNobody(): this {
     if (process.getuid?.() === 0) this.#user = { uid: 65534 };
     chmodSync(this.root, 0o755);
+    return this;
+  }
+
+  /** The same project, with commands run in one of its folders. */
+  below(folder: string): this {
+    this.#folder = folder;
     return this;
   }
 
@@ -55,7 +62,7 @@ export class Sandbox {
   run(command: string, ...args: string[]): Answered {
     const env = { ...process.env, NO_COLOR: "1", NODE_OPTIONS: "" };
     const { status, stdout, stderr } = spawnSync(command, args, {
-      cwd: this.root,
+      cwd: this.path(this.#folder),
       encoding: "utf8",
       env,
       ...this.#user,
