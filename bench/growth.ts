@@ -10,6 +10,8 @@ import { changesInFile, Engine, languageOfFile, parse } from "uvran";
 import { SHIPPED } from "uvran/node";
 
 interface Case {
+  /** Where it is deeper and not longer, the numbers of levels to try. */
+  readonly counts?: readonly number[];
   readonly what: string;
   readonly path: string;
   /** A file with so many of the same thing in it. */
@@ -21,6 +23,8 @@ const block = (path: string, what: string, unit: (i: number) => string, head = "
   what,
   text: (count) => head + Array.from({ length: count }, (_, i) => unit(i)).join("") + tail,
 });
+
+const DEPTHS = (process.env["DEPTHS"] ?? "50,100,200,400,800").split(",").map(Number);
 
 const CASES: readonly Case[] = [
   block(
@@ -91,18 +95,60 @@ const CASES: readonly Case[] = [
     "#include <memory>\nstruct Hive { void open(); };\n",
   ),
   block("plain.ps1", "one change in each line", (i) => `if ($lot -eq $null) { $x = ${i} }\n`, "$lot = 1\n"),
+  nested(
+    "nested.ts",
+    "choices nested in one another",
+    "declare const d: any, a: any;\nconst x = ",
+    (inner, i) => `a.b${i} !== null && a.b${i} !== undefined ? a.b${i} : (${inner})`,
+  ),
+  nested(
+    "nested.php",
+    "choices nested in one another",
+    "<?php\n$x = ",
+    (inner, i) => `(isset($a['b${i}']) ? $a['b${i}'] : ${inner})`,
+  ),
+  {
+    path: "chain.js",
+    what: "one chain of operands",
+    counts: DEPTHS,
+    text: (count) =>
+      `const ok = a && ${Array.from({ length: count }, (_, i) => `a.b${i} && a.b${i}.c`).join(" && ")};\n`,
+  },
+  {
+    path: "arguments.py",
+    what: "a call with many arguments",
+    counts: DEPTHS,
+    text: (count) =>
+      `x = f(${Array.from({ length: count }, (_, i) => `a${i} if a${i} is not None else ${i}`).join(", ")})\n`,
+  },
 ];
+
+/** Code in code in code, so many levels deep. */
+function nested(
+  path: string,
+  what: string,
+  head: string,
+  around: (inner: string, i: number) => string,
+): Case {
+  const text = (count: number): string => {
+    let code = "0";
+    for (let i = 0; i < count; i++) code = around(code, i);
+    return `${head}${code};\n`;
+  };
+  return { path, what, text, counts: DEPTHS };
+}
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
 const engine = new Engine(rules);
+const COUNTS = (process.env["COUNTS"] ?? "625,1250,2500,5000").split(",").map(Number);
 const names = process.argv.slice(2);
-for (const { what, path, text } of CASES) {
+for (const { what, path, text, counts = COUNTS } of CASES) {
   if (names.length > 0 && !names.includes(path)) continue;
   const language = languageOfFile(path)!;
   const prepared = await engine.prepare(language);
   console.log(`\n${path}: ${what}`);
   let before: number | undefined;
-  for (const count of (process.env["COUNTS"] ?? "625,1250,2500,5000").split(",").map(Number)) {
+  for (const count of counts) {
     const source = text(count);
     const parsing = best(() => parse(source, language));
     let changes = 0;

@@ -11,8 +11,7 @@ export function newlyNeeded(match: Match, edits: readonly Edit[]): readonly Nove
   if (edits.length === 0) return [];
   const inside = sorted(edits).filter(({ start, end }) => found.start <= start && end <= found.end);
   const code = applyEdits(tree.text.slice(0, found.end), inside).slice(found.start);
-  const old = tree.text.slice(found.start, found.end);
-  const result = without(noveltiesOf(code, match), noveltiesOf(old, match));
+  const result = without(noveltiesOf(code, match), noveltiesIn(tree, found.start, found.end));
   if (inside.length < edits.length) result.push(...addedTo(tree, edits));
   const { around } = match;
   const { language, text } = tree;

@@ -1,3 +1,4 @@
+import { endlessOn } from "./endless-expression.js";
 import type { ContextName, HoleKind, Import, ImportForm, LanguageId } from "../syntax/index.js";
 
 /** Kinds of hole that stand for any number of things, none included. */
@@ -21,7 +22,13 @@ export class Hole {
     readonly name: string,
     readonly kind: HoleKind,
     readonly limits: HoleLimits = {},
-  ) {}
+  ) {
+    const endless = limits.text instanceof RegExp ? endlessOn(limits.text) : undefined;
+    if (endless !== undefined)
+      throw new RangeError(
+        `the expression ${String(limits.text)} of the hole "${name}" takes time without end on \`${endless}\`: a repetition stands in a repetition`,
+      );
+  }
 
   /** Does it stand for any number of things? */
   get isList(): boolean {

@@ -188,6 +188,17 @@ export class SyntaxTree {
     return this.node(0);
   }
 
+  /** The first node that starts at an offset or behind it. */
+  firstFrom(offset: number): NodeId {
+    let low = 0;
+    for (let high = this.size; low < high;) {
+      const middle = (low + high) >> 1;
+      if (this.starts[middle]! < offset) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
   /** The innermost node that holds the range. */
   nodeAt(start: number, end = start): SyntaxNode {
     // Nodes come in order of their starts, so the last that starts here or before is in the innermost, or is it.

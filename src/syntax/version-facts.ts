@@ -52,8 +52,8 @@ export function noveltiesIn(tree: SyntaxTree, start = 0, end = tree.text.length)
   const { versions } = tree.language;
   const names = namesOf(versions);
   const result: Novelty[] = [];
-  for (let n = 0; n < tree.size && tree.starts[n]! <= end; n++) {
-    if (tree.starts[n]! < start || tree.ends[n]! > end) continue;
+  for (let n = tree.firstFrom(start); n < tree.size && tree.starts[n]! <= end; n++) {
+    if (tree.ends[n]! > end) continue;
     const kind = tree.kind(n);
     const isNamed = tree.isNamed(n);
     const [since, what] = (isNamed ? versions.kinds[kind] : undefined) ?? [];

@@ -4,6 +4,7 @@ import {
   compile,
   HOLE_KINDS,
   Hole,
+  holes,
   languageOf,
   loadGrammars,
   matchesIn,
@@ -97,3 +98,17 @@ function inline(code: string): string {
   const line = code.replace(/\n/g, "⏎").replace(/\|/g, "\\|");
   return line.includes("`") ? `\`\` ${line} \`\`` : `\`${line}\``;
 }
+
+test.each([/^(a+)+$/, /^(\w+\s?)*$/, /(x|xx)*y$/, /^((ab)*)*$/])(
+  "the expression %s has no end and is refused",
+  (text) => {
+    expect(() => holes({ x: { kind: "name", text } })).toThrow(/of the hole "x" takes time without end/);
+  },
+);
+
+test.each([/^(\w+\.)*\w+$/, /^(get|set)+[A-Z]/, /^[a-z]+(_[a-z]+)*$/, /(a{2,3}){2}/])(
+  "%s is allowed",
+  (text) => {
+    expect(() => holes({ x: { kind: "name", text } })).not.toThrow();
+  },
+);
