@@ -14,7 +14,7 @@ export class TypeScriptTypes implements TypeSource {
   readonly #root: string;
   /** By folder: the config that holds for its files, if any. */
   readonly #configs = new Map<string, string | undefined>();
-  /** By config. */
+  /** By config, the one asked for last at the end. */
   readonly #loaded = new Map<string, Loaded>();
 
   constructor(root: string) {
@@ -83,8 +83,13 @@ export class TypeScriptTypes implements TypeSource {
   #load(path: string): Loaded | undefined {
     const config = this.#configFor(dirname(resolve(this.#root, path)));
     if (config === undefined) return undefined;
-    let loaded = this.#loaded.get(config);
-    if (!loaded) this.#loaded.set(config, (loaded = load(config)));
+    const loaded = this.#loaded.get(config) ?? load(config);
+    this.#loaded.delete(config);
+    this.#loaded.set(config, loaded);
+    for (const oldest of this.#loaded.keys()) {
+      if (this.#loaded.size <= MOST_PROGRAMS) break;
+      this.#loaded.delete(oldest);
+    }
     return loaded;
   }
 
@@ -98,6 +103,9 @@ export class TypeScriptTypes implements TypeSource {
     return found;
   }
 }
+
+/** Programs that are kept; each takes tens of megabytes. Files are looked at folder by folder, so few are in use. */
+const MOST_PROGRAMS = 3;
 
 interface Loaded {
   readonly compiler: typeof ts;
@@ -116,10 +124,34 @@ function load(file: string): Loaded {
   };
   const parsed = compiler.parseJsonConfigFileContent(config ?? {}, compiler.sys, dirname(file));
   const options = { ...parsed.options, noEmit: true };
-  const program = compiler.createProgram(parsed.fileNames, options);
+  const program = compiler.createProgram(parsed.fileNames, options, sharingHost(compiler, options));
   const isStrict = options.strictNullChecks ?? options.strict ?? false;
   const seesItems = options.noUncheckedIndexedAccess === true;
   return { compiler, program, checker: program.getTypeChecker(), isStrict, seesItems };
+}
+
+/** Declaration files, which programs share: those of the language and of installed packages, by what they depend on. */
+const shared = new Map<string, ts.SourceFile | undefined>();
+
+/** A host whose programs share the files that none of them changes. */
+function sharingHost(compiler: typeof ts, options: ts.CompilerOptions): ts.CompilerHost {
+  const host = compiler.createCompilerHost(options, true);
+  const read = host.getSourceFile.bind(host);
+  host.getSourceFile = (path, asked, ...rest) => {
+    if (!/\.d\.[cm]?ts$/.test(path)) return read(path, asked, ...rest);
+    const how = typeof asked === "object" ? [asked.languageVersion, asked.impliedNodeFormat] : [asked];
+    const key = JSON.stringify([
+      compiler.version,
+      path,
+      how,
+      options.module,
+      options.moduleDetection,
+      options.target,
+    ]);
+    if (!shared.has(key)) shared.set(key, read(path, asked, ...rest));
+    return shared.get(key);
+  };
+  return host;
 }
 
 function compilerFor(root: string): typeof ts {

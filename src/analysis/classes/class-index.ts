@@ -1,7 +1,8 @@
-import { languageOfFile, parse, type LanguageId, type SyntaxTree } from "../../syntax/index.js";
+import { languageOfFile, type LanguageId, type SyntaxTree } from "../../syntax/index.js";
 import { areKin } from "../names/kin.js";
 import type { NamingFile, SourceFiles } from "../names/source-files.js";
-import { surroundingsOf } from "../project.js";
+import { treeOfOther } from "../other-trees.js";
+import { surroundingsOf, type Surroundings } from "../project.js";
 import { textFound } from "../text-found.js";
 import { ownClassAt, type OwnClass } from "./own-class.js";
 
@@ -48,13 +49,16 @@ function readClasses(tree: SyntaxTree, path: string): OwnClass[] {
 }
 
 /** The classes of another file; read once, since only what they declare is kept. */
-function classesOf(files: SourceFiles, { path, text }: NamingFile): readonly OwnClass[] {
+function classesOf(
+  files: SourceFiles,
+  { path, text }: NamingFile,
+  around: Surroundings,
+): readonly OwnClass[] {
   let known = perFile.get(files);
   if (!known) perFile.set(files, (known = new Map()));
   let found = known.get(path);
   if (!found) {
-    const language = languageOfFile(path);
-    const tree = language && parse(text, language);
+    const tree = treeOfOther(path, text, around);
     known.set(path, (found = tree ? readClasses(tree, path) : []));
   }
   return found;
@@ -83,7 +87,9 @@ export function classesNamed(tree: SyntaxTree, name: string): FoundClasses {
   let rest = known.get(keyOf(id, name));
   if (!rest) {
     const hits = filesWith(tree, name).filter(({ text }) => form.test(text));
-    const classes = hits.flatMap((file) => classesOf(files, file).filter((one) => one.name === name));
+    const classes = hits.flatMap((file) =>
+      classesOf(files, file, surroundingsOf(tree)).filter((one) => one.name === name),
+    );
     const otherwise = hits
       .filter((file) => !classes.some((one) => one.path === file.path))
       .map((file) => ({ path: file.path, text: form.exec(file.text)![0] }));
@@ -123,7 +129,9 @@ function directlyDerived(tree: SyntaxTree, name: string): readonly OwnClass[] {
   if (!rest) {
     const form = classFacts.deriving(name);
     const hits = filesWith(tree, name).filter(({ text }) => form.test(text));
-    rest = hits.flatMap((file) => classesOf(files, file).filter(({ parents }) => parents.includes(name)));
+    rest = hits.flatMap((file) =>
+      classesOf(files, file, surroundingsOf(tree)).filter(({ parents }) => parents.includes(name)),
+    );
     known.set(keyOf(id, name), rest);
   }
   return [...own, ...rest.filter((one) => one.path !== path)];

@@ -14,7 +14,8 @@ import { isMember, publicNames } from "./every-use.js";
 import { importsIn } from "./imports.js";
 import { areKin } from "./kin.js";
 import type { NamingFile, SourceFiles } from "./source-files.js";
-import { placeIn, surroundingsOf } from "../project.js";
+import { treeOfOther } from "../other-trees.js";
+import { surroundingsOf } from "../project.js";
 import { receiverOf, useOf } from "./use.js";
 
 /** A use of something that another file declares. */
@@ -117,15 +118,15 @@ class Search {
       this.#doubts.push(unknown(`${path} names \`${word}\` and is ${leftOut ?? "not followed"}`));
       return undefined;
     }
-    if (!language) return undefined;
-    const file = { path, tree: parse(text, language) };
+    const tree = treeOfOther(path, text, surroundingsOf(this.#owner.tree));
+    if (!tree) return undefined;
+    const file = { path, tree };
     const [error] = file.tree.errors;
     if (error !== undefined) {
       this.#doubt(file, "the parser could not read this file", file.tree.node(error));
       return undefined;
     }
     this.#read.set(path, file);
-    placeIn(file.tree, { ...surroundingsOf(this.#owner.tree), path });
     return file;
   }
 

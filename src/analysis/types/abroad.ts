@@ -1,6 +1,8 @@
-import { languageOfFile, parse, type SyntaxNode } from "../../syntax/index.js";
+import { languageOfFile, type SyntaxNode } from "../../syntax/index.js";
 import { nameInFile } from "../names/declarations.js";
 import { areKin } from "../names/kin.js";
+import { treeOfOther } from "../other-trees.js";
+import { surroundingsOf } from "../project.js";
 import type { SourceFiles } from "../names/source-files.js";
 import { returnTypeOf, type KnownType } from "./known.js";
 import { originOf } from "./origin.js";
@@ -19,7 +21,7 @@ export function returnedFromElsewhere(
     const language = languageOfFile(file.path);
     if (!language || !areKin(language, call.tree.language)) continue;
     if (language.links.imports(origin.module, path, file.path) !== "yes") continue;
-    const tree = parse(file.text, language);
+    const tree = treeOfOther(file.path, file.text, surroundingsOf(call.tree))!;
     const found = nameInFile(name, tree).declarations.filter(({ scope }) => scope.same(tree.root));
     const type = tree.errors.length === 0 && found.length === 1 ? returnTypeOf(found[0]!) : undefined;
     return (
