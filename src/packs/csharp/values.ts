@@ -148,7 +148,7 @@ export const SAFE: SafeStep = {
 
 /** Is this a name, `this.name`, or members of one? Then testing and using it speak of the same thing. */
 export function isPath(node: SyntaxNode): boolean {
-  if (node.is(["identifier", "this", "base", "this_expression"])) return true;
+  if (node.is(["identifier", "this", "base"])) return true;
   if (!node.is("member_access_expression")) return false;
   const base = node.child("expression");
   return base !== undefined && isPath(base);

@@ -9,7 +9,7 @@ import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
 
 /** The grammar has a level of its own for each rank of operators, and the same again for arguments. */
-const RANKS = [
+const ranks = [
   "logical",
   "null_coalesce",
   "bitwise",
@@ -19,7 +19,7 @@ const RANKS = [
   "format",
   "range",
 ];
-const OPERATIONS = RANKS.map((rank) => `${rank}_expression`);
+const OPERATIONS = ranks.map((rank) => `${rank}_expression`);
 
 const FUNCTIONS = ["function_statement", "class_method_definition", "script_block_expression"];
 
@@ -103,7 +103,7 @@ export const powershell: Language = {
   ],
   sameKinds: {
     ...Object.fromEntries(
-      [...RANKS, "ternary"].map((rank) => [`${rank}_argument_expression`, `${rank}_expression`]),
+      [...ranks, "ternary"].map((rank) => [`${rank}_argument_expression`, `${rank}_expression`]),
     ),
     verbatim_string_characters: "expandable_string_literal",
   },

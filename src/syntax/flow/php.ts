@@ -1,10 +1,13 @@
 import { jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
+/** Here, `throw` is an expression. */
+const { throw_statement: _, ...shapes } = likeC;
+
 /** How control moves in PHP. */
 export const phpFlow: FlowFacts = {
   ...ordinaryFlow,
   shapes: {
-    ...likeC,
+    ...shapes,
     if_statement: { is: "branch", test: "condition", then: "body", otherwise: "alternative" },
     else_if_clause: { is: "branch", test: "condition", then: "body" },
     conditional_expression: { is: "branch", test: "condition", then: "body", otherwise: "alternative" },

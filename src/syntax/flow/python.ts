@@ -17,7 +17,7 @@ export const pythonFlow: FlowFacts = {
     },
     try_statement: {
       is: "try",
-      handlers: ["except_clause", "except_group_clause"],
+      handlers: ["except_clause"],
       otherwise: "else_clause",
       lastly: "finally_clause",
     },

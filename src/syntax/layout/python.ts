@@ -76,7 +76,7 @@ function isInBrackets(node: SyntaxNode): boolean {
 
 /** `else`, `except` and their like begin lines of their own. */
 function isClause(node: SyntaxNode): boolean {
-  return /_clause$/.test(node.kind) && !node.is(["for_in_clause", "if_clause", "as_clause"]);
+  return /_clause$/.test(node.kind) && !node.is(["for_in_clause", "if_clause"]);
 }
 
 /** Is the line before one that goes on, with a `\\` at its end? */

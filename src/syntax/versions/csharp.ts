@@ -2,6 +2,10 @@ import type { VersionFacts } from "../version-facts.js";
 
 export const csharpVersions: VersionFacts = {
   kinds: {
+    element_binding_expression: [
+      (node) => (node.parent?.is("conditional_access_expression") ? undefined : "12.0"),
+      "a list in brackets",
+    ],
     await_expression: ["5", "`await`"],
     conditional_access_expression: ["6", "`?.`"],
     interpolated_string_expression: ["6", "a string with values in it"],
@@ -21,7 +25,6 @@ export const csharpVersions: VersionFacts = {
     record_declaration: ["9.0", "a record"],
     file_scoped_namespace_declaration: ["10.0", "`namespace` for the whole file"],
     raw_string_literal: ["11.0", "a raw string"],
-    collection_expression: ["12.0", "a list in brackets"],
     local_declaration_statement: [
       (node) => (node.children.some(({ kind }) => kind === "using") ? "8.0" : undefined),
       "`using` as a declaration",

@@ -12,7 +12,7 @@ export const javaVersions: VersionFacts = {
     yield_statement: ["14", "`yield`"],
     record_declaration: ["16", "a record"],
     record_pattern: ["21", "a pattern of a record"],
-    text_block: ["15", "a text block"],
+    string_literal: [(node) => (node.text.startsWith('"""') ? "15" : undefined), "a text block"],
     instanceof_expression: [(node) => (node.child("name") ? "16" : undefined), "`instanceof` with a name"],
     underscore_pattern: ["22", "`_`"],
   },

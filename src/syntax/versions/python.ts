@@ -7,7 +7,7 @@ export const pythonVersions: VersionFacts = {
     named_expression: ["3.8", "`:=`"],
     positional_separator: ["3.8", "`/` among parameters"],
     match_statement: ["3.10", "`match`"],
-    except_group_clause: ["3.11", "`except*`"],
+    except_clause: [(node) => (/^except\s*\*/.test(node.text) ? "3.11" : undefined), "`except*`"],
     type_alias_statement: ["3.12", "`type`"],
     type_parameter: [
       (node) => (node.parent?.is("generic_type") ? undefined : "3.12"),
