@@ -59,8 +59,11 @@ async function kill(command: string, usual: number): Promise<void> {
 }
 
 function restore(): void {
-  if (look() > 0) uvran("undo");
-  if (!texts().every((text) => text === OLD)) counts.notRestored++;
+  const said = look() > 0 ? uvran("undo").stderr : "";
+  if (texts().every((text) => text === OLD)) return;
+  counts.notRestored++;
+  console.log(`undo: ${said}`);
+  uvran("undo");
 }
 
 for (const name of names) writeFileSync(join(root, name), OLD);

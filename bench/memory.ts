@@ -53,13 +53,14 @@ await measure("folders with a tsconfig.json of their own", [25, 50, 100], (root,
   );
 });
 
-if (!process.argv.includes("--programs")) await measure("files that declare and use the same names", [2_500, 5_000, 10_000], (root, i) => {
-  const folder = join(root, `part${i % 100}`);
-  mkdirSync(folder, { recursive: true });
-  writeFileSync(
-    join(folder, `hive${i}.py`),
-    "class Hive:\n    def weigh(self, scale):\n        if scale is None:\n            scale = 1\n        return scale\n\n" +
-      "def helper(jars):\n    log = open('log')\n    text = log.read()\n    log.close()\n    counts = {}\n" +
-      "    for i in range(len(jars)):\n        print(jars[i])\n    return text, Hive().weigh(1)\n",
-  );
-});
+if (!process.argv.includes("--programs"))
+  await measure("files that declare and use the same names", [2_500, 5_000, 10_000], (root, i) => {
+    const folder = join(root, `part${i % 100}`);
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(
+      join(folder, `hive${i}.py`),
+      "class Hive:\n    def weigh(self, scale):\n        if scale is None:\n            scale = 1\n        return scale\n\n" +
+        "def helper(jars):\n    log = open('log')\n    text = log.read()\n    log.close()\n    counts = {}\n" +
+        "    for i in range(len(jars)):\n        print(jars[i])\n    return text, Hive().weigh(1)\n",
+    );
+  });

@@ -1,9 +1,11 @@
-import type { SyntaxNode } from "../syntax/index.js";
+import type { SyntaxNode, TextRange } from "../syntax/index.js";
 
 /** A sentence that supports an answer, and where in the code it was learnt (1-based line). */
 export interface Evidence {
   readonly says: string;
   readonly line?: number;
+  /** The code it was learnt from, where that is known. */
+  readonly range?: TextRange;
 }
 
 /** What analysis answers: never a guess. Unknown is an answer of its own and never counts as yes. */
@@ -16,7 +18,8 @@ const make =
   (is: Answer["is"]) =>
   (says: string, at?: SyntaxNode | number): Answer => {
     if (at === undefined) return { is, evidence: { says } };
-    return { is, evidence: { says, line: typeof at === "number" ? at : at.line } };
+    if (typeof at === "number") return { is, evidence: { says, line: at } };
+    return { is, evidence: { says, line: at.line, range: at.range } };
   };
 
 export const yes = make("yes");

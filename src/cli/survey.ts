@@ -49,13 +49,14 @@ async function survey(paths: string[], options: Options): Promise<void> {
 }
 
 function asJson(found: Parameters<typeof surveyText>[0]): string {
-  const places = found.changes.map(({ id, rules, kind, trust, path, line, title }) => ({
+  const places = found.changes.map(({ id, rules, kind, trust, path, line, range, title }) => ({
     id,
     rules,
     kind,
     trust,
     path,
     line,
+    range,
     title,
   }));
   const { filesRead, heldBack, advice, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;

@@ -1,13 +1,15 @@
 import type { Answer } from "../analysis/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Trust } from "../rules/index.js";
-import type { Import } from "../syntax/index.js";
+import type { Import, TextRange } from "../syntax/index.js";
 
 /** A condition's answer as it is shown with a change. Lines are 1-based. */
 export interface Ground {
   readonly answer: Answer["is"];
   readonly says: string;
   readonly line?: number | undefined;
+  /** The code that it was learnt from, where that is known. */
+  readonly range?: TextRange | undefined;
 }
 
 /** The edits that a change makes to another file than its own. */
@@ -18,7 +20,7 @@ export interface FileEdits {
 
 /** Edits that make sense only together, with all that a reviewer needs to judge them. */
 export interface Change {
-  /** The same for the same code and rules, wherever its lines have moved to. */
+  /** The same for the same code and rules, wherever its lines have moved to, and whatever becomes of equal code beside it. */
   readonly id: string;
   /** The rules that made it, in the order in which they worked. */
   readonly rules: readonly string[];
@@ -28,6 +30,8 @@ export interface Change {
   readonly path: string;
   /** First line of the code that the rule caught. */
   readonly line: number;
+  /** The code that the rule caught. */
+  readonly range: TextRange;
   readonly evidence: readonly Ground[];
   /** Cases in which old and new behave differently. */
   readonly cautions: readonly string[];
@@ -43,22 +47,30 @@ export interface Change {
 
 /** A match that was not turned into a change. */
 export interface HeldBack {
+  /** The same for the same code and rules, like that of a change. */
+  readonly id: string;
   readonly rule: string;
   readonly path: string;
   readonly line: number;
+  readonly range: TextRange;
   readonly reason: string;
   /** Line of the place that speaks against it, if it is another one. */
   readonly at?: number | undefined;
+  /** That place, where it is known from where to where it goes. */
+  readonly atRange?: TextRange | undefined;
 }
 
 /** A match of a rule that only reports. */
 export interface Advice {
+  /** The same for the same code and rules, like that of a change. */
+  readonly id: string;
   readonly rule: string;
   readonly title: string;
   readonly kind: Kind;
   readonly trust: Trust;
   readonly path: string;
   readonly line: number;
+  readonly range: TextRange;
   /** What to do. */
   readonly says: string;
   readonly evidence: readonly Ground[];

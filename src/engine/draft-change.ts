@@ -1,9 +1,9 @@
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Trust } from "../rules/index.js";
-import type { Import } from "../syntax/index.js";
+import type { Import, TextRange } from "../syntax/index.js";
 import type { Change, FileEdits, Ground, HeldBack } from "./change.js";
 import { lower } from "../rules/index.js";
-import type { Candidate } from "./find.js";
+import type { Candidate, Placed } from "./find.js";
 
 /** A change in the making: it may still be joined by rewrites that it made possible. */
 export class Draft {
@@ -11,8 +11,9 @@ export class Draft {
     readonly rules: readonly string[],
     readonly title: string,
     readonly kind: Kind,
-    /** Start of the code caught, in the original text. */
+    /** The code caught, in offsets of the original text. */
     readonly start: number,
+    readonly end: number,
     readonly line: number,
     readonly trust: Trust,
     readonly evidence: readonly Ground[],
@@ -24,10 +25,10 @@ export class Draft {
   ) {}
 
   static from(candidate: Candidate): Draft {
-    const { rule, start, line, trust, evidence, cautions, notes, edits, needs, elsewhere } = candidate;
+    const { rule, start, end, line, trust, evidence, cautions, notes, edits, needs, elsewhere } = candidate;
     const { id, title, kind } = rule;
     const said = [trust, distinct(evidence), cautions, notes] as const;
-    return new Draft([id], title, kind, start, line, ...said, edits, needs, elsewhere);
+    return new Draft([id], title, kind, start, end, line, ...said, edits, needs, elsewhere);
   }
 
   /** One change out of several and of what they made possible; `edits` do all of it. */
@@ -40,6 +41,7 @@ export class Draft {
       [...new Set(parts.map((part) => part.title))].join("; then: "),
       first.kind,
       first.start,
+      first.end,
       first.line,
       parts.map((part) => part.trust).reduce(lower),
       distinct([...owners.flatMap((part) => part.evidence), ...later.flatMap((part) => withoutLines(part))]),
@@ -51,21 +53,23 @@ export class Draft {
     );
   }
 
-  change(path: string, id: string): Change {
+  change(path: string, id: string, range: TextRange): Change {
     const { rules, title, kind, trust, line, evidence, cautions, notes, edits, needs, elsewhere } = this;
-    return { id, rules, title, kind, trust, path, line, evidence, cautions, notes, edits, elsewhere, needs };
+    const what = { id, rules, title, kind, trust, path, line, range };
+    return { ...what, evidence, cautions, notes, edits, elsewhere, needs };
   }
 
   /** The same with more that is worth knowing and changes nothing. */
   noting(more: readonly string[]): Draft {
     if (more.length === 0) return this;
-    const { rules, title, kind, start, line, trust, evidence, cautions, edits, needs, elsewhere } = this;
+    const { rules, title, kind, start, end, line, trust, evidence, cautions, edits, needs, elsewhere } = this;
     const said = [trust, evidence, cautions, [...this.notes, ...more]] as const;
-    return new Draft(rules, title, kind, start, line, ...said, edits, needs, elsewhere);
+    return new Draft(rules, title, kind, start, end, line, ...said, edits, needs, elsewhere);
   }
 
-  heldBack(path: string, reason: string): HeldBack {
-    return { rule: this.rules.join(" + "), path, line: this.line, reason };
+  heldBack(path: string, reason: string): Placed<HeldBack> {
+    const { rules, line, start, end } = this;
+    return { rule: rules.join(" + "), path, line, reason, start, end };
   }
 }
 

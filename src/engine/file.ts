@@ -1,11 +1,11 @@
 import { applyEdits, Nearby, Shifts, stayingImports, type Edit } from "../rewrite/index.js";
 import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Around } from "../rules/index.js";
-import type { Change, Failure, FileResult, HeldBack, Unparsed } from "./change.js";
+import type { Advice, Change, Failure, FileResult, HeldBack, Unparsed } from "./change.js";
 import { Draft } from "./draft-change.js";
 import { joined } from "./join.js";
-import { findIn, type Candidate } from "./find.js";
-import { fingerprints } from "./fingerprint.js";
+import { findIn, type Candidate, type Placed } from "./find.js";
+import { Fingerprints } from "./fingerprint.js";
 import type { PreparedRules } from "./prepare.js";
 import { soundFunctions, type Span } from "./sound.js";
 import { Stopwatch, TimeUp } from "./stopwatch.js";
@@ -53,7 +53,7 @@ function workOut(
     }
   }
   const first = findIn(tree, rules, around, clock, within);
-  const heldBack: HeldBack[] = [...first.heldBack];
+  const heldBack: Placed<HeldBack>[] = [...first.heldBack];
   const failures: Failure[] = [...first.failures];
   const taken = accepted(tree, first.candidates);
   const isTaken = new Set(taken);
@@ -112,10 +112,35 @@ function workOut(
   for (const { draft, reason } of verified.refused) heldBack.push(draft.heldBack(path, reason));
   const mayGo = unparsed === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
-  const ids = fingerprints(path, tree, sound);
-  const changes = sound.map((draft, i): Change => draft.change(path, ids[i]!));
-  const { advice, silenced, idleKeeps } = first;
-  return { changes, heldBack, advice, silenced, idleKeeps, failures, ...(unparsed ? { unparsed } : {}) };
+  const ids = new Fingerprints(path, tree, "change");
+  const changes = sound.map((draft): Change =>
+    draft.change(path, ids.of(draft), tree.rangeOf(draft.start, draft.end)),
+  );
+  const { silenced, idleKeeps } = first;
+  return {
+    changes,
+    heldBack: identified(heldBack, path, tree, "held back"),
+    advice: identified(first.advice, path, tree, "advice"),
+    silenced,
+    idleKeeps,
+    failures,
+    ...(unparsed ? { unparsed } : {}),
+  };
+}
+
+/** Gives what was found its id, and its lines and columns in place of offsets. */
+function identified<T extends HeldBack | Advice>(
+  entries: readonly Placed<T>[],
+  path: string,
+  tree: SyntaxTree,
+  kind: string,
+): T[] {
+  const ids = new Fingerprints(path, tree, kind);
+  return entries.map((entry) => {
+    const { start, end, ...rest } = entry;
+    const id = ids.of({ rules: [entry.rule], start, end, edits: [] });
+    return { id, ...rest, range: tree.rangeOf(start, end) } as unknown as T;
+  });
 }
 
 /** Does a match only change other files, and a change does that already? Their text is not that of any pass. */

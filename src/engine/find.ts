@@ -30,10 +30,13 @@ export interface Candidate {
   readonly needs: readonly Import[];
 }
 
+/** Something that was found, before it has an id. */
+export type Placed<T> = Omit<T, "id" | "range"> & Span;
+
 export interface Found {
   readonly candidates: readonly Candidate[];
-  readonly heldBack: readonly HeldBack[];
-  readonly advice: readonly Advice[];
+  readonly heldBack: readonly Placed<HeldBack>[];
+  readonly advice: readonly Placed<Advice>[];
   readonly silenced: readonly Silenced[];
   /** Keep comments that kept nothing. */
   readonly idleKeeps: readonly IdleKeep[];
@@ -56,8 +59,8 @@ export function findIn(
   const { path } = around;
   placeIn(tree, around);
   const candidates: Candidate[] = [];
-  const heldBack: HeldBack[] = [];
-  const advice: Advice[] = [];
+  const heldBack: Placed<HeldBack>[] = [];
+  const advice: Placed<Advice>[] = [];
   const silenced: Silenced[] = [];
   const names = new FreshNames(tree, pending);
   const keeps = keepsIn(tree);
@@ -82,13 +85,13 @@ export function findIn(
     const misread = misreads.find((span) => span.start <= found.start && found.end <= span.end);
     if (misread) {
       const reason = `the parser reads \`${shortened(misread.code)}\` otherwise than the language does`;
-      heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason });
+      heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason, ...spanOf(match) });
       return true;
     }
     const outcome = judge(entry, match);
     if ("asked" in outcome) silenced.push({ ...outcome, path });
-    else if ("says" in outcome) advice.push({ ...outcome, path });
-    else if ("reason" in outcome) heldBack.push({ ...outcome, path });
+    else if ("says" in outcome) advice.push({ ...outcome, path, ...spanOf(match) });
+    else if ("reason" in outcome) heldBack.push({ ...outcome, path, ...spanOf(match) });
     else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
       candidates.push(within ? besideErrors(outcome, tree) : outcome);
     return true;
@@ -129,9 +132,13 @@ export function findIn(
   };
 }
 
-function kept(rule: string, path: string, match: Match, keep: Keep): HeldBack {
+function spanOf({ found }: Match): Span {
+  return { start: found.start, end: found.end };
+}
+
+function kept(rule: string, path: string, match: Match, keep: Keep): Placed<HeldBack> {
   const reason = `kept by a comment${keep.reason === "" ? "" : `: ${keep.reason}`}`;
-  return { rule, path, line: match.node.line, reason, at: keep.line };
+  return { rule, path, line: match.node.line, reason, at: keep.line, ...spanOf(match) };
 }
 
 /** The match with all holes that narrowing it fills; undefined where it does not fit after all. */
@@ -158,7 +165,7 @@ function settleVersion(
   match: Match,
   novelties: readonly Novelty[],
   evidence: Ground[],
-): Omit<Silenced, "path"> | Omit<HeldBack, "path"> | undefined {
+): Omit<Silenced, "path"> | Unplaced<HeldBack> | undefined {
   const verdict = versionVerdict([...novelties, { since: target }], match);
   if (!verdict) return undefined;
   const { answer, isTooOld, needs } = verdict;
@@ -170,7 +177,8 @@ function settleVersion(
   return undefined;
 }
 
-type Outcome = Candidate | Omit<HeldBack, "path"> | Omit<Advice, "path"> | Omit<Silenced, "path">;
+type Unplaced<T> = Omit<T, "id" | "range" | "path">;
+type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
 
 function judge({ rule, order }: Entry, match: Match): Outcome {
   const line = match.node.line;
@@ -179,8 +187,14 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
   for (const given of rule.given ?? []) {
     const answer = given.ask(match);
     if (answer.is === "no") {
-      const { says, line: at } = answer.evidence;
-      return { rule: rule.id, line, reason: says, ...(at === undefined ? {} : { at }) };
+      const { says, line: at, range } = answer.evidence;
+      return {
+        rule: rule.id,
+        line,
+        reason: says,
+        ...(at === undefined ? {} : { at }),
+        ...(range === undefined ? {} : { atRange: range }),
+      };
     }
     if (answer.is === "unknown") trust = lower(trust, given.unknownIs);
     evidence.push({ answer: answer.is, ...answer.evidence });

@@ -5,8 +5,12 @@ import {
   allLanguages,
   languageOfFile,
   loadGrammars,
+  offsetOf,
+  placeOfOffset,
   type Language,
   type LanguageId,
+  type TextPlace,
+  type TextRange,
 } from "../syntax/index.js";
 import type { Change, FileResult, Ground, HeldBack, IdleKeep } from "./change.js";
 import { changesInFile } from "./file.js";
@@ -58,7 +62,7 @@ export class Engine {
       const name = regions.length > 1 ? `${path}#${i + 1}` : path;
       const { targets } = this.#surroundings;
       const around = { path: name, ...(region.isWhole ? this.#surroundings : { targets }) };
-      results.push(inFile(path, region, changesInFile(around, region.text, region.language, rules)));
+      results.push(inFile(path, text, region, changesInFile(around, region.text, region.language, rules)));
     }
     return results.length === 0 ? NOTHING : results.length === 1 ? results[0] : together(results);
   }
@@ -71,12 +75,28 @@ const ELSEWHERE: Ground = {
 };
 
 /** What was found in a region, with the places of the file around it. */
-function inFile(path: string, region: Region, result: FileResult): FileResult {
-  const placed = <T extends { readonly line?: number | undefined }>(entry: T): T =>
-    entry.line === undefined ? entry : { ...entry, line: region.line(entry.line) };
+function inFile(path: string, text: string, region: Region, result: FileResult): FileResult {
+  const outward = (place: TextPlace): TextPlace => {
+    const at = offsetOf(region.text, place);
+    return placeOfOffset(text, region.outward({ start: at, end: at, text: "" }).start);
+  };
+  const ranged = ({ start, end }: TextRange): TextRange =>
+    region.isWhole ? { start, end } : { start: outward(start), end: outward(end) };
+  const placed = <T extends { readonly line?: number | undefined; readonly range?: TextRange | undefined }>(
+    entry: T,
+  ): T => ({
+    ...entry,
+    ...(entry.line === undefined ? {} : { line: region.line(entry.line) }),
+    ...(entry.range === undefined ? {} : { range: ranged(entry.range) }),
+  });
   const held = (entry: HeldBack): HeldBack => {
-    const { at } = entry;
-    return { ...placed(entry), path, ...(at === undefined ? {} : { at: region.line(at) }) };
+    const { at, atRange } = entry;
+    return {
+      ...placed(entry),
+      path,
+      ...(at === undefined ? {} : { at: region.line(at) }),
+      ...(atRange === undefined ? {} : { atRange: ranged(atRange) }),
+    };
   };
   const change = (entry: Change): Change => ({
     ...placed(entry),

@@ -1,11 +1,18 @@
-import { linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
 import { join } from "node:path";
 import { z } from "zod";
 import { Problem } from "./problem.js";
 import { stateFolder } from "./state.js";
 
-const holder = z.object({ pid: z.int(), host: z.string(), command: z.string(), since: z.string() });
+const holder = z.object({
+  pid: z.int(),
+  /** When the process started, as the system counts; another process may have its number later. */
+  started: z.string().optional(),
+  host: z.string(),
+  command: z.string(),
+  since: z.string(),
+});
 type Holder = z.infer<typeof holder>;
 
 const FILE = "lock";
@@ -18,7 +25,8 @@ const MOST_TRIES = 5;
  */
 export async function locked<T>(root: string, command: string, work: () => Promise<T> | T): Promise<T> {
   const file = join(stateFolder(root), FILE);
-  take(file, { pid: process.pid, host: hostname(), command, since: new Date().toISOString() });
+  const { pid } = process;
+  take(file, { pid, started: startOf(pid), host: hostname(), command, since: new Date().toISOString() });
   try {
     return await work();
   } finally {
@@ -47,8 +55,8 @@ function take(file: string, own: Holder): void {
       }
       const held = read(file);
       if (held === undefined) continue;
-      if (tries < MOST_TRIES && (held === "unreadable" || !isAlive(held))) {
-        rmSync(file, { force: true });
+      if (tries < MOST_TRIES && isStale(held)) {
+        takeAway(file, own.pid);
         continue;
       }
       const who =
@@ -62,6 +70,24 @@ function take(file: string, own: Holder): void {
     }
   } finally {
     rmSync(temporary, { force: true });
+  }
+}
+
+function isStale(held: Holder | "unreadable" | undefined): boolean {
+  return held === "unreadable" || (held !== undefined && !isAlive(held));
+}
+
+/** Removes a stale lock; one that another command has put in its place meanwhile is put back. */
+function takeAway(file: string, pid: number): void {
+  const aside = `${file}.${pid}.stale`;
+  try {
+    renameSync(file, aside);
+    if (!isStale(read(aside))) linkSync(aside, file);
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code !== "ENOENT" && code !== "EEXIST") throw error;
+  } finally {
+    rmSync(aside, { force: true });
   }
 }
 
@@ -82,12 +108,24 @@ function read(file: string): Holder | "unreadable" | undefined {
 }
 
 /** A process of another machine is taken to be there. */
-function isAlive({ pid, host }: Holder): boolean {
+function isAlive({ pid, started, host }: Holder): boolean {
   if (host !== hostname()) return true;
+  if (started !== undefined && startOf(pid) !== started) return false;
   try {
     process.kill(pid, 0);
     return true;
   } catch (error) {
     return (error as NodeJS.ErrnoException).code === "EPERM";
+  }
+}
+
+/** When a process started, in the system's own count; undefined where the system does not say. */
+function startOf(pid: number): string | undefined {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, "utf8");
+    // The name of the program, in parentheses, may have spaces in it.
+    return stat.slice(stat.lastIndexOf(")") + 2).split(" ")[19];
+  } catch {
+    return undefined;
   }
 }

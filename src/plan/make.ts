@@ -28,7 +28,7 @@ export function makePlan(examined: readonly Examined[], textOf: (path: string) =
   ]);
   const plain = <T>(values: readonly T[]): T[] => values.map((value) => structuredClone(value));
   return {
-    uvranPlan: 1,
+    uvranPlan: 2,
     files,
     changes: plain(kept) as Plan["changes"],
     heldBack: plain(heldBack) as Plan["heldBack"],
@@ -54,7 +54,8 @@ function settled(changes: readonly Change[]): { kept: Change[]; refused: HeldBac
     const other = parts.find(({ path, edits }) => clash(edits, taken.get(path) ?? []));
     if (other) {
       const reason = `another change wants the same text in ${other.path}; run again once that is settled`;
-      refused.push({ rule: change.rules.join(" + "), path: change.path, line: change.line, reason });
+      const { id, rules, path, line, range } = change;
+      refused.push({ id, rule: rules.join(" + "), path, line, range, reason });
       continue;
     }
     for (const { path, edits } of parts) taken.set(path, [...(taken.get(path) ?? []), ...edits]);

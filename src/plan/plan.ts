@@ -12,10 +12,21 @@ const edit = z
   })
   .refine((e) => e.start <= e.end, "an edit must not end before it starts");
 
+const place = z.strictObject({
+  line: z.int().positive().meta({ description: "Counted from 1." }),
+  column: z.int().positive().meta({ description: "In UTF-16 code units, counted from 1." }),
+});
+const range = z
+  .strictObject({ start: place, end: place })
+  .meta({ description: "From the first character to behind the last." });
+
+const id = z.string().regex(/^[0-9a-f]{16}$/);
+
 const ground = z.strictObject({
   answer: z.enum(["yes", "no", "unknown"]),
   says: z.string(),
   line: z.int().positive().optional().meta({ description: "Line of the file, counted from 1." }),
+  range: range.optional().meta({ description: "The code that it was learnt from, where that is known." }),
 });
 
 const wanted = z.strictObject({
@@ -26,13 +37,14 @@ const wanted = z.strictObject({
 });
 
 const change = z.strictObject({
-  id: z.string().regex(/^[0-9a-f]{10}$/),
+  id,
   rules: z.array(z.string()).min(1),
   title: z.string(),
   kind: z.enum(KINDS),
   trust: z.enum(TRUSTS),
   path: z.string().min(1),
   line: z.int().positive(),
+  range,
   evidence: z.array(ground),
   cautions: z.array(z.string()).meta({ description: "Cases in which old and new behave differently." }),
   notes: z
@@ -46,27 +58,32 @@ const change = z.strictObject({
 });
 
 const heldBack = z.strictObject({
+  id,
   rule: z.string(),
   path: z.string(),
   line: z.int().positive(),
+  range,
   reason: z.string(),
-  at: z.int().positive().optional(),
+  at: z.int().positive().optional().meta({ description: "Line of what speaks against it." }),
+  atRange: range.optional().meta({ description: "What speaks against it, where that is known." }),
 });
 
 const advice = z.strictObject({
+  id,
   rule: z.string(),
   title: z.string(),
   kind: z.enum(KINDS),
   trust: z.enum(TRUSTS),
   path: z.string(),
   line: z.int().positive(),
+  range,
   says: z.string().meta({ description: "What to do by hand." }),
   evidence: z.array(ground),
 });
 
 /** The published form of a plan. */
 export const planSchema = z.strictObject({
-  uvranPlan: z.literal(1).meta({ description: "Version of this format." }),
+  uvranPlan: z.literal(2).meta({ description: "Version of this format." }),
   files: z
     .record(z.string(), z.string().regex(/^[0-9a-f]{64}$/))
     .meta({ description: "SHA-256 of each file that a change touches, as it was when the plan was made." }),

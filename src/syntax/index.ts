@@ -36,6 +36,7 @@ export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./gr
 export { NO_NODE, type NodeId } from "./node-arrays.js";
 export { countErrors, parse, SyntaxTree } from "./tree.js";
 export { SyntaxNode } from "./node.js";
+export { offsetOf, placeOfOffset, type TextPlace, type TextRange } from "./text-range.js";
 export {
   anyCase,
   isLayout,

@@ -1,5 +1,6 @@
 import { isLayout } from "./equality.js";
 import type { NodeId } from "./node-arrays.js";
+import type { TextRange } from "./text-range.js";
 import type { SyntaxTree } from "./tree.js";
 
 /** A view of one node of a tree. Two views of the same node are `same()`, not identical. */
@@ -27,6 +28,9 @@ export class SyntaxNode {
   /** 1-based. */
   get line(): number {
     return this.tree.lineAt(this.start);
+  }
+  get range(): TextRange {
+    return this.tree.rangeOf(this.start, this.end);
   }
   get parent(): SyntaxNode | undefined {
     const parent = this.tree.parents[this.id]!;

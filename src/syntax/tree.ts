@@ -5,6 +5,7 @@ import { grammarOf, walkTree } from "./grammars.js";
 import { namesOf, type GrammarNames } from "./grammar-names.js";
 import type { NodeArrays, NodeId } from "./node-arrays.js";
 import { SyntaxNode } from "./node.js";
+import type { TextPlace, TextRange } from "./text-range.js";
 
 /**
  * A syntax tree in typed arrays. Nodes are numbered in document order, so the children of `n` are `n + 1`,
@@ -228,6 +229,17 @@ export class SyntaxTree {
   /** Offset at which a 1-based line starts. */
   lineStart(line: number): number {
     return this.#starts()[line - 1] ?? this.text.length;
+  }
+
+  /** Line and column of an offset. */
+  placeAt(offset: number): TextPlace {
+    const line = this.lineAt(offset);
+    return { line, column: offset - this.lineStart(line) + 1 };
+  }
+
+  /** Offsets as lines and columns. */
+  rangeOf(start: number, end: number): TextRange {
+    return { start: this.placeAt(start), end: this.placeAt(end) };
   }
 
   get lineCount(): number {

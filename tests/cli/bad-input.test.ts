@@ -215,7 +215,7 @@ test("no plan, a plan that is not one, a plan for other content", () => {
   expectProblem(sandbox.uvran("apply"), 2, "There is no plan", "uvran propose");
   sandbox.write("bad.json", "{");
   expectProblem(sandbox.uvran("apply", "--plan", sandbox.path("bad.json")), 2, "not JSON");
-  sandbox.write("bad.json", '{"uvranPlan": 2}');
+  sandbox.write("bad.json", '{"uvranPlan": 1}');
   expectProblem(sandbox.uvran("apply", "--plan", sandbox.path("bad.json")), 2, "not in order at uvranPlan");
   sandbox.uvran("propose");
   sandbox.write("b.js", OLD_JS + "// edited since\n");

@@ -50,13 +50,14 @@ test("the lines of a change are those of the whole difference, with their old nu
 });
 
 const change: Plan["changes"][number] = {
-  id: "0123456789",
+  id: "0123456789abcdef",
   rules: ["a/one", "a/two"],
   title: "Do it better",
   kind: "idiom",
   trust: "likely",
   path: "src/a.js",
   line: 2,
+  range: { start: { line: 2, column: 1 }, end: { line: 2, column: 2 } },
   evidence: [
     { answer: "yes", says: "`x` is plain" },
     { answer: "unknown", says: "`y` could be null", line: 7 },
@@ -68,10 +69,18 @@ const change: Plan["changes"][number] = {
   elsewhere: [],
   needs: [],
 };
-const held = { rule: "a/one", path: "src/b.js", line: 3, reason: "`w` is written", at: 5 };
+const held = {
+  id: "fedcba9876543210",
+  rule: "a/one",
+  path: "src/b.js",
+  line: 3,
+  range: { start: { line: 3, column: 1 }, end: { line: 3, column: 6 } },
+  reason: "`w` is written",
+  at: 5,
+};
 
 test("a proposal says where, what, how sure, why, and what differs", () => {
-  const plan: Plan = { uvranPlan: 1, files: {}, changes: [change], heldBack: [held], advice: [] };
+  const plan: Plan = { uvranPlan: 2, files: {}, changes: [change], heldBack: [held], advice: [] };
   expect(
     proposalText(
       plan,
@@ -80,7 +89,7 @@ test("a proposal says where, what, how sure, why, and what differs", () => {
       plain,
     ),
   ).toBe(`src/a.js:2  Do it better
-  likely · idiom · a/one + a/two · 0123456789
+  likely · idiom · a/one + a/two · 0123456789abcdef
   ✓ \`x\` is plain; \`z\` too
   ? \`y\` could be null (line 7)
   ! when \`y\` is 0, more happens
