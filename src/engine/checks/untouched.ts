@@ -13,13 +13,16 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): stri
   const lists = [...before.language.statementLists, ...before.language.memberLists];
   const isStatement = (tree: SyntaxTree, n: number): boolean =>
     tree.parents[n]! >= 0 && lists.includes(tree.kind(tree.parents[n]!));
-  const places = new Set<string>();
-  const statements = new Set<number>();
-  for (let n = 0; n < after.size; n++) {
-    const [start, end] = [after.starts[n]!, after.ends[n]!];
-    places.add(place(start, end)).add(place(start, end, after.kind(n)));
-    if (isStatement(after, n)) statements.add(after.starts[n]!);
-  }
+  // Nodes are asked for in order of their starts, so the search goes on where it was.
+  let found = 0;
+  /** Does a node that fits begin at an offset of the new text? */
+  const standsAt = (from: number, fits: (n: number) => boolean): boolean => {
+    while (found > 0 && after.starts[found - 1]! >= from) found--;
+    while (found < after.size && after.starts[found]! < from) found++;
+    for (let n = found; n < after.size && after.starts[n] === from; n++) if (fits(n)) return true;
+    return false;
+  };
+  const hasStatement = (from: number): boolean => standsAt(from, (n) => isStatement(after, n));
   const beginsLine = (tree: SyntaxTree, at: number): boolean => tree.firstOnLine(at) === at;
   let shift = 0;
   let next = 0;
@@ -35,10 +38,9 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): stri
     // What is put or taken out right before it.
     const from =
       start + shift + near.reduce((sum, edit) => (edit.end <= start ? sum + grownBy(edit) : sum), 0);
-    const isStanding =
-      places.has(place(from, from + end - start, before.kind(n))) &&
-      (statements.has(from) || !isStatement(before, n));
-    if (isStanding) continue;
+    const to = from + end - start;
+    const isThere = standsAt(from, (m) => after.ends[m] === to && after.kindIds[m] === before.kindIds[n]);
+    if (isThere && (!isStatement(before, n) || hasStatement(from))) continue;
     const isLine =
       isStatement(before, n) &&
       beginsLine(before, start) &&
@@ -49,15 +51,11 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): stri
     const isSpanned = spans.some((span) => span.start <= start && end <= span.end);
     const isLost =
       isLeftAlone(start, end, edits, next, isSpanned) &&
-      !places.has(place(from, from + end - start, isSpanned ? undefined : before.kind(n)));
-    if (isLost || (isLine && !statements.has(from)))
+      !(isSpanned ? standsAt(from, (m) => after.ends[m] === to) : isThere);
+    if (isLost || (isLine && !hasStatement(from)))
       return `\`${shortened(before.textOf(n))}\`, which nothing touches, would be read differently`;
   }
   return undefined;
-}
-
-function place(start: number, end: number, kind = ""): string {
-  return `${start} ${end} ${kind}`;
 }
 
 function grownBy({ start, end, text }: Edit): number {
