@@ -1,4 +1,5 @@
 import { compose, growth, Shifts } from "../rewrite/index.js";
+import { countLeading } from "../syntax/index.js";
 import { Draft } from "./draft-change.js";
 import type { Candidate } from "./find.js";
 
@@ -76,12 +77,7 @@ class Places {
 
   /** The drafts with new code that touches a range. */
   touching(from: number, to: number): readonly Draft[] {
-    let first = 0;
-    for (let high = this.#places.length; first < high;) {
-      const middle = (first + high) >> 1;
-      if (this.#places[middle]!.end < from) first = middle + 1;
-      else high = middle;
-    }
+    const first = countLeading(this.#places.length, (i) => this.#places[i]!.end < from);
     const found = new Set<Draft>();
     for (let i = first; i < this.#places.length && this.#places[i]!.start <= to; i++)
       found.add(this.#places[i]!.draft);

@@ -1,3 +1,4 @@
+import { countLeading } from "../syntax/index.js";
 import { sorted, type Edit } from "./edits.js";
 
 /** By how many code units an edit makes a text longer. */
@@ -40,14 +41,7 @@ export class Shifts {
     return this.#edits[i]!.start + this.#before[i]!;
   }
 
-  /** Of the edits, the number for which something holds that holds for the first ones only. */
   #countBelow(holds: (i: number) => boolean): number {
-    let low = 0;
-    for (let high = this.#edits.length; low < high;) {
-      const middle = (low + high) >> 1;
-      if (holds(middle)) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return countLeading(this.#edits.length, holds);
   }
 }

@@ -128,6 +128,8 @@ export interface FlowFacts {
   readonly mayThrow: readonly string[];
   /** Functions of the library that never throw, by their bare names. */
   readonly neverThrow: readonly string[];
+  /** Operators that ask whether two things are the same one, which runs no code of theirs. */
+  readonly identityTests: readonly string[];
   /** Calls that never come back, by their text before the brackets. */
   readonly neverReturn: readonly string[];
   readonly missing: MissingFacts;
@@ -144,6 +146,7 @@ export const ordinaryFlow = {
   chainBreaks: [],
   neverReturn: [],
   neverThrow: [],
+  identityTests: [],
   label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
   levels: () => 1,
 } satisfies Partial<FlowFacts>;

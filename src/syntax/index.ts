@@ -35,6 +35,7 @@ export { importStatements, topLevel } from "./import-facts.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";
 export { NO_NODE, type NodeId } from "./node-arrays.js";
 export { countErrors, parse, SyntaxTree } from "./tree.js";
+export { countLeading } from "./count-leading.js";
 export { SyntaxNode } from "./node.js";
 export { offsetOf, placeOfOffset, type TextPlace, type TextRange } from "./text-range.js";
 export {

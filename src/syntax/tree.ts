@@ -1,6 +1,7 @@
 import type { Tree } from "web-tree-sitter";
 import type { Language } from "./language.js";
 import { collapsed } from "./collapse.js";
+import { countLeading } from "./count-leading.js";
 import { grammarOf, walkTree } from "./grammars.js";
 import { namesOf, type GrammarNames } from "./grammar-names.js";
 import type { NodeArrays, NodeId } from "./node-arrays.js";
@@ -145,7 +146,7 @@ export class SyntaxTree {
     const { variables } = this.language;
     const all = this.named(name);
     const result: NodeId[] = [];
-    for (let i = firstNotBelow(all, from); i < all.length && all[i]! < to; i++) {
+    for (let i = countLeading(all.length, (k) => all[k]! < from); i < all.length && all[i]! < to; i++) {
       const n = all[i]!;
       if (variables.includes(this.kind(n)) && this.textOf(n) === name) result.push(n);
     }
@@ -157,7 +158,7 @@ export class SyntaxTree {
     const { comments } = this;
     const result: NodeId[] = [];
     for (
-      let i = firstNotBelow(comments, start, (n) => this.starts[n]!);
+      let i = countLeading(comments.length, (k) => this.starts[comments[k]!]! < start);
       i < comments.length && this.starts[comments[i]!]! <= end;
       i++
     )
@@ -191,24 +192,13 @@ export class SyntaxTree {
 
   /** The first node that starts at an offset or behind it. */
   firstFrom(offset: number): NodeId {
-    let low = 0;
-    for (let high = this.size; low < high;) {
-      const middle = (low + high) >> 1;
-      if (this.starts[middle]! < offset) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return countLeading(this.size, (n) => this.starts[n]! < offset);
   }
 
   /** The innermost node that holds the range. */
   nodeAt(start: number, end = start): SyntaxNode {
     // Nodes come in order of their starts, so the last that starts here or before is in the innermost, or is it.
-    let n = 0;
-    for (let high = this.size; high - n > 1;) {
-      const middle = (n + high) >> 1;
-      if (this.starts[middle]! <= start) n = middle;
-      else high = middle;
-    }
+    let n = Math.max(0, countLeading(this.size, (m) => this.starts[m]! <= start) - 1);
     while (n > 0 && (end > this.ends[n]! || start >= this.ends[n]!)) n = this.parents[n]!;
     return this.node(n);
   }
@@ -216,14 +206,10 @@ export class SyntaxTree {
   /** 1-based line of an offset. */
   lineAt(offset: number): number {
     const starts = this.#starts();
-    let low = 0;
-    let high = starts.length;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (starts[middle]! <= offset) low = middle;
-      else high = middle;
-    }
-    return low + 1;
+    return Math.max(
+      1,
+      countLeading(starts.length, (i) => starts[i]! <= offset),
+    );
   }
 
   /** Offset at which a 1-based line starts. */
@@ -256,17 +242,6 @@ export class SyntaxTree {
     }
     return this.#lineStarts;
   }
-}
-
-/** The place of the first entry of an ascending list that is not below a bound. */
-function firstNotBelow(list: readonly NodeId[], bound: number, of = (n: NodeId): number => n): number {
-  let low = 0;
-  for (let high = list.length; low < high;) {
-    const middle = (low + high) >> 1;
-    if (of(list[middle]!) < bound) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 function renameKinds({ size, kindIds }: NodeArrays, sameKind: ReadonlyMap<number, number>): void {

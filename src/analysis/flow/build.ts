@@ -3,6 +3,7 @@ import { referencesAt } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import { assignmentOf } from "./assignment.js";
 import { FlowGraph, type Moment, type Outcome } from "./graph.js";
+import { throwsNothing } from "./throws.js";
 import {
   operatorOf,
   partsOf,
@@ -79,6 +80,7 @@ class Builder {
   }
 
   #mayThrow(node: SyntaxNode): boolean {
+    if (throwsNothing(node)) return false;
     return node.is(this.#facts.mayThrow) || this.#around.thrown !== this.#graph.failure;
   }
 

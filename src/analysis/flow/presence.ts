@@ -214,15 +214,34 @@ function saidByTypeTest(test: SyntaxNode, pattern: SyntaxNode, isTrue: boolean):
   return isTrue ? "present" : undefined;
 }
 
-/** `isset($x)`, `Objects.isNull(x)`, `x.nil?`. */
-function saidByCall(test: SyntaxNode, to: Declaration, isTrue: boolean): Said {
+/** Does a call ask whether a variable is missing: `x.nil?`? */
+export function asksMissing(test: SyntaxNode, to: Declaration): boolean {
+  const { word, subject } = askedOf(test);
+  return (
+    subject !== undefined && refersTo(subject, to) && test.tree.language.flow.missing.missing.includes(word)
+  );
+}
+
+/** The question that a call asks, and of what: `x.nil?`, `isset($x)`. */
+function askedOf(test: SyntaxNode): {
+  word: string;
+  subject: SyntaxNode | undefined;
+  list: SyntaxNode | undefined;
+} {
   const { language } = test.tree;
-  const { missing } = language.flow;
-  if (!test.is(language.calls)) return undefined;
+  if (!test.is(language.calls)) return { word: "", subject: undefined, list: undefined };
   const list = test.parts.find((part) => part.is(language.argumentLists));
   const callee = test.text.slice(0, (list?.start ?? test.end) - test.start).trim();
   const receiver = test.child("receiver");
-  const [word, subject] = receiver ? [test.child("method")?.text ?? "", receiver] : [callee, list?.parts[0]];
+  return receiver
+    ? { word: test.child("method")?.text ?? "", subject: receiver, list }
+    : { word: callee, subject: list?.parts[0], list };
+}
+
+/** `isset($x)`, `Objects.isNull(x)`, `x.nil?`. */
+function saidByCall(test: SyntaxNode, to: Declaration, isTrue: boolean): Said {
+  const { missing } = test.tree.language.flow;
+  const { word, subject, list } = askedOf(test);
   if (!subject || !refersTo(subject, to)) return undefined;
   // `isinstance(x, (str, type(None)))` is true for None as well.
   if (list?.parts.some((part) => !part.same(subject) && isMissingNamed(part))) return undefined;

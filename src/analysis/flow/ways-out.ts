@@ -1,7 +1,7 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import type { Declaration } from "../names/declarations.js";
 import type { Moment, Outcome } from "./graph.js";
-import { refersTo, saidByTest } from "./presence.js";
+import { asksMissing, refersTo, saidByTest } from "./presence.js";
 import { flowAround, jumpAt, startOf } from "./questions.js";
 
 /** How a function is left. */
@@ -56,6 +56,7 @@ export function waysOutWithout(
 function saysMissing({ outcome }: Moment, declaration: Declaration): boolean {
   if (!outcome) return false;
   if (outcome.was === "false" && refersTo(outcome.test, declaration)) return true;
+  if (outcome.was === "true" && asksMissing(outcome.test, declaration)) return true;
   return saidByTest(outcome, declaration) === "missing" || comparesWithFalse(outcome, declaration);
 }
 

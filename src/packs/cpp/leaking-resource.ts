@@ -23,7 +23,8 @@ export const leakingResource = leakRule({
     return RESOURCES.some((row) => calledIn(row) === called);
   },
   release: (use, match) => {
-    const { parent } = use;
+    let { parent } = use;
+    while (parent?.is("parenthesized_expression")) parent = parent.parent;
     if (match.the(made).is("new_expression")) return parent?.is("delete_expression") ? parent : undefined;
     return callWritten(
       use,
@@ -53,6 +54,11 @@ export const leakingResource = leakRule({
       "likely",
     ),
     reports("void f(bool b) { Queen* q = new Queen(1); if (b) delete q; }\n", "not at the end"),
+    reports(
+      "int f(bool b) { Queen* q = new Queen(1); if (b) return 1; delete (q); return 0; }\n",
+      "where `return 1;` leaves",
+    ),
+    ignores("int f() { FILE* a = fopen(p, m); memset(b, 0, 10); fclose(a); return strlen(b); }\n"),
     ignores("Queen* f() { Queen* q = new Queen(1); return q; }\n"),
     ignores("void f() { Queen* q = new Queen(1); keep(q); }\n"),
     ignores("void f() { Queen* q = new Queen(1); kept_ = q; }\n"),

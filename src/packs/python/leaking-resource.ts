@@ -57,6 +57,16 @@ export const leakingResource = leakRule({
     ),
     ignores(`
       def first(path):
+          f = None
+          try:
+              f = open(path)
+              keep(f.read())
+          finally:
+              if f is not None:
+                  f.close()
+    `),
+    ignores(`
+      def first(path):
           f = open(path)
           with f:
               return f.read()

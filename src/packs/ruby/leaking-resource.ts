@@ -34,6 +34,9 @@ export const leakingResource = leakRule({
     ignores(
       "def f(path)\n  file = File.open(path)\n  begin\n    file.read\n  ensure\n    file.close\n  end\nend\n",
     ),
+    ignores(
+      "def f(path)\n  file = File.open(path)\n  begin\n    puts 1\n  ensure\n    file.close unless file.nil?\n  end\nend\n",
+    ),
     ignores("def f(path)\n  File.open(path) { |file| file.read }\nend\n"),
   ],
 });

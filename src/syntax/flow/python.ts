@@ -52,6 +52,7 @@ export const pythonFlow: FlowFacts = {
     "pattern_list",
     "delete_statement",
   ],
+  identityTests: ["is", "is not"],
   neverReturn: ["sys.exit", "os._exit", "os.abort"],
   missing: {
     literals: ["none"],
