@@ -10,6 +10,7 @@ import {
   statSync,
   writeFileSync,
 } from "node:fs";
+import { hostname } from "node:os";
 import { resolve } from "node:path";
 import { NEW_JS, OLD_JS, Sandbox } from "./run.js";
 
@@ -117,10 +118,7 @@ test("a file with several names, or of somebody else, is not replaced", () => {
 test("only one command at a time changes a project, and the lock of a dead one is taken over", () => {
   const sandbox = hives();
   const lock = (pid: number): void =>
-    sandbox.write(
-      ".uvran/lock",
-      JSON.stringify({ pid, host: sandbox.run("hostname").out.trim(), command: "apply", since: "now" }),
-    );
+    sandbox.write(".uvran/lock", JSON.stringify({ pid, host: hostname(), command: "apply", since: "now" }));
   lock(process.pid);
   for (const command of ["apply", "undo", "propose"]) {
     const { err, exit } = sandbox.uvran(command);
