@@ -28,9 +28,8 @@ export function joined(
     const lineStart = candidate.start === 0 ? 0 : middle.lastIndexOf("\n", candidate.start - 1) + 1;
     const lineEnd = middle.indexOf("\n", candidate.end);
     const within = places.touching(candidate.start, candidate.end);
-    const onLines = (): readonly Draft[] => places.touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
-    const touched = [() => within, () => inTheWay(candidate), onLines].map((some) => some());
-    const owners = touched.find((some) => some.length > 0) ?? drafts;
+    const onLines = places.touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
+    const owners = [within, inTheWay(candidate), onLines].find((some) => some.length > 0) ?? drafts;
     const merged: Group = { owners: new Set(owners), candidates: [candidate] };
     const others = new Set(owners.flatMap((draft) => groupOf.get(draft) ?? []));
     for (const group of others) {

@@ -192,13 +192,13 @@ export function undoLast(root: string, partly = false): Promise<Restored[]> {
           "To restore all the others and leave these alone: uvran undo --partly",
         1,
       );
+    for (const { path, state } of steps)
+      if (state === "after") checkReplaceable(insideRoot(root, path), path, stateFolder(root));
     const result = steps.map(({ path, state, stored }): Restored => {
       if (state === "before") return { path, was: "already as before" };
       if (state === "gone") return { path, was: "left alone: not there" };
       if (state === "changed") return { path, was: "left alone: changed since" };
-      const file = insideRoot(root, path);
-      checkReplaceable(file, path, stateFolder(root));
-      putInPlace(journal.stored(entry, stored), file);
+      putInPlace(journal.stored(entry, stored), insideRoot(root, path));
       return { path, was: "restored" };
     });
     const left = steps.filter(({ state }) => state === "changed" || state === "gone");

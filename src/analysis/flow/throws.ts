@@ -1,14 +1,6 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { referencesAt } from "../names/declarations.js";
-import { isDefinedInProject, isLibraryFunction } from "../names/functions.js";
-
-/** `x.nil?`, where no class of the project answers in its own way. */
-function asksNothingOfItsOwn(call: SyntaxNode): boolean {
-  const word = call.child("method")?.text ?? "";
-  const isQuestion = call.tree.language.flow.missing.missing.includes(word);
-  if (!isQuestion || call.child("receiver")?.isLeaf !== true || call.child("arguments")) return false;
-  return isDefinedInProject(word, call.tree) === undefined;
-}
+import { isLibraryFunction } from "../names/functions.js";
 
 /** A bare name may be a call; that of a variable in sight is none. */
 function isLocalRead(node: SyntaxNode): boolean {
@@ -38,7 +30,6 @@ function isIdentityTest(node: SyntaxNode): boolean {
 export function throwsNothing(node: SyntaxNode): boolean {
   const { language } = node.tree;
   if (node.is(language.calls)) {
-    if (asksNothingOfItsOwn(node)) return true;
     const called = node.child("function");
     const bare = called?.text.replace(/^(::|std::)/, "") ?? "";
     return (
