@@ -120,7 +120,7 @@ async function adversarial(): Promise<void> {
 /** The time that all conditions of all rules take: with them, less without them. */
 async function conditionsOf(own: readonly Source[]): Promise<number> {
   // The last condition says no, so that nothing is rewritten.
-  const refused = condition("nothing", (match) => no("not asked", match.node));
+  const refused = condition("nothing", (match) => no("own.nothing", "not asked", match.node));
   const asked = RULES.map((rule) => ({
     ...rule,
     given: [...(rule.given ?? []).map(answeredAnyway), refused],

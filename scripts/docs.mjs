@@ -1,10 +1,12 @@
 // Writes the parts of docs/ that are made from the code.
 import { mkdirSync, writeFileSync } from "node:fs";
-import { packPage, planJsonSchema, rulesIndex } from "uvran";
+import { codesPage, packPage, planJsonSchema, rulesIndex } from "uvran";
 import { SHIPPED } from "uvran/node";
+import { codeExamples } from "./code-examples.mjs";
 
 const docs = new URL("../docs/", import.meta.url);
 writeFileSync(new URL("plan.schema.json", docs), JSON.stringify(planJsonSchema(), null, 2) + "\n");
 mkdirSync(new URL("rules/", docs), { recursive: true });
 writeFileSync(new URL("rules/README.md", docs), rulesIndex(SHIPPED));
+writeFileSync(new URL("codes.md", docs), await codesPage(SHIPPED, codeExamples(SHIPPED)));
 for (const pack of SHIPPED) writeFileSync(new URL(`rules/${pack.name}.md`, docs), await packPage(pack));

@@ -7,10 +7,10 @@ test("the published schema is the one in force; `npm run docs` writes it", () =>
 
 test.each([
   ["not JSON", "{", "not JSON"],
-  ["another version", '{"uvranPlan":1,"files":{},"changes":[],"heldBack":[]}', "uvranPlan"],
+  ["another version", '{"uvranPlan":1,"files":{},"changes":[],"heldBack":[]}', "has form 1"],
   [
     "more than is asked for",
-    '{"uvranPlan":2,"files":{},"changes":[],"heldBack":[],"advice":[],"run":"rm"}',
+    '{"uvranPlan":3,"files":{},"changes":[],"heldBack":[],"advice":[],"run":"rm"}',
     "run",
   ],
 ])("a plan that is %s is refused", (_, json, says) => {

@@ -1,7 +1,10 @@
 import type { SyntaxNode, TextRange } from "../syntax/index.js";
+import type { Code } from "./codes.js";
 
 /** A sentence that supports an answer, and where in the code it was learnt (1-based line). */
 export interface Evidence {
+  /** What it is about, whatever the words. */
+  readonly code: Code;
   readonly says: string;
   readonly line?: number;
   /** The code it was learnt from, where that is known. */
@@ -14,13 +17,22 @@ export interface Answer {
   readonly evidence: Evidence;
 }
 
+/** A case in which new and old behave differently, with what it is about and where it was learnt. */
+export const caution = evidence;
+
+/** A sentence with its code, and the node or the 1-based line that it was learnt from. */
+function evidence(code: Code, says: string, at?: SyntaxNode | number): Evidence {
+  if (at === undefined) return { code, says };
+  if (typeof at === "number") return { code, says, line: at };
+  return { code, says, line: at.line, range: at.range };
+}
+
 const make =
   (is: Answer["is"]) =>
-  (says: string, at?: SyntaxNode | number): Answer => {
-    if (at === undefined) return { is, evidence: { says } };
-    if (typeof at === "number") return { is, evidence: { says, line: at } };
-    return { is, evidence: { says, line: at.line, range: at.range } };
-  };
+  (code: Code, says: string, at?: SyntaxNode | number): Answer => ({
+    is,
+    evidence: evidence(code, says, at),
+  });
 
 export const yes = make("yes");
 export const no = make("no");

@@ -14,24 +14,29 @@ export function isUnchanged(collection: SyntaxNode, during: readonly SyntaxNode[
   const shown = shortened(name);
   if (!collection.is(language.variables)) {
     for (const node of during.flatMap((statement) => [...statement.descendants()])) {
-      if (node.text === name && isChanged(node)) return no(`\`${shown}\` is changed here`, node);
+      if (node.text === name && isChanged(node))
+        return no("flow.written", `\`${shown}\` is changed here`, node);
     }
     const call = effectIn(during);
-    if (call) return unknown(`\`${shortened(call.text)}\` could change \`${shown}\``, call);
-    return unknown(`\`${shown}\` is not a local variable`, collection);
+    if (call) return unknown("flow.written", `\`${shortened(call.text)}\` could change \`${shown}\``, call);
+    return unknown("flow.written", `\`${shown}\` is not a local variable`, collection);
   }
   for (const statement of during) {
     const write = writesOf(name, statement)[0];
-    if (write) return no(`\`${name}\` is written`, write);
+    if (write) return no("flow.written", `\`${name}\` is written`, write);
     for (const read of readsOf(name, statement)) {
-      if (isChanged(read)) return no(`\`${name}\` is changed here`, read.parent);
+      if (isChanged(read)) return no("flow.written", `\`${name}\` is changed here`, read.parent);
     }
   }
   const through = effectIn(during) ?? changeThroughAnotherName(during);
   if (through) {
-    return unknown(`\`${shortened(through.text)}\` could change \`${name}\` through another name`, through);
+    return unknown(
+      "flow.written",
+      `\`${shortened(through.text)}\` could change \`${name}\` through another name`,
+      through,
+    );
   }
-  return yes(`nothing in the loop can change \`${name}\``);
+  return yes("flow.written", `nothing in the loop can change \`${name}\``);
 }
 
 /** A place where code of unknown effect may run: a call, a suspension, the entry to a resource's block. */

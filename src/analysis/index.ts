@@ -1,5 +1,6 @@
 /** What is known about code before it is changed. Answers are yes, no or unknown, with evidence. */
-export { no, unknown, weakest, yes, type Answer, type Evidence } from "./answer.js";
+export { caution, no, unknown, weakest, yes, type Answer, type Evidence } from "./answer.js";
+export { CODES, type Code } from "./codes.js";
 export { baseOf, stepsFrom } from "./chains.js";
 export { isUnchanged } from "./collections.js";
 export { earlyExits, runsLater } from "./exits.js";

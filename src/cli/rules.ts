@@ -1,4 +1,5 @@
 import type { Command } from "commander";
+import { CODES } from "../analysis/index.js";
 import { adviceGiven, reasonHeld, runTrials } from "../engine/index.js";
 import { Problem, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
@@ -17,15 +18,28 @@ export function addRules(program: Command): void {
     .command("rules")
     .summary("list the rules, explain one, or run their trials")
     .description("Lists the rules; explains one; with --try runs their trials.")
-    .argument("[id]", "a rule to explain")
+    .argument("[id]", "a rule, or a code of evidence, to explain")
     .option("--try", "run the trials, of one rule or of all")
     .option("--json", "the list as JSON")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
-    .addHelpText("after", examples("uvran rules", "uvran rules python/index-and-item", "uvran rules --try"))
+    .addHelpText(
+      "after",
+      examples(
+        "uvran rules",
+        "uvran rules python/index-and-item",
+        "uvran rules flow.throws",
+        "uvran rules --try",
+      ),
+    )
     .action(rules);
 }
 
 async function rules(id: string | undefined, options: Options): Promise<void> {
+  if (id !== undefined && Object.hasOwn(CODES, id)) {
+    const asks = CODES[id as keyof typeof CODES];
+    process.stdout.write(`${id} is a code of evidence, reasons and cautions. It asks ${asks}.\n`);
+    return;
+  }
   const project = await openProject(options.config === undefined ? {} : { config: options.config });
   const chosen = id === undefined ? project.allRules : project.allRules.filter((rule) => rule.id === id);
   if (chosen.length === 0) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);

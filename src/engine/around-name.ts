@@ -81,12 +81,13 @@ interface Piece {
 
 function rewriteUses(uses: EveryUse, match: Match): Piece[] {
   const coverage = uses.coverage(match);
-  if (!coverage) throw new CannotRewrite(`what declares \`${match.textOf(uses.name)}\` is not known`);
+  if (!coverage)
+    throw new CannotRewrite("name.not-resolved", `what declares \`${match.textOf(uses.name)}\` is not known`);
   return piecesOf(coverage, match);
 }
 
 function piecesOf(coverage: Coverage, match: Match): Piece[] {
-  if (coverage.uncovered) throw new CannotRewrite(coverage.uncovered.evidence.says);
+  if (coverage.uncovered) throw new CannotRewrite("name.other-uses", coverage.uncovered.evidence.says);
   const { covered, doubts } = coverage;
   const names = new Map<string | undefined, FreshNames>();
   const pieces = covered.map(({ clause, found, path }): Piece => {
@@ -107,6 +108,7 @@ function piecesOf(coverage: Coverage, match: Match): Piece[] {
   const evidence: Ground[] = [
     {
       answer: "yes",
+      code: "name.other-uses",
       says:
         count < 2
           ? ["nothing else uses it", "the one other use is known"][count]!
@@ -124,7 +126,10 @@ function refuseLoneStatement({ tree, nodes }: PatternMatch): void {
   const node = tree.node(nodes[0]!);
   const statement = node.parent?.is(expressionStatement) ? node.parent : node;
   if (statement.parent && !statement.parent.is(statementLists)) {
-    throw new CannotRewrite(`\`${shortened(statement.text)}\` cannot go from where it stands`);
+    throw new CannotRewrite(
+      "edit.no-room",
+      `\`${shortened(statement.text)}\` cannot go from where it stands`,
+    );
   }
 }
 
@@ -139,7 +144,8 @@ function distinctPieces(pieces: readonly Piece[]): Piece[] {
 
 function renameEverywhere({ name, to, options }: Renaming, match: Match): Piece[] {
   const declaration = declarationOfHole(match, name);
-  if (!declaration) throw new CannotRewrite(`what declares \`${match.textOf(name)}\` is not known`);
+  if (!declaration)
+    throw new CannotRewrite("name.not-resolved", `what declares \`${match.textOf(name)}\` is not known`);
   const { tree, around } = match;
   const newName = typeof to === "function" ? to(match) : to;
   const old = declaration.at[0]!.text;
@@ -148,12 +154,13 @@ function renameEverywhere({ name, to, options }: Renaming, match: Match): Piece[
   refuseTaken(newName, tree, ofClass, undefined);
   const { links } = tree.language;
   if (declaration.at.some((at) => links.namesFile(at, around.path))) {
-    throw new CannotRewrite(`the file is named after \`${old}\``);
+    throw new CannotRewrite("name.rename", `the file is named after \`${old}\``);
   }
   const exported = options.publicName === "changes";
   const isSeen = isPublicByItself(declaration) || (exported && publicNames(declaration).length > 0);
   const own = renamings(declaration, newName, exported);
-  if (!own) throw new CannotRewrite(`one use of \`${old}\` cannot be written with another name`);
+  if (!own)
+    throw new CannotRewrite("name.rename", `one use of \`${old}\` cannot be written with another name`);
   const pieces: Piece[] = own.map(({ node, text }) => piece(undefined, node, text));
   const doubts = [...usesOf(declaration).doubts];
   if (isSeen) {
@@ -165,17 +172,22 @@ function renameEverywhere({ name, to, options }: Renaming, match: Match): Piece[
   }
   const files = new Set(pieces.map(({ path }) => path)).size;
   const says = `all ${pieces.length} uses in ${files === 1 ? "this file" : `${files} files`} are renamed`;
-  const evidence: Ground[] = [{ answer: "yes", says }, ...groundsOf(doubts)];
+  const evidence: Ground[] = [{ answer: "yes", code: "name.rename", says }, ...groundsOf(doubts)];
   const isOpen = isMember(declaration) || isSeen;
   let trust: Trust = doubts.length > 0 ? "possible" : "certain";
   if (isSeen) {
     trust = lower(trust, "likely");
-    evidence.push({ answer: "unknown", says: `code outside of this project may use \`${old}\`` });
+    evidence.push({
+      answer: "unknown",
+      code: "name.other-uses",
+      says: `code outside of this project may use \`${old}\``,
+    });
   }
   if (isNamedAtRunTime(declaration)) {
     trust = lower(trust, "likely");
     evidence.push({
       answer: "unknown",
+      code: "name.reflection",
       says: `code that asks for names while it runs no longer finds \`${old}\``,
     });
   }
@@ -187,8 +199,10 @@ function renameEverywhere({ name, to, options }: Renaming, match: Match): Piece[
       : "only looks like the name, and stays as it is";
     evidence.push({
       answer: mayMean ? "unknown" : "yes",
+      code: "name.reflection",
       says: `${shortened(node.text)} ${looks}`,
       line: node.line,
+      range: node.range,
     });
   }
   return [...pieces, { path: undefined, text: "", edits: [], evidence, trust }];
@@ -206,7 +220,10 @@ function renamedThere(
   const keepsForm = imports || links.exposedBy(node) === node.text;
   const written = keepsForm ? { node, text: newName } : binding.renamed(node, newName);
   if (!written)
-    throw new CannotRewrite(`a use of \`${old}\` in ${file.path} cannot be written with another name`);
+    throw new CannotRewrite(
+      "name.rename",
+      `a use of \`${old}\` in ${file.path} cannot be written with another name`,
+    );
   return piece(file.path, written.node, written.text);
 }
 
@@ -224,7 +241,10 @@ const MOST_DOUBTS = 5;
 
 function groundsOf(doubts: readonly Answer[]): Ground[] {
   const rest = doubts.length - MOST_DOUBTS;
-  const more: Ground[] = rest > 0 ? [{ answer: "unknown", says: `and ${rest} more places like these` }] : [];
+  const more: Ground[] =
+    rest > 0
+      ? [{ answer: "unknown", code: "name.other-uses", says: `and ${rest} more places like these` }]
+      : [];
   return [...doubts.slice(0, MOST_DOUBTS).map(ground), ...more];
 }
 
@@ -237,7 +257,7 @@ function refuseTaken(name: string, tree: SyntaxTree, forMember: boolean, path: s
   const taken = nameInFile(name, tree).references.find(({ member }) => forMember || !member);
   if (!taken && !tree.language.builtins.includes(name)) return;
   const where = `${path === undefined ? "" : ` in ${path}`}${taken ? `, at line ${taken.node.line}` : ""}`;
-  throw new CannotRewrite(`\`${name}\` is taken${where}`);
+  throw new CannotRewrite("name.free", `\`${name}\` is taken${where}`);
 }
 
 /** A range with the whole line it stands on, where nothing else stands there. */
@@ -260,7 +280,7 @@ function ordered(edits: readonly Edit[], text: string): Edit[] {
     if (last && last.start === edit.start && last.end === edit.end && last.text === edit.text) continue;
     if (clash([edit], result)) {
       const line = text.slice(0, edit.start).split("\n").length;
-      throw new CannotRewrite(`two uses on line ${line} cannot be rewritten together`);
+      throw new CannotRewrite("edit.clash", `two uses on line ${line} cannot be rewritten together`);
     }
     result.push(edit);
   }
@@ -271,7 +291,7 @@ function soundEdits(path: string, text: string, edits: readonly Edit[]): Edit[] 
   const sorted = ordered(edits, text);
   const language = languageOfFile(path)!;
   if (countErrors(applyEdits(text, sorted), language) > countErrors(text, language)) {
-    throw new CannotRewrite(`${path} would not parse any more`);
+    throw new CannotRewrite("edit.syntax-error", `${path} would not parse any more`);
   }
   return sorted;
 }

@@ -1,4 +1,4 @@
-import type { Answer } from "../analysis/index.js";
+import type { Answer, Code, Evidence } from "../analysis/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Trust } from "../rules/index.js";
 import type { Import, TextRange } from "../syntax/index.js";
@@ -6,6 +6,8 @@ import type { Import, TextRange } from "../syntax/index.js";
 /** A condition's answer as it is shown with a change. Lines are 1-based. */
 export interface Ground {
   readonly answer: Answer["is"];
+  /** What it is about, whatever the words. */
+  readonly code: Code;
   readonly says: string;
   readonly line?: number | undefined;
   /** The code that it was learnt from, where that is known. */
@@ -34,7 +36,7 @@ export interface Change {
   readonly range: TextRange;
   readonly evidence: readonly Ground[];
   /** Cases in which old and new behave differently. */
-  readonly cautions: readonly string[];
+  readonly cautions: readonly Evidence[];
   /** What gets better where nobody can observe it, and what stays behind. */
   readonly notes: readonly string[];
   /** Against the text the plan was made for; offsets in UTF-16 code units. */
@@ -53,6 +55,8 @@ export interface HeldBack {
   readonly path: string;
   readonly line: number;
   readonly range: TextRange;
+  /** What the reason is about, whatever the words. */
+  readonly code: Code;
   readonly reason: string;
   /** Line of the place that speaks against it, if it is another one. */
   readonly at?: number | undefined;

@@ -1,7 +1,9 @@
+import type { Evidence } from "../analysis/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Trust } from "../rules/index.js";
 import type { Import, TextRange } from "../syntax/index.js";
 import type { Change, FileEdits, Ground, HeldBack } from "./change.js";
+import type { Fault } from "./checks/index.js";
 import { lower } from "../rules/index.js";
 import type { Candidate, Placed } from "./find.js";
 
@@ -17,7 +19,7 @@ export class Draft {
     readonly line: number,
     readonly trust: Trust,
     readonly evidence: readonly Ground[],
-    readonly cautions: readonly string[],
+    readonly cautions: readonly Evidence[],
     readonly notes: readonly string[],
     readonly edits: readonly Edit[],
     readonly needs: readonly Import[],
@@ -44,8 +46,14 @@ export class Draft {
       first.end,
       first.line,
       parts.map((part) => part.trust).reduce(lower),
-      distinct([...owners.flatMap((part) => part.evidence), ...later.flatMap((part) => withoutLines(part))]),
-      [...new Set(parts.flatMap((part) => part.cautions))],
+      distinct([
+        ...owners.flatMap((part) => part.evidence),
+        ...later.flatMap((part) => withoutLines(part.evidence)),
+      ]),
+      distinct([
+        ...owners.flatMap((part) => part.cautions),
+        ...later.flatMap((part) => withoutLines(part.cautions)),
+      ]),
       [...new Set(parts.flatMap((part) => part.notes))],
       edits,
       parts.flatMap((part) => part.needs),
@@ -67,18 +75,18 @@ export class Draft {
     return new Draft(rules, title, kind, start, end, line, ...said, edits, needs, elsewhere);
   }
 
-  heldBack(path: string, reason: string): Placed<HeldBack> {
+  heldBack(path: string, { code, says }: Fault): Placed<HeldBack> {
     const { rules, line, start, end } = this;
-    return { rule: rules.join(" + "), path, line, reason, start, end };
+    return { rule: rules.join(" + "), path, line, code, reason: says, start, end };
   }
 }
 
 /** Lines of a text between two passes mean nothing to a reader of the original. */
-function withoutLines(candidate: Candidate): Ground[] {
-  return candidate.evidence.map(({ answer, says }) => ({ answer, says }));
+function withoutLines<T extends Evidence | Ground>(said: readonly T[]): T[] {
+  return said.map(({ line: _line, range: _range, ...rest }) => rest as unknown as T);
 }
 
-function distinct(grounds: readonly Ground[]): Ground[] {
+function distinct<T extends Evidence | Ground>(said: readonly T[]): T[] {
   const seen = new Set<string>();
-  return grounds.filter((ground) => !seen.has(ground.says) && seen.add(ground.says));
+  return said.filter((ground) => !seen.has(ground.says) && seen.add(ground.says));
 }

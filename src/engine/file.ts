@@ -91,9 +91,10 @@ function workOut(
     const middle = next.text;
     if (pass === MOST_PASSES) {
       const looping = new Set(more.map((candidate) => candidate.rule.id));
-      const reason = `the rules ${[...looping].join(", ")} keep finding work in their own results`;
+      const says = `the rules ${[...looping].join(", ")} keep finding work in their own results`;
+      const fault = { code: "edit.loop", says } as const;
       const stays = (draft: Draft): boolean => !draft.rules.some((rule) => looping.has(rule));
-      for (const draft of drafts.filter((d) => !stays(d))) heldBack.push(draft.heldBack(path, reason));
+      for (const draft of drafts.filter((d) => !stays(d))) heldBack.push(draft.heldBack(path, fault));
       drafts = drafts.filter(stays);
       break;
     }
@@ -109,7 +110,7 @@ function workOut(
   }
 
   const verified = soundDrafts(text, tree, drafts, settled, clock);
-  for (const { draft, reason } of verified.refused) heldBack.push(draft.heldBack(path, reason));
+  for (const { draft, fault } of verified.refused) heldBack.push(draft.heldBack(path, fault));
   const mayGo = unparsed === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
   const ids = new Fingerprints(path, tree, "change");

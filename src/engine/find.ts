@@ -1,4 +1,4 @@
-import { placeIn, shortened } from "../analysis/index.js";
+import { placeIn, shortened, type Code, type Evidence } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
 import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
 import { lower, Match, versionVerdict, type Around, type Rule, type Trust } from "../rules/index.js";
@@ -23,7 +23,7 @@ export interface Candidate {
   readonly line: number;
   readonly trust: Trust;
   readonly evidence: readonly Ground[];
-  readonly cautions: readonly string[];
+  readonly cautions: readonly Evidence[];
   readonly notes: readonly string[];
   readonly edits: readonly Edit[];
   readonly elsewhere: readonly FileEdits[];
@@ -85,7 +85,15 @@ export function findIn(
     const misread = misreads.find((span) => span.start <= found.start && found.end <= span.end);
     if (misread) {
       const reason = `the parser reads \`${shortened(misread.code)}\` otherwise than the language does`;
-      heldBack.push({ rule: entry.rule.id, path, line: match.node.line, reason, ...spanOf(match) });
+      const { id } = entry.rule;
+      heldBack.push({
+        rule: id,
+        path,
+        line: match.node.line,
+        code: "file.misread",
+        reason,
+        ...spanOf(match),
+      });
       return true;
     }
     const outcome = judge(entry, match);
@@ -138,7 +146,7 @@ function spanOf({ found }: Match): Span {
 
 function kept(rule: string, path: string, match: Match, keep: Keep): Placed<HeldBack> {
   const reason = `kept by a comment${keep.reason === "" ? "" : `: ${keep.reason}`}`;
-  return { rule, path, line: match.node.line, reason, at: keep.line, ...spanOf(match) };
+  return { rule, path, line: match.node.line, code: "keep.comment", reason, at: keep.line, ...spanOf(match) };
 }
 
 /** The match with all holes that narrowing it fills; undefined where it does not fit after all. */
@@ -155,7 +163,8 @@ function narrowed(match: Match, { where = [] }: Rule): Match | undefined {
 function besideErrors(candidate: Candidate, tree: SyntaxTree): Candidate {
   const line = tree.lineAt(tree.starts[tree.errors[0]!]!);
   const says = `the parser could not read line ${line}, outside of this function`;
-  const evidence = [...candidate.evidence, { answer: "unknown" as const, says, line }];
+  const beside: Ground = { answer: "unknown", code: "file.syntax-error", says, line };
+  const evidence = [...candidate.evidence, beside];
   return { ...candidate, trust: lower(candidate.trust, "likely"), evidence };
 }
 
@@ -170,9 +179,9 @@ function settleVersion(
   if (!verdict) return undefined;
   const { answer, isTooOld, needs } = verdict;
   const { line } = match.node;
-  const { says } = answer.evidence;
+  const { code, says } = answer.evidence;
   if (isTooOld) return { rule: id, title, line, needs, asked: says };
-  if (answer.is === "no") return { rule: id, line, reason: says };
+  if (answer.is === "no") return { rule: id, line, code, reason: says };
   evidence.unshift({ answer: answer.is, ...answer.evidence });
   return undefined;
 }
@@ -187,10 +196,11 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
   for (const given of rule.given ?? []) {
     const answer = given.ask(match);
     if (answer.is === "no") {
-      const { says, line: at, range } = answer.evidence;
+      const { code, says, line: at, range } = answer.evidence;
       return {
         rule: rule.id,
         line,
+        code,
         reason: says,
         ...(at === undefined ? {} : { at }),
         ...(range === undefined ? {} : { atRange: range }),
@@ -209,7 +219,8 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
   try {
     const own = rewritten(rule, match);
     const uses = aroundName(rule, match);
-    if (clash(uses.edits, own.edits)) throw new CannotRewrite("a use stands in the code that is rewritten");
+    if (clash(uses.edits, own.edits))
+      throw new CannotRewrite("edit.clash", "a use stands in the code that is rewritten");
     trust = lower(trust, uses.trust);
     const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
     const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
@@ -236,7 +247,8 @@ function judge({ rule, order }: Entry, match: Match): Outcome {
       needs,
     };
   } catch (error) {
-    if (error instanceof CannotRewrite) return { rule: rule.id, line, reason: error.message };
+    if (error instanceof CannotRewrite)
+      return { rule: rule.id, line, code: error.code as Code, reason: error.message };
     throw error;
   }
 }

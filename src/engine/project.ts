@@ -71,6 +71,7 @@ export class Engine {
 /** Cells and scripts share their names with the rest of their file, and documentation leaves out what is around. */
 const ELSEWHERE: Ground = {
   answer: "unknown",
+  code: "file.part",
   says: "only this piece of code was looked at, not the rest of the file",
 };
 
@@ -103,6 +104,7 @@ function inFile(path: string, text: string, region: Region, result: FileResult):
     path,
     trust: region.isWhole ? entry.trust : lower(entry.trust, "likely"),
     evidence: [...entry.evidence.map(placed), ...(region.isWhole ? [] : [ELSEWHERE])],
+    cautions: entry.cautions.map(placed),
     edits: entry.edits.map((edit) => region.outward(edit)),
   });
   return {

@@ -42,7 +42,10 @@ export function rewriteTo(
     const bare = `${room.before}${code}${room.after}`;
     const isBare = fitsInPlace(match.node, bare) || fitsAsStatements(match.node, bare);
     if (!isBare && !fitsInPlace(match.node, `(${code})`)) {
-      throw new CannotRewrite("the new code would be read differently in this place");
+      throw new CannotRewrite(
+        "edit.read-differently",
+        "the new code would be read differently in this place",
+      );
     }
     const [open, close] = isBare ? [room.before, room.after] : ["(", ")"];
     if (open !== "") segments = [text(open), ...segments];
@@ -104,7 +107,7 @@ function refuseMisplacedComments(
   const meant = lines.edited([{ start, end, text }]);
   const made = lines.edited(edits);
   const same = made.errors.length <= lines.tree.errors.length && treesEqual(meant, 0, made, 0);
-  if (!same) throw new CannotRewrite("a comment in the old code has no place in the new");
+  if (!same) throw new CannotRewrite("edit.comment", "a comment in the old code has no place in the new");
 }
 
 function isSegments(becomes: Snippet | readonly Segment[]): becomes is readonly Segment[] {
@@ -125,7 +128,11 @@ function refuseSeveralForOne({ tree, node }: Match, segments: readonly Segment[]
   while (at.parent && !at.parent.is(statementLists)) at = at.parent;
   const end = context.before.length + code.trimEnd().length;
   const isOne = at.end >= end;
-  if (!isOne) throw new CannotRewrite("several statements would stand where there was one without braces");
+  if (!isOne)
+    throw new CannotRewrite(
+      "edit.no-room",
+      "several statements would stand where there was one without braces",
+    );
 }
 
 /** Statements are only moved about where they have their lines to themselves. */
@@ -136,6 +143,6 @@ function refuseSharedLines(match: Match): void {
   if (!lineBreaksMatter) return;
   const after = /^[ \t]*(\S?)/.exec(tree.text.slice(found.end))?.[1];
   if (tree.firstOnLine(found.start) !== found.start || after === statementSeparator) {
-    throw new CannotRewrite("the statement shares its line with another one");
+    throw new CannotRewrite("edit.no-room", "the statement shares its line with another one");
   }
 }

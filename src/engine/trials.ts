@@ -30,7 +30,7 @@ export async function runTrials(rule: Rule): Promise<TrialResult[]> {
 
 /** Trials in TypeScript are taken to be compiled with `strict`. */
 const STRICT: TypeSource = {
-  strictNulls: () => yes("`strict` is on in the trial"),
+  strictNulls: () => yes("type.strict-null", "`strict` is on in the trial"),
   typeAt: () => undefined,
   declarationAt: () => undefined,
 };

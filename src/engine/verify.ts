@@ -1,12 +1,17 @@
 import { applyEdits, Excerpt, sorted, type Edit } from "../rewrite/index.js";
 import { parse, type SyntaxTree } from "../syntax/index.js";
-import { CHECKS, type Rewriting } from "./checks/index.js";
+import { CHECKS, type Fault, type Rewriting } from "./checks/index.js";
 import type { Draft } from "./draft-change.js";
 import type { Stopwatch } from "./stopwatch.js";
 
+interface Refused {
+  readonly draft: Draft;
+  readonly fault: Fault;
+}
+
 interface Verdict {
   readonly sound: readonly Draft[];
-  readonly refused: readonly { readonly draft: Draft; readonly reason: string }[];
+  readonly refused: readonly Refused[];
 }
 
 /**
@@ -22,18 +27,18 @@ export function soundDrafts(
   clock: Stopwatch,
 ): Verdict {
   if (drafts.length === 0) return { sound: [], refused: [] };
-  const faultWith = (some: readonly Draft[]): string | undefined => {
+  const faultWith = (some: readonly Draft[]): Fault | undefined => {
     clock.check();
     return faultIn(tree, parse(applyEdits(text, editsOf(some)), tree.language), some);
   };
   const fault = result ? faultIn(tree, result, drafts) : faultWith(drafts);
   if (fault === undefined) return { sound: drafts, refused: [] };
-  const refused: { draft: Draft; reason: string }[] = [];
+  const refused: Refused[] = [];
   const left = drafts.filter((draft) => {
     clock.check();
-    const reason = faultInLines(tree, draft);
-    if (reason !== undefined) refused.push({ draft, reason });
-    return reason === undefined;
+    const fault = faultInLines(tree, draft);
+    if (fault !== undefined) refused.push({ draft, fault });
+    return fault === undefined;
   });
   const sound = sifted(left, [], faultWith, refused);
   const place = new Map(drafts.map((draft, i) => [draft, i]));
@@ -45,15 +50,15 @@ export function soundDrafts(
 function sifted(
   some: readonly Draft[],
   base: readonly Draft[],
-  faultWith: (some: readonly Draft[]) => string | undefined,
-  refused: { draft: Draft; reason: string }[],
+  faultWith: (some: readonly Draft[]) => Fault | undefined,
+  refused: Refused[],
 ): readonly Draft[] {
   if (some.length === 0) return base;
   const all = [...base, ...some];
-  const reason = faultWith(all);
-  if (reason === undefined) return all;
+  const fault = faultWith(all);
+  if (fault === undefined) return all;
   if (some.length === 1) {
-    refused.push({ draft: some[0]!, reason });
+    refused.push({ draft: some[0]!, fault });
     return base;
   }
   const middle = some.length >> 1;
@@ -62,7 +67,7 @@ function sifted(
 }
 
 /** What is wrong with one draft, looked at in as few lines as can be read alone. */
-function faultInLines(tree: SyntaxTree, draft: Draft): string | undefined {
+function faultInLines(tree: SyntaxTree, draft: Draft): Fault | undefined {
   const { start, end } = spanOf(draft);
   const lines = Excerpt.around(tree, start, end);
   const edits = lines.moved(draft.edits);
@@ -82,8 +87,10 @@ function spanOf({ edits }: Edited): { start: number; end: number } {
   };
 }
 
-function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Edited[]): string | undefined {
-  if (after.errors.length > before.errors.length) return "the result would have a syntax error";
+function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Edited[]): Fault | undefined {
+  if (after.errors.length > before.errors.length) {
+    return { code: "edit.syntax-error", says: "the result would have a syntax error" };
+  }
   const rewriting: Rewriting = { before, after, edits: editsOf(drafts), spans: drafts.map(spanOf) };
   return CHECKS.map((check) => check(rewriting)).find((fault) => fault !== undefined);
 }

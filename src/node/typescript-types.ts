@@ -35,11 +35,14 @@ export class TypeScriptTypes implements TypeSource {
     const config = this.#configFor(dirname(resolve(this.#root, path)));
     const loaded = this.#load(path);
     if (config === undefined || !loaded)
-      return unknown("no tsconfig.json says whether null and undefined are kept apart (`strictNullChecks`)");
+      return unknown(
+        "type.strict-null",
+        "no tsconfig.json says whether null and undefined are kept apart (`strictNullChecks`)",
+      );
     const shown = relative(this.#root, config).split(sep).join("/");
     return loaded.isStrict
-      ? yes(`\`strictNullChecks\` is on in ${shown}`)
-      : no(`\`strictNullChecks\` is off in ${shown}, so anything may be null`);
+      ? yes("type.strict-null", `\`strictNullChecks\` is on in ${shown}`)
+      : no("type.strict-null", `\`strictNullChecks\` is off in ${shown}, so anything may be null`);
   }
 
   declarationAt(file: AskedFile, start: number, end: number): ResolvedTo | undefined {

@@ -28,7 +28,7 @@ export function makePlan(examined: readonly Examined[], textOf: (path: string) =
   ]);
   const plain = <T>(values: readonly T[]): T[] => values.map((value) => structuredClone(value));
   return {
-    uvranPlan: 2,
+    uvranPlan: 3,
     files,
     changes: plain(kept) as Plan["changes"],
     heldBack: plain(heldBack) as Plan["heldBack"],
@@ -55,7 +55,7 @@ function settled(changes: readonly Change[]): { kept: Change[]; refused: HeldBac
     if (other) {
       const reason = `another change wants the same text in ${other.path}; run again once that is settled`;
       const { id, rules, path, line, range } = change;
-      refused.push({ id, rule: rules.join(" + "), path, line, range, reason });
+      refused.push({ id, rule: rules.join(" + "), path, line, range, code: "edit.clash", reason });
       continue;
     }
     for (const { path, edits } of parts) taken.set(path, [...(taken.get(path) ?? []), ...edits]);

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { CODES } from "../analysis/index.js";
 import { KINDS, TRUSTS } from "../rules/index.js";
 
 const edit = z
@@ -22,12 +23,23 @@ const range = z
 
 const id = z.string().regex(/^[0-9a-f]{16}$/);
 
-const ground = z.strictObject({
-  answer: z.enum(["yes", "no", "unknown"]),
+const code = z
+  .union([
+    z.enum(Object.keys(CODES) as [keyof typeof CODES, ...(keyof typeof CODES)[]]),
+    z.templateLiteral(["own.", z.string()]),
+  ])
+  .meta({
+    description: "What the sentence is about, whatever its words. Those that begin with `own.` are of rules.",
+  });
+
+const sentence = {
+  code,
   says: z.string(),
   line: z.int().positive().optional().meta({ description: "Line of the file, counted from 1." }),
   range: range.optional().meta({ description: "The code that it was learnt from, where that is known." }),
-});
+};
+const ground = z.strictObject({ answer: z.enum(["yes", "no", "unknown"]), ...sentence });
+const caution = z.strictObject(sentence);
 
 const wanted = z.strictObject({
   module: z.string(),
@@ -46,7 +58,7 @@ const change = z.strictObject({
   line: z.int().positive(),
   range,
   evidence: z.array(ground),
-  cautions: z.array(z.string()).meta({ description: "Cases in which old and new behave differently." }),
+  cautions: z.array(caution).meta({ description: "Cases in which old and new behave differently." }),
   notes: z
     .array(z.string())
     .meta({ description: "What gets better where nobody can observe it, and what stays behind." }),
@@ -63,6 +75,7 @@ const heldBack = z.strictObject({
   path: z.string(),
   line: z.int().positive(),
   range,
+  code,
   reason: z.string(),
   at: z.int().positive().optional().meta({ description: "Line of what speaks against it." }),
   atRange: range.optional().meta({ description: "What speaks against it, where that is known." }),
@@ -81,9 +94,12 @@ const advice = z.strictObject({
   evidence: z.array(ground),
 });
 
+/** The version of the form of plans that this version of Uvran writes and reads. */
+const FORMAT = 3;
+
 /** The published form of a plan. */
 export const planSchema = z.strictObject({
-  uvranPlan: z.literal(2).meta({ description: "Version of this format." }),
+  uvranPlan: z.literal(FORMAT).meta({ description: "Version of this format." }),
   files: z
     .record(z.string(), z.string().regex(/^[0-9a-f]{64}$/))
     .meta({ description: "SHA-256 of each file that a change touches, as it was when the plan was made." }),
@@ -111,6 +127,11 @@ export function readPlan(json: string): Plan {
       `The plan is not JSON (${(error as Error).message}). Make it again with: uvran propose`,
     );
   }
+  const format = (data as { uvranPlan?: unknown } | null)?.uvranPlan;
+  if (typeof format === "number" && format !== FORMAT)
+    throw new PlanError(
+      `The plan has form ${format}, and this version of Uvran reads form ${FORMAT}. Make it again with: uvran propose`,
+    );
   const parsed = planSchema.safeParse(data);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];

@@ -10,6 +10,7 @@ export {
   type Survey,
   type VersionAsked,
 } from "./survey.js";
+export { codesPage, sayingsOf, type CodeExample, type Saying } from "./code-page.js";
 export { packPage, rulesIndex } from "./rule-page.js";
 export { shownPath } from "./path.js";
 export { paintTrust, type Paint } from "./paint.js";

@@ -44,16 +44,17 @@ export function changeText(change: PlanChange, text: string, edits: readonly Edi
     `${paint.bold(`${shownPath(change.path)}:${change.line}`)}  ${change.title}`,
     `  ${trust} ${paint.dim("·")} ${change.kind} ${paint.dim("·")} ${change.rules.join(" + ")} ${paint.dim(`· ${change.id}`)}`,
   ];
-  const said = change.evidence.map(({ answer, says, line }) => {
+  const said = change.evidence.map(({ answer, code, says, line }) => {
     const where = line === undefined || line === change.line ? "" : ` (line ${line})`;
-    return { answer, says: says + where };
+    return { answer, code, says: says + where };
   });
   const known = said.filter((ground) => ground.answer === "yes").map((ground) => ground.says);
   for (const line of filled(known, WIDTH)) out.push(`  ${paint.green(SIGN.yes)} ${line}`);
-  for (const { answer, says } of said) {
-    if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says}`);
+  for (const { answer, code, says } of said) {
+    if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says}  ${paint.dim(code)}`);
   }
-  for (const caution of change.cautions) out.push(paint.yellow(`  ! ${caution}`));
+  for (const { code, says } of change.cautions)
+    out.push(`  ${paint.yellow(`! ${says}`)}  ${paint.dim(code)}`);
   for (const note of change.notes) out.push(paint.dim(`  · ${note}`));
   return [...out, ...differenceLines(text, edits, paint)].join("\n");
 }
@@ -93,15 +94,16 @@ function adviceLines(
   paint: Paint,
 ): string[] {
   const code = (text.split("\n")[line - 1] ?? "").trim();
-  const grounds = evidence.map(({ answer, says: said, line: at }) => {
+  const grounds = evidence.map(({ answer, code: about, says: said, line: at }) => {
     const where = at === undefined || at === line ? "" : ` (line ${at})`;
-    return `    ${answer === "yes" ? paint.green(SIGN.yes) : paint.yellow(SIGN[answer])} ${said}${where}`;
+    if (answer === "yes") return `    ${paint.green(SIGN.yes)} ${said}${where}`;
+    return `    ${paint.yellow(SIGN[answer])} ${said}${where}  ${paint.dim(about)}`;
   });
   const head = `  ${shownPath(path)}:${line}  ${paintTrust(paint, trust)(trust)} ${paint.dim(`· ${rule}`)}`;
   return [head, `    ${paint.dim(code)}`, `    ${says}`, ...grounds];
 }
 
-function heldBackLine({ path, line, rule, reason, at }: HeldBack, paint: Paint): string {
+function heldBackLine({ path, line, rule, code, reason, at }: HeldBack, paint: Paint): string {
   const where = at === undefined || at === line ? "" : ` (line ${at})`;
-  return `  ${shownPath(path)}:${line}  ${paint.dim(rule)}\n    ${reason}${where}`;
+  return `  ${shownPath(path)}:${line}  ${paint.dim(rule)}\n    ${reason}${where}  ${paint.dim(code)}`;
 }

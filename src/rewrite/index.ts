@@ -1,4 +1,5 @@
 /** A match and a replacement in, edits against the original text out. */
+export { EDIT_CODES, type EditCode } from "./codes.js";
 export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./edits.js";
 export { Excerpt } from "./excerpt.js";
 export { FreshNames } from "./fresh-names.js";

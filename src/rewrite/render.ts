@@ -183,7 +183,8 @@ class Renderer {
         ? { ...made, again: capture.again }
         : made;
     }
-    if (capture.nodes.length === 0) throw new CannotRewrite(`there is nothing to put into \`${hole.name}\``);
+    if (capture.nodes.length === 0)
+      throw new CannotRewrite("edit.no-room", `there is nothing to put into \`${hole.name}\``);
     const { start, end } = withComments(this.#match, capture);
     const moved = reindent(this.#tree, start, end, this.#tree.indentAt(capture.start), indent);
     return copy(start, end, [...inner, ...moved]);

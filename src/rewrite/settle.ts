@@ -1,5 +1,6 @@
 import type { SyntaxTree } from "../syntax/index.js";
 import { OpenBrackets } from "./brackets.js";
+import type { EditCode } from "./codes.js";
 import { applyEdits, type Edit } from "./edits.js";
 import { Gap } from "./gap.js";
 import { lineEnd, reindent } from "./indent.js";
@@ -13,6 +14,13 @@ interface Stretch {
 /** A rewrite that cannot be done without losing or breaking something; the message says what. */
 export class CannotRewrite extends Error {
   override readonly name = "CannotRewrite";
+
+  constructor(
+    readonly code: EditCode | `name.${string}`,
+    message: string,
+  ) {
+    super(message);
+  }
 }
 
 /**
@@ -144,7 +152,7 @@ function keepInOrder(segments: readonly Segment[], from: number, to: number): Ma
 /** Comments that must leave the middle of a statement go above it, each on a line of its own. */
 function carry(tree: SyntaxTree, start: number, comments: readonly string[]): Edit {
   if (tree.firstOnLine(start) !== start) {
-    throw new CannotRewrite(`the comment \`${comments[0]}\` has no place in the new code`);
+    throw new CannotRewrite("edit.comment", `the comment \`${comments[0]}\` has no place in the new code`);
   }
   const next = lineEnd(tree.text) + tree.indentAt(start);
   return { start, end: start, text: comments.map((comment) => comment + next).join("") };

@@ -19,6 +19,7 @@ import {
   weakest,
   yes,
   type Answer,
+  type Code,
   type DeclaredType,
   type TypeFacts,
   type Wanted,
@@ -65,17 +66,21 @@ export function onlyUse(name: Hole): Condition {
   return condition(`\`${name.name}\` is used only here`, (match) => {
     const to = declarationOfHole(match, name);
     const text = match.textOf(name);
-    if (!to) return unknown(`what declares \`${text}\` is not known`, match.node);
+    if (!to) return unknown("name.not-resolved", `what declares \`${text}\` is not known`, match.node);
     const isOutside = (node: SyntaxNode): boolean => !match.nodes.some((one) => one.holds(node));
     const { references, doubts } = usesOf(to);
     const other = references.find(({ node, does }) => does !== "declare" && isOutside(node));
-    if (other) return no(`\`${text}\` is used here too`, other.node);
+    if (other) return no("name.other-uses", `\`${text}\` is used here too`, other.node);
     if (doubts[0]) return doubts[0];
-    if (to.as === "parameter" || !isSeenElsewhere(to)) return yes(`\`${text}\` is used only here`);
+    if (to.as === "parameter" || !isSeenElsewhere(to))
+      return yes("name.other-uses", `\`${text}\` is used only here`);
     const foreign = foreignUses(match, to);
     const [use] = foreign.uses;
-    if (use) return no(`\`${text}\` is used in ${use.file.path}, line ${use.node.line}`);
-    return foreign.doubts[0] ?? unknown(`code outside of this project may use \`${text}\``, to.at[0]);
+    if (use) return no("name.other-uses", `\`${text}\` is used in ${use.file.path}, line ${use.node.line}`);
+    return (
+      foreign.doubts[0] ??
+      unknown("name.other-uses", `code outside of this project may use \`${text}\``, to.at[0])
+    );
   });
 }
 
@@ -83,7 +88,8 @@ export function onlyUse(name: Hole): Condition {
 export function usedAfter(name: Hole): Condition {
   return condition(`\`${name.name}\` is used afterwards`, (match) => {
     const to = declarationOfHole(match, name);
-    if (!to) return unknown(`what declares \`${match.textOf(name)}\` is not known`, match.node);
+    if (!to)
+      return unknown("name.not-resolved", `what declares \`${match.textOf(name)}\` is not known`, match.node);
     return isUsedAfter(to, match.nodes.at(-1)!);
   });
 }
@@ -92,7 +98,9 @@ export function usedAfter(name: Hole): Condition {
 export function escapes(name: Hole): Condition {
   return condition(`\`${name.name}\` gets out of its function`, (match) => {
     const to = declarationOfHole(match, name);
-    return to ? doesEscape(to) : unknown(`what declares \`${match.textOf(name)}\` is not known`, match.node);
+    return to
+      ? doesEscape(to)
+      : unknown("name.not-resolved", `what declares \`${match.textOf(name)}\` is not known`, match.node);
   });
 }
 
@@ -116,7 +124,7 @@ export function isOfType(hole: Hole, name: string, { module }: { module?: string
     const isIt = type.names.some(
       (one) => one.name === name && (module === undefined || one.module === module),
     );
-    return (isIt ? yes : no)(`the compiler says that \`${node.text}\` is \`${type.text}\``, node);
+    return (isIt ? yes : no)("type.is", `the compiler says that \`${node.text}\` is \`${type.text}\``, node);
   };
   return condition(`\`${hole.name}\` is a \`${name}\``, ask, { unknownIs: "possible" });
 }
@@ -133,7 +141,10 @@ export function askCompiler({ around, tree }: Match, node: SyntaxNode): TypeFact
 export function valuesOf(match: Match, node: SyntaxNode): DeclaredType | undefined {
   const strict =
     match.around.types?.strictNulls(match.around.path) ??
-    unknown("nothing says whether null and undefined are kept apart (`strictNullChecks`)");
+    unknown(
+      "type.strict-null",
+      "nothing says whether null and undefined are kept apart (`strictNullChecks`)",
+    );
   const declared = declaredType(node);
   const type = declared ? undefined : askCompiler(match, node);
   if (type && (type.isAny || (strict.is === "yes" && !type.knowsMissing))) return undefined;
@@ -149,9 +160,9 @@ export function valuesOf(match: Match, node: SyntaxNode): DeclaredType | undefin
 }
 
 /** A yes that rests on what values a type has, with the compiler options behind it; unknown where these are not known. */
-export function byType(type: DeclaredType, says: string): Answer {
-  if (type.unsure !== undefined) return unknown(type.unsure, type.at);
-  return yes(type.by === undefined ? says : `${says} (${type.by})`, type.at);
+export function byType(code: Code, type: DeclaredType, says: string): Answer {
+  if (type.unsure !== undefined) return unknown("type.strict-null", type.unsure, type.at);
+  return yes(code, type.by === undefined ? says : `${says} (${type.by})`, type.at);
 }
 
 /** What a hole stands for can be missing (null, None, nil, undefined) where it stands. */
@@ -163,8 +174,10 @@ export function canBeMissing(hole: Hole): Condition {
     const type = valuesOf(match, node);
     if (!type) return byFlow;
     const says = `\`${node.text}\` is ${type.how} \`${type.text}\``;
-    if (type.canBeNull || type.canBeUndefined) return yes(says, type.at);
-    return byType(type, says).is === "yes" ? no(says, type.at) : unknown(type.unsure ?? says, type.at);
+    if (type.canBeNull || type.canBeUndefined) return yes("value.null", says, type.at);
+    return byType("value.null", type, says).is === "yes"
+      ? no("value.null", says, type.at)
+      : unknown("type.strict-null", type.unsure ?? says, type.at);
   });
 }
 
@@ -173,10 +186,10 @@ export function canBeFalsyButPresent(hole: Hole): Condition {
   return condition(`\`${hole.name}\` can be falsy without being missing`, (match) => {
     const node = match.the(hole);
     const type = valuesOf(match, node);
-    if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
+    if (!type) return unknown("type.not-known", `the type of \`${node.text}\` is not known`, node);
     const says = `\`${node.text}\` is ${type.how} \`${type.text}\``;
-    if (type.falsy.length === 0) return no(says, type.at);
-    return yes(`${says}, so it can be ${type.falsy.join(" or ")}`, type.at);
+    if (type.falsy.length === 0) return no("value.falsy", says, type.at);
+    return yes("value.falsy", `${says}, so it can be ${type.falsy.join(" or ")}`, type.at);
   });
 }
 
@@ -186,8 +199,12 @@ export function insideAsync(): Condition {
     const body = bodyAround(match.node);
     const { asyncMarks, functions } = match.tree.language;
     const isAsync = body.children.some((child) => asyncMarks.includes(child.text));
-    if (isAsync) return yes("the function around is asynchronous", body);
-    return no(body.is(functions) ? "the function around is not asynchronous" : "no function is around", body);
+    if (isAsync) return yes("flow.asynchronous", "the function around is asynchronous", body);
+    return no(
+      "flow.asynchronous",
+      body.is(functions) ? "the function around is not asynchronous" : "no function is around",
+      body,
+    );
   });
 }
 
@@ -197,9 +214,10 @@ export function nameFree(name: string): Condition {
     const taken = nameInFile(name, match.tree).references.find(
       ({ member, node }) => !member && bodyAround(match.node).holds(node),
     );
-    if (taken) return no(`\`${name}\` is taken`, taken.node);
-    if (match.tree.language.builtins.includes(name)) return no(`\`${name}\` means something in the language`);
-    return yes(`\`${name}\` is free`);
+    if (taken) return no("name.free", `\`${name}\` is taken`, taken.node);
+    if (match.tree.language.builtins.includes(name))
+      return no("name.free", `\`${name}\` means something in the language`);
+    return yes("name.free", `\`${name}\` is free`);
   });
 }
 

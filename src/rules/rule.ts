@@ -1,3 +1,4 @@
+import type { Evidence } from "../analysis/index.js";
 import { checkPattern, Snippet, type Need } from "../pattern/index.js";
 import type { Segment } from "../rewrite/index.js";
 import type { Narrowing } from "./around.js";
@@ -32,7 +33,7 @@ export interface RuleSpec {
    * Sentences about cases in which new and old behave differently, in terms of values. A change with a caution is never
    * certain.
    */
-  readonly cautions?: (match: Match) => readonly string[];
+  readonly cautions?: (match: Match) => readonly Evidence[];
   /** Sentences about what gets better where nobody can observe it, such as a file that is closed sooner. */
   readonly notes?: (match: Match) => readonly string[];
   /** What to do, in one sentence, where nothing is to be rewritten: such a rule only reports. */

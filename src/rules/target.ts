@@ -53,12 +53,22 @@ export function versionVerdict(
   if (target) {
     const here = `${language.title} ${target.version} is asked for ${target.says}`;
     const isNew = isAtLeast(target.version, newest.since);
-    return { answer: isNew ? yes(here) : no(here), isTooOld: !isNew, needs };
+    return {
+      answer: isNew ? yes("version.target", here) : no("version.target", here),
+      isTooOld: !isNew,
+      needs,
+    };
   }
   const whatFor = newest.what === undefined ? "" : ` (${newest.what})`;
   const answer = isAtLeast(language.assumedVersion, newest.since)
-    ? yes(`${language.title} ${language.assumedVersion} is taken for granted, since nothing says otherwise`)
-    : no(`the new code needs ${needs}${whatFor}, and nothing says which version the project is for`);
+    ? yes(
+        "version.target",
+        `${language.title} ${language.assumedVersion} is taken for granted, since nothing says otherwise`,
+      )
+    : no(
+        "version.target",
+        `the new code needs ${needs}${whatFor}, and nothing says which version the project is for`,
+      );
   return { answer, isTooOld: false, needs };
 }
 

@@ -142,10 +142,18 @@ export class EveryUse implements Condition {
 
   ask(match: Match): Answer {
     const coverage = this.coverage(match);
-    if (!coverage) return unknown(`what declares \`${match.textOf(this.name)}\` is not known`, match.node);
+    if (!coverage)
+      return unknown(
+        "name.not-resolved",
+        `what declares \`${match.textOf(this.name)}\` is not known`,
+        match.node,
+      );
     const { uncovered, doubts, covered } = coverage;
     if (uncovered) return uncovered;
-    return doubts[0] ?? yes(`all ${covered.length} uses of \`${match.textOf(this.name)}\` are known`);
+    return (
+      doubts[0] ??
+      yes("name.other-uses", `all ${covered.length} uses of \`${match.textOf(this.name)}\` are known`)
+    );
   }
 
   /** Which clause covers which use; undefined where nothing in the file declares the name. */
@@ -165,6 +173,7 @@ export class EveryUse implements Condition {
         const at = path === undefined ? node : undefined;
         const where = path === undefined ? "" : ` in ${path}, line ${node.line}`;
         uncovered ??= no(
+          "name.other-uses",
           `\`${match.textOf(this.name)}\` is used in \`${code}\`${where}, which the rule does not know`,
           at,
         );
@@ -270,7 +279,9 @@ export function foreignUses(
 ): ReturnType<typeof usesElsewhere> {
   const { files, path } = match.around;
   if (!files) {
-    const doubts = [unknown(`\`${declaration.name}\` can be used in files that were not looked at`)];
+    const doubts = [
+      unknown("name.other-uses", `\`${declaration.name}\` can be used in files that were not looked at`),
+    ];
     return { uses: [], doubts };
   }
   return usesElsewhere(declaration, { path, tree: match.tree }, files, following);

@@ -216,7 +216,7 @@ test("no plan, a plan that is not one, a plan for other content", () => {
   sandbox.write("bad.json", "{");
   expectProblem(sandbox.uvran("apply", "--plan", sandbox.path("bad.json")), 2, "not JSON");
   sandbox.write("bad.json", '{"uvranPlan": 1}');
-  expectProblem(sandbox.uvran("apply", "--plan", sandbox.path("bad.json")), 2, "not in order at uvranPlan");
+  expectProblem(sandbox.uvran("apply", "--plan", sandbox.path("bad.json")), 2, "has form 1");
   sandbox.uvran("propose");
   sandbox.write("b.js", OLD_JS + "// edited since\n");
   expectProblem(sandbox.uvran("apply"), 1, "other content", "b.js", "Nothing was done");

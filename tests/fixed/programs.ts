@@ -66,7 +66,7 @@ export function engineFor({ path, text, others, target, rules }: FixedProgram): 
     {
       files: filesNaming([{ path, text }, ...others]),
       types: {
-        strictNulls: () => yes("`strict` is on in the test"),
+        strictNulls: () => yes("type.strict-null", "`strict` is on in the test"),
         typeAt: () => undefined,
         declarationAt: () => undefined,
       },

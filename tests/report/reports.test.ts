@@ -59,28 +59,29 @@ const change: Plan["changes"][number] = {
   line: 2,
   range: { start: { line: 2, column: 1 }, end: { line: 2, column: 2 } },
   evidence: [
-    { answer: "yes", says: "`x` is plain" },
-    { answer: "unknown", says: "`y` could be null", line: 7 },
-    { answer: "yes", says: "`z` too", line: 2 },
+    { answer: "yes", code: "effect.getter", says: "`x` is plain" },
+    { answer: "unknown", code: "value.null", says: "`y` could be null", line: 7 },
+    { answer: "yes", code: "own.plain", says: "`z` too", line: 2 },
   ],
-  cautions: ["when `y` is 0, more happens"],
+  cautions: [{ code: "value.falsy", says: "when `y` is 0, more happens" }],
   notes: ["it happens sooner"],
   edits: [{ start: 4, end: 5, text: "new" }],
   elsewhere: [],
   needs: [],
 };
-const held = {
+const held: Plan["heldBack"][number] = {
   id: "fedcba9876543210",
   rule: "a/one",
   path: "src/b.js",
   line: 3,
   range: { start: { line: 3, column: 1 }, end: { line: 3, column: 6 } },
+  code: "flow.written",
   reason: "`w` is written",
   at: 5,
 };
 
 test("a proposal says where, what, how sure, why, and what differs", () => {
-  const plan: Plan = { uvranPlan: 2, files: {}, changes: [change], heldBack: [held], advice: [] };
+  const plan: Plan = { uvranPlan: 3, files: {}, changes: [change], heldBack: [held], advice: [] };
   expect(
     proposalText(
       plan,
@@ -91,8 +92,8 @@ test("a proposal says where, what, how sure, why, and what differs", () => {
   ).toBe(`src/a.js:2  Do it better
   likely · idiom · a/one + a/two · 0123456789abcdef
   ✓ \`x\` is plain; \`z\` too
-  ? \`y\` could be null (line 7)
-  ! when \`y\` is 0, more happens
+  ? \`y\` could be null (line 7)  value.null
+  ! when \`y\` is 0, more happens  value.falsy
   · it happens sooner
     1   one
     2 - b
@@ -101,7 +102,7 @@ test("a proposal says where, what, how sure, why, and what differs", () => {
 
 Held back: 1 place
   src/b.js:3  a/one
-    \`w\` is written (line 5)
+    \`w\` is written (line 5)  flow.written
 `);
 });
 

@@ -73,9 +73,12 @@ test("a running total is no list in disguise, unless it is given one", async () 
 });
 
 test("trust falls with the answers, and no holds back whatever the others say", async () => {
-  const says = { y: condition("y", () => yes("aye")), u: condition("u", () => unknown("who knows")) };
-  const n = condition("n", () => no("nay"));
-  const p = condition("p", () => unknown("no idea"), { unknownIs: "possible" });
+  const says = {
+    y: condition("y", () => yes("own.y", "aye")),
+    u: condition("u", () => unknown("own.u", "who knows")),
+  };
+  const n = condition("n", () => no("own.n", "nay"));
+  const p = condition("p", () => unknown("own.p", "no idea"), { unknownIs: "possible" });
   expect(await fate([], "pass")).toBe("certain");
   expect(await fate([says.y, says.u], "pass")).toBe("likely");
   expect(await fate([p, says.u], "pass")).toBe("possible");

@@ -212,7 +212,7 @@ test.each<[string, Condition, string]>([
 });
 
 const says = (is: core.Answer): Condition => condition("said", () => is);
-const [Y, N, U] = [says(yes("y")), says(core.no("n")), says(unknown("u"))];
+const [Y, N, U] = [says(yes("own.y", "y")), says(core.no("own.n", "n")), says(unknown("own.u", "u"))];
 
 test.each<[string, Condition, string]>([
   ["all, yes", all(Y, Y), "certain"],
@@ -227,7 +227,7 @@ test.each<[string, Condition, string]>([
   [
     "the lowest trust of all",
     all(
-      condition("p", () => unknown("p"), { unknownIs: "possible" }),
+      condition("p", () => unknown("own.p", "p"), { unknownIs: "possible" }),
       U,
     ),
     "possible",

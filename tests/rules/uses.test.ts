@@ -42,7 +42,11 @@ test("each use becomes what its clause says", async () => {
   expect(now["a.cpp"]).toBe(
     "void f() {\n  std::unique_ptr<Hive> h(open(1));\n  h->go();\n  weigh(h.get(), h->size);\n  // done\n}\n",
   );
-  expect(plan.changes[0]!.evidence).toContainEqual({ answer: "yes", says: "all 4 other uses are known" });
+  expect(plan.changes[0]!.evidence).toContainEqual({
+    answer: "yes",
+    code: "name.other-uses",
+    says: "all 4 other uses are known",
+  });
 });
 
 test.each([
@@ -113,8 +117,10 @@ test("a rename follows imports and aliases, and leaves what only looks the same"
   expect(change!.trust).toBe("likely");
   expect(change!.evidence).toContainEqual({
     answer: "unknown",
+    code: "name.reflection",
     says: "'jar' may mean the name, and stays as it is",
     line: 5,
+    range: { start: { line: 5, column: 7 }, end: { line: 5, column: 12 } },
   });
 });
 

@@ -26,9 +26,9 @@ export function ChangeCard({ change, code }: { readonly change: Change; readonly
         ))}
       </pre>
       <ul>
-        {change.cautions.map((caution) => (
-          <li key={caution} className="caution">
-            ! <Sentence text={caution} />
+        {change.cautions.map(({ code, says }) => (
+          <li key={says} className="caution" title={code}>
+            ! <Sentence text={says} />
           </li>
         ))}
         {change.notes.map((note) => (
@@ -36,8 +36,8 @@ export function ChangeCard({ change, code }: { readonly change: Change; readonly
             · <Sentence text={note} />
           </li>
         ))}
-        {change.evidence.map(({ answer, says, line }) => (
-          <li key={says} className={answer}>
+        {change.evidence.map(({ answer, code, says, line }) => (
+          <li key={says} className={answer} title={code}>
             {SIGN[answer]} <Sentence text={says} />
             {line !== undefined && line !== change.line && ` (line ${line})`}
           </li>

@@ -21,7 +21,10 @@ export function mayRunAnyway(expression: SyntaxNode): Answer {
     const failure = mayFail(node);
     if (failure) return failure;
   }
-  return yes(`evaluating \`${shortened(expression.text)}\` does nothing else and cannot fail`);
+  return yes(
+    "effect.could-fail",
+    `evaluating \`${shortened(expression.text)}\` does nothing else and cannot fail`,
+  );
 }
 
 function mayFail(node: SyntaxNode): Answer | undefined {
@@ -32,21 +35,32 @@ function mayFail(node: SyntaxNode): Answer | undefined {
     const operator = operatorOf(node);
     const divisor = node.parts.at(-1);
     if (/^(\/|%|\/\/)$/.test(operator) && !/^[1-9]/.test(divisor?.text ?? ""))
-      return unknown(`\`${shown}\` could fail, and would be worked out every time`, node);
+      return unknown(
+        "effect.could-fail",
+        `\`${shown}\` could fail, and would be worked out every time`,
+        node,
+      );
     const isQuiet =
       language.quietOperators.includes(operator) || node.parts.every((part) => isPlainValue(part));
-    return isQuiet ? undefined : unknown(`\`${shown}\` could fail, and would be worked out every time`, node);
+    return isQuiet
+      ? undefined
+      : unknown("effect.could-fail", `\`${shown}\` could fail, and would be worked out every time`, node);
   }
   if (node.is(language.indexReads))
-    return unknown(`\`${shown}\` could fail where there is no such item`, node);
-  if (/cast/.test(node.kind)) return unknown(`\`${shown}\` could fail for a value of another type`, node);
+    return unknown("effect.could-fail", `\`${shown}\` could fail where there is no such item`, node);
+  if (/cast/.test(node.kind))
+    return unknown("effect.could-fail", `\`${shown}\` could fail for a value of another type`, node);
   if (!node.is(language.memberReads)) return undefined;
   const object = node.parts[0];
   const isOwn =
     object && (language.binding.selfOf(object) !== undefined || /^(this|self|\$this)$/.test(object.text));
   return isOwn || isStatic(node)
     ? undefined
-    : unknown(`\`${shown}\` could fail where \`${shortened(object?.text ?? "")}\` is missing`, node);
+    : unknown(
+        "effect.could-fail",
+        `\`${shown}\` could fail where \`${shortened(object?.text ?? "")}\` is missing`,
+        node,
+      );
 }
 
 /** `Colour.RED`: a member of a class that is named. */
@@ -70,8 +84,12 @@ function hasNoValue(leaf: SyntaxNode): Answer | undefined {
   if (!to)
     return language.builtins.includes(leaf.text)
       ? undefined
-      : unknown(`\`${leaf.text}\` may not be defined, and would be read every time`, leaf);
+      : unknown(
+          "effect.could-fail",
+          `\`${leaf.text}\` may not be defined, and would be read every time`,
+          leaf,
+        );
   if (to.as !== "local" || !language.localsMayBeUnset || to.scope.same(leaf.tree.root)) return undefined;
   const assigned = isCertainlyAssigned(to, leaf);
-  return assigned.is === "yes" ? undefined : unknown(assigned.evidence.says, leaf);
+  return assigned.is === "yes" ? undefined : unknown(assigned.evidence.code, assigned.evidence.says, leaf);
 }

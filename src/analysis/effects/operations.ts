@@ -11,7 +11,11 @@ export function codeRunBy(node: SyntaxNode): Answer | undefined {
   if (node.is(language.textParts)) {
     const value = node.parts.find((part) => !/^(format_|type_conv|interpolation_)/.test(part.kind));
     if (!value || isPlainValue(value)) return undefined;
-    return unknown(`turning \`${shortened(value.text)}\` into text could run code of its class`, node);
+    return unknown(
+      "type.operator",
+      `turning \`${shortened(value.text)}\` into text could run code of its class`,
+      node,
+    );
   }
   const isOperation = node.is(language.binary) || /unary|not_operator|prefix/.test(node.kind);
   if (!isOperation) return undefined;
@@ -23,7 +27,11 @@ export function codeRunBy(node: SyntaxNode): Answer | undefined {
   if (asksForNothing && !language.nullTestsAskClass) return undefined;
   if (operands.every(isPlainValue)) return undefined;
   const open = operands.find((part) => !isPlainValue(part))!;
-  return unknown(`\`${operator}\` could run code of the class of \`${shortened(open.text)}\``, node);
+  return unknown(
+    "type.operator",
+    `\`${operator}\` could run code of the class of \`${shortened(open.text)}\``,
+    node,
+  );
 }
 
 /** `is not` and `not in` are two words. */

@@ -26,14 +26,14 @@ export function codeRunByName(leaf: SyntaxNode): Answer | undefined {
       return codeRunByMember(leaf, to);
     case "method":
       return leaf.is("identifier") && !to
-        ? unknown(`\`${leaf.text}\` is a method, and is called`, leaf)
+        ? unknown("effect.getter", `\`${leaf.text}\` is a method, and is called`, leaf)
         : undefined;
     case "macro":
       return codeRunInCpp(leaf, to);
     case "global":
-      if (why !== undefined) return unknown(why, leaf);
+      if (why !== undefined) return unknown("effect.getter", why, leaf);
       return !to && definesGetter(leaf, leaf.text)
-        ? unknown(`\`${leaf.text}\` is defined with a getter`, leaf)
+        ? unknown("effect.getter", `\`${leaf.text}\` is defined with a getter`, leaf)
         : undefined;
   }
 }
@@ -64,13 +64,16 @@ const searched = new WeakMap<SourceFiles, Map<string, boolean>>();
 /** A macro may be anything, and what is volatile is read each time for a reason. */
 function codeRunInCpp(leaf: SyntaxNode, to: Declaration | undefined): Answer | undefined {
   const at = to?.at[0];
-  if (at?.closest(["preproc_def", "preproc_function_def"])) return unknown(`\`${leaf.text}\` is a macro`, at);
+  if (at?.closest(["preproc_def", "preproc_function_def"]))
+    return unknown("effect.getter", `\`${leaf.text}\` is a macro`, at);
   const declaration = at?.closest(["declaration", "field_declaration", "parameter_declaration"]);
   if (declaration?.parts.some((part) => part.is("type_qualifier") && part.text === "volatile"))
-    return unknown(`\`${leaf.text}\` is volatile`, at);
+    return unknown("effect.getter", `\`${leaf.text}\` is volatile`, at);
   if (to) return undefined;
   const { otherwise } = classesNamed(leaf.tree, leaf.text);
-  return otherwise?.startsWith("#") ? unknown(`\`${leaf.text}\` is a macro`, leaf) : undefined;
+  return otherwise?.startsWith("#")
+    ? unknown("effect.getter", `\`${leaf.text}\` is a macro`, leaf)
+    : undefined;
 }
 
 /** A bare name of C# may be a property, of this class, of one that it is derived from, or of another part of it. */
@@ -97,13 +100,14 @@ function codeRunByMember(leaf: SyntaxNode, to: Declaration | undefined): Answer 
   ) {
     if (found?.isWhole !== false) return undefined;
   }
-  return unknown(`\`${leaf.text}\` could be a property that runs code`, leaf);
+  return unknown("effect.getter", `\`${leaf.text}\` could be a property that runs code`, leaf);
 }
 
 function codeOf(member: OwnMember, of: OwnClass, at: SyntaxNode): Answer | undefined {
   return member.isPlain
     ? undefined
     : unknown(
+        "effect.getter",
         `\`${member.name}\` is a property with code of its own (${placeOf({ ...of, line: member.line })})`,
         at,
       );
@@ -150,7 +154,7 @@ export function memberNamed(
 /** May reading a member of an object run code? Undefined where it certainly does not. */
 export function codeRunByMemberRead(node: SyntaxNode): Answer | undefined {
   const { language } = node.tree;
-  const says = unknown(`reading \`${shortened(node.text)}\` could run a getter`, node);
+  const says = unknown("effect.getter", `reading \`${shortened(node.text)}\` could run a getter`, node);
   const object = node.child("object") ?? node.child("expression") ?? node.child("argument") ?? node.parts[0];
   const name = (node.child("name") ?? node.child("property") ?? node.child("field") ?? node.parts.at(-1))
     ?.text;
@@ -251,6 +255,7 @@ export function codeRunByItem(node: SyntaxNode): Answer | undefined {
   const type = base && typeOf(base);
   const name = type?.declared === undefined ? type?.name : undefined;
   const says = unknown(
+    "effect.getter",
     `reading \`${shortened(node.text)}\` could run code of the class of \`${shortened(base?.text ?? "")}\``,
     node,
   );

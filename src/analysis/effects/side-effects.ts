@@ -20,7 +20,7 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
     }
     if (node.is(language.combinations) || node.is(language.literals) || node.is(language.strings)) {
       if (language.changingOperators.includes(operatorOf(node)))
-        return no(`\`${shortened(node.text)}\` changes something`, node);
+        return no("effect.side-effect", `\`${shortened(node.text)}\` changes something`, node);
       doubt ??= codeRunBy(node);
       continue;
     }
@@ -29,8 +29,8 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
     else if (!isCall && node.is(language.indexReads)) doubt ??= codeRunByItem(node);
     else {
       const what = node.is(language.calls) ? "calls something" : "is not a plain read";
-      return no(`\`${shortened(node.text)}\` ${what}`, node);
+      return no("effect.side-effect", `\`${shortened(node.text)}\` ${what}`, node);
     }
   }
-  return doubt ?? yes(`evaluating \`${shortened(expression.text)}\` does nothing else`);
+  return doubt ?? yes("effect.side-effect", `evaluating \`${shortened(expression.text)}\` does nothing else`);
 }

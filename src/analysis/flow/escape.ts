@@ -12,18 +12,20 @@ export type Fate = "returned" | "stored" | "captured" | "passed on" | "stays";
  */
 export function doesEscape(declaration: Declaration): Answer {
   if (declaration.as !== "parameter" && isSeenElsewhere(declaration)) {
-    return unknown(`\`${declaration.name}\` can be used from other files`, declaration.at[0]);
+    return unknown("flow.escapes", `\`${declaration.name}\` can be used from other files`, declaration.at[0]);
   }
   const { references, doubts } = usesOf(declaration);
   let passed: SyntaxNode | undefined;
   for (const reference of references) {
     const fate = fateOf(reference);
     if (fate === "passed on") passed ??= reference.node;
-    else if (fate !== "stays") return yes(`\`${declaration.name}\` is ${fate}`, reference.node);
+    else if (fate !== "stays")
+      return yes("flow.escapes", `\`${declaration.name}\` is ${fate}`, reference.node);
   }
-  if (doubts[0]) return unknown(doubts[0].evidence.says, doubts[0].evidence.line);
-  if (passed) return unknown(`\`${declaration.name}\` is passed on and may be kept there`, passed);
-  return no(`\`${declaration.name}\` stays in this function`);
+  if (doubts[0]) return unknown(doubts[0].evidence.code, doubts[0].evidence.says, doubts[0].evidence.line);
+  if (passed)
+    return unknown("flow.escapes", `\`${declaration.name}\` is passed on and may be kept there`, passed);
+  return no("flow.escapes", `\`${declaration.name}\` stays in this function`);
 }
 
 /** What a use does with the value. */

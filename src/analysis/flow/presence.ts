@@ -17,18 +17,20 @@ type Said = "present" | "missing" | "anything" | undefined;
  */
 export function canBeMissingHere(name: SyntaxNode): Answer {
   const to = referencesAt(name).find((reference) => !reference.member)?.to;
-  if (!to || isMember(to)) return unknown(`\`${shortened(name.text)}\` is not a local variable`, name);
+  if (!to || isMember(to))
+    return unknown("flow.missing", `\`${shortened(name.text)}\` is not a local variable`, name);
   const graph = flowAround(name);
-  if (!graph.owner.holds(to.at[0]!)) return unknown(`\`${name.text}\` belongs to another function`, to.at[0]);
+  if (!graph.owner.holds(to.at[0]!))
+    return unknown("flow.missing", `\`${name.text}\` belongs to another function`, to.at[0]);
   const ends = graph.at(name);
-  if (ends.length === 0) return unknown(`\`${name.text}\` is not evaluated here`, name);
+  if (ends.length === 0) return unknown("flow.missing", `\`${name.text}\` is not evaluated here`, name);
   let earlier: Set<Moment> | undefined;
   const isPassedBefore = (node: SyntaxNode): boolean =>
     graph.at(node).some((moment) => (earlier ??= graph.before(ends)).has(moment));
   const elsewhere = changesOf(to).find(({ does, node }) =>
     does === "passed" ? isPassedBefore(node) : does === "address" || graph.writesAt(node).length === 0,
   );
-  if (elsewhere) return unknown(`\`${name.text}\` can be changed elsewhere`, elsewhere.node);
+  if (elsewhere) return unknown("flow.missing", `\`${name.text}\` can be changed elsewhere`, elsewhere.node);
   const state = statesOf(to, graph);
   let isOpen = false;
   let missing: SyntaxNode | undefined;
@@ -41,12 +43,16 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
       test = later(test, left?.present);
     }
   }
-  if (missing) return yes(`\`${name.text}\` is missing on a way to here`, missing);
+  if (missing) return yes("flow.missing", `\`${name.text}\` is missing on a way to here`, missing);
   if (isOpen || !test)
-    return unknown(`nothing on some way to here says that \`${name.text}\` is there`, name);
+    return unknown("flow.missing", `nothing on some way to here says that \`${name.text}\` is there`, name);
   if (graph.gap)
-    return unknown(`\`${shortened(graph.gap.text)}\` jumps to a place that is not followed`, graph.gap);
-  return no(`\`${name.text}\` is there after \`${shortened(test.text)}\``, test);
+    return unknown(
+      "flow.not-followed",
+      `\`${shortened(graph.gap.text)}\` jumps to a place that is not followed`,
+      graph.gap,
+    );
+  return no("flow.missing", `\`${name.text}\` is there after \`${shortened(test.text)}\``, test);
 }
 
 /** What is known of a variable when a moment is over: what the ways to there say last. */

@@ -34,7 +34,11 @@ function isOpen(declaration: Declaration): boolean {
 /** An answer that only holds if all ways through the function are known. */
 function ifComplete(graph: FlowGraph, answer: Answer): Answer {
   if (!graph.gap || answer.is === "no") return answer;
-  return unknown(`\`${shortened(graph.gap.text)}\` jumps to a place that is not followed`, graph.gap);
+  return unknown(
+    "flow.not-followed",
+    `\`${shortened(graph.gap.text)}\` jumps to a place that is not followed`,
+    graph.gap,
+  );
 }
 
 /** Where a declaration is written in functions inside the one it belongs to; anything that is called may run them. */
@@ -59,12 +63,16 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
   const { name } = declaration;
   const graph = flowAround(from);
   if (isOpen(declaration) || !graph.owner.holds(declaration.scope.tree.node(declaration.at[0]!.id))) {
-    return unknown(`\`${name}\` can be written from outside this function`, declaration.at[0]);
+    return unknown(
+      "flow.written",
+      `\`${name}\` can be written from outside this function`,
+      declaration.at[0],
+    );
   }
   const start = startOf(graph, from);
   const ends = graph.at(to);
   if (start.length === 0 || ends.length === 0)
-    return unknown(`\`${shortened(to.text)}\` is not reached from here`, to);
+    return unknown("flow.not-followed", `\`${shortened(to.text)}\` is not reached from here`, to);
   let between: Set<Moment> | undefined;
   let leading: Set<Moment> | undefined;
   const isBetween = (moment: Moment): boolean =>
@@ -74,16 +82,17 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
     if (!isChange(does)) continue;
     const moments = graph.writesAt(node).length > 0 ? graph.writesAt(node) : graph.at(node);
     if (!moments.some(isBetween)) continue;
-    if (does === "passed") return unknown(`\`${name}\` is passed on and may be changed there`, node);
+    if (does === "passed")
+      return unknown("flow.written", `\`${name}\` is passed on and may be changed there`, node);
     return does === "address"
-      ? unknown(`\`${name}\` can be changed through a reference`, node)
-      : yes(`\`${name}\` is written here`, node);
+      ? unknown("flow.written", `\`${name}\` can be changed through a reference`, node)
+      : yes("flow.written", `\`${name}\` is written here`, node);
   }
   const elsewhere = writesElsewhere(declaration);
-  if (elsewhere) return unknown(`\`${name}\` is written in another function`, elsewhere.node);
+  if (elsewhere) return unknown("flow.written", `\`${name}\` is written in another function`, elsewhere.node);
   const aliased = changes.find(({ does }) => does === "address");
-  if (aliased) return unknown(`\`${name}\` can be changed through a reference`, aliased.node);
-  return ifComplete(graph, no(`\`${name}\` is not written in between`));
+  if (aliased) return unknown("flow.written", `\`${name}\` can be changed through a reference`, aliased.node);
+  return ifComplete(graph, no("flow.written", `\`${name}\` is not written in between`));
 }
 
 /** The moments at which evaluating a node is over; for code that never ends by itself, those in it. */
@@ -95,34 +104,42 @@ export function startOf(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
 /** Has a variable been given a value on every way to a place? */
 export function isCertainlyAssigned(declaration: Declaration, at: SyntaxNode): Answer {
   const { name } = declaration;
-  if (declaration.as === "parameter") return yes(`\`${name}\` is a parameter`, declaration.at[0]);
+  if (declaration.as === "parameter")
+    return yes("flow.assigned", `\`${name}\` is a parameter`, declaration.at[0]);
   const graph = flowAround(at);
   const writes = new Set(
     changesOf(declaration).flatMap(({ does, node }) =>
       does === "write" || does === "update" ? graph.writesAt(node) : [],
     ),
   );
-  if (writes.size === 0) return unknown(`\`${name}\` is given no value in this function`, declaration.at[0]);
+  if (writes.size === 0)
+    return unknown("flow.assigned", `\`${name}\` is given no value in this function`, declaration.at[0]);
   const ends = graph.at(at);
-  if (ends.length === 0) return unknown(`\`${shortened(at.text)}\` is not evaluated in this function`, at);
+  if (ends.length === 0)
+    return unknown("flow.not-followed", `\`${shortened(at.text)}\` is not evaluated in this function`, at);
   const without = graph.after([graph.entry], (moment) => writes.has(moment));
   const open = ends.find((moment) => without.has(moment) && !writes.has(moment));
-  if (open) return no(`\`${name}\` has no value yet on some way to here`, at);
-  return ifComplete(graph, yes(`\`${name}\` has a value on every way to here`, at));
+  if (open) return no("flow.assigned", `\`${name}\` has no value yet on some way to here`, at);
+  return ifComplete(graph, yes("flow.assigned", `\`${name}\` has a value on every way to here`, at));
 }
 
 /** Does every way on from one place pass another, before the function is left? Exceptions count as ways. */
 export function everyWayReaches(from: SyntaxNode, to: SyntaxNode): Answer {
   const graph = flowAround(from);
   const goals = new Set(graph.within(to));
-  if (goals.size === 0) return unknown(`\`${shortened(to.text)}\` is not evaluated in this function`, to);
+  if (goals.size === 0)
+    return unknown("flow.not-followed", `\`${shortened(to.text)}\` is not evaluated in this function`, to);
   const rest = graph.after(startOf(graph, from), (moment) => goals.has(moment));
-  if (rest.has(graph.exit)) return no(`the function can be left before \`${shortened(to.text)}\``, to);
+  if (rest.has(graph.exit))
+    return no("flow.every-path", `the function can be left before \`${shortened(to.text)}\``, to);
   if (rest.has(graph.failure)) {
     const thrower = [...rest].find((moment) => moment.thrown && moment.node)?.node;
-    return no(`an exception can get past \`${shortened(to.text)}\``, thrower ?? to);
+    return no("flow.every-path", `an exception can get past \`${shortened(to.text)}\``, thrower ?? to);
   }
-  return ifComplete(graph, yes(`every way from here passes \`${shortened(to.text)}\``, to));
+  return ifComplete(
+    graph,
+    yes("flow.every-path", `every way from here passes \`${shortened(to.text)}\``, to),
+  );
 }
 
 /** Can control leave a piece of code other than by its end: by a jump, or by an exception that nothing in it catches? */
@@ -130,15 +147,16 @@ export function canLeaveEarly(code: SyntaxNode): Answer {
   const graph = flowAround(code);
   const inside = new Set(graph.within(code));
   const ends = new Set(graph.at(code));
-  if (inside.size === 0) return unknown("this code is not followed", code);
+  if (inside.size === 0) return unknown("flow.not-followed", "this code is not followed", code);
   for (const node of code.descendants()) {
     if (!jumpAt(node)) continue;
     for (const moment of graph.at(node)) {
       const gone = moment.next.some((next) => !leadsBack(graph, next, inside, ends));
-      if (inside.has(moment) && gone) return yes(`\`${shortened(node.text)}\` leaves here`, node);
+      if (inside.has(moment) && gone)
+        return yes("flow.leaves-early", `\`${shortened(node.text)}\` leaves here`, node);
     }
   }
-  return ifComplete(graph, no("control leaves only at the end", code));
+  return ifComplete(graph, no("flow.leaves-early", "control leaves only at the end", code));
 }
 
 /** Where a jump goes; undefined for nodes that are none. */
@@ -170,13 +188,13 @@ export function canThrow(code: SyntaxNode): Answer {
     if (jumpAt(node) !== "throw") continue;
     const gone = (moment: Moment): boolean =>
       moment.next.some((next) => !leadsBack(graph, next, inside, new Set()));
-    if (graph.at(node).some(gone)) return yes(`\`${shortened(node.text)}\` throws`, node);
+    if (graph.at(node).some(gone)) return yes("flow.throws", `\`${shortened(node.text)}\` throws`, node);
   }
   if (doubt) {
     const what = doubt.is(calls) ? "may throw" : "may fail";
-    return unknown(`\`${shortened(doubt.text)}\` ${what}`, doubt);
+    return unknown("flow.throws", `\`${shortened(doubt.text)}\` ${what}`, doubt);
   }
-  return no("nothing here throws", code);
+  return no("flow.throws", "nothing here throws", code);
 }
 
 /** The moments of a node, else of the nearest code around it that has some: parts of a target are no moments of their own. */
@@ -195,7 +213,11 @@ export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
   const { name } = declaration;
   const graph = flowAround(at);
   if (isOpen(declaration))
-    return unknown(`\`${name}\` can be read from outside this function`, declaration.at[0]);
+    return unknown(
+      "flow.used-later",
+      `\`${name}\` can be read from outside this function`,
+      declaration.at[0],
+    );
   const own = referencesOf(declaration);
   const overwritten = new Set(
     own.filter(({ does }) => does === "write").flatMap(({ node }) => graph.writesAt(node)),
@@ -206,8 +228,9 @@ export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
     const moments = momentsAround(graph, node);
     const isLater = moments.some((moment) => later.has(moment));
     if (at.holds(node) && !isLater) continue;
-    if (isLater) return yes(`\`${name}\` is read later`, node);
-    if (moments.length === 0) return unknown(`\`${name}\` is read in a function that may run later`, node);
+    if (isLater) return yes("flow.used-later", `\`${name}\` is read later`, node);
+    if (moments.length === 0)
+      return unknown("flow.used-later", `\`${name}\` is read in a function that may run later`, node);
   }
-  return ifComplete(graph, no(`\`${name}\` is not read later`));
+  return ifComplete(graph, no("flow.used-later", `\`${name}\` is not read later`));
 }

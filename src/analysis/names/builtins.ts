@@ -57,7 +57,10 @@ function replacedAround(name: string, at: SyntaxNode): Answer | undefined {
   const named = [...(whole?.descendants() ?? [])].find(
     (node) => node.is(strings) && namedIn(name).test(node.text),
   );
-  return named && no(`\`${name}\` is replaced through its name in \`${shortened(named.text)}\``, named);
+  return (
+    named &&
+    no("name.reflection", `\`${name}\` is replaced through its name in \`${shortened(named.text)}\``, named)
+  );
 }
 
 /** A string that ends in a name: `"open"`, `"yard.open"`. */
@@ -75,35 +78,40 @@ function meansBuiltin(name: string, tree: SyntaxTree): Answer {
     nameInFile(language.ignoresCase === "keywords" ? name.toLowerCase() : name, tree).declarations.find(
       ({ as }) => as === "function" || as === "import" || as === "method",
     )?.at[0];
-  if (written) return no(`\`${name}\` is given another meaning in this file`, written);
+  if (written) return no("name.library", `\`${name}\` is given another meaning in this file`, written);
   const inString = namedIn(name);
   for (const node of root.descendants()) {
     if (node.is(language.wildcardImports)) {
-      return unknown(`\`${node.parent?.text}\` may bring in another \`${name}\``, node);
+      return unknown("name.not-resolved", `\`${node.parent?.text}\` may bring in another \`${name}\``, node);
     }
     if (node.is(language.strings) && inString.test(node.text)) {
-      return unknown(`\`${name}\` may be replaced through its name in \`${shortened(node.text)}\``, node);
+      return unknown(
+        "name.reflection",
+        `\`${name}\` may be replaced through its name in \`${shortened(node.text)}\``,
+        node,
+      );
     }
     if (node.is(language.memberReads) && node.text.endsWith(`.${name}`)) {
       if (node.parent?.child("left")?.same(node))
-        return unknown(`\`${shortened(node.text)}\` is replaced here`, node);
+        return unknown("name.library", `\`${shortened(node.text)}\` is replaced here`, node);
     }
   }
-  return isDefinedInProject(name, tree) ?? yes(`\`${name}\` is the built-in one`);
+  return isDefinedInProject(name, tree) ?? yes("name.library", `\`${name}\` is the built-in one`);
 }
 
 /** Is the variable left alone by everything in these statements? Nested functions count too. */
 export function isLeftAlone(name: string, within: readonly SyntaxNode[], around: SyntaxNode): Answer {
   for (const node of within) {
     const write = writesOf(name, node)[0];
-    if (write) return no(`\`${name}\` is written`, write);
+    if (write) return no("flow.written", `\`${name}\` is written`, write);
   }
   const { language, root } = around.tree;
   const elsewhere = root.mentions(name).find((mention) => mention.parent?.is(language.sharing));
-  if (elsewhere) return unknown(`\`${name}\` is shared with other functions`, elsewhere);
+  if (elsewhere) return unknown("flow.written", `\`${name}\` is shared with other functions`, elsewhere);
   const reflects = within.flatMap((node) => language.reflection.flatMap((call) => readsOf(call, node)))[0];
-  if (reflects) return unknown(`\`${reflects.text}\` can reach \`${name}\` by its name`, reflects);
-  return yes(`\`${name}\` is not written here`);
+  if (reflects)
+    return unknown("name.reflection", `\`${reflects.text}\` can reach \`${name}\` by its name`, reflects);
+  return yes("flow.written", `\`${name}\` is not written here`);
 }
 
 /** The place that declares the variable a name refers to, when exactly one can be meant. */

@@ -115,7 +115,9 @@ class Search {
     const language = languageOfFile(path);
     if (language && !areKin(language, this.#owner.tree.language)) return undefined;
     if (leftOut !== undefined || /\.(html?|ipynb)$/.test(path)) {
-      this.#doubts.push(unknown(`${path} names \`${word}\` and is ${leftOut ?? "not followed"}`));
+      this.#doubts.push(
+        unknown("name.other-uses", `${path} names \`${word}\` and is ${leftOut ?? "not followed"}`),
+      );
       return undefined;
     }
     const tree = treeOfOther(path, text, surroundingsOf(this.#owner.tree));
@@ -131,7 +133,7 @@ class Search {
   }
 
   #doubt({ path }: LinkedFile, why: string, node: SyntaxNode): void {
-    this.#doubts.push(unknown(`${path}:${node.line}: ${why}`));
+    this.#doubts.push(unknown("name.other-uses", `${path}:${node.line}: ${why}`));
   }
 
   #add(file: LinkedFile, node: SyntaxNode, does: Reference["does"], imports = false): void {

@@ -30,17 +30,20 @@ function read(declaration: Declaration): Uses {
   for (const { node, unknown: why, member, named } of names.loose) {
     if (named) {
       const says = `\`${node.text}\` may be passed by its name here`;
-      if (declaration.as === "parameter") doubts.push(unknown(says, node));
-    } else if (why !== undefined && (isOpen || !member)) doubts.push(unknown(why, node));
+      if (declaration.as === "parameter") doubts.push(unknown("name.other-uses", says, node));
+    } else if (why !== undefined && (isOpen || !member)) doubts.push(unknown("name.other-uses", why, node));
   }
   for (const node of names.unclear) {
-    doubts.push(unknown(`what \`${node.text}\` means here is not known`, node));
+    doubts.push(unknown("name.not-resolved", `what \`${node.text}\` means here is not known`, node));
   }
   const hidden = binding.hides(declaration.name, tree);
-  if (hidden) doubts.push(unknown(`\`${declaration.name}\` stands in code that is not read`, hidden));
+  if (hidden)
+    doubts.push(
+      unknown("name.other-uses", `\`${declaration.name}\` stands in code that is not read`, hidden),
+    );
   if (binding.dynamicScope) {
     const at = declaration.at[0]!;
-    doubts.push(unknown(`what is called from here can see \`${declaration.name}\``, at));
+    doubts.push(unknown("name.other-uses", `what is called from here can see \`${declaration.name}\``, at));
   }
   doubts.push(...reflectionAround(declaration));
   return { declaration, references, doubts };
@@ -80,7 +83,7 @@ function reflectionAround({ scope, name }: Declaration): Answer[] {
   for (const word of tree.language.reflection) {
     for (const { node, to, member } of nameInFile(word, tree).references) {
       if (to || member || !scope.holds(node)) continue;
-      found.push(unknown(`\`${word}\` can reach \`${name}\` by its name`, node));
+      found.push(unknown("name.reflection", `\`${word}\` can reach \`${name}\` by its name`, node));
     }
   }
   return found;

@@ -13,8 +13,11 @@ export function isLibraryFunction(name: SyntaxNode): Answer {
   const text = leaf?.text ?? name.text;
   const references = leaf ? referencesAt(leaf) : [];
   const to = references.find((one) => one.to)?.to;
-  if (to) return no(`\`${text}\` is given a meaning of its own in this file`, to.at[0]);
-  return isDefinedInProject(text, name.tree) ?? yes(`\`${text}\` is a function of the library`, name);
+  if (to) return no("name.library", `\`${text}\` is given a meaning of its own in this file`, to.at[0]);
+  return (
+    isDefinedInProject(text, name.tree) ??
+    yes("name.library", `\`${text}\` is a function of the library`, name)
+  );
 }
 
 /** Does a file of the project define a function of this name that a call in this one may mean? Undefined where none does. */
@@ -22,11 +25,12 @@ export function isDefinedInProject(name: string, tree: SyntaxTree): Answer | und
   const form = tree.language.definesFunction?.(escaped(name));
   if (!form) return undefined;
   const { files, path } = surroundingsOf(tree);
-  if (textFound(tree, form) !== undefined) return unknown(`this file defines a \`${name}\` of its own`);
+  if (textFound(tree, form) !== undefined)
+    return unknown("name.library", `this file defines a \`${name}\` of its own`);
   const word = /[\p{L}\p{N}_]+/u.exec(name)?.[0] ?? name;
   for (const file of files?.naming(word) ?? []) {
     if (file.path !== path && form.test(file.text))
-      return unknown(`${file.path} defines a \`${name}\` of its own`);
+      return unknown("name.library", `${file.path} defines a \`${name}\` of its own`);
   }
   return undefined;
 }

@@ -202,25 +202,30 @@ export function isInstanceOf(
 ): Answer {
   const type = typeOf(expression, abroad);
   if (!type)
-    return unknown(`nothing in this file says what \`${shortened(expression.text)}\` is`, expression);
+    return unknown(
+      "type.not-known",
+      `nothing in this file says what \`${shortened(expression.text)}\` is`,
+      expression,
+    );
   if (type.name === wanted.name && (wanted.module === undefined || type.module === wanted.module)) {
-    return yes(type.why, type.at);
+    return yes("type.is", type.why, type.at);
   }
-  if (type.name.endsWith("[]") && wanted.name === "Array") return yes(type.why, type.at);
-  if (/(\[\]|\*\*)$/.test(type.name)) return no(`${type.why}, which is no \`${wanted.name}\``, type.at);
+  if (type.name.endsWith("[]") && wanted.name === "Array") return yes("type.is", type.why, type.at);
+  if (/(\[\]|\*\*)$/.test(type.name))
+    return no("type.is", `${type.why}, which is no \`${wanted.name}\``, type.at);
   const { classes } = classesNamed(expression.tree, type.name);
   if (type.declared || (classes.length > 0 && type.module === undefined)) {
     const parents = classes.flatMap((one) => one.parents);
     if (type.declared && parents.length === 0)
-      return no(`${type.why}, which is no \`${wanted.name}\``, type.at);
+      return no("type.is", `${type.why}, which is no \`${wanted.name}\``, type.at);
     const derived = classesDerivedFrom(expression.tree, [wanted.name]).classes;
     if (derived.some((one) => one.name === type.name) && wanted.module === undefined)
-      return yes(`${type.why}, which is derived from \`${wanted.name}\``, type.at);
-    return unknown(`${type.why}, whose parents are not all known`, type.at);
+      return yes("type.is", `${type.why}, which is derived from \`${wanted.name}\``, type.at);
+    return unknown("type.is", `${type.why}, whose parents are not all known`, type.at);
   }
   const { literalTypes, plainTypes } = expression.tree.language;
   const isLiteral = Object.values(literalTypes).includes(type.name) || plainTypes.includes(type.name);
   return isLiteral
-    ? no(`${type.why}, no \`${wanted.name}\``, type.at)
-    : unknown(`${type.why}; what that is derived from is not known`, type.at);
+    ? no("type.is", `${type.why}, no \`${wanted.name}\``, type.at)
+    : unknown("type.is", `${type.why}; what that is derived from is not known`, type.at);
 }

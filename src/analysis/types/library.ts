@@ -29,18 +29,19 @@ export interface LibraryClass {
 export function isOfLibrary(expression: SyntaxNode, wanted: LibraryClass): Answer {
   const type = typeOf(expression);
   const shown = shortened(expression.text);
-  if (!type) return unknown(`the type of \`${shown}\` is not known`, expression);
+  if (!type) return unknown("type.not-known", `the type of \`${shown}\` is not known`, expression);
   const meant = isLibraryType(type, wanted, expression);
   if (meant.is !== "yes") return meant;
   const standIn = standInFor(expression, wanted);
   if (!standIn) return meant;
   const made = madeInSight(expression);
   if (isMadeByLibrary(expression, wanted))
-    return yes(`\`${shown}\` is only given what the library makes`, made?.[0]?.at);
+    return yes("type.is", `\`${shown}\` is only given what the library makes`, made?.[0]?.at);
   const own = made?.map((one) => ownVersion(one, wanted, expression)).find((one) => one !== undefined);
   if (own) return own;
   const name = standIn.name === undefined ? "a class without a name" : `\`${standIn.name}\``;
   return unknown(
+    "type.stand-in",
     `\`${shown}\` could be ${name} (${placeOf(standIn)}), which has methods of its own`,
     expression,
   );
@@ -53,18 +54,26 @@ export function isLibraryType(type: KnownType, wanted: LibraryClass, at: SyntaxN
   if (own) return own;
   if (type.declared && type.declared.as !== "import")
     return isDerivedWithin(at, type.name, names)
-      ? unknown(`${type.why}, which is derived from a ${what} and may have methods of its own`, type.at)
-      : no(`${type.why}, which is no ${what}`, type.at);
+      ? unknown(
+          "type.stand-in",
+          `${type.why}, which is derived from a ${what} and may have methods of its own`,
+          type.at,
+        )
+      : no("type.is", `${type.why}, which is no ${what}`, type.at);
   if (!names.includes(type.name)) {
     const own = classesNamed(at.tree, type.name).classes;
     return own.length > 0 && isDerivedWithin(at, type.name, names)
-      ? unknown(`${type.why}, which is derived from a ${what} and may have methods of its own`, type.at)
-      : no(`${type.why}, which is no ${what}`, type.at);
+      ? unknown(
+          "type.stand-in",
+          `${type.why}, which is derived from a ${what} and may have methods of its own`,
+          type.at,
+        )
+      : no("type.is", `${type.why}, which is no ${what}`, type.at);
   }
   if (type.module !== undefined)
     return module === undefined || module.test(type.module)
-      ? yes(type.why, type.at)
-      : no(`${type.why}, which is no ${what}`, type.at);
+      ? yes("type.is", type.why, type.at)
+      : no("type.is", `${type.why}, which is no ${what}`, type.at);
   return namedWithoutImport(type, module, at, what);
 }
 
@@ -77,7 +86,11 @@ function ownVersion(
   const { classes } = classesNamed(at.tree, name);
   const own = classes.length === 1 ? classes[0] : undefined;
   const method = own?.members.find((one) => !one.isStatic && methods.includes(one.name));
-  return own && method && no(`${why}, which has a \`${method.name}\` of its own (${placeOf(own)})`);
+  return (
+    own &&
+    method &&
+    no("type.stand-in", `${why}, which has a \`${method.name}\` of its own (${placeOf(own)})`)
+  );
 }
 
 /** Nothing but a name says what a type is: no class of the project may have it, and something must bring it in. */
@@ -91,21 +104,37 @@ function namedWithoutImport(
   const { classes, isWhole, otherwise } = classesNamed(at.tree, name);
   const [own] = classes;
   if (own)
-    return unknown(`${type.why}, and the project has a \`${name}\` of its own (${placeOf(own)})`, type.at);
+    return unknown(
+      "name.library",
+      `${type.why}, and the project has a \`${name}\` of its own (${placeOf(own)})`,
+      type.at,
+    );
   if (otherwise !== undefined)
-    return unknown(`${type.why}, and \`${shortened(otherwise)}\` gives that name to something else`, type.at);
-  if (module === undefined || isLiteralType(at, name)) return yes(type.why, type.at);
+    return unknown(
+      "name.library",
+      `${type.why}, and \`${shortened(otherwise)}\` gives that name to something else`,
+      type.at,
+    );
+  if (module === undefined || isLiteralType(at, name)) return yes("type.is", type.why, type.at);
   const stars = importsIn(at.tree).filter(({ imports }) =>
     imports.some((item) => item.local === undefined && (item.name === "*" || item.name === undefined)),
   );
   const brings = stars.find((statement) => module.test(statement.module));
   if (!brings)
-    return unknown(`${type.why}, and nothing in this file says where \`${name}\` comes from`, type.at);
+    return unknown(
+      "name.not-resolved",
+      `${type.why}, and nothing in this file says where \`${name}\` comes from`,
+      type.at,
+    );
   const other = stars.find((statement) => !at.tree.language.imports.isOfPlatform?.(statement.module));
-  if (other) return unknown(`\`${name}\` may come from \`${other.module}\``, other.node);
+  if (other) return unknown("name.not-resolved", `\`${name}\` may come from \`${other.module}\``, other.node);
   return isWhole
-    ? yes(`${type.why}, a ${what} of the library`, type.at)
-    : unknown(`${type.why}; only this file was looked at for another \`${name}\``, type.at);
+    ? yes("type.is", `${type.why}, a ${what} of the library`, type.at)
+    : unknown(
+        "name.not-resolved",
+        `${type.why}; only this file was looked at for another \`${name}\``,
+        type.at,
+      );
 }
 
 function isLiteralType(at: SyntaxNode, name: string): boolean {

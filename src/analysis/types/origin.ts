@@ -123,19 +123,20 @@ export function comesFromModule(expression: SyntaxNode, wanted: Wanted): Answer 
         ? (wanted.module ?? origin.module) === origin.module && (wanted.name ?? origin.name) === origin.name
         : full(origin.module, origin.name) === full(wanted.module, wanted.name);
     const from = `\`${shown}\` comes from \`${origin.module}\``;
-    return isIt ? yes(from, origin.at) : no(from, origin.at);
+    return isIt ? yes("name.library", from, origin.at) : no("name.library", from, origin.at);
   }
   const path = pathOf(expression);
   const reference = path && referencesAt(path.first).find(({ member }) => !member);
   if (reference?.to && reference.to.as !== "import") {
     const at = reference.to.at.find((one) => importAt(one) === undefined) ?? reference.to.at[0];
     return reference.to.at.some((one) => importAt(one) !== undefined)
-      ? unknown(`\`${path!.first.text}\` is given something else here`, at)
-      : no(`\`${path!.first.text}\` is declared in this file`, at);
+      ? unknown("name.library", `\`${path!.first.text}\` is given something else here`, at)
+      : no("name.library", `\`${path!.first.text}\` is declared in this file`, at);
   }
   const wildcard = importsIn(expression.tree).find(({ imports }) =>
     imports.some(({ name, local }) => name === "*" && local === undefined),
   );
-  if (wildcard) return unknown(`\`${shown}\` may come from \`${wildcard.module}\``, wildcard.node);
-  return unknown(`nothing in this file says where \`${shown}\` comes from`, expression);
+  if (wildcard)
+    return unknown("name.not-resolved", `\`${shown}\` may come from \`${wildcard.module}\``, wildcard.node);
+  return unknown("name.not-resolved", `nothing in this file says where \`${shown}\` comes from`, expression);
 }

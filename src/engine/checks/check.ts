@@ -1,3 +1,4 @@
+import type { Evidence } from "../../analysis/index.js";
 import type { Edit } from "../../rewrite/index.js";
 import type { SyntaxTree } from "../../syntax/index.js";
 import type { Span } from "../sound.js";
@@ -14,5 +15,7 @@ export interface Rewriting {
   readonly spans: readonly Span[];
 }
 
-/** Says what is wrong with the result of a rewriting, as the reason for which it is held back. */
-export type Check = (rewriting: Rewriting) => string | undefined;
+/** What is wrong with the result of a rewriting, as the reason for which it is held back. */
+export type Fault = Pick<Evidence, "code" | "says">;
+
+export type Check = (rewriting: Rewriting) => Fault | undefined;

@@ -1,15 +1,16 @@
 import type { SyntaxTree } from "../../syntax/index.js";
 import { linesOf } from "../../rewrite/index.js";
-import type { Rewriting } from "./check.js";
+import type { Fault, Rewriting } from "./check.js";
 
 /** Every comment is still there, and none that stood in or beside code that was rewritten is there twice. */
-export function commentFault({ before, after, edits }: Rewriting): string | undefined {
+export function commentFault({ before, after, edits }: Rewriting): Fault | undefined {
   const now = commentCounts(after);
   const touched = commentsBeside(before, edits);
   for (const [comment, count] of commentCounts(before)) {
     const left = now.get(comment) ?? 0;
-    if (left < count) return `the comment \`${comment}\` would be lost`;
-    if (left > count && touched.has(comment)) return `the comment \`${comment}\` would be written twice`;
+    if (left < count) return { code: "edit.comment", says: `the comment \`${comment}\` would be lost` };
+    if (left > count && touched.has(comment))
+      return { code: "edit.comment", says: `the comment \`${comment}\` would be written twice` };
   }
   return undefined;
 }

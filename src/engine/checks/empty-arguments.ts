@@ -1,10 +1,13 @@
 import type { SyntaxTree } from "../../syntax/index.js";
-import type { Rewriting } from "./check.js";
+import type { Fault, Rewriting } from "./check.js";
 
 /** A comma with nothing before it among arguments, which the grammar takes and no compiler does. */
-export function emptyArgumentFault({ before, after }: Rewriting): string | undefined {
+export function emptyArgumentFault({ before, after }: Rewriting): Fault | undefined {
   const now = emptyArguments(after);
-  return now > 0 && now > emptyArguments(before) ? "an argument would be missing before a comma" : undefined;
+  const isNew = now > 0 && now > emptyArguments(before);
+  return isNew
+    ? { code: "edit.syntax-error", says: "an argument would be missing before a comma" }
+    : undefined;
 }
 
 function emptyArguments(tree: SyntaxTree): number {

@@ -5,7 +5,7 @@ import { layoutFault } from "./layout.js";
 import { toolCommentFault } from "./tool-comments.js";
 import { untouchedFault } from "./untouched.js";
 
-export type { Rewriting } from "./check.js";
+export type { Fault, Rewriting } from "./check.js";
 
 /** What every rewriting is held to, beside being free of syntax errors. */
 export const CHECKS: readonly Check[] = [

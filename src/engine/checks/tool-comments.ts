@@ -2,7 +2,7 @@ import { diffLines } from "diff";
 import { applyEdits, linesOf } from "../../rewrite/index.js";
 import { shortened } from "../../analysis/index.js";
 import type { SyntaxTree } from "../../syntax/index.js";
-import type { Rewriting } from "./check.js";
+import type { Fault, Rewriting } from "./check.js";
 
 /** How a comment begins that speaks to a tool about the line that it stands on, or the one behind it. */
 const TO_A_TOOL = [
@@ -25,21 +25,22 @@ const OF_THE_NEXT = /^@|next|ignore|expect|disable/i;
  * A comment that speaks to a tool of its line must stay with it: where a rewrite puts the code of several lines on one,
  * or of one line on several, nothing says which of them is meant.
  */
-export function toolCommentFault({ before, edits }: Rewriting): string | undefined {
+export function toolCommentFault({ before, edits }: Rewriting): Fault | undefined {
   const spoken = spokenLines(before);
   if (spoken.size === 0) return undefined;
   const touched = linesOf(before, edits);
   if (![...spoken.keys()].some((line) => touched.has(line))) return undefined;
   const options = { ignoreWhitespace: true, maxEditLength: MOST_LINES };
   const parts = diffLines(before.text, applyEdits(before.text, edits), options);
-  if (!parts) return "too many lines change in a file with comments that speak to tools";
+  const code = "edit.comment-for-tool";
+  if (!parts) return { code, says: "too many lines change in a file with comments that speak to tools" };
   let line = 1;
   for (const [i, { count, added, removed }] of parts.entries()) {
     if (added) continue;
     const put = removed && parts[i + 1]?.added ? parts[i + 1]!.count : 0;
     const comment = removed ? spokenOf(spoken, line, count) : undefined;
     if (comment !== undefined && (count > 1 || put !== 1))
-      return `\`${shortened(comment)}\` speaks of this line, which would not stay one`;
+      return { code, says: `\`${shortened(comment)}\` speaks of this line, which would not stay one` };
     line += count;
   }
   return undefined;

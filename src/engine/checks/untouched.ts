@@ -1,13 +1,13 @@
 import { shortened } from "../../analysis/index.js";
 import type { Edit } from "../../rewrite/index.js";
 import type { SyntaxTree } from "../../syntax/index.js";
-import type { Rewriting } from "./check.js";
+import type { Fault, Rewriting } from "./check.js";
 
 /**
  * Code that no edit touches must be read as it was. A line may begin with what continues the one before, a comment may
  * swallow what follows, a branch may take in the statement behind it: then a node of the old tree is missing in the new.
  */
-export function untouchedFault({ before, after, edits, spans }: Rewriting): string | undefined {
+export function untouchedFault({ before, after, edits, spans }: Rewriting): Fault | undefined {
   // Beside what the parser could not read, anything may be read otherwise after a change far away.
   if (edits.length === 0 || before.errors.length > 0) return undefined;
   const lists = [...before.language.statementLists, ...before.language.memberLists];
@@ -52,8 +52,10 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): stri
     const isLost =
       isLeftAlone(start, end, edits, next, isSpanned) &&
       !(isSpanned ? standsAt(from, (m) => after.ends[m] === to) : isThere);
-    if (isLost || (isLine && !hasStatement(from)))
-      return `\`${shortened(before.textOf(n))}\`, which nothing touches, would be read differently`;
+    if (isLost || (isLine && !hasStatement(from))) {
+      const says = `\`${shortened(before.textOf(n))}\`, which nothing touches, would be read differently`;
+      return { code: "edit.read-differently", says };
+    }
   }
   return undefined;
 }

@@ -47,14 +47,18 @@ export const needlessTest = rule({
     condition("it is a plain pointer", (match) => {
       const node = match.the(pointer);
       return isPointer(node)
-        ? yes(`\`${node.text}\` is declared as a pointer`, node)
-        : unknown(`\`${shortened(node.text)}\` could be an object that turns itself into a pointer`, node);
+        ? yes("type.is", `\`${node.text}\` is declared as a pointer`, node)
+        : unknown(
+            "type.is",
+            `\`${shortened(node.text)}\` could be an object that turns itself into a pointer`,
+            node,
+          );
     }),
     condition("`free` is the one of the C library", (match) => {
       const call = [...match.node.descendants()].find(
         (node) => node.is("call_expression") && node.child("function")?.text === "free",
       );
-      return call ? isLibraryFunction(call.child("function")!) : yes("it is deleted");
+      return call ? isLibraryFunction(call.child("function")!) : yes("type.is", "it is deleted");
     }),
   ],
   becomes: (match) => FORMS[match.alternative]!.becomes,

@@ -6,13 +6,13 @@ const ZERO = 1;
 
 /** A header in which nothing is C++ may be read by C, which has no nullptr. */
 function isCpp({ tree, around }: Match): Answer {
-  if (!/\.h$/.test(around.path)) return yes("the file is C++ by its name");
+  if (!/\.h$/.test(around.path)) return yes("form.fits", "the file is C++ by its name");
   const isPlainC = !/\b(class|template|namespace|public|private|virtual|constexpr|using)\b|::/.test(
     tree.text,
   );
   return isPlainC
-    ? no("nothing in this header is C++, so C may read it too", tree.root)
-    : yes("the header is C++");
+    ? no("form.fits", "nothing in this header is C++, so C may read it too", tree.root)
+    : yes("form.fits", "the header is C++");
 }
 
 const { rewrites, ignores, holds } = trialsIn("cpp");

@@ -46,15 +46,15 @@ export function wantsPointer(node: SyntaxNode): Answer {
   const { parent } = node;
   const name = shortened(parent?.text ?? node.text);
   const says = (declared: Declared | undefined, what: string): Answer => {
-    if (!declared) return unknown(`the type of \`${shortened(what)}\` is not known`, node);
+    if (!declared) return unknown("type.not-known", `the type of \`${shortened(what)}\` is not known`, node);
     const { type, isPointer, at } = declared;
-    if (isPointer) return yes(`\`${shortened(what)}\` is declared \`${type} *\``, at);
+    if (isPointer) return yes("type.is", `\`${shortened(what)}\` is declared \`${type} *\``, at);
     const isNumber = /\b(int|long|short|char|bool|float|double|size_t|u?int\d+_t|auto)\b/.test(type);
     return isNumber
-      ? no(`\`${shortened(what)}\` is declared \`${type}\``, at)
-      : unknown(`\`${shortened(what)}\` is declared \`${type}\``, at);
+      ? no("type.is", `\`${shortened(what)}\` is declared \`${type}\``, at)
+      : unknown("type.is", `\`${shortened(what)}\` is declared \`${type}\``, at);
   };
-  if (!parent) return unknown("nothing says what is wanted here", node);
+  if (!parent) return unknown("type.not-known", "nothing says what is wanted here", node);
   if (parent.is("parenthesized_expression")) return wantsPointer(parent);
   if (parent.is("init_declarator")) {
     const declarator = parent.child("declarator");
@@ -72,7 +72,7 @@ export function wantsPointer(node: SyntaxNode): Answer {
   }
   if (parent.is("binary_expression")) {
     if (!/^[=!]=$/.test(parent.child("operator")?.text ?? ""))
-      return no(`\`${name}\` counts with it`, parent);
+      return no("type.is", `\`${name}\` counts with it`, parent);
     const other = node.field === "left" ? parent.child("right") : parent.child("left");
     return says(other && declarationFor(other), other?.text ?? name);
   }
@@ -81,12 +81,14 @@ export function wantsPointer(node: SyntaxNode): Answer {
       above.is(["function_definition", "lambda_expression"]),
     );
     const declarator = around?.is("function_definition") ? around.child("declarator") : undefined;
-    if (!declarator || !around) return unknown("what the function returns is not written down", node);
+    if (!declarator || !around)
+      return unknown("type.not-known", "what the function returns is not written down", node);
     const type = around.child("type")?.text ?? "";
-    if (declarator.is("pointer_declarator")) return yes(`the function returns \`${type} *\``, around);
+    if (declarator.is("pointer_declarator"))
+      return yes("type.is", `the function returns \`${type} *\``, around);
     return says({ type, isPointer: false, at: around }, "the result");
   }
   if (parent.is("argument_list"))
-    return unknown(`\`${name}\` may be taken for a number by what is called`, node);
-  return unknown(`nothing says that \`${name}\` wants a pointer`, node);
+    return unknown("type.is", `\`${name}\` may be taken for a number by what is called`, node);
+  return unknown("type.is", `nothing says that \`${name}\` wants a pointer`, node);
 }

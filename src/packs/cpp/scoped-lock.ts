@@ -40,15 +40,15 @@ function isMutex(match: Match): Answer {
   const type = typeOf(
     node.is("field_expression") && node.child("argument")?.is("this") ? node.child("field")! : node,
   );
-  if (!type) return unknown(`the type of \`${node.text}\` is not known`, node);
+  if (!type) return unknown("type.not-known", `the type of \`${node.text}\` is not known`, node);
   const own = classesNamed(node.tree, type.name);
   if (own.classes[0])
-    return no(`\`${type.name}\` is a class of the project (${placeOf(own.classes[0])})`, type.at);
+    return no("type.is", `\`${type.name}\` is a class of the project (${placeOf(own.classes[0])})`, type.at);
   if (!isStandard(type, node))
-    return unknown(`${type.why}, which may be no mutex of the standard library`, type.at);
+    return unknown("type.is", `${type.why}, which may be no mutex of the standard library`, type.at);
   return /^(recursive_|timed_|recursive_timed_|shared_)?mutex$/.test(type.name)
-    ? yes(type.why, type.at)
-    : unknown(`${type.why}, which may be no mutex of the standard library`, type.at);
+    ? yes("type.is", type.why, type.at)
+    : unknown("type.is", `${type.why}, which may be no mutex of the standard library`, type.at);
 }
 
 /** Is a type written with `std::`, or does the file say that it uses that namespace? */
@@ -77,15 +77,16 @@ const QUIET = ["true", "false", "null", "number_literal", "string_literal", "cha
 
 /** Is what is returned worked out in the same way with the lock held? */
 function returnsQuietly(match: Match): Answer {
-  if (match.alternative !== RETURNS) return yes("nothing is worked out after the lock is let go");
+  if (match.alternative !== RETURNS)
+    return yes("flow.order", "nothing is worked out after the lock is let go");
   const node = match.the(value);
   const isLocal =
     node.is("identifier") &&
     !/_$|^m_|^g_/.test(node.text) &&
     match.all(body).some((one) => one.mentions(node.text).length > 0);
   return node.is(QUIET) || isLocal
-    ? yes(`\`${node.text}\` is only handed back`, node)
-    : unknown(`\`${node.text}\` is worked out with the lock held now`, node);
+    ? yes("flow.order", `\`${node.text}\` is only handed back`, node)
+    : unknown("flow.order", `\`${node.text}\` is worked out with the lock held now`, node);
 }
 
 const { rewrites, holds, ignores } = trialsIn("cpp", "11");
@@ -106,7 +107,9 @@ export const scopedLock = rule({
         .all(body)
         .flatMap((one) => [...one.descendants()])
         .find((one: SyntaxNode) => one.is(["field_expression", "argument_list"]) && mentions(one, name));
-      return other ? no(`\`${name}\` is used while it is locked`, other) : yes("it is left alone meanwhile");
+      return other
+        ? no("flow.written", `\`${name}\` is used while it is locked`, other)
+        : yes("flow.written", "it is left alone meanwhile");
     }),
     letGoSooner(body, () => true),
     condition("the mutex is the same object throughout", (match) =>
@@ -114,7 +117,9 @@ export const scopedLock = rule({
     ),
     condition("what is returned does not need the mutex to be free", returnsQuietly),
     condition("something is done under the lock", (match) =>
-      match.all(body).length > 0 ? yes("something is done") : no("nothing is done", match.node),
+      match.all(body).length > 0
+        ? yes("form.worthwhile", "something is done")
+        : no("form.worthwhile", "nothing is done", match.node),
     ),
   ],
   needs: [need("<mutex>")],

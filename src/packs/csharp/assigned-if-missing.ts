@@ -32,7 +32,7 @@ export const assignedIfMissing = rule({
     evaluatedOnce(place),
     condition("`== null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
-        ? yes("no operator is asked")
+        ? yes("type.operator", "no operator is asked")
         : comparesPlainly(match.the(place)),
     ),
   ],

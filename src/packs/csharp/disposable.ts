@@ -84,8 +84,8 @@ function isText(argument: SyntaxNode): boolean {
 export function isNeverNull(made: SyntaxNode): Answer {
   const called = made.text.replace(/\(.*$/s, "").trim();
   return made.is(["object_creation_expression", "implicit_object_creation_expression"]) || OPENS.test(called)
-    ? yes(`\`${shortened(made.text)}\` is never null`, made)
-    : unknown(`\`${shortened(made.text)}\` could be null, for which the old code failed`, made);
+    ? yes("value.null", `\`${shortened(made.text)}\` is never null`, made)
+    : unknown("value.null", `\`${shortened(made.text)}\` could be null, for which the old code failed`, made);
 }
 
 /** Can `using` take a variable of this type that is filled by this expression? */
@@ -98,23 +98,28 @@ export function isDisposable(
 ): Answer {
   const own = handleOf(rows, made);
   if (own && own.row.scoped !== "itself" && own.row.scoped !== undefined)
-    return no(`\`${shortened(made.text)}\` makes something that only has the method`, made);
+    return no(
+      "resource.closeable",
+      `\`${shortened(made.text)}\` makes something that only has the method`,
+      made,
+    );
   if (own) return own.answer;
   const known = typeOfVariable(type, made);
   if (!known || known.name === "var")
-    return unknown(`the type of \`${shortened(made.text)}\` is not known`, type);
+    return unknown("type.not-known", `the type of \`${shortened(made.text)}\` is not known`, type);
   const { name } = known;
   const declared = declaredInProject(match, name, released);
-  if (declared) return declared.is === "yes" ? yes(declared.evidence.says, type) : declared;
+  if (declared)
+    return declared.is === "yes" ? yes(declared.evidence.code, declared.evidence.says, type) : declared;
   if (!DISPOSABLE.includes(name))
     return LOOKS.test(name)
-      ? unknown(`only the name of \`${name}\` says that it can be disposed of`, type)
-      : unknown(`nothing says that \`${name}\` can be disposed of`, type);
+      ? unknown("resource.closeable", `only the name of \`${name}\` says that it can be disposed of`, type)
+      : unknown("resource.closeable", `nothing says that \`${name}\` can be disposed of`, type);
   const library = isLibraryType(known, LIBRARY, type);
   if (library.is !== "yes") return library;
   return released === "Dispose" || CLOSE_DISPOSES.includes(name)
-    ? yes(`\`${name}\` can be disposed of`, type)
-    : unknown(`\`${released}\` may do something else than \`Dispose\``, type);
+    ? yes("resource.closeable", `\`${name}\` can be disposed of`, type)
+    : unknown("resource.same-release", `\`${released}\` may do something else than \`Dispose\``, type);
 }
 
 /** What the project's own source says of a class; undefined where it declares none of the name. */
@@ -124,16 +129,20 @@ function declaredInProject(match: Match, name: string, released: string): Answer
   if (!first) return undefined;
   const where = placeOf(first);
   if (classes.some(({ kind, head }) => kind === "struct_declaration" || /\bstruct\b/.test(head)))
-    return no(`\`${name}\` is a value type (${where}), of which \`using\` would hold a copy`);
+    return no(
+      "resource.closeable",
+      `\`${name}\` is a value type (${where}), of which \`using\` would hold a copy`,
+    );
   const chain = ancestry(match, name);
   const isOne = chain.classes.some(({ parents }) =>
     parents.some((parent) => isLibraryDisposable(match, parent)),
   );
   if (!isOne)
     return chain.isWhole && classes.every(({ head }) => !/\bpartial\b/.test(head))
-      ? no(`\`${name}\` cannot be disposed of (${where})`)
-      : unknown(`what \`${name}\` is derived from is not known (${where})`);
-  if (released !== "Dispose") return unknown(`\`${released}\` may do something else than \`Dispose\``);
+      ? no("resource.closeable", `\`${name}\` cannot be disposed of (${where})`)
+      : unknown("resource.closeable", `what \`${name}\` is derived from is not known (${where})`);
+  if (released !== "Dispose")
+    return unknown("resource.same-release", `\`${released}\` may do something else than \`Dispose\``);
   const disposes = chain.classes.flatMap(({ members }) =>
     members.filter((one) => one.as === "method" && one.name === "Dispose" && isWithoutArguments(one)),
   );
@@ -142,9 +151,10 @@ function declaredInProject(match: Match, name: string, released: string): Answer
   );
   if (odd)
     return unknown(
+      "resource.same-release",
       `\`using\` may call another \`Dispose\` of \`${name}\` than the old code (line ${odd.line})`,
     );
-  return yes(`\`${name}\` says that it can be disposed of`);
+  return yes("resource.closeable", `\`${name}\` says that it can be disposed of`);
 }
 
 const isWithoutArguments = ({ text }: OwnMember): boolean => /\bDispose\s*\(\s*\)/.test(text);

@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   copy,
   csharp,
@@ -81,33 +82,40 @@ export const guardedRead = rule({
     evaluatedOnce(subject),
     condition("`!= null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
-        ? yes("no operator is asked")
+        ? yes("type.operator", "no operator is asked")
         : comparesPlainly(match.the(subject)),
     ),
     condition("the member is one of what is there, and not of the nullable value", (match) => {
       const member = stepsFrom(match.the(subject), readIn(match))[0]?.child("name")?.text ?? "";
-      if (!/^(Value|HasValue|GetValueOrDefault)$/.test(member)) return yes("it is a member of the object");
+      if (!/^(Value|HasValue|GetValueOrDefault)$/.test(member))
+        return yes("type.is", "it is a member of the object");
       const type = nullableValue(match.the(subject));
       if (type !== undefined)
         return no(
+          "type.is",
           `\`${match.textOf(subject)}\` is a \`${type}\`, whose value has no \`${member}\``,
           match.node,
         );
       return typeOf(match.the(subject))
-        ? yes("it is a member of the object")
+        ? yes("type.is", "it is a member of the object")
         : unknown(
+            "type.is",
             `\`${match.textOf(subject)}\` could be a nullable value, which has no \`${member}\` behind ?.`,
             match.node,
           );
     }),
     condition("what is read is compared as what it is", (match) =>
-      shapeOf(match) === "compared" ? readComparesPlainly(match.the(read)) : yes("it is not compared"),
+      shapeOf(match) === "compared"
+        ? readComparesPlainly(match.the(read))
+        : yes("value.result", "it is not compared"),
     ),
     condition(
       "what is read is never null itself",
       (match) => {
-        if (!match.has(fallback) || fallsBackToNull(match)) return yes("for an object nothing changes");
+        if (!match.has(fallback) || fallsBackToNull(match))
+          return yes("value.null", "for an object nothing changes");
         return unknown(
+          "value.null",
           `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
           match.node,
         );
@@ -121,7 +129,10 @@ export const guardedRead = rule({
   cautions: (match) =>
     match.has(fallback) && !fallsBackToNull(match)
       ? [
-          `when \`${shortened(match.textOf(read))}\` is null, the old result was null and the new one is the default`,
+          caution(
+            "value.result",
+            `when \`${shortened(match.textOf(read))}\` is null, the old result was null and the new one is the default`,
+          ),
         ]
       : [],
   becomes: (match): Segment[] => {

@@ -37,20 +37,21 @@ export const nullTest = rule({
   ],
   given: [
     condition("`ReferenceEquals` is the one of the language", (match) => {
-      if (match.alternative === CAST) return yes("no method is called");
+      if (match.alternative === CAST) return yes("name.library", "no method is called");
       const around = match.node.closest(match.tree.language.classes)?.child("name")?.text;
       const own = around === undefined ? undefined : memberNamed(match.node, around, "ReferenceEquals");
       const [object] = classesNamed(match.tree, "Object").classes;
-      if (own?.member) return no(`\`${around}\` has a \`ReferenceEquals\` of its own (${placeOf(own.of)})`);
+      if (own?.member)
+        return no("name.library", `\`${around}\` has a \`ReferenceEquals\` of its own (${placeOf(own.of)})`);
       return object
-        ? unknown(`the project has an \`Object\` of its own (${placeOf(object)})`)
-        : yes("it is the one of the language");
+        ? unknown("name.library", `the project has an \`Object\` of its own (${placeOf(object)})`)
+        : yes("name.library", "it is the one of the language");
     }),
     condition("the value is an object", (match) => {
       const type = typeOf(match.the(value));
       return type && isValueType(type.name, match.node) && nullableValue(match.the(value)) === undefined
-        ? no(`${type.why}, which is never null`, type.at)
-        : yes("it may be null");
+        ? no("value.null", `${type.why}, which is never null`, type.at)
+        : yes("value.null", "it may be null");
     }),
     condition("the code is compiled and not read as an expression tree", (match) =>
       mayBeExpressionTree(match.node),

@@ -15,7 +15,9 @@ function isOnlyCopied(match: Match): Answer {
     const isInside = node.start >= match.found.start && node.end <= match.found.end;
     return !isInside && match.node.parent?.holds(node);
   });
-  return other ? no(`\`${name}\` is used here too`, other.node) : yes(`\`${name}\` is used only here`);
+  return other
+    ? no("name.other-uses", `\`${name}\` is used here too`, other.node)
+    : yes("name.other-uses", `\`${name}\` is used only here`);
 }
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
@@ -36,7 +38,9 @@ export const raisedEvent = rule({
     all(onlyUse(handler), condition("the copy is used for nothing else", isOnlyCopied)),
     condition("the handlers are not given the copy", (match) => {
       const use = match.all(args).flatMap((one) => one.mentions(match.textOf(handler)))[0];
-      return use ? no(`\`${use.text}\` is used here too`, use) : yes("no argument uses the copy");
+      return use
+        ? no("name.other-uses", `\`${use.text}\` is used here too`, use)
+        : yes("name.other-uses", "no argument uses the copy");
     }),
   ],
   becomes: csharp`${event}?.Invoke(${args});`,

@@ -46,14 +46,14 @@ export const scopedLock = rule({
     condition("`Monitor` is the one of the library", (match) => {
       const [own] = classesNamed(match.tree, "Monitor").classes;
       return own
-        ? unknown(`the project has a \`Monitor\` of its own (${placeOf(own)})`, match.node)
-        : yes("`Monitor` is the one of the library");
+        ? unknown("name.library", `the project has a \`Monitor\` of its own (${placeOf(own)})`, match.node)
+        : yes("name.library", "`Monitor` is the one of the library");
     }),
     condition("the lock is the same object throughout", (match) => {
       const node = match.the(what);
       return node.is(["identifier", "this", "member_access_expression"])
         ? isSameThroughout(node, match.all(body))
-        : no(`\`${node.text}\` is worked out again where the lock is let go`, node);
+        : no("flow.written", `\`${node.text}\` is worked out again where the lock is let go`, node);
     }),
     sideEffectFree(what),
     condition("the lock is an object", (match) => {
@@ -62,22 +62,26 @@ export const scopedLock = rule({
       const isValue =
         type !== undefined && /^(int|long|bool|char|byte|double|decimal|DateTime|Guid)$/.test(type.name);
       return isValue
-        ? no(`${type.why}, and a value cannot be locked`, type.at)
-        : yes("it is an object, or it could not be locked before");
+        ? no("type.is", `${type.why}, and a value cannot be locked`, type.at)
+        : yes("type.is", "it is an object, or it could not be locked before");
     }),
     condition("nothing waits while the lock is held", (match) => {
       const waits = match
         .all(body)
         .flatMap((one) => [...one.descendants()])
         .find((node) => node.is("await_expression"));
-      return waits ? no("`await` may not stand in a lock", waits) : yes("nothing waits meanwhile");
+      return waits
+        ? no("flow.asynchronous", "`await` may not stand in a lock", waits)
+        : yes("flow.asynchronous", "nothing waits meanwhile");
     }),
     condition("the lock is let go in one place", (match) => {
       const other = match
         .all(body)
         .flatMap((one) => one.mentions("Monitor"))
         .find((use) => /^(Exit|Enter)$/.test(use.parent?.child("name")?.text ?? ""));
-      return other ? no("the lock is let go or taken here too", other) : yes("it is let go in one place");
+      return other
+        ? no("resource.released-once", "the lock is let go or taken here too", other)
+        : yes("resource.released-once", "it is let go in one place");
     }),
   ],
   becomes: csharp`

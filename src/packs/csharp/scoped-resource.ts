@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   csharp,
   holes,
@@ -94,9 +95,10 @@ const formOf = (match: Match): Form => FORMS[match.alternative]!;
 /** Where nothing was acquired, the old code failed in releasing it, unless it asked. */
 function isThereToRelease(match: Match): Answer {
   const { tested, inside } = formOf(match);
-  if (tested) return yes("the old code asks whether it is there");
+  if (tested) return yes("resource.failed", "the old code asks whether it is there");
   return inside
     ? unknown(
+        "resource.failed",
         `where \`${match.textOf(made)}\` fails, the old code failed again in releasing nothing`,
         match.node,
       )
@@ -170,7 +172,12 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       ...soonerCaution(match, HOLES, releasing),
       ...(formOf(match).released === "Close" &&
       isDisposable(match, match.the(type), match.the(made), rows, "Close").is !== "yes"
-        ? [`the end of the block calls \`Dispose\` where the old code called \`Close\``]
+        ? [
+            caution(
+              "resource.same-release",
+              `the end of the block calls \`Dispose\` where the old code called \`Close\``,
+            ),
+          ]
         : []),
     ],
     notes: (match) => soonerNote(match, HOLES, releasing),

@@ -25,7 +25,7 @@ export const thrownIfMissing = rule({
     evaluatedOnce(value),
     condition("`== null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
-        ? yes("no operator is asked")
+        ? yes("type.operator", "no operator is asked")
         : comparesPlainly(match.the(value)),
     ),
     condition("finding the place to assign to does nothing else", (match) => {
@@ -33,8 +33,8 @@ export const thrownIfMissing = rule({
       const object = node.child("expression");
       if (isPath(node) && object) return isSideEffectFree(object);
       return isPath(node)
-        ? yes(`\`${node.text}\` is a plain place`)
-        : no(`\`${node.text}\` is worked out first`, node);
+        ? yes("flow.order", `\`${node.text}\` is a plain place`)
+        : no("flow.order", `\`${node.text}\` is worked out first`, node);
     }),
   ],
   becomes: csharp`${place} = ${value} ?? throw ${error};`,

@@ -46,14 +46,18 @@ const NEW = {
 function sameType(match: Match): Answer {
   const type = nullableValue(match.the(value));
   if (type === undefined || (formOf(FORMS, match) as Fallback).shape !== "choice")
-    return yes("it is an object");
+    return yes("type.same", "it is an object");
   const holder = match.node.closest(["variable_declaration"])?.child("type")?.text;
   const isSaid =
     match.node.parent?.is(["return_statement", "assignment_expression"]) ||
     (holder !== undefined && holder !== "var");
   return isSaid
-    ? yes("the type of the result is written down")
-    : unknown(`the result was a \`${type}\`, and would be a \`${type.slice(0, -1)}\``, match.node);
+    ? yes("type.same", "the type of the result is written down")
+    : unknown(
+        "type.same",
+        `the result was a \`${type}\`, and would be a \`${type.slice(0, -1)}\``,
+        match.node,
+      );
 }
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
@@ -74,12 +78,12 @@ export const valueOrFallback = rule({
     evaluatedOnce(value),
     condition("`== null` asks for null and nothing else", (match) =>
       formOf(FORMS, match).tests === "plain"
-        ? yes("no operator is asked")
+        ? yes("type.operator", "no operator is asked")
         : comparesPlainly(match.the(value)),
     ),
     condition("value and default fit in one expression", (match) =>
       (formOf(FORMS, match) as Fallback).shape === "choice"
-        ? yes("they stood in one expression before")
+        ? yes("flow.order", "they stood in one expression before")
         : fitsBeside(match.the(value), match.the(fallback)),
     ),
     condition("the result has the same type", sameType),

@@ -32,22 +32,26 @@ export function comparesPlainly(node: SyntaxNode): Answer {
   if (!type) {
     const annotation = annotationOfPath(node);
     return annotation?.is("array_type")
-      ? yes(`\`${name}\` is declared \`${annotation.text}\``, annotation)
-      : unknown(`\`${name}\` could be of a type that has its own \`==\``, node);
+      ? yes("type.operator", `\`${name}\` is declared \`${annotation.text}\``, annotation)
+      : unknown("type.operator", `\`${name}\` could be of a type that has its own \`==\``, node);
   }
   return hasNoEquality(type.name, node, type.at, type.why);
 }
 
 /** Has a type no `==` of its own, nor what it is derived from? */
 function hasNoEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string): Answer {
-  if (name.endsWith("[]")) return yes(why, at);
+  if (name.endsWith("[]")) return yes("type.operator", why, at);
   const { classes, otherwise } = classesNamed(node.tree, name);
   if (classes.length > 0) return ownEquality(name, node, at, why);
   if (otherwise !== undefined)
-    return unknown(`\`${shortened(otherwise)}\` gives the name \`${name}\` to something else`, at);
+    return unknown(
+      "name.library",
+      `\`${shortened(otherwise)}\` gives the name \`${name}\` to something else`,
+      at,
+    );
   return PLAIN.test(name) || VALUES.test(name)
-    ? yes(why, at)
-    : unknown(`\`${name}\` could have an operator \`==\` of its own`, at);
+    ? yes("type.operator", why, at)
+    : unknown("type.operator", `\`${name}\` could have an operator \`==\` of its own`, at);
 }
 
 function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string): Answer {
@@ -60,12 +64,18 @@ function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string
     const own = classes.find(({ members }) =>
       members.some((one) => one.as === "operator" && /^[=!]=$/.test(one.name)),
     );
-    if (own) return no(`\`${next}\` has an operator \`==\` of its own (${placeOf(own)})`, at);
+    if (own)
+      return no("type.operator", `\`${next}\` has an operator \`==\` of its own (${placeOf(own)})`, at);
     const isOpen = classes.length === 0 && !PLAIN.test(next);
-    if (isOpen) return unknown(`\`${next}\`, of which \`${name}\` is derived, could have its own \`==\``, at);
+    if (isOpen)
+      return unknown(
+        "type.operator",
+        `\`${next}\`, of which \`${name}\` is derived, could have its own \`==\``,
+        at,
+      );
     waiting.push(...classes.flatMap(({ parents }) => parents));
   }
-  return yes(`${why}, which has no \`==\` of its own`, at);
+  return yes("type.operator", `${why}, which has no \`==\` of its own`, at);
 }
 
 /** The type that a member of an object is declared with, where the project declares both. */
@@ -83,7 +93,8 @@ export function typeOfMember(read: SyntaxNode): string | undefined {
 export function readComparesPlainly(read: SyntaxNode): Answer {
   const type = typeOfMember(read);
   const shown = shortened(read.text);
-  if (type === undefined) return unknown(`\`${shown}\` could be of a type that has its own \`==\``, read);
+  if (type === undefined)
+    return unknown("type.operator", `\`${shown}\` could be of a type that has its own \`==\``, read);
   return hasNoEquality(
     type.replace(/\?$/, "").replace(/<.*$/s, ""),
     read,
@@ -109,19 +120,20 @@ export function nullableValue(node: SyntaxNode): string | undefined {
 /** Does a default fit beside a value in one expression, as it did in two statements? */
 export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode): Answer {
   const shown = shortened(fallback.text);
-  if (fallback.is("null_literal")) return yes("the default is null");
+  if (fallback.is("null_literal")) return yes("type.same", "the default is null");
   const own = typeOf(value);
   const other = typeOf(fallback);
   const doubt = unknown(
+    "type.same",
     `\`${shown}\` and \`${shortened(value.text)}\` may have types that only meet in a third`,
     fallback,
   );
   if (!own || !other) return doubt;
-  if (own.name === other.name) return yes("both have the same type", fallback);
+  if (own.name === other.name) return yes("type.same", "both have the same type", fallback);
   const isDerived = (below: string, above: string): boolean =>
     above === "object" || classesDerivedFrom(value.tree, [above]).classes.some((one) => one.name === below);
   return isDerived(other.name, own.name) || isDerived(own.name, other.name)
-    ? yes(`\`${other.name}\` and \`${own.name}\` are derived one from the other`, fallback)
+    ? yes("type.same", `\`${other.name}\` and \`${own.name}\` are derived one from the other`, fallback)
     : doubt;
 }
 
@@ -135,8 +147,9 @@ function annotationOfPath(node: SyntaxNode): SyntaxNode | undefined {
 /** Code in an expression tree may not use `?.`, and nothing tells such a lambda from another. */
 export function mayBeExpressionTree(node: SyntaxNode): Answer {
   const lambda = [...node.ancestors()].find((above) => above.is("lambda_expression"));
-  if (!lambda || lambda.child("body")?.is("block")) return yes("it stands in no expression tree");
-  return unknown("an expression tree may not use this form", lambda);
+  if (!lambda || lambda.child("body")?.is("block"))
+    return yes("form.fits", "it stands in no expression tree");
+  return unknown("form.fits", "an expression tree may not use this form", lambda);
 }
 
 /** Members, items and calls of delegates. */

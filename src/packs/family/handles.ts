@@ -57,22 +57,22 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }, is
   const shown = shortened(text);
   const isSame = text === wanted;
   const last = wanted.split(/[.:]+/).at(-1)!;
-  if (!text.endsWith(last)) return no(`\`${shown}\` is something else`);
+  if (!text.endsWith(last)) return no("resource.acquired", `\`${shown}\` is something else`);
   const fromModules = ["python", "javascript", "typescript", "tsx"].includes(id);
   if (!fromModules) {
     const isQualified =
       /^new |[.:]/.test(wanted) && text.replace(/^new /, "").endsWith(`.${wanted.replace(/^new /, "")}`);
-    if (!isSame && !isQualified) return no(`\`${shown}\` is something else`);
-    return isOwn ? yes(`\`${shown}\` acquires it`, node) : meansLibrary(wanted, node);
+    if (!isSame && !isQualified) return no("resource.acquired", `\`${shown}\` is something else`);
+    return isOwn ? yes("resource.acquired", `\`${shown}\` acquires it`, node) : meansLibrary(wanted, node);
   }
   const cut = wanted.lastIndexOf(".");
   if (cut < 0) {
-    if (isSame && isOwn) return yes(`\`${wanted}\` is a function of the project`, node);
+    if (isSame && isOwn) return yes("resource.acquired", `\`${wanted}\` is a function of the project`, node);
     return isSame
       ? node.tree.language.builtins.includes(wanted) || id === "python"
         ? isBuiltin(wanted, node)
-        : yes(`\`${wanted}\` is a function of the project`, node)
-      : no(`\`${shown}\` is something else`);
+        : yes("resource.acquired", `\`${wanted}\` is a function of the project`, node)
+      : no("resource.acquired", `\`${shown}\` is something else`);
   }
   const answers = splitsOf(wanted).flatMap(([module, name]) =>
     [module, `node:${module}`].flatMap((from) =>
@@ -82,8 +82,8 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }, is
   const sure = answers.find(({ is }) => is === "yes");
   if (sure) return sure;
   return isSame && answers.some(({ is }) => is === "unknown")
-    ? unknown(`where \`${shown}\` comes from is not known`, node)
-    : no(`\`${shown}\` is something else`);
+    ? unknown("name.not-resolved", `where \`${shown}\` comes from is not known`, node)
+    : no("resource.acquired", `\`${shown}\` is something else`);
 }
 
 /** Is what is called what the library has under that name, and not a class or a function of the project? */
@@ -92,12 +92,12 @@ function meansLibrary(wanted: string, node: SyntaxNode): Answer {
   const shown = shortened(wanted);
   if (words.length === 1 && !wanted.startsWith("new ")) {
     const meant = isLibraryFunction(node);
-    return meant.is === "no" ? unknown(meant.evidence.says, meant.evidence.line) : meant;
+    return meant.is === "no" ? unknown(meant.evidence.code, meant.evidence.says, meant.evidence.line) : meant;
   }
   const [own] = words.flatMap((word) => (/^[A-Z]/.test(word) ? classesNamed(node.tree, word).classes : []));
   return own
-    ? unknown(`the project has a \`${own.name}\` of its own (${placeOf(own)})`, node)
-    : yes(`\`${shown}\` acquires it`, node);
+    ? unknown("name.library", `the project has a \`${own.name}\` of its own (${placeOf(own)})`, node)
+    : yes("resource.acquired", `\`${shown}\` acquires it`, node);
 }
 
 /** `fs.promises.open` is `promises.open` of `fs`, or `open` of `fs.promises`. */

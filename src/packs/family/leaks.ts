@@ -64,14 +64,18 @@ export function leakRule(spec: LeakSpec): Rule {
       condition("nobody else releases it", (match) => {
         const { passedOn } = leak(match)!;
         return passedOn
-          ? unknown(`\`${shortened(passedOn.text)}\` is given it and may release it`, passedOn)
-          : yes("it is handed to nobody");
+          ? unknown(
+              "flow.escapes",
+              `\`${shortened(passedOn.text)}\` is given it and may release it`,
+              passedOn,
+            )
+          : yes("flow.escapes", "it is handed to nobody");
       }),
       condition("the way out is really taken", (match) => {
         const { way } = leak(match)!;
         return way?.by === "exception"
-          ? unknown(`\`${shortened(way.at?.text ?? "")}\` may throw`, way.at)
-          : yes("it needs no exception");
+          ? unknown("flow.throws", `\`${shortened(way.at?.text ?? "")}\` may throw`, way.at)
+          : yes("flow.throws", "it needs no exception");
       }),
     ],
     advice: (match) => leak(match)!.says,

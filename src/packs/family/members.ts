@@ -28,12 +28,20 @@ export function valuesGivenTo(member: SyntaxNode): readonly SyntaxNode[] | undef
 export function givenInClass(member: SyntaxNode, fits: (value: SyntaxNode) => boolean): Answer | undefined {
   const values = valuesGivenTo(member);
   if (!values || values.length === 0 || !values.every(fits)) return undefined;
-  return yes(`\`${shortened(member.text)}\` is given \`${shortened(values[0]!.text)}\``, values[0]);
+  return yes(
+    "flow.written",
+    `\`${shortened(member.text)}\` is given \`${shortened(values[0]!.text)}\``,
+    values[0],
+  );
 }
 
 /** What is left open where only the class around was looked at: what others do. */
 export function othersMayGive(member: SyntaxNode): Answer {
-  return unknown(`another class could give \`${shortened(member.text)}\` something else`, member);
+  return unknown(
+    "flow.written",
+    `another class could give \`${shortened(member.text)}\` something else`,
+    member,
+  );
 }
 
 /**
@@ -44,20 +52,20 @@ export function isSameThroughout(lock: SyntaxNode, body: readonly SyntaxNode[]):
   const { calls, indexReads } = lock.tree.language;
   const shown = shortened(lock.text);
   const worked = [...lock.descendants()].find((one) => one.is(indexReads) || isCalled(one));
-  if (worked) return no(`\`${shown}\` is worked out again where the lock is let go`, worked);
+  if (worked) return no("flow.written", `\`${shown}\` is worked out again where the lock is let go`, worked);
   const leaf = lastName(lock);
   const to = leaf && referencesAt(leaf).find((one) => one.to)?.to;
   const writes = (leaf ? nameInFile(leaf.tree.language.binding.bare(leaf), lock.tree).references : []).filter(
     (one) => one.to === to && /^(write|update|address)$/.test(one.does),
   );
   const written = writes.find(({ node }) => body.some((one) => one.holds(node)));
-  if (written) return no(`\`${shown}\` is another object from here on`, written.node);
+  if (written) return no("flow.written", `\`${shown}\` is another object from here on`, written.node);
   if (to && (to.as === "parameter" || to.as === "local" || writes.length <= 1) && to.as !== "import")
-    return yes(`\`${shown}\` is given a value once, or only in this function`, to.at[0]);
+    return yes("flow.written", `\`${shown}\` is given a value once, or only in this function`, to.at[0]);
   const call = body.flatMap((one) => [...one.descendants()]).find((one) => one.is(calls));
   return call
-    ? unknown(`\`${shortened(call.text)}\` could give \`${shown}\` another object`, call)
-    : yes(`\`${shown}\` is not written meanwhile`, lock);
+    ? unknown("flow.written", `\`${shortened(call.text)}\` could give \`${shown}\` another object`, call)
+    : yes("flow.written", `\`${shown}\` is not written meanwhile`, lock);
 }
 
 /** Is this a call with arguments, and not a bare member read as Ruby has it? */
@@ -72,17 +80,22 @@ function isCalled(node: SyntaxNode): boolean {
  */
 export function letGoSooner(body: Hole, isStraight: (match: Match) => boolean): Condition {
   return condition("nothing in between throws or leaves with the lock taken", (match) => {
-    if (!isStraight(match)) return yes("the old code lets it go on every path too");
+    if (!isStraight(match)) return yes("resource.every-path", "the old code lets it go on every path too");
     const statements = match.all(body);
     const [exit] = earlyExits(statements);
     if (exit)
-      return unknown(`\`${shortened(exit.text)}\` left with the lock taken, which may have been meant`, exit);
+      return unknown(
+        "resource.every-path",
+        `\`${shortened(exit.text)}\` left with the lock taken, which may have been meant`,
+        exit,
+      );
     const thrower = statements.map(canThrow).find(({ is }) => is !== "no");
     return thrower
       ? unknown(
+          "resource.sooner",
           `${thrower.evidence.says}; the lock is let go then, and stayed taken before`,
           thrower.evidence.line,
         )
-      : yes("nothing in between throws or leaves");
+      : yes("resource.sooner", "nothing in between throws or leaves");
   });
 }

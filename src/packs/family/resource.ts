@@ -1,4 +1,6 @@
 import {
+  caution,
+  type Evidence,
   canThrow,
   condition,
   declarationOfHole,
@@ -47,8 +49,8 @@ export function usesOutside(match: Match, { name }: ResourceHoles): readonly Ref
 export function somethingBetween({ body }: ResourceHoles): Condition {
   return condition("something happens while it is held", (match) =>
     match.all(body).length > 0
-      ? yes("something happens while it is held")
-      : no("nothing happens between acquiring and releasing", match.node),
+      ? yes("form.worthwhile", "something happens while it is held")
+      : no("form.worthwhile", "nothing happens between acquiring and releasing", match.node),
   );
 }
 
@@ -58,11 +60,11 @@ export function keptInPlace(holes: ResourceHoles): Condition {
     const inside = usesInside(match, holes);
     const written = inside.find(({ does }) => does === "write" || does === "update");
     const name = match.textOf(holes.name);
-    if (written) return no(`\`${name}\` is acquired anew here`, written.node);
+    if (written) return no("flow.written", `\`${name}\` is acquired anew here`, written.node);
     const address = inside.find(({ does }) => does === "address");
     return address
-      ? no(`\`${name}\` can be given something else through a reference`, address.node)
-      : yes(`\`${name}\` keeps what it was given`);
+      ? no("flow.written", `\`${name}\` can be given something else through a reference`, address.node)
+      : yes("flow.written", `\`${name}\` keeps what it was given`);
   });
 }
 
@@ -70,7 +72,9 @@ export function keptInPlace(holes: ResourceHoles): Condition {
 export function releasedOnce(holes: ResourceHoles, releases: (use: SyntaxNode) => boolean): Condition {
   return condition("it is released in one place", (match) => {
     const other = usesInside(match, holes).find(({ node }) => releases(node));
-    return other ? no("it is released in another place too", other.node) : yes("it is released in one place");
+    return other
+      ? no("resource.released-once", "it is released in another place too", other.node)
+      : yes("resource.released-once", "it is released in one place");
   });
 }
 
@@ -81,8 +85,8 @@ export function notUsedOutside(holes: ResourceHoles): Condition {
     const outside = usesOutside(match, holes).find(({ node }) => !at.some((one) => one.same(node)));
     const name = match.textOf(holes.name);
     return outside
-      ? no(`\`${name}\` is used outside of what becomes its scope`, outside.node)
-      : yes(`\`${name}\` is used nowhere else`);
+      ? no("resource.used-after", `\`${name}\` is used outside of what becomes its scope`, outside.node)
+      : yes("resource.used-after", `\`${name}\` is used nowhere else`);
   });
 }
 
@@ -91,8 +95,8 @@ export function declaresNothingForLater({ body }: ResourceHoles): Condition {
   return condition("nothing that is declared meanwhile is used afterwards", (match) => {
     const later = declaredForLater(match, body);
     return later
-      ? no(`\`${later.use.text}\` is used behind what becomes a block`, later.use)
-      : yes("what is declared in the block is used only there");
+      ? no("name.scope", `\`${later.use.text}\` is used behind what becomes a block`, later.use)
+      : yes("name.scope", "what is declared in the block is used only there");
   });
 }
 
@@ -124,22 +128,23 @@ export function declaredForLater(match: Match, body: Hole): { use: SyntaxNode; t
  */
 export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) => boolean): Condition {
   return condition("nobody needs it after an early exit", (match): Answer => {
-    if (hadFinally(match)) return yes("the old code releases it on every path too");
+    if (hadFinally(match)) return yes("resource.every-path", "the old code releases it on every path too");
     const name = match.textOf(holes.name);
     let doubt: Answer | undefined;
     for (const use of usesInside(match, holes)) {
       const fate = fateOf(use);
       const statement = match.all(holes.body).find((one) => one.holds(use.node))!;
       if (runsLater(use.node, statement))
-        return no(`\`${name}\` is used in a function that may run later`, use.node);
+        return no("resource.used-after", `\`${name}\` is used in a function that may run later`, use.node);
       if (fate === "passed on") {
-        if (isHandedOut(use.node)) return no(`\`${name}\` is handed on`, use.node);
+        if (isHandedOut(use.node)) return no("resource.used-after", `\`${name}\` is handed on`, use.node);
         const call = callAround(use.node);
         doubt ??= unknown(
+          "resource.used-after",
           `\`${shortened(call?.text ?? use.node.text)}\` could keep it and use it after an exception`,
           use.node,
         );
-      } else if (fate !== "stays") return no(`\`${name}\` is ${fate}`, use.node);
+      } else if (fate !== "stays") return no("resource.used-after", `\`${name}\` is ${fate}`, use.node);
       const part = fateOfPart(use);
       if (part?.is === "no") return part;
       doubt ??= part;
@@ -153,12 +158,18 @@ export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) =
     if (outside) {
       for (const above of match.node.ancestors()) {
         if (above.is(functions)) break;
-        if (isTry(above)) return no(`\`${name}\` may still be used after an exception`, outside.node);
+        if (isTry(above))
+          return no("resource.used-after", `\`${name}\` may still be used after an exception`, outside.node);
       }
       const exit = earlyExits(match.all(holes.body)).find((node) => /break|continue|next/.test(node.kind));
-      if (exit) return no(`\`${name}\` may still be used after \`${shortened(exit.text)}\``, outside.node);
+      if (exit)
+        return no(
+          "resource.used-after",
+          `\`${name}\` may still be used after \`${shortened(exit.text)}\``,
+          outside.node,
+        );
     }
-    return doubt ?? yes(`\`${name}\` is used only here`);
+    return doubt ?? yes("resource.used-after", `\`${name}\` is used only here`);
   });
 }
 
@@ -180,8 +191,8 @@ function fateOfPart(use: Reference): Answer | undefined {
   if (isPlain || fate === "stays" || (fate === "passed on" && !isHandedOut(whole))) return undefined;
   const shown = shortened(whole.text);
   return isCalled(access)
-    ? unknown(`what \`${shown}\` gives could need it after an early exit`, whole)
-    : no(`\`${shown}\` is kept or handed on`, whole);
+    ? unknown("resource.used-after", `what \`${shown}\` gives could need it after an early exit`, whole)
+    : no("resource.used-after", `\`${shown}\` is kept or handed on`, whole);
 }
 
 function isCalled(access: SyntaxNode): boolean {
@@ -222,7 +233,7 @@ export interface Releasing {
 function leavesEarly(match: Match, body: Hole): Answer | undefined {
   const statements = match.all(body);
   const [exit] = earlyExits(statements);
-  if (exit) return unknown(`\`${shortened(exit.text)}\` leaves before the end`, exit);
+  if (exit) return unknown("resource.every-path", `\`${shortened(exit.text)}\` leaves before the end`, exit);
   return statements.map(canThrow).find(({ is }) => is !== "no");
 }
 
@@ -232,14 +243,15 @@ function leavesEarly(match: Match, body: Hole): Answer | undefined {
  */
 export function releasedSooner({ name, body }: ResourceHoles, releasing: Releasing): Condition {
   return condition("nobody notices that it is released sooner when something in between throws", (match) => {
-    if (!releasing.isStraight(match)) return yes("the old code releases it on every path too");
+    if (!releasing.isStraight(match))
+      return yes("resource.every-path", "the old code releases it on every path too");
     const early = leavesEarly(match, body);
-    if (!early) return yes("nothing in between throws or leaves");
+    if (!early) return yes("resource.sooner", "nothing in between throws or leaves");
     const { says, line } = early.evidence;
     const shown = match.textOf(name);
     return releasing.isUnseen(match)
-      ? yes(`nobody outside of this code sees when \`${shown}\` is released`)
-      : unknown(`${says}; \`${shown}\` is released then, and was not before`, line);
+      ? yes("resource.sooner", `nobody outside of this code sees when \`${shown}\` is released`)
+      : unknown("resource.sooner", `${says}; \`${shown}\` is released then, and was not before`, line);
   });
 }
 
@@ -250,10 +262,13 @@ export function soonerNote(match: Match, { name, body }: ResourceHoles, releasin
 }
 
 /** The caution of such a rule, where somebody may see it. */
-export function soonerCaution(match: Match, { name, body }: ResourceHoles, releasing: Releasing): string[] {
+export function soonerCaution(match: Match, { name, body }: ResourceHoles, releasing: Releasing): Evidence[] {
   if (!releasing.isStraight(match) || releasing.isUnseen(match) || !leavesEarly(match, body)) return [];
   return [
-    `when something in between throws, \`${match.textOf(name)}\` is released at once now, and stayed open before`,
+    caution(
+      "resource.sooner",
+      `when something in between throws, \`${match.textOf(name)}\` is released at once now, and stayed open before`,
+    ),
   ];
 }
 
@@ -276,7 +291,7 @@ export function blockConditions(
     nobodyNeedsIt(holes, hadFinally),
     releasedSooner(holes, releasing),
     condition(declares.must, (match) =>
-      hadFinally(match) ? yes("it was a block before") : declares.ask(match),
+      hadFinally(match) ? yes("name.scope", "it was a block before") : declares.ask(match),
     ),
   ];
 }

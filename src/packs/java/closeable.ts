@@ -82,17 +82,22 @@ export function closesQuietly(match: Match, type: SyntaxNode, made: SyntaxNode):
   const shown = shortened(made.text);
   const sources = sourcesOf(made);
   if (sources && !sources.some((one) => WRITES.test(one)))
-    return yes(`closing \`${shown}\`, from which is only read, does not fail`, made);
+    return yes("flow.throws", `closing \`${shown}\`, from which is only read, does not fail`, made);
   const name = typeWritten(type.text === "var" ? (createdClass(made) ?? type) : type)?.name ?? "";
   const close = memberOf(match, name, "close");
   if (close && !/\bthrow\b|\w\s*\(/.test(bodyOf(close.member)))
-    return yes(`\`close\` of \`${name}\` throws nothing`, type);
+    return yes("flow.throws", `\`close\` of \`${name}\` throws nothing`, type);
   if (close && /\bthrow\b/.test(bodyOf(close.member)))
     return unknown(
+      "flow.throws",
       `\`close\` of \`${name}\` can throw (${placeOf({ ...close.of, line: close.member.line })})`,
       type,
     );
-  return unknown(`closing \`${shown}\` could throw, and then another exception is seen than before`, made);
+  return unknown(
+    "flow.throws",
+    `closing \`${shown}\` could throw, and then another exception is seen than before`,
+    made,
+  );
 }
 
 const bodyOf = ({ text }: OwnMember): string => text.slice(Math.max(0, text.indexOf("{")));
@@ -120,8 +125,12 @@ function memberOf(
 export function isNeverNull(made: SyntaxNode): Answer {
   const called = made.text.replace(/\(.*$/s, "");
   if (createdClass(made) || OPENING_CALLS.test(called))
-    return yes(`\`${shortened(made.text)}\` is never null`, made);
-  return unknown(`\`${shortened(made.text)}\` could be null, for which the old code failed`, made);
+    return yes("value.null", `\`${shortened(made.text)}\` is never null`, made);
+  return unknown(
+    "value.null",
+    `\`${shortened(made.text)}\` could be null, for which the old code failed`,
+    made,
+  );
 }
 
 /** Does try with resources take a variable of this type that is filled by this expression? */
@@ -133,20 +142,32 @@ export function isCloseable(
 ): Answer {
   const own = handleOf(rows, made);
   if (own && own.row.scoped !== "itself" && own.row.scoped !== undefined)
-    return no(`\`${shortened(made.text)}\` makes something that only has the method`, made);
+    return no(
+      "resource.closeable",
+      `\`${shortened(made.text)}\` makes something that only has the method`,
+      made,
+    );
   if (own) return own.answer;
   const written = typeWritten(type.text === "var" ? (createdClass(made) ?? type) : type);
   if (!written || written.name === "var")
-    return unknown(`nothing says that \`${shortened(made.text)}\` is a resource of the language`, type);
+    return unknown(
+      "resource.closeable",
+      `nothing says that \`${shortened(made.text)}\` is a resource of the language`,
+      type,
+    );
   const { name } = written;
   const declared = declaredInProject(match, name);
-  if (declared === "closeable") return yes(`\`${name}\` says that it can be closed`, type);
-  if (declared === "not") return no(`\`${name}\` does not say that it can be closed`, type);
+  if (declared === "closeable")
+    return yes("resource.closeable", `\`${name}\` says that it can be closed`, type);
+  if (declared === "not")
+    return no("resource.closeable", `\`${name}\` does not say that it can be closed`, type);
   if (declared === undefined && CLOSEABLE.has(name)) {
     const library = isLibraryType(written, LIBRARY, type);
-    return library.is === "yes" ? yes(`\`${name}\` can be closed by the language`, type) : library;
+    return library.is === "yes"
+      ? yes("resource.closeable", `\`${name}\` can be closed by the language`, type)
+      : library;
   }
-  return unknown(`nothing says that \`${name}\` is a resource of the language`, type);
+  return unknown("resource.closeable", `nothing says that \`${name}\` is a resource of the language`, type);
 }
 
 /** What the project's own source says of a class, by what it implements; undefined where it declares none. */

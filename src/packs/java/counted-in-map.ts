@@ -64,8 +64,8 @@ const valueType = (match: Match): string | undefined => typeArguments(match.the(
 
 function addsUp(match: Match): Answer {
   const type = valueType(match);
-  if (type === undefined) return unknown("the type of the counts is not known", match.node);
-  if (!SUMS[type]) return no(`\`${type}\` has no method that adds two of them`, match.node);
+  if (type === undefined) return unknown("type.not-known", "the type of the counts is not known", match.node);
+  if (!SUMS[type]) return no("type.is", `\`${type}\` has no method that adds two of them`, match.node);
   return literalIs(match.the(step), type);
 }
 
@@ -92,14 +92,18 @@ export const countedInMap = rule({
     sideEffectFree(key),
     condition("the counts are of a type with a sum", addsUp),
     condition("a key that is there has a count", (match) =>
-      match.has(name) ? yes("null counts as absent, as before") : holdsNoNull(match.the(map), isNeverNull),
+      match.has(name)
+        ? yes("value.null", "null counts as absent, as before")
+        : holdsNoNull(match.the(map), isNeverNull),
     ),
     condition("the sum is the library's", (match) => {
       const type = valueType(match);
-      return type === undefined ? yes("its type is not known") : isLibraryName(type, "java.lang", match);
+      return type === undefined
+        ? yes("type.not-known", "its type is not known")
+        : isLibraryName(type, "java.lang", match);
     }),
     condition("the old count is not needed afterwards", (match) =>
-      match.has(name) ? unusedAfter.ask(match) : yes("it has no name"),
+      match.has(name) ? unusedAfter.ask(match) : yes("name.scope", "it has no name"),
     ),
   ],
   becomes: (match) => java`${map}.merge(${key}, ${step}, ${SUMS[valueType(match) ?? "Integer"]!});`,

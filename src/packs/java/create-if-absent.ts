@@ -1,4 +1,5 @@
 import {
+  caution,
   all,
   condition,
   fresh,
@@ -74,8 +75,8 @@ function leavesMapAlone(match: Match): Answer {
   const name = match.the(map).parts.at(-1)?.text ?? match.textOf(map);
   const use = match.the(made).mentions(name)[0];
   return use
-    ? no(`\`${name}\` is used while its value is made`, use)
-    : yes("the map is left alone meanwhile");
+    ? no("flow.written", `\`${name}\` is used while its value is made`, use)
+    : yes("flow.written", "the map is left alone meanwhile");
 }
 
 /** Is a value certainly not null, by its form? */
@@ -98,9 +99,13 @@ export function isNeverNull(value: SyntaxNode): boolean {
 
 function madeIsNeverNull(match: Match): Answer {
   const node = match.the(made);
-  if (isNeverNull(node)) return yes(`\`${shortened(node.text)}\` is never null`, node);
-  if (node.is("null_literal")) return no("null is put into the map", node);
-  return unknown(`\`${shortened(node.text)}\` could be null, which is not put into the map now`, node);
+  if (isNeverNull(node)) return yes("value.null", `\`${shortened(node.text)}\` is never null`, node);
+  if (node.is("null_literal")) return no("value.null", "null is put into the map", node);
+  return unknown(
+    "value.null",
+    `\`${shortened(node.text)}\` could be null, which is not put into the map now`,
+    node,
+  );
 }
 
 const { rewrites, ignores, holds } = trialsIn("java");
@@ -121,8 +126,12 @@ export const createIfAbsent = rule({
     }),
     condition("the map says what it holds", (match) =>
       typeArguments(match.the(map)).length === 2
-        ? yes("its keys and values have types")
-        : unknown(`the types of what \`${shortened(match.textOf(map))}\` holds are not known`, match.node),
+        ? yes("type.not-known", "its keys and values have types")
+        : unknown(
+            "type.not-known",
+            `the types of what \`${shortened(match.textOf(map))}\` holds are not known`,
+            match.node,
+          ),
     ),
     condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),
     sideEffectFree(key),
@@ -134,7 +143,7 @@ export const createIfAbsent = rule({
     condition("the value is never null", madeIsNeverNull),
     condition("a key that is there has a value", (match) =>
       formOf(FORMS, match).tests === "value"
-        ? yes("null counts as absent, as before")
+        ? yes("value.null", "null counts as absent, as before")
         : holdsNoNull(match.the(map), isNeverNull),
     ),
     condition("a map that has the key can be written as well", (match) => canBeWritten(match.the(map))),
@@ -143,7 +152,10 @@ export const createIfAbsent = rule({
     formOf(FORMS, match).tests === "value" || holdsNoNull(match.the(map), isNeverNull).is === "yes"
       ? []
       : [
-          `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code kept it and the new one replaces it`,
+          caution(
+            "value.which-missing",
+            `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code kept it and the new one replaces it`,
+          ),
         ],
   becomes: (match) => {
     const gives = givesOf(match);

@@ -50,12 +50,13 @@ export function usesOnlyFinal(code: readonly SyntaxNode[]): Answer {
         writes.length === 0 || (writes.length === 1 && to.at.some((at) => at.same(writes[0]!.node)));
       if (!isDeclared)
         return no(
+          "name.scope",
           `\`${to.name}\` is given a value more than once, so a lambda cannot use it`,
           writes[0]!.node,
         );
     }
   }
-  return yes("a lambda can use all that is used here");
+  return yes("name.scope", "a lambda can use all that is used here");
 }
 
 /** A lambda may throw nothing that must be declared, and may not leave the function around it. */
@@ -71,7 +72,12 @@ export function staysQuiet(code: readonly SyntaxNode[]): Answer {
         "throw_statement",
       ]),
     );
-    if (jumps) return no(`\`${shortened(jumps.text)}\` cannot leave a lambda as it leaves this code`, jumps);
+    if (jumps)
+      return no(
+        "name.scope",
+        `\`${shortened(jumps.text)}\` cannot leave a lambda as it leaves this code`,
+        jumps,
+      );
     for (const node of part.descendants()) {
       const says = isConstructor(node)
         ? constructsQuietly(node)
@@ -82,7 +88,7 @@ export function staysQuiet(code: readonly SyntaxNode[]): Answer {
       doubt ??= says;
     }
   }
-  return doubt ?? yes("nothing in it throws what must be declared");
+  return doubt ?? yes("flow.throws", "nothing in it throws what must be declared");
 }
 
 const CALLS = ["method_invocation", "explicit_constructor_invocation"];
@@ -95,7 +101,7 @@ const declaredIn = (text: string): string | undefined =>
 function constructsQuietly(node: SyntaxNode): Answer | undefined {
   const type = node.child("type");
   const name = (type?.is("generic_type") ? type.parts[0] : type)?.text ?? "";
-  const doubt = unknown(`\`new ${name}\` may throw an exception that must be declared`, node);
+  const doubt = unknown("flow.throws", `\`new ${name}\` may throw an exception that must be declared`, node);
   const { classes, otherwise } = classesNamed(node.tree, name);
   const [own] = classes;
   if (own) {
@@ -105,7 +111,7 @@ function constructsQuietly(node: SyntaxNode): Answer | undefined {
       .find((one) => one !== undefined);
     return declared === undefined
       ? undefined
-      : no(`\`new ${name}\` declares that it throws \`${declared}\``, node);
+      : no("flow.throws", `\`new ${name}\` declares that it throws \`${declared}\``, node);
   }
   const isPlain = !node.parts.some((child) => child.is("class_body"));
   return isPlain && otherwise === undefined && QUIET.test(name) ? undefined : doubt;
@@ -113,7 +119,11 @@ function constructsQuietly(node: SyntaxNode): Answer | undefined {
 
 /** May calling a method throw what must be declared? Undefined where it certainly does not. */
 function callsQuietly(call: SyntaxNode): Answer | undefined {
-  const doubt = unknown(`\`${shortened(call.text)}\` may throw an exception that must be declared`, call);
+  const doubt = unknown(
+    "flow.throws",
+    `\`${shortened(call.text)}\` may throw an exception that must be declared`,
+    call,
+  );
   const leaf = call.child("name");
   if (!leaf) return doubt;
   const heads = headsOf(call, leaf);
@@ -121,7 +131,7 @@ function callsQuietly(call: SyntaxNode): Answer | undefined {
   const declared = heads.map(declaredIn).find((one) => one !== undefined);
   return declared === undefined
     ? undefined
-    : no(`\`${leaf.text}\` declares that it throws \`${declared}\``, call);
+    : no("flow.throws", `\`${leaf.text}\` declares that it throws \`${declared}\``, call);
 }
 
 /** The methods that a call may mean, as they are written; undefined where they are not in the project. */

@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   holes,
   isSideEffectFree,
@@ -61,12 +62,12 @@ export const lookupOrDefault = rule({
     condition("the default is of the type of the values", isOfValueType),
     condition("a primitive is wanted, or was none before", (match) =>
       match.alternative === DECLARES
-        ? yes("it was an object before")
+        ? yes("type.same", "it was an object before")
         : wantsPrimitive(match.node, typeArguments(match.the(map))[1], match.the(fallback)),
     ),
     condition("the map holds no null", (match) =>
       formOf(FORMS, match).tests === "key"
-        ? yes("a key with null gives null, as before")
+        ? yes("value.null", "a key with null gives null, as before")
         : holdsNoNull(match.the(map), isNeverNull),
     ),
   ],
@@ -74,7 +75,10 @@ export const lookupOrDefault = rule({
     formOf(FORMS, match).tests === "key" || holdsNoNull(match.the(map), isNeverNull).is === "yes"
       ? []
       : [
-          `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code fell back and the new one gives null`,
+          caution(
+            "value.which-missing",
+            `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code fell back and the new one gives null`,
+          ),
         ],
   becomes: (match) =>
     match.alternative === DECLARES

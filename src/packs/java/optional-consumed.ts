@@ -65,7 +65,7 @@ const isPlain = (match: Match): boolean => mayRunAnyway(match.the(fallback)).is 
 
 /** What becomes of the value: the same as what the Optional holds, or something of another type. */
 function isOfItsType(match: Match): Answer {
-  if (!match.has(fallback)) return yes("there is no default");
+  if (!match.has(fallback)) return yes("name.scope", "there is no default");
   const [type] = typeArguments(match.the(maybe));
   const node = match.the(fallback);
   const same = isOfType(node, type);
@@ -75,7 +75,7 @@ function isOfItsType(match: Match): Answer {
 
 /** Behind an assignment the Optional holds something else than what was tested. */
 function isLeftAlone(match: Match): Answer {
-  if (match.alternative !== RUNS) return yes("it is read at once");
+  if (match.alternative !== RUNS) return yes("name.scope", "it is read at once");
   const node = match.the(maybe);
   const leaf = [...node.descendants()].findLast((one) => one.isLeaf && one.named)!;
   const to = referencesAt(leaf).find((one) => one.to)?.to;
@@ -85,17 +85,17 @@ function isLeftAlone(match: Match): Answer {
     nameInFile(to.name, match.tree).references.find(
       (one) => one.to === to && one.does !== "read" && inBody.some((part) => part.holds(one.node)),
     );
-  if (written) return no(`\`${node.text}\` is given another value here`, written.node);
+  if (written) return no("flow.written", `\`${node.text}\` is given another value here`, written.node);
   if (to && (to.as === "local" || to.as === "parameter"))
-    return yes(`\`${node.text}\` is a variable of this method`);
+    return yes("flow.written", `\`${node.text}\` is a variable of this method`);
   const call = inBody
     .flatMap((part) => [...part.descendants()])
     .find((one) => {
       return one.is(match.tree.language.calls) && one.child("object")?.text !== node.text;
     });
   return call
-    ? unknown(`\`${shortened(call.text)}\` could give \`${node.text}\` another value`, call)
-    : yes(`\`${node.text}\` is not written meanwhile`);
+    ? unknown("flow.written", `\`${shortened(call.text)}\` could give \`${node.text}\` another value`, call)
+    : yes("flow.written", `\`${node.text}\` is not written meanwhile`);
 }
 
 /** What moves into a lambda. */

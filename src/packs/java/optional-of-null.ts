@@ -1,4 +1,15 @@
-import { condition, holes, java, need, rule, sideEffectFree, trialsIn, unknown, yes } from "../../index.js";
+import {
+  caution,
+  condition,
+  holes,
+  java,
+  need,
+  rule,
+  sideEffectFree,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Match } from "../../index.js";
 import { isLibraryName } from "./types.js";
 
@@ -33,20 +44,20 @@ export const optionalOfNull = rule({
   where: [(match) => match.alternative !== EMPTY || returnsOptional(match)],
   given: [
     condition("evaluating the value once makes no difference", (match) =>
-      match.has(value) ? sideEffectFree(value).ask(match) : yes("no value is there"),
+      match.has(value) ? sideEffectFree(value).ask(match) : yes("value.result", "no value is there"),
     ),
     condition("`Optional` is the one of the library", (match) =>
       isLibraryName("Optional", "java.util", match),
     ),
     condition("nobody asks whether the Optional itself is null", (match) =>
       match.alternative === EMPTY
-        ? unknown("callers could compare the result with null", match.node)
-        : yes("the result is never null"),
+        ? unknown("value.result", "callers could compare the result with null", match.node)
+        : yes("value.result", "the result is never null"),
     ),
   ],
   cautions: (match) =>
     match.alternative === EMPTY
-      ? ["a caller that asks whether the result `== null` is told no from now on"]
+      ? [caution("value.result", "a caller that asks whether the result `== null` is told no from now on")]
       : [],
   becomes: (match) =>
     match.alternative === EMPTY ? java`return ${Optional}.empty();` : java`${Optional}.ofNullable(${value})`,

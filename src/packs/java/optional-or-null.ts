@@ -73,13 +73,13 @@ const moved = (match: Match) =>
 
 /** In a lambda the variable is a parameter, which nothing behind the branch can see. */
 function isOnlyThere(match: Match): Answer {
-  if (shapeOf(match) !== "runs") return yes("the variable stays");
+  if (shapeOf(match) !== "runs") return yes("name.scope", "the variable stays");
   const to = referencesAt(match.the(name)).find((one) => one.to)?.to;
-  if (!to) return unknown("what declares it is not known", match.node);
+  if (!to) return unknown("name.not-resolved", "what declares it is not known", match.node);
   const later = isUsedAfter(to, match.nodes.at(-1)!);
   return later.is === "no"
-    ? yes(later.evidence.says)
-    : no(`\`${match.textOf(name)}\` is used behind the branch`, match.node);
+    ? yes(later.evidence.code, later.evidence.says)
+    : no("name.scope", `\`${match.textOf(name)}\` is used behind the branch`, match.node);
 }
 
 const { rewrites, holds, ignores } = trialsIn("java");
@@ -96,24 +96,28 @@ export const optionalOrNull = rule({
   given: [
     condition("it is an Optional", (match) => isOptional(match.the(maybe)), { unknownIs: "possible" }),
     condition("the variable is of the type that the Optional holds", (match) => {
-      if (!match.has(type)) return yes("there is no variable");
+      if (!match.has(type)) return yes("name.scope", "there is no variable");
       const [held] = typeArguments(match.the(maybe));
       const declared = match.textOf(type);
       return declared === "var" || declared === held
-        ? yes("both have the same type")
-        : unknown(`\`${match.textOf(maybe)}\` may hold another type than \`${declared}\``, match.the(type));
+        ? yes("type.same", "both have the same type")
+        : unknown(
+            "type.same",
+            `\`${match.textOf(maybe)}\` may hold another type than \`${declared}\``,
+            match.the(type),
+          );
     }),
     condition("what is worked out where there is nothing does not use the variable", (match) => {
       const parts = [error, fallback].flatMap((hole) => (match.has(hole) ? [match.the(hole)] : []));
       const use = match.has(name) ? parts.flatMap((part) => part.mentions(match.textOf(name)))[0] : undefined;
       return use
-        ? no(`\`${use.text}\` has no value yet where this is worked out now`, use)
-        : yes("it does not use the variable");
+        ? no("name.scope", `\`${use.text}\` has no value yet where this is worked out now`, use)
+        : yes("name.scope", "it does not use the variable");
     }),
     condition("the default is of the type that the Optional holds", (match) =>
       shapeOf(match) === "falls back"
         ? isOfType(match.the(fallback), typeArguments(match.the(maybe))[0])
-        : yes("there is no default"),
+        : yes("name.scope", "there is no default"),
     ),
     condition("what moves into a lambda uses only variables that never change", (match) =>
       usesOnlyFinal(moved(match)),
@@ -124,8 +128,8 @@ export const optionalOrNull = rule({
     condition("the variable is used only in the branch", isOnlyThere),
     condition("the default is not null", (match) =>
       shapeOf(match) === "falls back" && match.the(fallback).is("null_literal")
-        ? no("the default is null", match.the(fallback))
-        : yes("it is not null"),
+        ? no("value.null", "the default is null", match.the(fallback))
+        : yes("value.null", "it is not null"),
     ),
   ],
   becomes: (match) => {

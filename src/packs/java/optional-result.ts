@@ -49,13 +49,14 @@ function wrapped(value: SyntaxNode): Edit {
 function mayOverride(match: Match) {
   const modifiers = match.all(marks).map(({ text }) => text);
   if (modifiers.some((one) => /@Override/.test(one)))
-    return no("it stands in for a method of a parent", match.node);
+    return no("type.stand-in", "it stands in for a method of a parent", match.node);
   if (modifiers.some((one) => /\b(private|static)\b/.test(one)))
-    return yes("no other method can stand in for it");
+    return yes("type.stand-in", "no other method can stand in for it");
   const around = match.node.closest(["class_declaration", "enum_declaration", "record_declaration"]);
   const parents = around?.parts.find((part) => part.is(["superclass", "super_interfaces"]));
-  if (parents) return unknown(`it may stand in for a method of \`${parents.text}\``, parents);
-  return unknown("a derived class may have its own", match.node);
+  if (parents)
+    return unknown("type.stand-in", `it may stand in for a method of \`${parents.text}\``, parents);
+  return unknown("type.stand-in", "a derived class may have its own", match.node);
 }
 
 const { rewrites, holds, ignores } = trialsIn("java");
@@ -79,13 +80,13 @@ export const optionalResult = rule({
     condition("it stands in for no other method", mayOverride),
     condition("nobody outside of the project calls it", (match) =>
       match.all(marks).some(({ text }) => /\b(public|protected)\b/.test(text))
-        ? unknown("code outside of this project may call it", match.node)
-        : yes("it is not public"),
+        ? unknown("name.other-uses", "code outside of this project may call it", match.node)
+        : yes("name.other-uses", "it is not public"),
     ),
     condition("it does not call itself", (match) => {
       const own = match.textOf(name);
       const call = match.all(body).flatMap((one) => one.mentions(own))[0];
-      return call ? no("it calls itself", call) : yes("it does not call itself");
+      return call ? no("flow.order", "it calls itself", call) : yes("flow.order", "it does not call itself");
     }),
   ],
   uses: everyUseOf(name, [

@@ -18,11 +18,13 @@ const Objects = need("java.util", "Objects");
 
 /** The message is worked out every time now. */
 function messageIsPlain(match: Match): Answer {
-  if (!match.has(message)) return yes("there is no message");
+  if (!match.has(message)) return yes("effect.could-fail", "there is no message");
   const node = match.the(message);
-  if (node.is("string_literal")) return yes("the message is a literal", node);
+  if (node.is("string_literal")) return yes("effect.could-fail", "the message is a literal", node);
   const free = mayRunAnyway(node);
-  return free.is === "no" ? no(`\`${shortened(node.text)}\` would be worked out every time`, node) : free;
+  return free.is === "no"
+    ? no("effect.could-fail", `\`${shortened(node.text)}\` would be worked out every time`, node)
+    : free;
 }
 
 const { rewrites, ignores, holds } = trialsIn("java");

@@ -1,4 +1,4 @@
-import { canThrow, condition, holes, java, no, rule, trialsIn, unknown, yes } from "../../index.js";
+import { caution, canThrow, condition, holes, java, no, rule, trialsIn, unknown, yes } from "../../index.js";
 import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
 import { blockConditions, soonerCaution, soonerNote, type Releasing } from "../family/resource.js";
 import { handleOf, rowsFor } from "../family/handles.js";
@@ -95,7 +95,7 @@ const shapeOf = (match: Match): Shape => formOf(match).shape;
 /** When both the block and closing fail, the exception of the block is seen now, and that of closing before. */
 function sameException(match: Match): Answer {
   const throwing = match.all(body).map(canThrow);
-  if (throwing.every(({ is }) => is === "no")) return yes("nothing in the block throws");
+  if (throwing.every(({ is }) => is === "no")) return yes("resource.sooner", "nothing in the block throws");
   return closesQuietly(match, match.the(type), match.the(made));
 }
 
@@ -103,9 +103,12 @@ function sameException(match: Match): Answer {
 function isThereToClose(match: Match): Answer {
   const { tested, inside, shape } = formOf(match);
   if (tested || shape === "straight")
-    return tested ? yes("the old code asks whether it is there") : isNeverNull(match.the(made));
+    return tested
+      ? yes("resource.failed", "the old code asks whether it is there")
+      : isNeverNull(match.the(made));
   return inside
     ? unknown(
+        "resource.failed",
         `where \`${match.textOf(made)}\` fails, the old code failed again in closing nothing`,
         match.node,
       )
@@ -144,30 +147,35 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         (use) => use.field === "object" && use.parent?.child("name")?.text === "close",
       ),
       condition("of two exceptions the same one is seen", (match) =>
-        shapeOf(match) === "straight" ? yes("nothing was closed after an exception") : sameException(match),
+        shapeOf(match) === "straight"
+          ? yes("resource.sooner", "nothing was closed after an exception")
+          : sameException(match),
       ),
       condition("what is closed is there", isThereToClose),
       condition("the handlers neither use it nor catch what closing it throws", (match) => {
-        if (shapeOf(match) !== "caught") return yes("no handler is there");
+        if (shapeOf(match) !== "caught") return yes("resource.order", "no handler is there");
         const what = match.textOf(name);
         const use = match.all(handler).flatMap((one) => one.mentions(what))[0];
         return use
-          ? no(`\`${what}\` is closed before this handler runs now`, use)
-          : unknown(`closing \`${what}\` could throw what the handler catches`, match.node);
+          ? no("resource.order", `\`${what}\` is closed before this handler runs now`, use)
+          : unknown("resource.order", `closing \`${what}\` could throw what the handler catches`, match.node);
       }),
     ],
     cautions: (match) => {
       const what = match.textOf(name);
       if (shapeOf(match) === "caught")
         return [
-          `when closing \`${what}\` throws, the handler now catches it`,
-          `\`${what}\` is now closed before the handler runs, not after it`,
+          caution("resource.order", `when closing \`${what}\` throws, the handler now catches it`),
+          caution("resource.order", `\`${what}\` is now closed before the handler runs, not after it`),
         ];
       if (shapeOf(match) === "straight") return soonerCaution(match, HOLES, releasing);
       return sameException(match).is === "yes"
         ? []
         : [
-            `when both the block and closing \`${what}\` throw, the exception of the block is the one that is seen now`,
+            caution(
+              "resource.order",
+              `when both the block and closing \`${what}\` throw, the exception of the block is the one that is seen now`,
+            ),
           ];
     },
     notes: (match) => soonerNote(match, HOLES, releasing),

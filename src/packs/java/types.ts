@@ -79,11 +79,12 @@ const READ_ONLY = /\b(unmodifiable\w*Map|emptyMap|singletonMap|Map\.(of|ofEntrie
 export function canBeWritten(expression: SyntaxNode): Answer {
   const shown = shortened(expression.text);
   const made = madeInSight(expression);
-  if (made) return yes(`\`${shown}\` is only given what is made here`, made[0]!.at);
+  if (made) return yes("type.stand-in", `\`${shown}\` is only given what is made here`, made[0]!.at);
   const { files, path } = surroundingsOf(expression.tree);
   const readOnly = textFound(expression.tree, READ_ONLY);
   if (readOnly !== undefined)
     return unknown(
+      "type.stand-in",
       `\`${shown}\` could be one that \`${readOnly}\` made, which refuses to be written`,
       expression,
     );
@@ -91,18 +92,19 @@ export function canBeWritten(expression: SyntaxNode): Answer {
     for (const file of files?.naming(word) ?? []) {
       if (file.path !== path && READ_ONLY.test(file.text))
         return unknown(
+          "type.stand-in",
           `\`${shown}\` could be one that ${file.path} makes, which refuses to be written`,
           expression,
         );
     }
   }
-  return yes(`nothing in the project makes maps that refuse to be written`, expression);
+  return yes("type.stand-in", `nothing in the project makes maps that refuse to be written`, expression);
 }
 
 /** Is every value that the code puts into a map certainly not null, and does nobody else get at the map? */
 export function holdsNoNull(map: SyntaxNode, isNeverNull: (value: SyntaxNode) => boolean): Answer {
   const shown = shortened(map.text);
-  const doubt = unknown(`\`${shown}\` could hold null for the key`, map);
+  const doubt = unknown("value.null", `\`${shown}\` could hold null for the key`, map);
   if (!madeInSight(map)) return doubt;
   const leaf = [...map.descendants()].findLast((one) => one.isLeaf && one.named);
   const to = leaf && referencesAt(leaf).find((one) => one.to)?.to;
@@ -118,7 +120,7 @@ export function holdsNoNull(map: SyntaxNode, isNeverNull: (value: SyntaxNode) =>
     const value = call.child("arguments")?.parts[1];
     if (!/^(put|putIfAbsent|merge)$/.test(name) || !value || !isNeverNull(value)) return doubt;
   }
-  return yes(`nothing puts null into \`${shown}\``, to.at[0]);
+  return yes("value.null", `nothing puts null into \`${shown}\``, to.at[0]);
 }
 
 /** Is an expression an `Optional`? */
@@ -134,13 +136,14 @@ export function isLibraryName(name: string, module: string, { tree }: Match): An
   const explicit = imports.find((item) => item.name === name);
   if (explicit)
     return explicit.module === module
-      ? yes(`\`${name}\` is imported from \`${module}\``, explicit.node)
-      : no(`\`${name}\` is imported from \`${explicit.module}\``, explicit.node);
-  if (own) return no(`the project has a \`${name}\` of its own (${placeOf(own)})`);
-  if (otherwise !== undefined || !isWhole) return unknown(`another \`${name}\` may be meant`);
+      ? yes("name.library", `\`${name}\` is imported from \`${module}\``, explicit.node)
+      : no("name.library", `\`${name}\` is imported from \`${explicit.module}\``, explicit.node);
+  if (own) return no("name.library", `the project has a \`${name}\` of its own (${placeOf(own)})`);
+  if (otherwise !== undefined || !isWhole)
+    return unknown("name.not-resolved", `another \`${name}\` may be meant`);
   return module === "java.lang" || imports.some((item) => item.name === "*" && item.module === module)
-    ? yes(`\`${name}\` is the one of \`${module}\``)
-    : unknown(`nothing in this file says where \`${name}\` comes from`);
+    ? yes("name.library", `\`${name}\` is the one of \`${module}\``)
+    : unknown("name.not-resolved", `nothing in this file says where \`${name}\` comes from`);
 }
 
 const LITERAL_TYPES: Readonly<Record<string, string>> = {
@@ -157,12 +160,13 @@ export function literalIs(value: SyntaxNode, type: string | undefined): Answer {
   let own = LITERAL_TYPES[value.kind];
   if (own === "Integer" && /[lL]$/.test(value.text)) own = "Long";
   if (own === "Double" && /[fF]$/.test(value.text)) own = "Float";
-  if (type === undefined) return unknown(`the type of the values is not known`, value);
-  if (value.is("null_literal")) return yes("null is of every type", value);
-  if (own === undefined) return unknown(`\`${shortened(value.text)}\` must be a \`${type}\``, value);
+  if (type === undefined) return unknown("type.not-known", `the type of the values is not known`, value);
+  if (value.is("null_literal")) return yes("type.same", "null is of every type", value);
+  if (own === undefined)
+    return unknown("type.same", `\`${shortened(value.text)}\` must be a \`${type}\``, value);
   return own === type
-    ? yes(`\`${value.text}\` is a \`${type}\``, value)
-    : no(`\`${value.text}\` is no \`${type}\``, value);
+    ? yes("type.same", `\`${value.text}\` is a \`${type}\``, value)
+    : no("type.same", `\`${value.text}\` is no \`${type}\``, value);
 }
 
 const BOXED: Readonly<Record<string, string>> = {
@@ -181,20 +185,20 @@ const BOXED: Readonly<Record<string, string>> = {
  * makes no difference where a primitive is wanted anyway.
  */
 export function wantsPrimitive(node: SyntaxNode, type: string | undefined, fallback: SyntaxNode): Answer {
-  if (type === undefined) return unknown("the type of the values is not known", node);
-  if (BOXED[type] === undefined || fallback.is("null_literal")) return yes("both are objects");
-  if (typeOf(fallback)?.name === type) return yes(`both are \`${type}\``, fallback);
+  if (type === undefined) return unknown("type.not-known", "the type of the values is not known", node);
+  if (BOXED[type] === undefined || fallback.is("null_literal")) return yes("type.same", "both are objects");
+  if (typeOf(fallback)?.name === type) return yes("type.same", `both are \`${type}\``, fallback);
   const { parent } = node;
   if (parent?.is("parenthesized_expression")) return wantsPrimitive(parent, type, fallback);
   const isPrimitive = (written: string | undefined): boolean => Object.values(BOXED).includes(written ?? "");
   if (parent?.is("variable_declarator") && isPrimitive(parent.parent?.child("type")?.text))
-    return yes("a primitive is wanted here", parent);
+    return yes("type.same", "a primitive is wanted here", parent);
   if (parent?.is("return_statement")) {
     const around = [...node.ancestors()].find((above) =>
       above.is(["method_declaration", "lambda_expression"]),
     );
     if (around?.is("method_declaration") && isPrimitive(around.child("type")?.text))
-      return yes("the method returns a primitive", around);
+      return yes("type.same", "the method returns a primitive", around);
   }
   const isArithmetic =
     parent?.is("binary_expression") === true &&
@@ -202,8 +206,9 @@ export function wantsPrimitive(node: SyntaxNode, type: string | undefined, fallb
     parent.parts.every((part) => part.same(node) || /literal|binary/.test(part.kind)) &&
     !parent.parts.some((part) => part.is("string_literal"));
   return isArithmetic
-    ? yes("it is counted with", parent)
+    ? yes("type.same", "it is counted with", parent)
     : unknown(
+        "type.same",
         `\`${shortened(node.text)}\` was a primitive and would be an object, which overloads and \`==\` tell apart`,
         node,
       );
@@ -212,10 +217,10 @@ export function wantsPrimitive(node: SyntaxNode, type: string | undefined, fallb
 /** Is a default of just the type that is wanted, so that the same method can take it? */
 export function isOfType(value: SyntaxNode, type: string | undefined): Answer {
   if (LITERAL_TYPES[value.kind] !== undefined || value.is("null_literal")) return literalIs(value, type);
-  if (type === undefined) return unknown("the type of the values is not known", value);
+  if (type === undefined) return unknown("type.not-known", "the type of the values is not known", value);
   const own = typeOf(value);
   const bare = type.replace(/<.*$/s, "");
   return own?.name === bare
-    ? yes(own.why, own.at)
-    : unknown(`\`${shortened(value.text)}\` must be a \`${type}\``, value);
+    ? yes("type.same", own.why, own.at)
+    : unknown("type.same", `\`${shortened(value.text)}\` must be a \`${type}\``, value);
 }

@@ -33,7 +33,9 @@ export const valueOrFallback = rule({
       const node = match.the(fallback);
       const isThere =
         isLiteral(match) || node.is(["object_creation_expression", "array_creation_expression"]);
-      return isThere ? yes(`\`${node.text}\` is never null`, node) : no("the default could be null", node);
+      return isThere
+        ? yes("value.null", `\`${node.text}\` is never null`, node)
+        : no("value.null", "the default could be null", node);
     }),
     condition("what moves into a lambda uses only variables that never change", (match) =>
       usesOnlyFinal(moved(match)),
@@ -43,8 +45,8 @@ export const valueOrFallback = rule({
     ),
     condition("the value is an object", (match) =>
       /^(decimal|hex|octal|binary|character|true|false)/.test(match.the(fallback).kind)
-        ? no("the default is a primitive, which would be boxed", match.the(fallback))
-        : yes("the default is an object"),
+        ? no("type.same", "the default is a primitive, which would be boxed", match.the(fallback))
+        : yes("type.same", "the default is an object"),
     ),
   ],
   needs: [need("java.util", "Objects")],

@@ -1,4 +1,14 @@
-import { condition, holes, javascript, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
+import {
+  caution,
+  condition,
+  holes,
+  javascript,
+  rule,
+  shortened,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Match, Snippet } from "../../index.js";
 import { differing, presenceTests, readOnce, sameAsMissing, type Asks } from "./presence-tests.js";
 
@@ -42,10 +52,11 @@ export const assignedIfMissing = rule({
       const wasNamed = match.alternative !== FORMS.length - 1 || !match.the(place).is("identifier");
       return isNameless && !wasNamed
         ? unknown(
+            "name.scope",
             `what is assigned alone is called \`${match.textOf(place)}\`, and had no name behind ??`,
             node,
           )
-        : yes("nothing is named by the assignment, or it was before");
+        : yes("value.result", "nothing is named by the assignment, or it was before");
     }),
     condition(
       "the test is for being missing, and nothing else",
@@ -58,8 +69,18 @@ export const assignedIfMissing = rule({
     if (sameAsMissing(match, match.the(place), asks).is !== "unknown") return [];
     const name = shortened(match.textOf(place));
     return asks === "truth"
-      ? [`when \`${name}\` is 0, "" or false, the old code filled it in and the new one keeps it`]
-      : [`when \`${name}\` is ${differing(asks)[0]}, the old code kept it and the new one fills it in`];
+      ? [
+          caution(
+            "value.falsy",
+            `when \`${name}\` is 0, "" or false, the old code filled it in and the new one keeps it`,
+          ),
+        ]
+      : [
+          caution(
+            "value.which-missing",
+            `when \`${name}\` is ${differing(asks)[0]}, the old code kept it and the new one fills it in`,
+          ),
+        ];
   },
   becomes: javascript`${place} ??= ${value};`,
   trials: [

@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   holes,
   isOnlyTested,
@@ -31,15 +32,20 @@ function neverFalsy(match: Match): Answer {
   const type = valuesOf(match, match.the(value));
   if (!type) {
     const seen = replaced(match, ["0", '""', "false"]).join(", ");
-    return unknown(`\`${name}\` could be ${seen}, which \`||\` replaces`, match.node);
+    return unknown("value.falsy", `\`${name}\` could be ${seen}, which \`||\` replaces`, match.node);
   }
   const lost = replaced(match, type.falsy);
   return lost.length > 0
     ? no(
+        "value.falsy",
         `\`${name}\` is ${type.how} \`${type.text}\`: for ${lost.join(", ")} the old code fell back`,
         type.at,
       )
-    : yes(`\`${name}\` is ${type.how} \`${type.text}\`, which falls back only when it is missing`, type.at);
+    : yes(
+        "value.falsy",
+        `\`${name}\` is ${type.how} \`${type.text}\`, which falls back only when it is missing`,
+        type.at,
+      );
 }
 
 const js = trialsIn("javascript");
@@ -59,11 +65,11 @@ export const falsyFallback = rule({
   ],
   given: [
     condition("the value is never false without being missing", (match) =>
-      isContainer(match) ? neverFalsy(match) : yes("the fallback is a plain value"),
+      isContainer(match) ? neverFalsy(match) : yes("effect.could-fail", "the fallback is a plain value"),
     ),
     condition(
       "the value is never 0, an empty string or false",
-      (match) => (isContainer(match) ? yes("the fallback is an object") : neverFalsy(match)),
+      (match) => (isContainer(match) ? yes("type.same", "the fallback is an object") : neverFalsy(match)),
       { unknownIs: "possible" },
     ),
   ],
@@ -71,7 +77,10 @@ export const falsyFallback = rule({
     if (valuesOf(match, match.the(value))) return [];
     const lost = replaced(match, ["0", '""', "false", "NaN"]).join(", ");
     return [
-      `when \`${shortened(match.textOf(value))}\` is ${lost}, the old code fell back and the new one keeps it`,
+      caution(
+        "value.falsy",
+        `when \`${shortened(match.textOf(value))}\` is ${lost}, the old code fell back and the new one keeps it`,
+      ),
     ];
   },
   becomes: javascript`${value} ?? ${fallback}`,

@@ -1,4 +1,4 @@
-import { condition, copy, holes, javascript, rule, shortened, text, trialsIn } from "../../index.js";
+import { caution, condition, copy, holes, javascript, rule, shortened, text, trialsIn } from "../../index.js";
 import type { Match, Segment, Snippet, SyntaxNode } from "../../index.js";
 import { optionalSteps } from "./access.js";
 import { presenceTests, readOnce, sameAsMissing, type Asks } from "./presence-tests.js";
@@ -72,9 +72,17 @@ export const guardedCall = rule({
     if (sameAsMissing(match, match.the(subject), asks).is !== "unknown") return [];
     const name = shortened(match.textOf(subject));
     return asks === "truth"
-      ? [`when \`${name}\` is 0, "" or false, the old code stopped and the new one goes on`]
+      ? [
+          caution(
+            "value.falsy",
+            `when \`${name}\` is 0, "" or false, the old code stopped and the new one goes on`,
+          ),
+        ]
       : [
-          `when \`${name}\` is ${asks === "null" ? "undefined" : "null"}, the old code failed and the new one stops`,
+          caution(
+            "value.which-missing",
+            `when \`${name}\` is ${asks === "null" ? "undefined" : "null"}, the old code failed and the new one stops`,
+          ),
         ];
   },
   becomes: (match) => (formOf(match).shape === "statement" ? [...safely(match), text(";")] : safely(match)),

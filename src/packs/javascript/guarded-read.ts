@@ -1,4 +1,5 @@
 import {
+  caution,
   byType,
   condition,
   copy,
@@ -54,29 +55,39 @@ function endsInTest(match: Match): boolean {
 /** Tests are read once instead of twice. */
 function areReadOnce(match: Match): Answer {
   const answers = linksOf(match.node).map(({ test: { subject } }): Answer => readOnce(subject));
-  const [first = yes("nothing is tested"), ...rest] = answers;
+  const [first = yes("form.fits", "nothing is tested"), ...rest] = answers;
   return weakest([first, ...rest]);
 }
 
 /** Where the chain stops early, the old result was the tested value and the new one is undefined. */
 function resultUnseen(match: Match): Answer {
   const { node } = match;
-  if (isOnlyTested(node)) return yes("only whether the result is true matters here", node);
+  if (isOnlyTested(node)) return yes("value.result", "only whether the result is true matters here", node);
   const answers = linksOf(node).map(({ test }): Answer => {
     const name = shortened(test.subject.text);
-    if (test.exact) return no(`\`${name}\` missing gave \`false\` and would give \`undefined\``, node);
+    if (test.exact)
+      return no("value.result", `\`${name}\` missing gave \`false\` and would give \`undefined\``, node);
     const type = valuesOf(match, test.subject);
     if (!type)
-      return unknown(`the result is used as a value, and \`${name}\` could be null, 0, "" or false`, node);
+      return unknown(
+        "value.null",
+        `the result is used as a value, and \`${name}\` could be null, 0, "" or false`,
+        node,
+      );
     const others = [...(type.canBeNull ? ["null"] : []), ...type.falsy];
     return others.length > 0
       ? no(
+          "value.result",
           `\`${name}\` is ${type.how} \`${type.text}\`: for ${others.join(", ")} the result would change`,
           type.at,
         )
-      : byType(type, `\`${name}\` is ${type.how} \`${type.text}\`, so it is an object or undefined`);
+      : byType(
+          "value.result",
+          type,
+          `\`${name}\` is ${type.how} \`${type.text}\`, so it is an object or undefined`,
+        );
   });
-  const [first = yes("nothing is tested"), ...rest] = answers;
+  const [first = yes("form.fits", "nothing is tested"), ...rest] = answers;
   return weakest([first, ...rest]);
 }
 
@@ -84,25 +95,34 @@ function resultUnseen(match: Match): Answer {
 function falsyStops(match: Match): Answer {
   const answers = linksOf(match.node).map(({ test, steps }): Answer => {
     const name = shortened(test.subject.text);
-    if (test.exact) return yes(`\`${name}\` is tested for being missing`, test.node);
+    if (test.exact) return yes("value.which-missing", `\`${name}\` is tested for being missing`, test.node);
     const type = valuesOf(match, test.subject);
     const [step] = steps;
     const property = step?.child("property")?.text;
     const missingAnyway = steps.length === 1 && property !== undefined && !isOnPrimitives(property);
     if (type && type.falsy.length === 0) {
-      return yes(`\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`, type.at);
+      return yes(
+        "value.falsy",
+        `\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`,
+        type.at,
+      );
     }
     if (missingAnyway && isOnlyTested(match.node)) {
-      return yes(`0, "" and false have no \`${property}\``, step);
+      return yes("value.falsy", `0, "" and false have no \`${property}\``, step);
     }
     if (type)
       return no(
+        "value.falsy",
         `\`${name}\` is ${type.how} \`${type.text}\`: for ${type.falsy.join(", ")} the code would go on`,
         type.at,
       );
-    return unknown(`\`${name}\` could be 0, "" or false, where the old code stopped`, test.node);
+    return unknown(
+      "value.falsy",
+      `\`${name}\` could be 0, "" or false, where the old code stopped`,
+      test.node,
+    );
   });
-  const [first = yes("nothing is tested"), ...rest] = answers;
+  const [first = yes("form.fits", "nothing is tested"), ...rest] = answers;
   return weakest([first, ...rest]);
 }
 
@@ -150,7 +170,10 @@ export const guardedRead = rule({
       if (test.exact || (type && type.falsy.length === 0 && !type.canBeNull)) return [];
       if (isOnlyTested(match.node)) return [];
       return [
-        `when \`${name}\` is null, 0, "" or false, the old result was that value and the new one is undefined`,
+        caution(
+          "value.result",
+          `when \`${name}\` is null, 0, "" or false, the old result was that value and the new one is undefined`,
+        ),
       ];
     }),
   becomes: chained,

@@ -51,25 +51,31 @@ export function presenceTests(
 /** What was read to be tested and again to be used is read once. */
 export function readOnce(node: SyntaxNode): Answer {
   const name = shortened(node.text);
-  if (!isPlainAccess(node)) return no(`\`${name}\` would be evaluated once instead of twice`, node);
+  if (!isPlainAccess(node))
+    return no("effect.evaluated", `\`${name}\` would be evaluated once instead of twice`, node);
   if (node.is("identifier")) {
     const free = isSideEffectFree(node);
-    return free.is === "yes" ? yes(`\`${name}\` is a plain variable`, node) : free;
+    return free.is === "yes" ? yes("effect.evaluated", `\`${name}\` is a plain variable`, node) : free;
   }
-  if (node.is("this")) return yes(`\`${name}\` is a plain variable`, node);
+  if (node.is("this")) return yes("effect.evaluated", `\`${name}\` is a plain variable`, node);
   return isSideEffectFree(node).is === "yes"
-    ? yes(`no class of the project has a getter for \`${name}\``, node)
-    : unknown(`\`${name}\` is read once instead of twice; it could be a getter`, node);
+    ? yes("effect.evaluated", `no class of the project has a getter for \`${name}\``, node)
+    : unknown("effect.evaluated", `\`${name}\` is read once instead of twice; it could be a getter`, node);
 }
 
 /** The new form tells null and undefined from all else; does the old test do the same for the values that there are? */
 export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answer {
   const name = shortened(node.text);
-  if (asks === "both") return yes("the test is for null and undefined alike", node);
+  if (asks === "both") return yes("value.null", "the test is for null and undefined alike", node);
   if (asks === "typeof" && !isDeclared(node))
-    return no(`\`${name}\` may not be declared at all, for which only \`typeof\` does not fail`, node);
+    return no(
+      "name.undeclared",
+      `\`${name}\` may not be declared at all, for which only \`typeof\` does not fail`,
+      node,
+    );
   const type = valuesOf(match, node);
-  if (!type) return unknown(`\`${name}\` could be ${differing(asks).join(", ")}`, node);
+  if (!type)
+    return unknown("value.which-missing", `\`${name}\` could be ${differing(asks).join(", ")}`, node);
   const seen =
     asks === "truth"
       ? type.falsy
@@ -78,12 +84,21 @@ export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answe
         : [];
   return seen.length > 0
     ? no(
+        "value.which-missing",
         `\`${name}\` is ${type.how} \`${type.text}\`: for ${seen.join(", ")} the code would do something else`,
         type.at,
       )
     : asks === "truth"
-      ? yes(`\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`, type.at)
-      : byType(type, `\`${name}\` is ${type.how} \`${type.text}\`, for which both tests say the same`);
+      ? yes(
+          "value.falsy",
+          `\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`,
+          type.at,
+        )
+      : byType(
+          "value.which-missing",
+          type,
+          `\`${name}\` is ${type.how} \`${type.text}\`, for which both tests say the same`,
+        );
 }
 
 /** Does a variable exist? What is only said to exist somewhere (`declare let x`) may not be there. */

@@ -109,21 +109,27 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           "function_declaration",
         ]);
         return later && isInBlock
-          ? no(`\`${later.use.text}\` is used behind what becomes a block`, later.use)
-          : yes("what is declared in the block is used only there");
+          ? no("name.scope", `\`${later.use.text}\` is used behind what becomes a block`, later.use)
+          : yes("name.scope", "what is declared in the block is used only there");
       }),
       condition("an early exit leaves something to release", (match) => {
         const asked = usesInside(match, HOLES).find(({ node }) =>
           node.closest(["if_statement"])?.child("condition")?.holds(node),
         );
         return asked
-          ? unknown(`\`${match.textOf(name)}\` is tested here, so it may not be there`, asked.node)
-          : yes("nothing asks whether it is there");
+          ? unknown(
+              "resource.failed",
+              `\`${match.textOf(name)}\` is tested here, so it may not be there`,
+              asked.node,
+            )
+          : yes("resource.failed", "nothing asks whether it is there");
       }),
       nobodyNeedsIt(HOLES, () => false),
       releasedSooner(HOLES, releasing),
       condition("its variable belongs to this code", (match) =>
-        declarationOfHole(match, name) ? yes("it is declared here") : unknown("it is declared elsewhere"),
+        declarationOfHole(match, name)
+          ? yes("name.scope", "it is declared here")
+          : unknown("name.scope", "it is declared elsewhere"),
       ),
     ],
     cautions: (match) => soonerCaution(match, HOLES, releasing),

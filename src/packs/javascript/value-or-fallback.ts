@@ -1,4 +1,14 @@
-import { byType, condition, holes, javascript, no, rule, shortened, sideEffectFree } from "../../index.js";
+import {
+  caution,
+  byType,
+  condition,
+  holes,
+  javascript,
+  no,
+  rule,
+  shortened,
+  sideEffectFree,
+} from "../../index.js";
 import { trialsIn, unknown, valuesOf, yes, type Match, type Snippet } from "../../index.js";
 
 import { isDeclared } from "./presence-tests.js";
@@ -49,22 +59,38 @@ export const valueOrFallback = rule({
     condition("the value is declared", (match) => {
       const node = match.the(value);
       return FORMS[match.alternative]!.tests === "typeof" && !isDeclared(node)
-        ? no(`\`${node.text}\` may not be declared at all, for which only \`typeof\` does not fail`, node)
-        : yes("the old code read it too");
+        ? no(
+            "name.undeclared",
+            `\`${node.text}\` may not be declared at all, for which only \`typeof\` does not fail`,
+            node,
+          )
+        : yes("value.which-missing", "the old code read it too");
     }),
     condition(
       "both null and undefined are meant",
       (match) => {
         const other = letThrough(match);
-        if (!other) return yes("the test is for null and undefined alike", match.node);
+        if (!other) return yes("value.null", "the test is for null and undefined alike", match.node);
         const name = shortened(match.textOf(value));
         const type = valuesOf(match, match.the(value));
         if (!type)
-          return unknown(`\`${name}\` could be ${other}, which the old code let through`, match.node);
+          return unknown(
+            "value.which-missing",
+            `\`${name}\` could be ${other}, which the old code let through`,
+            match.node,
+          );
         const can = other === "null" ? type.canBeNull : type.canBeUndefined;
         return can
-          ? no(`\`${name}\` is ${type.how} \`${type.text}\`, and the old code let ${other} through`, type.at)
-          : byType(type, `\`${name}\` is ${type.how} \`${type.text}\`, which is never ${other}`);
+          ? no(
+              "value.which-missing",
+              `\`${name}\` is ${type.how} \`${type.text}\`, and the old code let ${other} through`,
+              type.at,
+            )
+          : byType(
+              "value.which-missing",
+              type,
+              `\`${name}\` is ${type.how} \`${type.text}\`, which is never ${other}`,
+            );
       },
       { unknownIs: "possible" },
     ),
@@ -73,7 +99,10 @@ export const valueOrFallback = rule({
     const other = letThrough(match);
     if (!other || valuesOf(match, match.the(value))) return [];
     return [
-      `when \`${shortened(match.textOf(value))}\` is ${other}, the old code kept it and the new one falls back`,
+      caution(
+        "value.which-missing",
+        `when \`${shortened(match.textOf(value))}\` is ${other}, the old code kept it and the new one falls back`,
+      ),
     ];
   },
   becomes: javascript`${value} ?? ${fallback}`,

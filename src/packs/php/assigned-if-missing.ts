@@ -1,4 +1,4 @@
-import { condition, holes, php, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
+import { caution, condition, holes, php, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
 import { asksNoObject, isOfPhp, isThere, isVariable } from "./values.js";
 import { isSideEffectFree } from "../../index.js";
@@ -33,28 +33,31 @@ export const assignedIfMissing = rule({
     condition("what is filled in is read once instead of twice, and nobody notices", (match) => {
       if (match.has(key)) return isSideEffectFree(match.the(key));
       const node = match.the(place);
-      return isVariable(node) ? yes(`\`${node.text}\` is a variable`, node) : isSideEffectFree(node);
+      return isVariable(node)
+        ? yes("effect.getter", `\`${node.text}\` is a variable`, node)
+        : isSideEffectFree(node);
     }),
     condition("nothing but being there or not is asked", (match) =>
-      match.has(place) ? asksNoObject(match.the(place)) : yes("the key is asked for"),
+      match.has(place) ? asksNoObject(match.the(place)) : yes("value.which-missing", "the key is asked for"),
     ),
     condition("what is read is there, since ??= would pass over it in silence", (match) =>
       formOf(FORMS, match).tests === "null"
         ? isThere(match.the(place))
-        : yes("the old code asked for that as well"),
+        : yes("value.which-missing", "the old code asked for that as well"),
     ),
     condition("the functions are those of PHP", (match) => {
       const called = /^\(?\s*!?\s*(is_null|array_key_exists)\b/i.exec(
         match.node.child("condition")?.text ?? "",
       )?.[1];
-      return called === undefined ? yes("no function is asked") : isOfPhp(called, match);
+      return called === undefined ? yes("name.library", "no function is asked") : isOfPhp(called, match);
     }),
     condition(
       "an item that is there is never null",
       (match) =>
         formOf(FORMS, match).tests !== "key"
-          ? yes("null counts as missing")
+          ? yes("value.which-missing", "null counts as missing")
           : unknown(
+              "value.which-missing",
               `\`${shortened(match.textOf(list))}\` could hold null, which the old code kept`,
               match.node,
             ),
@@ -65,7 +68,10 @@ export const assignedIfMissing = rule({
     formOf(FORMS, match).tests !== "key"
       ? []
       : [
-          `when the item of \`${shortened(match.textOf(list))}\` is null, the old code kept it and the new one fills it in`,
+          caution(
+            "value.which-missing",
+            `when the item of \`${shortened(match.textOf(list))}\` is null, the old code kept it and the new one fills it in`,
+          ),
         ],
   becomes: (match) => (match.has(key) ? php`${list}[${key}] ??= ${value};` : php`${place} ??= ${value};`),
   trials: [

@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   copy,
   holes,
@@ -75,20 +76,25 @@ export const guardedRead = rule({
     condition("what is tested is an object or null", (match) =>
       formOf(ALL, match).tests === "true"
         ? isObjectOrMissing(match, match.the(subject))
-        : yes("the test is for null alone"),
+        : yes("value.which-missing", "the test is for null alone"),
     ),
     condition("nothing but being there or not is asked", (match) =>
-      formOf(ALL, match).tests === "set" ? asksNoObject(match.the(subject)) : yes("the old code read it too"),
+      formOf(ALL, match).tests === "set"
+        ? asksNoObject(match.the(subject))
+        : yes("value.which-missing", "the old code read it too"),
     ),
     condition("the functions are those of PHP", (match) =>
-      /\bis_null\b/i.test(match.node.text) ? isOfPhp("is_null", match) : yes("no function is asked"),
+      /\bis_null\b/i.test(match.node.text)
+        ? isOfPhp("is_null", match)
+        : yes("name.library", "no function is asked"),
     ),
     condition(
       "what is read is never null itself",
       (match) =>
         !match.has(fallback) || isNull(match)
-          ? yes("for an object nothing changes")
+          ? yes("value.null", "for an object nothing changes")
           : unknown(
+              "value.result",
               `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
               match.node,
             ),
@@ -101,11 +107,19 @@ export const guardedRead = rule({
     return [
       ...(match.has(fallback) && !isNull(match)
         ? [
-            `when \`${shortened(match.textOf(read))}\` is null, the old result was null and the new one is the default`,
+            caution(
+              "value.result",
+              `when \`${shortened(match.textOf(read))}\` is null, the old result was null and the new one is the default`,
+            ),
           ]
         : []),
       ...(tests === "true" && isObjectOrMissing(match, match.the(subject)).is !== "yes"
-        ? [`when \`${name}\` is false, 0, "" or an empty list, the old code stopped and the new one fails`]
+        ? [
+            caution(
+              "value.falsy",
+              `when \`${name}\` is false, 0, "" or an empty list, the old code stopped and the new one fails`,
+            ),
+          ]
         : []),
     ];
   },

@@ -1,4 +1,4 @@
-import { condition, holes, no, php, rule, trialsIn, unknown, yes } from "../../index.js";
+import { caution, condition, holes, no, php, rule, trialsIn, unknown, yes } from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
 import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
 import {
@@ -69,11 +69,16 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           return test?.holds(node) === true && !/\w+\s*\(/.test(test.text);
         });
         return asked
-          ? no(`\`${match.textOf(name)}\` is tested here, so it may not be there to release`, asked.node)
-          : yes("nothing asks whether it is there");
+          ? no(
+              "resource.failed",
+              `\`${match.textOf(name)}\` is tested here, so it may not be there to release`,
+              asked.node,
+            )
+          : yes("resource.failed", "nothing asks whether it is there");
       }),
       condition("an exception leaves something to release", (match) =>
         unknown(
+          "resource.failed",
           `when \`${match.the(made).parts[0]?.text ?? ""}\` fails, it gives \`false\`, which cannot be released`,
           match.the(made),
         ),
@@ -81,7 +86,10 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
       nobodyNeedsIt(HOLES, () => false),
     ],
     cautions: (match) => [
-      `when \`${match.textOf(name)}\` is false and something in between throws, the release now fails as well`,
+      caution(
+        "resource.failed",
+        `when \`${match.textOf(name)}\` is false and something in between throws, the release now fails as well`,
+      ),
     ],
     becomes: (match) => php`
       ${name} = ${made};

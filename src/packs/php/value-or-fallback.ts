@@ -1,4 +1,4 @@
-import { condition, holes, php, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
+import { caution, condition, holes, php, rule, shortened, trialsIn, unknown, yes } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
 import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
 import { asksNoObject, isOfPhp, isThere } from "./values.js";
@@ -76,16 +76,16 @@ export const valueOrFallback = rule({
   ],
   given: [
     condition("the value is read once instead of twice, and nobody notices", (match) =>
-      match.has(value) ? readOnce(match) : yes("the item is read once, as before"),
+      match.has(value) ? readOnce(match) : yes("effect.evaluated", "the item is read once, as before"),
     ),
     condition("nothing but being there or not is asked", (match) => {
-      if (formOf(ALL, match).tests === "key") return yes("the key is asked for");
+      if (formOf(ALL, match).tests === "key") return yes("value.which-missing", "the key is asked for");
       return asksNoObject(match.the(value));
     }),
     condition("what is read is there, since ?? would pass over it in silence", (match) =>
       formOf(ALL, match).tests === "null"
         ? isThere(match.the(value))
-        : yes("the old code asked for that as well"),
+        : yes("value.which-missing", "the old code asked for that as well"),
     ),
     condition("the functions are those of PHP", (match) => {
       const called = /^!?\s*(is_null|array_key_exists)\b/i.exec(
@@ -93,13 +93,14 @@ export const valueOrFallback = rule({
           ? match.node.child("condition")!.text.replace(/^\(\s*/, "")
           : match.node.text,
       )?.[1];
-      return called === undefined ? yes("no function is asked") : isOfPhp(called, match);
+      return called === undefined ? yes("name.library", "no function is asked") : isOfPhp(called, match);
     }),
     condition(
       "an item that is there is never null",
       (match) => {
-        if (formOf(ALL, match).tests !== "key") return yes("null counts as missing");
+        if (formOf(ALL, match).tests !== "key") return yes("value.which-missing", "null counts as missing");
         return unknown(
+          "value.which-missing",
           `\`${shortened(match.textOf(list))}\` could hold null, which the old code kept`,
           match.node,
         );
@@ -111,7 +112,12 @@ export const valueOrFallback = rule({
     const { tests } = formOf(ALL, match);
     if (tests === "key") {
       const item = `${match.textOf(list)}[${match.textOf(key)}]`;
-      return [`when \`${shortened(item)}\` is null, the old code kept it and the new one falls back`];
+      return [
+        caution(
+          "value.which-missing",
+          `when \`${shortened(item)}\` is null, the old code kept it and the new one falls back`,
+        ),
+      ];
     }
     return [];
   },

@@ -45,13 +45,14 @@ function classNameOf(object: SyntaxNode): string | undefined {
  * `__get` where there is no `__isset`.
  */
 export function asksNoObject(node: SyntaxNode): Answer {
-  if (isVariable(node)) return yes(`\`${node.text}\` is a variable`, node);
+  if (isVariable(node)) return yes("effect.getter", `\`${node.text}\` is a variable`, node);
   const base = node.parts[0];
   const shown = shortened(node.text);
   if (node.is("subscript_expression")) {
     const type = base && typeOf(base);
-    if (type?.name === "array") return yes(type.why, type.at);
+    if (type?.name === "array") return yes("type.is", type.why, type.at);
     return unknown(
+      "effect.getter",
       `\`${shown}\` could be an object with items of its own, which answers \`isset\` itself`,
       node,
     );
@@ -64,13 +65,18 @@ export function asksNoObject(node: SyntaxNode): Answer {
     const declared = memberNamed(node, owner, name);
     if (get?.member && !isset?.member)
       return no(
+        "effect.getter",
         `\`${owner}\` has \`__get\` and no \`__isset\`, so \`isset\` says otherwise than ?? (${placeOf(get.of)})`,
         node,
       );
     if (get && !get.member && get.isWhole && declared?.member?.as === "field")
-      return yes(`\`${name}\` is a property of \`${owner}\`, which has no magic ones`, node);
+      return yes("effect.getter", `\`${name}\` is a property of \`${owner}\`, which has no magic ones`, node);
   }
-  return unknown(`\`${shown}\` could be a magic property, which answers \`isset\` itself`, node);
+  return unknown(
+    "effect.getter",
+    `\`${shown}\` could be a magic property, which answers \`isset\` itself`,
+    node,
+  );
 }
 
 /**
@@ -79,13 +85,14 @@ export function asksNoObject(node: SyntaxNode): Answer {
  */
 export function isThere(node: SyntaxNode): Answer {
   const shown = shortened(node.text);
-  if (node.text === "$this") return yes("`$this` is always there", node);
+  if (node.text === "$this") return yes("name.undeclared", "`$this` is always there", node);
   if (node.is("variable_name")) {
     const to = referencesAt(node.parts[0]!).find(({ member }) => !member)?.to;
     // What no line here assigns may come from a file that is included.
     const assigned = to && isCertainlyAssigned(to, node);
-    if (assigned) return assigned.is === "no" ? unknown(assigned.evidence.says, node) : assigned;
-    return unknown(`\`${shown}\` may not be there at all`, node);
+    if (assigned)
+      return assigned.is === "no" ? unknown(assigned.evidence.code, assigned.evidence.says, node) : assigned;
+    return unknown("name.undeclared", `\`${shown}\` may not be there at all`, node);
   }
   if (node.is(["member_access_expression", "scoped_property_access_expression"])) {
     const base = node.parts[0];
@@ -97,10 +104,10 @@ export function isThere(node: SyntaxNode): Answer {
     const hasValue =
       declared?.as === "field" && (/=/.test(declared.text) || !isTypedProperty(node, owner!, name!));
     return hasValue
-      ? yes(`\`${name}\` is declared in \`${owner}\``, node)
-      : unknown(`\`${shown}\` may have no value yet`, node);
+      ? yes("name.undeclared", `\`${name}\` is declared in \`${owner}\``, node)
+      : unknown("name.undeclared", `\`${shown}\` may have no value yet`, node);
   }
-  return unknown(`\`${shown}\` may not be there, which ?? passes over in silence`, node);
+  return unknown("name.undeclared", `\`${shown}\` may not be there, which ?? passes over in silence`, node);
 }
 
 /** Is a property declared with a type? */
@@ -116,9 +123,9 @@ export function isOfPhp(name: string, { tree }: Match): Answer {
   const own = nameInFile(name.toLowerCase(), tree).declarations.find(
     ({ as }) => as === "function" || as === "import",
   );
-  if (own) return no(`\`${name}\` is given a meaning of its own in this file`, own.at[0]);
+  if (own) return no("name.library", `\`${name}\` is given a meaning of its own in this file`, own.at[0]);
   const defined = isDefinedInProject(name, tree);
-  return defined ?? yes(`\`${name}\` is the function of PHP`);
+  return defined ?? yes("name.library", `\`${name}\` is the function of PHP`);
 }
 
 /** Functions that give `false` where they fail. */
@@ -131,16 +138,22 @@ export function isObjectOrMissing(_match: Match, node: SyntaxNode): Answer {
   const name = shortened(node.text);
   if (type && !NOT_OBJECTS.includes(type.name.toLowerCase()))
     return classesNamed(node.tree, type.name).otherwise === undefined
-      ? yes(type.why, type.at)
-      : unknown(`\`${type.name}\` may be something else`, node);
+      ? yes("type.is", type.why, type.at)
+      : unknown("type.is", `\`${type.name}\` may be something else`, node);
   if (type && /^(int|float|string|bool|array)$/i.test(type.name))
-    return no(`${type.why}, which can be false without being null`, type.at);
+    return no("value.falsy", `${type.why}, which can be false without being null`, type.at);
   const given = valuesSeen(node);
   const falsy = given.find((value) => /^(false|0|''|""|\[\]|array\(\))$/i.test(value.text));
-  if (falsy) return no(`\`${name}\` is given \`${falsy.text}\` here, for which the old code stopped`, falsy);
+  if (falsy)
+    return no(
+      "value.falsy",
+      `\`${name}\` is given \`${falsy.text}\` here, for which the old code stopped`,
+      falsy,
+    );
   const failing = given.find((value) => MAY_GIVE_FALSE.test(value.text.replace(/\s*\(.*$/s, "")));
-  if (failing) return no(`\`${shortened(failing.text)}\` gives \`false\` where it fails`, failing);
-  return unknown(`\`${name}\` could be false, 0 or "", for which the old code stopped`, node);
+  if (failing)
+    return no("value.falsy", `\`${shortened(failing.text)}\` gives \`false\` where it fails`, failing);
+  return unknown("value.falsy", `\`${name}\` could be false, 0 or "", for which the old code stopped`, node);
 }
 
 /** The values that the file gives a variable of this name, or a property of it on whatever object. */

@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   holes,
   no,
@@ -25,16 +26,20 @@ function isNoList(match: Match): Answer {
   const at = node.is("variable") ? referencesAt(node).find(({ to }) => to)?.to?.at[0] : undefined;
   const type = /\[([\w.]+(?:\[\])?)\]\s*$/.exec(at ? at.tree.text.slice(0, at.start) : "")?.[1];
   if (at && type !== undefined && SINGLE.test(type))
-    return yes(`\`${node.text}\` is declared \`[${type}]\``, at);
-  return unknown(`\`${shortened(node.text)}\` could be a list, which the old comparison filters`, node);
+    return yes("value.kind", `\`${node.text}\` is declared \`[${type}]\``, at);
+  return unknown(
+    "value.kind",
+    `\`${shortened(node.text)}\` could be a list, which the old comparison filters`,
+    node,
+  );
 }
 
 /** Where the comparison is more than a test, what is left of a list is what somebody wants. */
 function isOnlyAsked(match: Match): Answer {
-  if (isNoList(match).is === "yes") return yes("it is not a list");
+  if (isNoList(match).is === "yes") return yes("value.kind", "it is not a list");
   return isTest(match.node)
-    ? yes("only whether it is true matters here")
-    : no(`\`${shortened(match.node.text)}\` may be there to filter a list`, match.node);
+    ? yes("value.kind", "only whether it is true matters here")
+    : no("value.kind", `\`${shortened(match.node.text)}\` may be there to filter a list`, match.node);
 }
 
 function isTest(node: SyntaxNode): boolean {
@@ -74,10 +79,16 @@ export const nullFirst = rule({
     const name = shortened(match.textOf(value));
     return match.alternative === EQUAL
       ? [
-          `when \`${name}\` is a list with two or more nulls in it, the old test was true and the new one is false`,
+          caution(
+            "value.kind",
+            `when \`${name}\` is a list with two or more nulls in it, the old test was true and the new one is false`,
+          ),
         ]
       : [
-          `when \`${name}\` is an empty list or one of a single 0 or "", the old test was false and the new one is true`,
+          caution(
+            "value.kind",
+            `when \`${name}\` is an empty list or one of a single 0 or "", the old test was false and the new one is true`,
+          ),
         ];
   },
   becomes: (match) =>

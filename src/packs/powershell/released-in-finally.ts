@@ -1,4 +1,5 @@
 import {
+  caution,
   canThrow,
   condition,
   holes,
@@ -38,14 +39,18 @@ function acquires(match: Match, rows: readonly Handle[]): Answer | undefined {
   const node = match.the(made);
   const text = node.text.replace(/\s+/g, " ");
   const own = rows.find((row) => text.toLowerCase().startsWith(calledIn(row).toLowerCase()));
-  if (own) return yes(`\`${calledIn(own)}\` acquires it`, node);
+  if (own) return yes("resource.acquired", `\`${calledIn(own)}\` acquires it`, node);
   const type =
     /^New-Object (?:-TypeName )?['"]?([\w.]+)['"]?/i.exec(text)?.[1] ??
     /^\[([\w.]+)\]::new\(/i.exec(text)?.[1];
   if (type !== undefined)
-    return DISPOSABLE.test(type) ? yes(`\`${type}\` can be disposed of`, node) : undefined;
+    return DISPOSABLE.test(type)
+      ? yes("resource.closeable", `\`${type}\` can be disposed of`, node)
+      : undefined;
   const called = /^([^()]+)\(/.exec(text)?.[1];
-  return called !== undefined && OPENS.test(called) ? yes(`\`${called}\` opens a file`, node) : undefined;
+  return called !== undefined && OPENS.test(called)
+    ? yes("resource.acquired", `\`${called}\` opens a file`, node)
+    : undefined;
 }
 
 const RELEASES = [powershell`${name}.Dispose()`, powershell`${name}.Close()`];
@@ -64,10 +69,11 @@ const FORMS: readonly { readonly was: Snippet; readonly code: Snippet }[] = RELE
  */
 function endsTheSame(match: Match): Answer {
   if ([...match.node.ancestors()].some((above) => above.is("try_statement")))
-    return yes("the code stands in a `try` already");
+    return yes("flow.throws", "the code stands in a `try` already");
   const statement = match.all(body).find((one) => canThrow(one).is !== "no");
-  if (!statement) return yes("nothing in between fails");
+  if (!statement) return yes("flow.throws", "nothing in between fails");
   return unknown(
+    "resource.failed",
     `when \`${shortened(statement.text)}\` fails, the old script may go on with the next statement`,
     statement,
   );
@@ -99,16 +105,21 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           return test?.holds(node) === true;
         });
         return asked
-          ? no(`\`${match.textOf(name)}\` is tested here, so it may not be there to release`, asked.node)
-          : yes("nothing asks whether it is there");
+          ? no(
+              "resource.failed",
+              `\`${match.textOf(name)}\` is tested here, so it may not be there to release`,
+              asked.node,
+            )
+          : yes("resource.failed", "nothing asks whether it is there");
       }),
       condition("making it cannot fail quietly", (match) =>
         /^New-Object/i.test(match.textOf(made))
           ? unknown(
+              "resource.failed",
               "where `New-Object` fails and the script goes on, there is nothing to release",
               match.the(made),
             )
-          : yes("where it fails, the variable is not used", match.the(made)),
+          : yes("resource.failed", "where it fails, the variable is not used", match.the(made)),
       ),
       nobodyNeedsIt(HOLES, () => false),
       condition("an error ends the same statements as before", endsTheSame),
@@ -117,7 +128,10 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
       endsTheSame(match).is === "yes"
         ? []
         : [
-            `when a statement in between fails, the old script went on with the next one, and the new one releases \`${match.textOf(name)}\` and leaves`,
+            caution(
+              "resource.sooner",
+              `when a statement in between fails, the old script went on with the next one, and the new one releases \`${match.textOf(name)}\` and leaves`,
+            ),
           ],
     becomes: (match) => powershell`
       ${name} = ${made}

@@ -37,19 +37,19 @@ export const assignedInTest = rule({
     condition("it fits on the line", (match) => {
       const text = match.textOf(value);
       return /\n/.test(text) || text.length > 60
-        ? no("the value is too long to be read in a test", match.the(value))
-        : yes("the value is short");
+        ? no("form.fits", "the value is too long to be read in a test", match.the(value))
+        : yes("form.fits", "the value is short");
     }),
     condition("the value is no assignment or tuple", (match) => {
       const node = match.the(value);
       return node.is(["assignment", "expression_list", "yield", "lambda"])
-        ? no(`\`${node.text}\` cannot stand in a test`, node)
-        : yes("it can stand in a test");
+        ? no("form.fits", `\`${node.text}\` cannot stand in a test`, node)
+        : yes("form.fits", "it can stand in a test");
     }),
     condition("something is done in the loop", (match) =>
       match.alternative === IN_LOOP && match.all(body).length === 0
-        ? no("nothing is done in the loop", match.node)
-        : yes("something is done"),
+        ? no("form.worthwhile", "nothing is done in the loop", match.node)
+        : yes("form.worthwhile", "something is done"),
     ),
   ],
   becomes: (match) =>

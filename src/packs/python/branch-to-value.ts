@@ -70,7 +70,7 @@ export const branchToValue = rule({
     condition(once.must + ", where it is evaluated once instead of twice", (match) =>
       BY_TRUTH.includes(match.alternative)
         ? once.ask(match)
-        : yes(`\`${match.textOf(value)}\` is evaluated as often as before`),
+        : yes("effect.evaluated", `\`${match.textOf(value)}\` is evaluated as often as before`),
     ),
   ],
   becomes: (match) => FORMS[match.alternative]!.becomes,

@@ -61,9 +61,13 @@ function isFilledBefore(match: Match): Answer {
     const key = item.child("subscript")?.text ?? "";
     const isFilled = test?.text.replace(/\s+/g, " ") === `${key} not in ${node.text}`;
     if (!isFilled)
-      return unknown(`where \`${item.text}\` is missing, the old code failed and the new one makes it`, item);
+      return unknown(
+        "value.which-missing",
+        `where \`${item.text}\` is missing, the old code failed and the new one makes it`,
+        item,
+      );
   }
-  return yes("each was filled in by the statement before");
+  return yes("value.which-missing", "each was filled in by the statement before");
 }
 
 const { rewrites, holds, ignores } = trialsIn("python");
@@ -80,8 +84,8 @@ export const defaultDict = rule({
     condition("every item that is used was filled in before", isFilledBefore),
     condition("the same is put in everywhere", (match) =>
       filledWith(match) === undefined
-        ? no("different things are put in")
-        : yes("the same is put in everywhere"),
+        ? no("value.which-missing", "different things are put in")
+        : yes("value.which-missing", "the same is put in everywhere"),
     ),
   ],
   uses: everyUseOf(dict, [

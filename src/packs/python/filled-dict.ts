@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   holes,
   isBuiltin,
@@ -99,13 +100,13 @@ function isDict(match: Match): Answer {
   const own = isOwnMethod(node);
   if (own) return own;
   const filler = valuesGivenTo(node)?.find((value) => /^(collections\.)?defaultdict\(/.test(value.text));
-  if (filler) return no(`\`${shown}\` is a defaultdict, which fills itself`, filler);
-  if (!type) return unknown(`\`${shown}\` could be something else than a dict`, node);
+  if (filler) return no("type.is", `\`${shown}\` is a defaultdict, which fills itself`, filler);
+  if (!type) return unknown("type.is", `\`${shown}\` could be something else than a dict`, node);
   if (type.name === "defaultdict" || type.name === "DefaultDict")
-    return no(`${type.why}, which fills itself`, type.at);
+    return no("type.is", `${type.why}, which fills itself`, type.at);
   const answer = isOfLibrary(node, DICT);
   return answer.is === "no"
-    ? unknown(`${type.why}, which may be something else than a dict`, type.at)
+    ? unknown("type.is", `${type.why}, which may be something else than a dict`, type.at)
     : answer;
 }
 
@@ -113,7 +114,7 @@ function isDict(match: Match): Answer {
 function holdsNumbers(match: Match): Answer {
   const node = match.the(dict);
   const shown = shortened(node.text);
-  const doubt = unknown(`\`${shown}\` could hold something with a \`+\` of its own`, node);
+  const doubt = unknown("type.operator", `\`${shown}\` could hold something with a \`+\` of its own`, node);
   const to = node.is("identifier") ? referencesAt(node).find((one) => one.to)?.to : undefined;
   const made = madeInSight(node);
   const isEmpty =
@@ -141,7 +142,7 @@ function holdsNumbers(match: Match): Answer {
       /^(len|sorted|print|list|max|min|sum|str)$/.test(item.parent?.child("function")?.text ?? "");
     if (!isRead && !isMethod && !isSeen) return doubt;
   }
-  return yes(`only numbers are put into \`${shown}\``, to.at[0]);
+  return yes("value.kind", `only numbers are put into \`${shown}\``, to.at[0]);
 }
 
 /** `d.get(k, 0) + 1`. */
@@ -151,15 +152,20 @@ function isGet(value: SyntaxNode, name: string): boolean {
 
 /** What is put into the dict is made each time now, whether it is needed or not. */
 function isCheap(match: Match): Answer {
-  if (shapeOf(match) === "counted") return yes("a number is added");
+  if (shapeOf(match) === "counted") return yes("value.kind", "a number is added");
   const node = match.the(value);
   const isEmpty = /^(\[\]|\{\}|\(\)|(list|dict|set)\(\))$/.test(node.text.replace(/\s/g, ""));
   const isLiteral =
     node.is(["integer", "float", "string", "true", "false", "none"]) && !/^[fF]["']/.test(node.text);
   const called = /^(list|dict|set)\(/.exec(node.text)?.[1];
   if (called !== undefined && isBuiltin(called, node).is !== "yes") return isBuiltin(called, node);
-  if (isEmpty || isLiteral) return yes(`\`${shortened(node.text)}\` costs nothing to make`, node);
-  return no(`\`${shortened(node.text)}\` would be worked out although it is not needed`, node);
+  if (isEmpty || isLiteral)
+    return yes("effect.could-fail", `\`${shortened(node.text)}\` costs nothing to make`, node);
+  return no(
+    "effect.could-fail",
+    `\`${shortened(node.text)}\` would be worked out although it is not needed`,
+    node,
+  );
 }
 
 const { rewrites, holds, ignores } = trialsIn("python");
@@ -177,24 +183,35 @@ export const filledDict = rule({
     condition("what is put in costs nothing to make", isCheap),
     condition("a key that is there has a value", (match) =>
       shapeOf(match) === "named"
-        ? unknown(`\`${shortened(match.textOf(dict))}\` could hold None for the key`, match.node)
-        : yes("only the key is asked for"),
+        ? unknown(
+            "value.which-missing",
+            `\`${shortened(match.textOf(dict))}\` could hold None for the key`,
+            match.node,
+          )
+        : yes("value.which-missing", "only the key is asked for"),
     ),
     condition("what is counted is a number", (match) => {
-      if (shapeOf(match) !== "counted") return yes("nothing is counted");
+      if (shapeOf(match) !== "counted") return yes("value.kind", "nothing is counted");
       const node = match.the(count);
       const type = typeOf(node)?.name;
       const isNumber =
         node.is(["integer", "float"]) || /^(int|float)$/.test(type ?? "") || /^len\(/.test(node.text);
       return isNumber
         ? holdsNumbers(match)
-        : no(`\`${shortened(node.text)}\` could be no number, and cannot be added to 0 then`, node);
+        : no(
+            "value.kind",
+            `\`${shortened(node.text)}\` could be no number, and cannot be added to 0 then`,
+            node,
+          );
     }),
   ],
   cautions: (match) =>
     shapeOf(match) === "named"
       ? [
-          `when \`${shortened(match.textOf(dict))}\` holds None for the key, the old code replaced it and the new one keeps it`,
+          caution(
+            "value.which-missing",
+            `when \`${shortened(match.textOf(dict))}\` holds None for the key, the old code replaced it and the new one keeps it`,
+          ),
         ]
       : [],
   becomes: (match) => {

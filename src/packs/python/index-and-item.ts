@@ -84,9 +84,10 @@ export const indexAndItem = rule({
       const standIn = standInFor(match.node, SEQUENCE);
       return standIn && !isMadeByLibrary(match.the(items), SEQUENCE)
         ? unknown(
+            "type.stand-in",
             `\`${match.textOf(items)}\` could be a \`${standIn.name}\` (${placeOf(standIn)}), which has methods of its own`,
           )
-        : yes("no class of the project stands in for it");
+        : yes("type.stand-in", "no class of the project stands in for it");
     }),
     builtin("range"),
     builtin("len"),
@@ -94,30 +95,34 @@ export const indexAndItem = rule({
     unchangedDuring(items, { during: body }),
     condition("the index is not part of what is looped over", (match) =>
       match.textOf(items).split(".").includes(match.textOf(index))
-        ? no(`\`${match.textOf(items)}\` is written with the index`, match.node)
-        : yes("the index and the items have different names"),
+        ? no("flow.written", `\`${match.textOf(items)}\` is written with the index`, match.node)
+        : yes("flow.written", "the index and the items have different names"),
     ),
     condition("no item is looked up in code that runs later", (match) => {
       const later = uses(match).find(({ at, looksUp }) =>
         match.all(body).some((statement) => looksUp && statement.holds(at) && runsLater(at, statement)),
       );
       return later
-        ? no("the item is looked up in a function that may run later", later.at)
-        : yes("all look-ups run in the loop");
+        ? no("resource.used-after", "the item is looked up in a function that may run later", later.at)
+        : yes("resource.used-after", "all look-ups run in the loop");
     }),
     condition("the loop does not stand in a class body", (match) => {
       const above = [...match.node.ancestors()].find((node) =>
         node.is(["class_definition", "function_definition"]),
       );
       return above?.is("class_definition")
-        ? no("the new name would become an attribute of the class", above)
-        : yes("the new name stays local");
+        ? no("name.scope", "the new name would become an attribute of the class", above)
+        : yes("name.scope", "the new name stays local");
     }),
     condition(
       "looping gives what looking up by number gives",
       (match) =>
         sequenceKnown(match.the(items)) ??
-        unknown(`\`${match.textOf(items)}\` could be a mapping with numbers as keys`, match.the(items)),
+        unknown(
+          "value.kind",
+          `\`${match.textOf(items)}\` could be a mapping with numbers as keys`,
+          match.the(items),
+        ),
     ),
   ],
   becomes: (match) => (indexIsIdle(match) ? itemOnly : both),

@@ -54,8 +54,8 @@ export function isOwnMethod(node: SyntaxNode): Answer | undefined {
   const around = functionAround(node);
   const method = around?.child("name")?.text ?? "";
   if (/^(get|setdefault|__contains__|__getitem__|__missing__)$/.test(method))
-    return no(`\`${method}\` would call itself`, around);
-  return node.text === "self" ? unknown("`self` may have a `get` of its own", node) : undefined;
+    return no("flow.order", `\`${method}\` would call itself`, around);
+  return node.text === "self" ? unknown("type.is", "`self` may have a `get` of its own", node) : undefined;
 }
 
 const MAPPING = {
@@ -82,12 +82,14 @@ export function isDict(match: Match): Answer {
   const name = shortened(node.text);
   const own = isOwnMethod(node);
   if (own) return own;
-  if (!type) return unknown(`\`${name}\` could be something that has no \`get\``, node);
+  if (!type) return unknown("type.is", `\`${name}\` could be something that has no \`get\``, node);
   if (/^(list|List|tuple|Tuple|str|set|Set|bytes)$/.test(type.name) && type.declared === undefined)
-    return no(`${type.why}, which has no \`get\``, type.at);
+    return no("type.is", `${type.why}, which has no \`get\``, type.at);
   const answer = isOfLibrary(node, MAPPING);
   const isOwn = type.declared !== undefined && type.declared.as !== "import";
-  return answer.is === "no" && !isOwn ? unknown(`${type.why}, which may have no \`get\``, type.at) : answer;
+  return answer.is === "no" && !isOwn
+    ? unknown("type.is", `${type.why}, which may have no \`get\``, type.at)
+    : answer;
 }
 
 const isNone = (match: Match): boolean => match.textOf(fallback) === "None";
@@ -110,7 +112,9 @@ export const lookupOrDefault = rule({
         name === undefined
           ? undefined
           : [match.the(dict), match.the(key)].flatMap((node) => node.mentions(name))[0];
-      return use ? no(`\`${name}\` is used to look up its own value`, use) : yes("it is another name");
+      return use
+        ? no("name.scope", `\`${name}\` is used to look up its own value`, use)
+        : yes("name.scope", "it is another name");
     }),
   ],
   becomes: (match) => {

@@ -27,11 +27,15 @@ export const noneToDefault = rule({
     condition("setting the variable to itself is not seen by anyone", (match) => {
       const scope = scopeAround(match.node);
       if (scope.is("class_definition")) {
-        return no("in a class body this would make an attribute that may not have been there", match.node);
+        return no(
+          "name.scope",
+          "in a class body this would make an attribute that may not have been there",
+          match.node,
+        );
       }
       return match.tree.language.builtins.includes(match.textOf(name))
-        ? no(`\`${match.textOf(name)}\` may be the built-in one`, match.node)
-        : yes(`\`${match.textOf(name)}\` is a plain variable`);
+        ? no("name.library", `\`${match.textOf(name)}\` may be the built-in one`, match.node)
+        : yes("name.library", `\`${match.textOf(name)}\` is a plain variable`);
     }),
   ],
   becomes: python`${name} = ${fallback} if ${name} is None else ${name}`,

@@ -30,10 +30,11 @@ function isLock(match: Match): Answer {
   const type = typeOf(node);
   const given = type ? undefined : givenInClass(node, isNewLock);
   if (given) return given;
-  if (type?.module === "asyncio") return no(`${type.why}, whose block must be waited for`, type.at);
+  if (type?.module === "asyncio")
+    return no("type.is", `${type.why}, whose block must be waited for`, type.at);
   const answer = isOfLibrary(node, LOCK);
   return type && answer.is === "no"
-    ? unknown(`${type.why}, whose block may do something else`, type.at)
+    ? unknown("type.is", `${type.why}, whose block may do something else`, type.at)
     : answer;
 }
 
@@ -61,7 +62,7 @@ export const scopedLock = rule({
   given: [
     condition("it is a lock of the standard library", isLock, { unknownIs: "possible" }),
     condition("no other class gives it something else", (match) =>
-      typeOf(match.the(lock)) ? yes("its type is known") : othersMayGive(match.the(lock)),
+      typeOf(match.the(lock)) ? yes("type.is", "its type is known") : othersMayGive(match.the(lock)),
     ),
     condition("the lock is the same object throughout", (match) =>
       isSameThroughout(match.the(lock), match.all(body)),
@@ -73,11 +74,13 @@ export const scopedLock = rule({
         .flatMap((one) => [...one.descendants()])
         .find((one) => one.is("attribute") && one.child("object")?.text === name);
       return other
-        ? no(`\`${other.text}\` is used while the lock is held`, other)
-        : yes("it is left alone meanwhile");
+        ? no("flow.written", `\`${other.text}\` is used while the lock is held`, other)
+        : yes("flow.written", "it is left alone meanwhile");
     }),
     condition("something is done under the lock", (match) =>
-      match.all(body).length > 0 ? yes("something is done") : no("nothing is done", match.node),
+      match.all(body).length > 0
+        ? yes("form.worthwhile", "something is done")
+        : no("form.worthwhile", "nothing is done", match.node),
     ),
     letGoSooner(body, (match) => match.alternative === STRAIGHT),
   ],

@@ -1,4 +1,4 @@
-import { condition, fresh, holes, need, no, python, rule, trialsIn, yes } from "../../index.js";
+import { caution, condition, fresh, holes, need, no, python, rule, trialsIn, yes } from "../../index.js";
 import { handleOf } from "../family/handles.js";
 import { RESOURCES } from "./resources.js";
 
@@ -34,7 +34,11 @@ export const scopedMany = rule({
       const { row, answer } = handleOf(RESOURCES, match.the(made))!;
       return row.scoped === "itself" && row.release === "handle.close()"
         ? answer
-        : no(`\`${match.textOf(made)}\` is not released by its own block`, match.the(made));
+        : no(
+            "resource.released-once",
+            `\`${match.textOf(made)}\` is not released by its own block`,
+            match.the(made),
+          );
     }),
     condition("the list keeps what it was filled with", (match) => {
       const changed = match
@@ -51,18 +55,21 @@ export const scopedMany = rule({
           );
         });
       return changed
-        ? no("the list is changed meanwhile", changed)
-        : yes("the list is not changed meanwhile");
+        ? no("flow.written", "the list is changed meanwhile", changed)
+        : yes("flow.written", "the list is not changed meanwhile");
     }),
     condition("the loop's variable is not used afterwards", (match) => {
       const name = match.textOf(one);
       const later = match.tree.root
         .mentions(name)
         .find((use) => use.start >= match.found.end && !isWritten(use));
-      return later ? no(`\`${name}\` is used afterwards`, later) : yes("only the loop uses its variable");
+      return later
+        ? no("resource.used-after", `\`${name}\` is used afterwards`, later)
+        : yes("name.scope", "only the loop uses its variable");
     }),
   ],
-  cautions: (match) => (handleOf(RESOURCES, match.the(made))!.row.unseen ? [] : [OPPOSITE]),
+  cautions: (match) =>
+    handleOf(RESOURCES, match.the(made))!.row.unseen ? [] : [caution("resource.order", OPPOSITE)],
   notes: (match) => (handleOf(RESOURCES, match.the(made))!.row.unseen ? [OPPOSITE] : []),
   becomes: python`
     with ${need("contextlib", "ExitStack")}() as ${stack}:

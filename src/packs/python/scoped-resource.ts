@@ -98,31 +98,37 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         );
       }),
       condition("nothing is asked of it afterwards", (match) => {
-        if (formOf(match).release === "handle.close()") return yes("closing is all that the block does");
+        if (formOf(match).release === "handle.close()")
+          return yes("resource.same-release", "closing is all that the block does");
         const later = usesOutside(match, HOLES).find(
           ({ does, node }) => does === "read" && node.start > match.found.end,
         );
         return later
-          ? no(`\`${match.textOf(file)}\` is asked something after it was released`, later.node)
-          : yes("nothing is asked of it afterwards");
+          ? no(
+              "resource.used-after",
+              `\`${match.textOf(file)}\` is asked something after it was released`,
+              later.node,
+            )
+          : yes("resource.used-after", "nothing is asked of it afterwards");
       }),
       nobodyNeedsIt(HOLES, (match) => formOf(match).shape === "finally"),
       releasedSooner(HOLES, releasing),
       condition("leaving the block fails as the release does", (match) =>
         rowOf(match)!.row.release === "handle.quit()"
           ? unknown(
+              "resource.same-release",
               "leaving the block passes over a connection that is lost, and `quit` does not",
               match.node,
             )
-          : yes("leaving the block is the same release"),
+          : yes("resource.same-release", "leaving the block is the same release"),
       ),
       condition("the variable is not shared with other functions", (match) => {
         const shared = scopeAround(match.node)
           .mentions(match.textOf(file))
           .find((use) => use.parent?.is(["global_statement", "nonlocal_statement"]));
         return shared && formOf(match).shape === "straight"
-          ? no("it is shared with other functions", shared)
-          : yes("the variable belongs to this scope");
+          ? no("name.scope", "it is shared with other functions", shared)
+          : yes("name.scope", "the variable belongs to this scope");
       }),
     ],
     cautions: (match) => soonerCaution(match, HOLES, releasing),

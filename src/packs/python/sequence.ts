@@ -17,14 +17,14 @@ export function sequenceKnown(items: SyntaxNode): Answer | undefined {
   const type = holder?.child("type");
   const typeName = type && SEQUENCE_TYPES.exec(type.text)?.[1];
   if (type && typeName && meansSequence(typeName, type))
-    return yes(`\`${name}\` is declared \`${type.text}\``, only);
+    return yes("type.is", `\`${name}\` is declared \`${type.text}\``, only);
   const value = holder?.is("assignment") ? holder.child("right") : undefined;
   if (!value || !holder?.child("left")?.same(only)) return undefined;
   const called = value.is("call") ? value.child("function")?.text : undefined;
   const callsBuiltin =
     called !== undefined && SEQUENCE_CALLS.includes(called) && isBuiltin(called, value).is === "yes";
   if (value.is(SEQUENCE_VALUES) || callsBuiltin) {
-    return yes(`\`${name}\` is made by \`${value.text.split("\n")[0]}\``, only);
+    return yes("type.is", `\`${name}\` is made by \`${value.text.split("\n")[0]}\``, only);
   }
   return undefined;
 }

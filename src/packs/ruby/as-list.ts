@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   functionAround,
   holes,
@@ -21,10 +22,15 @@ const { value, item, body } = holes({ value: "expression", item: "name", body: "
 function isTakenApart(match: Match): Answer {
   const type = typeOf(match.the(value));
   const name = shortened(match.textOf(value));
-  if (!type) return unknown(`\`${name}\` could be a hash, which \`Array()\` turns into pairs`, match.node);
+  if (!type)
+    return unknown(
+      "value.kind",
+      `\`${name}\` could be a hash, which \`Array()\` turns into pairs`,
+      match.node,
+    );
   return ["Array", "String", "NilClass", "Integer", "Symbol"].includes(type.name)
-    ? yes(type.why, type.at)
-    : no(`${type.why}, which \`Array()\` takes apart`, type.at);
+    ? yes("value.kind", type.why, type.at)
+    : no("value.kind", `${type.why}, which \`Array()\` takes apart`, type.at);
 }
 
 function isSameMethod(match: Match, node: SyntaxNode): boolean {
@@ -56,7 +62,7 @@ export const asList = rule({
   given: [
     condition("evaluating the value once makes no difference", (match) => isReadTwice(match.the(value))),
     condition("nothing that is first named in the loop is used afterwards", (match) => {
-      if (!match.has(body)) return yes("there is no loop");
+      if (!match.has(body)) return yes("name.scope", "there is no loop");
       const later = declaredForLater(match, body);
       const name = match.textOf(item);
       const use =
@@ -65,14 +71,16 @@ export const asList = rule({
           .mentions(name)
           .find((one) => one.start >= match.found.end && isSameMethod(match, one));
       return use
-        ? no(`\`${use.text}\` is used behind what becomes a block`, use)
-        : yes("what is named in the loop is used only there");
+        ? no("name.scope", `\`${use.text}\` is used behind what becomes a block`, use)
+        : yes("name.scope", "what is named in the loop is used only there");
     }),
     condition("nothing in it goes on with a loop around it", (match) => {
       const jump = (match.has(body) ? match.all(body) : [])
         .flatMap((one) => [...one.descendants()])
         .find((node) => node.named && node.is(["break", "next", "redo", "retry"]));
-      return jump ? no(`\`${jump.text}\` would mean another loop`, jump) : yes("no loop is left");
+      return jump
+        ? no("name.scope", `\`${jump.text}\` would mean another loop`, jump)
+        : yes("name.scope", "no loop is left");
     }),
     condition("the value is a list, nothing, or one thing that is no hash", isTakenApart),
   ],
@@ -81,7 +89,10 @@ export const asList = rule({
     return isTakenApart(match).is === "yes"
       ? []
       : [
-          `when \`${name}\` is a hash, the old code took it for one thing and the new one for a list of pairs`,
+          caution(
+            "value.kind",
+            `when \`${name}\` is a hash, the old code took it for one thing and the new one for a list of pairs`,
+          ),
         ];
   },
   becomes: (match) =>

@@ -1,4 +1,4 @@
-import { condition, holes, no, rule, ruby, shortened, trialsIn, unknown, yes } from "../../index.js";
+import { caution, condition, holes, no, rule, ruby, shortened, trialsIn, unknown, yes } from "../../index.js";
 import type { SyntaxNode } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
 import { asksForNil, isNeverFalse, isReadTwice } from "./values.js";
@@ -70,21 +70,28 @@ export const assignedIfMissing = rule({
       isReadTwice(match.the(place)),
     ),
     condition("`nil?` asks for nil alone", (match) =>
-      formOf(FORMS, match).tests === "nil" ? asksForNil(match.the(place)) : yes("nil? is not asked"),
+      formOf(FORMS, match).tests === "nil"
+        ? asksForNil(match.the(place))
+        : yes("type.stand-in", "nil? is not asked"),
     ),
     condition("it has a value, or may be asked for without one", (match) => {
       const node = match.the(place);
       return node.is("class_variable")
-        ? unknown(`reading \`${node.text}\` fails where it has no value yet, and ||= does not`, node)
-        : yes("reading it never fails");
+        ? unknown(
+            "flow.assigned",
+            `reading \`${node.text}\` fails where it has no value yet, and ||= does not`,
+            node,
+          )
+        : yes("flow.assigned", "reading it never fails");
     }),
     condition(
       "false is not a value that somebody meant",
       (match) =>
         formOf(FORMS, match).tests === "true"
-          ? yes("the old code replaced false too")
+          ? yes("value.falsy", "the old code replaced false too")
           : isTruth(match.the(value))
             ? no(
+                "value.falsy",
                 `\`${shortened(match.textOf(value))}\` can be false, which would be worked out again`,
                 match.the(value),
               )
@@ -96,7 +103,10 @@ export const assignedIfMissing = rule({
     formOf(FORMS, match).tests === "true" || isNeverFalse(match.the(place)).is === "yes"
       ? []
       : [
-          `when \`${shortened(match.textOf(place))}\` is false, the old code kept it and the new one replaces it`,
+          caution(
+            "value.falsy",
+            `when \`${shortened(match.textOf(place))}\` is false, the old code kept it and the new one replaces it`,
+          ),
         ],
   becomes: ruby`${place} ||= ${value}`,
   trials: [

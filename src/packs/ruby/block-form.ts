@@ -1,4 +1,4 @@
-import { condition, holes, no, ruby, rule, Snippet, trialsIn, unknown, yes } from "../../index.js";
+import { caution, condition, holes, no, ruby, rule, Snippet, trialsIn, unknown, yes } from "../../index.js";
 import type { Handle, Match, Rule, SyntaxNode } from "../../index.js";
 import { calledIn, handleOf, rowsFor } from "../family/handles.js";
 import { RESOURCES } from "./resources.js";
@@ -106,16 +106,17 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
               !match.all(body).some((one) => one.holds(loopAround(node) ?? match.tree.root)),
           );
         return jump
-          ? no(`\`${jump.text}\` would end the block and not the loop around it`, jump)
-          : yes("no loop around is left");
+          ? no("name.scope", `\`${jump.text}\` would end the block and not the loop around it`, jump)
+          : yes("name.scope", "no loop around is left");
       }),
       condition("nobody needs what the code comes to", (match) => {
-        if (shapeOf(match) === "finally") return yes("the block comes to what `begin` came to");
+        if (shapeOf(match) === "finally")
+          return yes("value.result", "the block comes to what `begin` came to");
         const last = match.nodes.at(-1)!;
         const isLast = last.parent?.parts.at(-1)?.same(last) === true;
         return isLast
-          ? unknown("the last value of the method was that of `close`, which is nil", last)
-          : yes("something else follows");
+          ? unknown("value.result", "the last value of the method was that of `close`, which is nil", last)
+          : yes("value.result", "something else follows");
       }),
       nobodyNeedsIt(HOLES, (match) => shapeOf(match) === "finally"),
       releasedSooner(HOLES, releasing),
@@ -127,7 +128,12 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
       return [
         ...soonerCaution(match, HOLES, releasing),
         ...(isLast
-          ? ["where the code ends, the old result was nil, and the new one is what the block comes to"]
+          ? [
+              caution(
+                "value.result",
+                "where the code ends, the old result was nil, and the new one is what the block comes to",
+              ),
+            ]
           : []),
       ];
     },

@@ -31,7 +31,7 @@ function isHash(node: SyntaxNode): Answer {
     `\\bdef\\s+${escaped(node.text)}\\.|${escaped(node.text)}\\.(extend|define_singleton_method|instance_eval)\\b`,
   ).exec(node.tree.text);
   return single
-    ? unknown(`\`${single[0]}\` gives \`${shortened(node.text)}\` methods of its own`, node)
+    ? unknown("type.stand-in", `\`${single[0]}\` gives \`${shortened(node.text)}\` methods of its own`, node)
     : isOfLibrary(node, HASH);
 }
 
@@ -61,8 +61,8 @@ export const fetchOrDefault = rule({
         (one) => one.named && one.is([...JUMPS, "assignment", "operator_assignment"]),
       );
       return odd
-        ? no(`\`${shortened(odd.text)}\` would do something else in a block`, odd)
-        : yes("it leaves nothing, and names nothing");
+        ? no("name.scope", `\`${shortened(odd.text)}\` would do something else in a block`, odd)
+        : yes("name.scope", "it leaves nothing, and names nothing");
     }),
   ],
   becomes: (match) =>

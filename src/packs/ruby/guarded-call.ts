@@ -1,4 +1,15 @@
-import { condition, holes, isOnlyTested, no, rule, ruby, shortened, trialsIn, yes } from "../../index.js";
+import {
+  caution,
+  condition,
+  holes,
+  isOnlyTested,
+  no,
+  rule,
+  ruby,
+  shortened,
+  trialsIn,
+  yes,
+} from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { stepsFrom } from "../../index.js";
 import { formOf, type Form } from "../family/conditions.js";
@@ -39,10 +50,10 @@ const SAFE: SafeStep = { tokens: { ".": "&." } };
 /** `&.` asks nil only; the value of a chain of `&&` that stops at nil is nil too, or for `!x.nil?` false. */
 function resultAlike(match: Match): Answer {
   const { node } = match;
-  if (!/^!/.test(node.text)) return yes("where it stops, the result is nil as before");
+  if (!/^!/.test(node.text)) return yes("value.result", "where it stops, the result is nil as before");
   return isOnlyTested(node)
-    ? yes("only whether the result is true matters here", node)
-    : no("where it stopped, the result was false and would be nil", node);
+    ? yes("value.result", "only whether the result is true matters here", node)
+    : no("value.result", "where it stopped, the result was false and would be nil", node);
 }
 
 const steps = (match: Match): SyntaxNode[] => stepsFrom(match.the(subject), match.the(read));
@@ -81,14 +92,17 @@ export const guardedCall = rule({
     condition("the result is the same where the chain stops", (match) =>
       match.found.pattern.snippet === FORMS[1]!.was
         ? resultAlike(match)
-        : yes("where it stops, the result is nil as before"),
+        : yes("value.result", "where it stops, the result is nil as before"),
     ),
   ],
   cautions: (match) =>
     formOf(FORMS, match).tests === "nil" || isNeverFalse(match.the(subject)).is === "yes"
       ? []
       : [
-          `when \`${shortened(match.textOf(subject))}\` is false, the old code stopped and the new one calls the method`,
+          caution(
+            "value.falsy",
+            `when \`${shortened(match.textOf(subject))}\` is false, the old code stopped and the new one calls the method`,
+          ),
         ],
   becomes: (match) => readSafely(match.the(subject), match.the(read), SAFE),
   trials: [

@@ -65,23 +65,24 @@ export const synchronized = rule({
     condition("it is a mutex", isMutex, { unknownIs: "possible" }),
     condition("no other class gives it something else", (match) =>
       typeOf(match.the(lock)) || givenInClass(match.the(lock), isNewMutex)
-        ? yes("its type is known")
+        ? yes("type.is", "its type is known")
         : othersMayGive(match.the(lock)),
     ),
     condition("the mutex is the same throughout", (match) => {
       const node = match.the(lock);
       if (!node.is(["identifier", "instance_variable", "class_variable", "constant", "global_variable"]))
-        return no(`\`${node.text}\` is worked out again where the mutex is let go`, node);
+        return no("flow.written", `\`${node.text}\` is worked out again where the mutex is let go`, node);
       const other = match.all(body).flatMap((one) => one.mentions(node.text))[0];
       return other
-        ? no(`\`${node.text}\` is used while it is held`, other)
-        : yes("it is left alone meanwhile");
+        ? no("flow.written", `\`${node.text}\` is used while it is held`, other)
+        : yes("flow.written", "it is left alone meanwhile");
     }),
     condition("nothing in it goes on with a loop around it", (match) => {
       const parts = match.all(body).flatMap((one) => [...one.descendants()]);
       const jump = parts.find((node) => node.named && node.is(["break", "next", "redo", "retry"]));
-      if (jump) return no(`\`${jump.text}\` would end the block and not the loop around it`, jump);
-      return yes("no loop around is left");
+      if (jump)
+        return no("name.scope", `\`${jump.text}\` would end the block and not the loop around it`, jump);
+      return yes("name.scope", "no loop around is left");
     }),
     letGoSooner(body, (match) => match.alternative === STRAIGHT),
     condition("nobody asks for its variables by name", isNotAskedByName),
@@ -93,17 +94,22 @@ export const synchronized = rule({
         .flatMap((node) =>
           match.tree.root.mentions(node.text).filter((use) => use.start >= match.found.end),
         )[0];
-      return later ? no(`\`${later.text}\` is used behind what becomes a block`, later) : yes("nothing is");
+      return later
+        ? no("name.scope", `\`${later.text}\` is used behind what becomes a block`, later)
+        : yes("name.scope", "nothing is");
     }),
     condition("something is done under the mutex", (match) =>
-      match.all(body).length > 0 ? yes("something is done") : no("nothing is done", match.node),
+      match.all(body).length > 0
+        ? yes("form.worthwhile", "something is done")
+        : no("form.worthwhile", "nothing is done", match.node),
     ),
     condition("nobody needs what the code comes to", (match) => {
-      if (match.alternative !== STRAIGHT) return yes("the block comes to what `begin` came to");
+      if (match.alternative !== STRAIGHT)
+        return yes("value.result", "the block comes to what `begin` came to");
       const last = match.nodes.at(-1)!;
       return last.parent?.parts.at(-1)?.same(last) === true
-        ? unknown("the last value of the method was that of `unlock`", last)
-        : yes("something else follows");
+        ? unknown("value.result", "the last value of the method was that of `unlock`", last)
+        : yes("value.result", "something else follows");
     }),
   ],
   becomes: ruby`

@@ -15,12 +15,13 @@ const VARIABLES = ["instance_variable", "class_variable", "global_variable", "se
 /** May this be evaluated once instead of twice? In Ruby a bare name can be a call. */
 export function isReadTwice(node: SyntaxNode): Answer {
   const name = shortened(node.text);
-  if (node.is(VARIABLES)) return yes(`\`${name}\` is a plain variable`, node);
-  if (node.is(["constant", "scope_resolution"])) return yes(`\`${name}\` is a constant`, node);
+  if (node.is(VARIABLES)) return yes("effect.evaluated", `\`${name}\` is a plain variable`, node);
+  if (node.is(["constant", "scope_resolution"]))
+    return yes("effect.evaluated", `\`${name}\` is a constant`, node);
   if (node.is("identifier")) {
     return referencesAt(node).some(({ to, member }) => to && !member)
-      ? yes(`\`${name}\` is a plain variable`, node)
-      : unknown(`\`${name}\` is a method, and is called once instead of twice`, node);
+      ? yes("effect.evaluated", `\`${name}\` is a plain variable`, node)
+      : unknown("effect.evaluated", `\`${name}\` is a method, and is called once instead of twice`, node);
   }
   const isPlainCall = node.is("call") && !node.child("arguments") && !node.child("block");
   const receiver = node.child("receiver") ?? node.child("object");
@@ -31,30 +32,40 @@ export function isReadTwice(node: SyntaxNode): Answer {
     const odd = index.find(
       (part) => !part.is(["identifier", "integer", "string", "simple_symbol", ...VARIABLES]),
     );
-    if (odd) return no(`\`${shortened(odd.text)}\` would be evaluated once instead of twice`, odd);
-    if (/[!]$/.test(node.child("method")?.text ?? "")) return no(`\`${name}\` changes something`, node);
-    return unknown(`\`${name}\` is read once instead of twice`, node);
+    if (odd)
+      return no(
+        "effect.evaluated",
+        `\`${shortened(odd.text)}\` would be evaluated once instead of twice`,
+        odd,
+      );
+    if (/[!]$/.test(node.child("method")?.text ?? ""))
+      return no("effect.evaluated", `\`${name}\` changes something`, node);
+    return unknown("effect.evaluated", `\`${name}\` is read once instead of twice`, node);
   }
-  return no(`\`${name}\` would be evaluated once instead of twice`, node);
+  return no("effect.evaluated", `\`${name}\` would be evaluated once instead of twice`, node);
 }
 
 /** `&.` and `||=` differ for false: is this ever false? */
 export function isNeverFalse(node: SyntaxNode): Answer {
   const type = typeOf(node);
   if (type && !["true", "false", "TrueClass", "FalseClass"].includes(type.name))
-    return yes(type.why, type.at);
-  return unknown(`\`${shortened(node.text)}\` could be false, which is not nil`, node);
+    return yes("value.falsy", type.why, type.at);
+  return unknown("value.falsy", `\`${shortened(node.text)}\` could be false, which is not nil`, node);
 }
 
 /** Does `nil?` ask for nil alone? A class of the project may say otherwise, as null objects do. */
 export function asksForNil(node: SyntaxNode): Answer {
   const type = typeOf(node);
   const defined = isDefinedInProject("nil?", node.tree);
-  if (!defined) return yes("no class of the project has a `nil?` of its own");
+  if (!defined) return yes("name.library", "no class of the project has a `nil?` of its own");
   const isBuiltin = type && Object.values(node.tree.language.literalTypes).includes(type.name);
   return isBuiltin && type.declared === undefined
-    ? yes(type.why, type.at)
-    : unknown(`${defined.evidence.says}, and \`${shortened(node.text)}\` could be of its class`, node);
+    ? yes("value.falsy", type.why, type.at)
+    : unknown(
+        "type.stand-in",
+        `${defined.evidence.says}, and \`${shortened(node.text)}\` could be of its class`,
+        node,
+      );
 }
 
 /** What moves into a block is not seen outside of it by `binding`, `eval` and the like. */
@@ -65,6 +76,6 @@ export function isNotAskedByName({ node, tree }: Match): Answer {
     (one) => one.isLeaf && one.is("identifier") && reflection.includes(one.text),
   );
   return asks
-    ? no(`\`${asks.text}\` can see the variables of what becomes a block`, asks)
-    : yes("nothing asks for variables by their names");
+    ? no("name.reflection", `\`${asks.text}\` can see the variables of what becomes a block`, asks)
+    : yes("name.reflection", "nothing asks for variables by their names");
 }

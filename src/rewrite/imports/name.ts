@@ -40,7 +40,8 @@ export function nameFor(
   if (!isTaken(tree, wish)) return { text: wish, needs: { ...wanted, local: wish } };
   const full = facts.inFull(wanted);
   if (full !== undefined) return { text: full, needs: undefined };
-  if (!facts.canRename) throw new CannotRewrite(`\`${wish}\` already means something else in this file`);
+  if (!facts.canRename)
+    throw new CannotRewrite("edit.import", `\`${wish}\` already means something else in this file`);
   const alias = names.choose([`${wish}_2`], start, end);
   return { text: alias, needs: { ...wanted, local: alias } };
 }

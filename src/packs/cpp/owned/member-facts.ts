@@ -69,11 +69,15 @@ function inOwnBlock(statement: SyntaxNode, name: string): SyntaxNode | undefined
 export function releasedByDestructor(name: string, { covered }: Coverage, giving: Giving): Answer {
   const releases = covered.filter(({ node }) => giving.statement(node) && isDestructor(functionAround(node)));
   if (releases.length === 0)
-    return no(`no destructor gives \`${name}\` back, so it may belong to somebody else`);
+    return no("resource.owner", `no destructor gives \`${name}\` back, so it may belong to somebody else`);
   const whole = releases.find(({ node }) => inOwnBlock(giving.statement(node)!, name));
   return whole
-    ? yes(`the destructor gives \`${name}\` back`, whole.path === undefined ? whole.node : undefined)
-    : no(`the destructor gives \`${name}\` back only sometimes`, releases[0]!.node);
+    ? yes(
+        "resource.owner",
+        `the destructor gives \`${name}\` back`,
+        whole.path === undefined ? whole.node : undefined,
+      )
+    : no("resource.owner", `the destructor gives \`${name}\` back only sometimes`, releases[0]!.node);
 }
 
 /** Releases that stand at the end of a block, where only others like them follow. */
@@ -100,11 +104,15 @@ export function isAtTheEnd(use: SyntaxNode, name: string, giving: Giving): boole
 /** Do members go in the order in which they went? Those that are declared later go first. */
 export function goesInOrder(match: Match, name: string, { covered }: Coverage, giving: Giving): Answer {
   const release = covered.find(({ node }) => isAtTheEnd(node, name, giving));
-  if (!release) return yes("it is released where it was released before");
+  if (!release) return yes("resource.order", "it is released where it was released before");
   const follower = (followersOf(release.node, name, giving) ?? []).find(
     (part) => isRelease(part, giving) && !/=\s*(NULL|nullptr|0)\s*;$/.test(part.text),
   );
-  if (follower) return unknown(`\`${shortened(follower.text)}\` came after it, and may come before it now`);
+  if (follower)
+    return unknown(
+      "resource.order",
+      `\`${shortened(follower.text)}\` came after it, and may come before it now`,
+    );
   const list = classOf(match.node)?.child("body");
   const later = (list?.parts ?? []).find(
     (part) =>
@@ -114,22 +122,27 @@ export function goesInOrder(match: Match, name: string, { covered }: Coverage, g
       !part.child("declarator")?.is("function_declarator"),
   );
   return later
-    ? unknown(`\`${shortened(later.text)}\` goes before \`${name}\` now, and went after it`, later)
-    : yes(`\`${name}\` goes as the first of the members, as before`);
+    ? unknown(
+        "resource.order",
+        `\`${shortened(later.text)}\` goes before \`${name}\` now, and went after it`,
+        later,
+      )
+    : yes("resource.order", `\`${name}\` goes as the first of the members, as before`);
 }
 
 /** A class that owns something by a unique_ptr cannot be copied any more. */
 export function isNotCopied(match: Match): Answer {
   const owner = classOf(match.node);
   const name = owner?.child("name")?.text;
-  if (!owner || name === undefined) return unknown("the class has no name", match.node);
+  if (!owner || name === undefined) return unknown("resource.owner", "the class has no name", match.node);
   const copies = new RegExp(`\\b${name}\\s*\\(\\s*(const\\s+)?${name}\\s*(const\\s*)?&`);
   const declared = owner.child("body")?.parts.find((part) => copies.test(part.text));
-  if (declared) return yes(`\`${name}\` says itself how it is copied`, declared);
+  if (declared) return yes("resource.owner", `\`${name}\` says itself how it is copied`, declared);
   const deleted = /(DISALLOW|NONCOPYABLE|NON_COPYABLE|NO_COPY)\w*\s*\(|noncopyable/i.exec(owner.text);
   return deleted
-    ? yes(`\`${name}\` cannot be copied`, owner)
+    ? yes("resource.owner", `\`${name}\` cannot be copied`, owner)
     : unknown(
+        "resource.owner",
         `\`${name}\` cannot be copied any more; copies that were made shared what they point to`,
         owner,
       );
@@ -140,11 +153,12 @@ export function isComplete(match: Match, type: string): Answer {
   const { text } = match.tree;
   const bare = type.replace(/^.*::/, "").replace(/<.*$/s, "");
   if (new RegExp(`\\b(class|struct)\\s+(\\w+\\s+)?${bare}\\b[^;(){}]*\\{`).test(text))
-    return yes(`\`${type}\` is defined here`);
+    return yes("type.complete", `\`${type}\` is defined here`);
   if (!new RegExp(`\\b(class|struct)\\s+${bare}\\s*;`).test(text)) {
     return new RegExp(`\\bnew\\s+${bare}\\b`).test(text)
-      ? yes(`\`${type}\` is known whole here, since one is made`)
+      ? yes("type.complete", `\`${type}\` is known whole here, since one is made`)
       : unknown(
+          "type.complete",
           `what this file includes may only announce \`${type}\`, which constructors need to know whole`,
         );
   }
@@ -158,8 +172,15 @@ export function isComplete(match: Match, type: string): Answer {
     (part) => part.is("function_definition") && part.child("body") !== undefined,
   );
   if (inline)
-    return no(`\`${type}\` is only announced here, and a constructor needs to know it whole`, inline);
+    return no(
+      "type.complete",
+      `\`${type}\` is only announced here, and a constructor needs to know it whole`,
+      inline,
+    );
   return constructors.length > 0
-    ? yes(`the constructors of \`${name}\` are defined where \`${type}\` is known`)
-    : no(`\`${type}\` is only announced here, and the constructor that nobody wrote needs to know it whole`);
+    ? yes("type.complete", `the constructors of \`${name}\` are defined where \`${type}\` is known`)
+    : no(
+        "type.complete",
+        `\`${type}\` is only announced here, and the constructor that nobody wrote needs to know it whole`,
+      );
 }

@@ -181,7 +181,8 @@ export function memberConditions(
   /** Asks something of all uses together. */
   const ofUses = (match: Match, ask: (name: string, coverage: Coverage) => Answer): Answer => {
     const coverage = usesOf(match).coverage(match);
-    if (!coverage) return unknown(`what declares \`${match.textOf(p)}\` is not known`, match.node);
+    if (!coverage)
+      return unknown("name.not-resolved", `what declares \`${match.textOf(p)}\` is not known`, match.node);
     return coverage.uncovered ?? ask(match.textOf(p), coverage);
   };
   return [
@@ -219,8 +220,11 @@ function notLost(name: string, { covered }: Coverage, giving: Giving): Answer {
     );
   });
   return lost
-    ? unknown(`\`${name}\` is made anew here; what was there before was lost, and is given back now`)
-    : yes(`whatever \`${name}\` held is given back before it holds something else`);
+    ? unknown(
+        "resource.sooner",
+        `\`${name}\` is made anew here; what was there before was lost, and is given back now`,
+      )
+    : yes("resource.sooner", `whatever \`${name}\` held is given back before it holds something else`);
 }
 
 function isConstructor(around: SyntaxNode): boolean {
@@ -244,10 +248,10 @@ function lentByValue(match: Match, name: string, uses: readonly SyntaxNode[]): A
       .at(-1);
     if (taker === undefined || taker === name) continue;
     const answer = takesByReference(match, taker);
-    if (answer.is === "yes") return no(answer.evidence.says);
+    if (answer.is === "yes") return no(answer.evidence.code, answer.evidence.says);
     if (answer.is === "unknown") doubt ??= answer;
   }
-  return doubt ?? yes(`nothing takes \`${name}\` by reference`);
+  return doubt ?? yes("resource.owner", `nothing takes \`${name}\` by reference`);
 }
 
 /** Functions of the C library, and its macro for what must hold. */
@@ -256,13 +260,13 @@ const C_LIBRARY =
 
 /** Does a function of the project take a pointer by reference? Unknown where the project's sources do not declare it. */
 export function takesByReference(match: Match, taker: string): Answer {
-  if (C_LIBRARY.test(taker)) return no(`\`${taker}\` takes pointers by value`);
+  if (C_LIBRARY.test(taker)) return no("resource.owner", `\`${taker}\` takes pointers by value`);
   const texts = [match.tree.text, ...[...(match.around.files?.naming(taker) ?? [])].map((file) => file.text)];
   const form = new RegExp(`[\\w>*&]\\s+[*&]?(?:\\w+::)*${taker}\\s*\\(([^;{]*)\\)`, "g");
   const declared = texts.flatMap((code) => [...code.matchAll(form)]);
   if (declared.some(([, list]) => /\*\s*&/.test(list!)))
-    return yes(`\`${taker}\` takes a pointer by reference`);
+    return yes("resource.owner", `\`${taker}\` takes a pointer by reference`);
   return declared.length > 0
-    ? no(`\`${taker}\` takes pointers by value`)
-    : unknown(`what \`${taker}\` does with the pointer is not in the project's sources`);
+    ? no("resource.owner", `\`${taker}\` takes pointers by value`)
+    : unknown("resource.owner", `what \`${taker}\` does with the pointer is not in the project's sources`);
 }

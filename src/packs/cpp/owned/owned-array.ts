@@ -54,47 +54,55 @@ export const ownedArray = rule({
       const to = declarationOfHole(match, p);
       const name = match.textOf(p);
       const ways = to && waysOutWithout(match.node, deletesOf(match), to);
-      if (!ways) return no(`not all ways from \`${name}\` to the end are known`, match.node);
+      if (!ways)
+        return no("resource.every-path", `not all ways from \`${name}\` to the end are known`, match.node);
       const open = ways.find(({ by }) => by !== "exception");
       return open
-        ? no(`\`${name}\` is deleted on some ways only`, open.at ?? match.node)
-        : yes(`\`${name}\` is deleted on every way out`);
+        ? no("resource.every-path", `\`${name}\` is deleted on some ways only`, open.at ?? match.node)
+        : yes("resource.every-path", `\`${name}\` is deleted on every way out`);
     }),
     condition("it is deleted where it goes", (match) => {
       const to = declarationOfHole(match, p);
       const early = deletesOf(match).find((statement) => !to || !goesAtOnce(statement, to));
       return early
-        ? no(`\`${match.textOf(p)}\` is deleted before it would go`, early)
-        : yes("it goes at once");
+        ? no("resource.used-after", `\`${match.textOf(p)}\` is deleted before it would go`, early)
+        : yes("resource.sooner", "it goes at once");
     }),
     condition("it is not used after it was deleted", (match) => {
       const to = declarationOfHole(match, p);
       for (const statement of deletesOf(match)) {
-        const answer = to ? isUsedAfter(to, statement) : unknown("what declares it is not known");
-        if (answer.is === "yes") return no(`\`${match.textOf(p)}\` is used after it was deleted`, statement);
+        const answer = to
+          ? isUsedAfter(to, statement)
+          : unknown("name.not-resolved", "what declares it is not known");
+        if (answer.is === "yes")
+          return no("resource.used-after", `\`${match.textOf(p)}\` is used after it was deleted`, statement);
         if (answer.is === "unknown") return answer;
       }
-      return yes("it is not used after it was deleted");
+      return yes("resource.used-after", "it is not used after it was deleted");
     }),
     condition("nobody notices that they go when something in between throws", (match) =>
       /^(unsigned |signed )?(char|short|int|long|float|double|size_t|u?int\d+_t|unsigned|wchar_t)\b/.test(
         match.textOf(type),
       )
-        ? yes("nothing is done when numbers go")
+        ? yes("resource.sooner", "nothing is done when numbers go")
         : goesUnnoticed(match, match.textOf(type), statementsBetween(match.node, deletesOf(match))),
     ),
     condition("items are not packed into bits", (match) =>
       match.textOf(type) === "bool"
-        ? no("a vector of `bool` holds no `bool`", match.node)
-        : yes("they are items"),
+        ? no("value.kind", "a vector of `bool` holds no `bool`", match.node)
+        : yes("value.kind", "they are items"),
     ),
     condition("nobody minds that the items begin as zero", (match) => {
       const isNumber = /\b(char|short|int|long|float|double|size_t|u?int\d+_t|unsigned|wchar_t)\b/.test(
         match.textOf(type),
       );
       return isNumber
-        ? yes("what was left as it was found is zero now")
-        : unknown(`a vector of \`${match.textOf(type)}\` makes its items in another way`, match.node);
+        ? yes("value.kind", "what was left as it was found is zero now")
+        : unknown(
+            "value.kind",
+            `a vector of \`${match.textOf(type)}\` makes its items in another way`,
+            match.node,
+          );
     }),
   ],
   uses: everyUseOf(p, [

@@ -100,8 +100,8 @@ function ownedHandleMemberWith(own: readonly Handle[] = []): Rule {
       condition("there is something that owns it", (match) => {
         const handle = rowOf(match, rows)!;
         return wrapperOf(handle, match.textOf(type))
-          ? yes("an owner is known")
-          : no(`the config names no wrapper for what \`${calledIn(handle)}\` gives`);
+          ? yes("resource.owner", "an owner is known")
+          : no("resource.owner", `the config names no wrapper for what \`${calledIn(handle)}\` gives`);
       }),
       ...memberConditions(p, usesOf, (match) => givenBackBy(releaseIn(rowOf(match, rows)!))),
     ],

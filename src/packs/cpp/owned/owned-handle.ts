@@ -84,10 +84,13 @@ function rowOf(match: Match, rows: readonly Handle[]): Handle | undefined {
 
 /** Are the functions of a shipped row those of the C library, and not some of the project's? */
 function meansLibrary(match: Match, handle: Handle): Answer {
-  if (!RESOURCES.includes(handle)) return yes("the project names it");
+  if (!RESOURCES.includes(handle)) return yes("resource.owner", "the project names it");
   const called = match.has(made) ? match.the(made).child("function") : undefined;
-  const acquired = called ? isLibraryFunction(called) : yes("it is a function of the C library");
-  if (acquired.is !== "yes") return unknown(acquired.evidence.says, acquired.evidence.line);
+  const acquired = called
+    ? isLibraryFunction(called)
+    : yes("resource.acquired", "it is a function of the C library");
+  if (acquired.is !== "yes")
+    return unknown(acquired.evidence.code, acquired.evidence.says, acquired.evidence.line);
   const name = releasedBy(handle);
   const released = name === undefined ? undefined : isDefinedInProject(name, match.tree);
   return released ?? acquired;
@@ -99,20 +102,26 @@ function givenBack(match: Match, handle: Handle): Answer {
   const name = match.textOf(p);
   const call = match.has(made) ? undefined : fillingCall(match, handle);
   const ways = to && waysOutWithout(call ?? match.node, releases(match, handle), to);
-  if (!ways) return no(`not all ways from \`${name}\` to the end are known`, match.node);
+  if (!ways)
+    return no("resource.every-path", `not all ways from \`${name}\` to the end are known`, match.node);
   const open = ways.filter(({ by }) => by !== "exception");
   const whereItFailed = open.filter(({ at }) => call !== undefined && at && asksForSuccess(at, call));
   const [lost] = open.filter((way) => !whereItFailed.includes(way));
   if (lost) {
     const where = lost.by === "return" ? `where \`${lost.at!.text.split("\n")[0]}\` leaves` : "at the end";
-    return no(`\`${name}\` is given back on some ways only, and not ${where}`, lost.at ?? match.node);
+    return no(
+      "resource.every-path",
+      `\`${name}\` is given back on some ways only, and not ${where}`,
+      lost.at ?? match.node,
+    );
   }
   return whereItFailed.length > 0
     ? unknown(
+        "resource.acquired",
         `where \`${calledIn(handle)}\` fails, \`${name}\` is taken to hold nothing`,
         whereItFailed[0]!.at,
       )
-    : yes(`\`${name}\` is given back on every way out`);
+    : yes("resource.every-path", `\`${name}\` is given back on every way out`);
 }
 
 /** Does a jump stand in a branch that asks how the call went: `if (open(&p) != 0) return`? */
@@ -203,26 +212,36 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
         const thrower = between.map(canThrow).find(({ is }) => is !== "no");
         return thrower
           ? unknown(
+              "resource.sooner",
               `${thrower.evidence.says}; it is given back then, and was not before`,
               thrower.evidence.line,
             )
-          : yes("nothing in between throws");
+          : yes("resource.sooner", "nothing in between throws");
       }),
       condition("there is something that owns it", (match) =>
         ownerOf(rowOf(match, rows)!, match)
-          ? yes("an owner is known")
-          : no(`the config names no wrapper for what \`${calledIn(rowOf(match, rows)!)}\` gives`),
+          ? yes("resource.owner", "an owner is known")
+          : no(
+              "resource.owner",
+              `the config names no wrapper for what \`${calledIn(rowOf(match, rows)!)}\` gives`,
+            ),
       ),
       condition("it is given back on every way out", (match) => givenBack(match, rowOf(match, rows)!)),
       condition("it is not used after it was given back", (match) => {
         const to = declarationOfHole(match, p);
         for (const statement of releases(match, rowOf(match, rows)!)) {
-          const answer = to ? isUsedAfter(to, statement) : unknown("what declares it is not known");
+          const answer = to
+            ? isUsedAfter(to, statement)
+            : unknown("name.not-resolved", "what declares it is not known");
           if (answer.is === "yes")
-            return no(`\`${match.textOf(p)}\` is used after it was given back`, statement);
+            return no(
+              "resource.used-after",
+              `\`${match.textOf(p)}\` is used after it was given back`,
+              statement,
+            );
           if (answer.is === "unknown") return answer;
         }
-        return yes("it is not used after it was given back");
+        return yes("resource.used-after", "it is not used after it was given back");
       }),
     ],
     uses: (match) => {

@@ -61,13 +61,18 @@ function followsRelease(match: Match): boolean {
 function releasedEverywhere(match: Match): Answer {
   const to = declarationOfHole(match, p);
   const name = match.textOf(p);
-  if (!to) return unknown(`what declares \`${name}\` is not known`);
+  if (!to) return unknown("name.not-resolved", `what declares \`${name}\` is not known`);
   const ways = waysOutWithout(match.node, deletesOf(match), to);
-  if (!ways) return no(`not all ways from \`${name}\` to the end are known`, match.node);
+  if (!ways)
+    return no("resource.every-path", `not all ways from \`${name}\` to the end are known`, match.node);
   const open = ways.find(({ by }) => by !== "exception");
-  if (!open) return yes(`\`${name}\` is deleted on every way out`);
+  if (!open) return yes("resource.every-path", `\`${name}\` is deleted on every way out`);
   const where = open.by === "return" ? `where \`${open.at!.text.split("\n")[0]}\` leaves` : "at the end";
-  return no(`\`${name}\` is deleted on some ways only, and not ${where}`, open.at ?? match.node);
+  return no(
+    "resource.every-path",
+    `\`${name}\` is deleted on some ways only, and not ${where}`,
+    open.at ?? match.node,
+  );
 }
 
 /** What takes the pointer by reference cannot take what the owner gives out. */
@@ -80,10 +85,10 @@ function lentByValue(match: Match): Answer {
       .at(-1);
     if (taker === undefined) continue;
     const answer = takesByReference(match, taker);
-    if (answer.is === "yes") return no(answer.evidence.says, node);
-    if (answer.is === "unknown") doubt ??= unknown(answer.evidence.says, node);
+    if (answer.is === "yes") return no(answer.evidence.code, answer.evidence.says, node);
+    if (answer.is === "unknown") doubt ??= unknown(answer.evidence.code, answer.evidence.says, node);
   }
-  return doubt ?? yes(`nothing takes \`${match.textOf(p)}\` by reference`);
+  return doubt ?? yes("resource.owner", `nothing takes \`${match.textOf(p)}\` by reference`);
 }
 
 /** Can `make_unique` be told the same arguments? It hands them on, which changes what `0`, `NULL` and `{…}` mean. */
@@ -113,11 +118,14 @@ export const ownedLocal = rule({
     condition("it is not used after it was deleted", (match) => {
       const to = declarationOfHole(match, p);
       for (const statement of deletesOf(match)) {
-        const answer = to ? isUsedAfter(to, statement) : unknown("what declares it is not known");
-        if (answer.is === "yes") return no(`\`${match.textOf(p)}\` is used after it was deleted`, statement);
+        const answer = to
+          ? isUsedAfter(to, statement)
+          : unknown("name.not-resolved", "what declares it is not known");
+        if (answer.is === "yes")
+          return no("resource.used-after", `\`${match.textOf(p)}\` is used after it was deleted`, statement);
         if (answer.is === "unknown") return answer;
       }
-      return yes("it is not used after it was deleted");
+      return yes("resource.used-after", "it is not used after it was deleted");
     }),
     condition("nothing takes the pointer by reference", lentByValue),
     condition("an owner can delete it", (match) => canBeOwned(match, match.textOf(type))),

@@ -75,8 +75,8 @@ export function canBeOwned({ tree }: Match, type: string): Answer {
     .flatMap(({ members, ...of }) => members.map((member) => ({ member, of })))
     .find(({ member }) => !member.isOpen && (member.name === `~${name}` || member.name === "delete"));
   return hidden
-    ? no(`the destructor of \`${name}\` is not public (line ${hidden.member.line})`)
-    : yes(`\`${name}\` can be deleted from anywhere`);
+    ? no("resource.sooner", `the destructor of \`${name}\` is not public (line ${hidden.member.line})`)
+    : yes("resource.sooner", `\`${name}\` can be deleted from anywhere`);
 }
 
 /** Are the constructors of a class public, as `make_unique` needs them? */
@@ -102,7 +102,7 @@ const bareType = (type: string): string =>
  */
 export function goesUnnoticed({ tree }: Match, type: string, between: readonly SyntaxNode[]): Answer {
   const thrower = between.map(canThrow).find(({ is }) => is !== "no");
-  if (!thrower) return yes("nothing in between throws");
+  if (!thrower) return yes("resource.sooner", "nothing in between throws");
   const name = bareType(type);
   const seen = new Set<string>();
   const waiting = [name];
@@ -113,16 +113,18 @@ export function goesUnnoticed({ tree }: Match, type: string, between: readonly S
     const [first] = classes;
     if (!first)
       return unknown(
+        "resource.sooner",
         `${thrower.evidence.says}; what the destructor of \`${shortened(next)}\` does then is not known`,
       );
     const destructor = classes.flatMap(({ members }) => members).find((one) => one.name === `~${next}`);
     if (destructor && !/\{\s*\}$|=\s*default\s*;$/.test(destructor.text))
       return unknown(
+        "resource.sooner",
         `${thrower.evidence.says}; the destructor of \`${next}\` runs then, and did not before (${placeOf(first)})`,
       );
     waiting.push(...classes.flatMap(({ parents }) => parents));
   }
-  return yes(`nothing is done when a \`${name}\` goes`);
+  return yes("resource.sooner", `nothing is done when a \`${name}\` goes`);
 }
 
 /** The statements of a block between a declaration and the last of some others. */
