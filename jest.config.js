@@ -8,6 +8,7 @@ export default {
     "^uvran$": "<rootDir>/dist/index.js",
     "^uvran/packs/(.*)$": "<rootDir>/dist/packs/$1/index.js",
     "^uvran/node$": "<rootDir>/dist/node/index.js",
+    "^uvran/workspace$": "<rootDir>/dist/workspace/index.js",
     "^uvran/testing$": "<rootDir>/dist/testing.js",
     "^(\\.{1,2}/.*)\\.js$": "$1",
   },

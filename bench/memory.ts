@@ -8,7 +8,8 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { examine, SHIPPED } from "uvran/node";
+import { SHIPPED } from "uvran/node";
+import { Workspace } from "uvran/workspace";
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
 
@@ -26,7 +27,7 @@ async function measure(
     let most = 0;
     const watch = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 20);
     const start = performance.now();
-    const { plan } = await examine({ root, rules, leaveOut: [], paths: [], cwd: root });
+    const { plan } = await new Workspace({ root, rules }).examine();
     const time = performance.now() - start;
     most = Math.max(most, process.memoryUsage().rss);
     clearInterval(watch);

@@ -9,7 +9,8 @@ import { cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, wri
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { atLeast, holes, isSeenElsewhere, languageOf, loadGrammars, python, renamed, rule } from "uvran";
-import { applyChanges, decode, examine, findSources, inspect } from "uvran/node";
+import { Workspace } from "uvran/workspace";
+import { applyChanges, decode, findSources, inspect } from "uvran/node";
 import { renameAll } from "./renamer.js";
 
 const LOCAL = [
@@ -74,13 +75,7 @@ async function renamePrivateFunctions(): Promise<void> {
     uses: renamed(name, (match) => `${match.textOf(name)}_priv`),
     trials: [],
   });
-  const { plan } = await examine({
-    root,
-    rules: [privately],
-    leaveOut: ["idlelib/"],
-    paths: [],
-    cwd: root,
-  });
+  const { plan } = await new Workspace({ root, rules: [privately], leaveOut: ["idlelib/"] }).examine();
   const sure = atLeast(plan.changes, "likely");
   await applyChanges(root, plan, sure);
   const elsewhere = sure.filter((change) => change.elsewhere.length > 0).length;

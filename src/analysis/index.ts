@@ -60,6 +60,7 @@ export { isTarget, useOf } from "./names/use.js";
 export { usesElsewhere, type ForeignUse, type ForeignUses, type Following } from "./names/elsewhere.js";
 export { areKin } from "./names/kin.js";
 export type { NamingFile, SourceFiles } from "./names/source-files.js";
+export { TreeStore } from "./tree-store.js";
 export { textFound } from "./text-found.js";
 export { placeIn, surroundingsOf, type Surroundings } from "./project.js";
 export { classesDerivedFrom, classesIn, classesNamed, type FoundClasses } from "./classes/class-index.js";

@@ -1,9 +1,8 @@
 import type { Command } from "commander";
-import { applyChanges, loadPlan, undoLast } from "../node/index.js";
-import { atLeast, countBy, pathsOf } from "../plan/index.js";
+import { countBy, pathsOf } from "../plan/index.js";
 import { plural, shownPath } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { openProject, trustOption } from "./common.js";
+import { openWorkspace, trustOption } from "./common.js";
 import { examples, paintFor } from "./terminal.js";
 
 interface Options {
@@ -25,10 +24,9 @@ export function addApply(program: Command): void {
 }
 
 async function apply(options: Options): Promise<void> {
-  const { root, leaveOut } = await openProject(options);
-  const plan = loadPlan(root, options.plan);
-  const changes = atLeast(plan.changes, options.trust);
-  const files = await applyChanges(root, plan, changes, leaveOut);
+  const workspace = await openWorkspace(options);
+  const plan = workspace.plan(options.plan);
+  const { changes, files } = await workspace.apply(plan, options.trust);
   const paint = paintFor(process.stdout);
   const counts = countBy(changes.flatMap(pathsOf), (path) => path);
   for (const { path } of files)
@@ -53,8 +51,8 @@ export function addUndo(program: Command): void {
 }
 
 async function undo(options: { config?: string; partly?: boolean }): Promise<void> {
-  const { root } = await openProject(options, "undo");
-  const restored = await undoLast(root, options.partly);
+  const workspace = await openWorkspace(options, "undo");
+  const restored = await workspace.undo(options.partly);
   for (const { path, was } of restored) process.stdout.write(`  ${was}  ${shownPath(path)}\n`);
   const left = restored.filter(({ was }) => was.startsWith("left alone")).length;
   process.stdout.write(`${plural(restored.length - left, "file")} as before the apply.\n`);

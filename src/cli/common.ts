@@ -1,16 +1,7 @@
-import { existsSync, realpathSync } from "node:fs";
-import { basename, join } from "node:path";
 import { Option, type Command } from "commander";
 import { SingleBar } from "cli-progress";
-import {
-  examine,
-  interruptedApply,
-  loadProject,
-  Problem,
-  type Examination,
-  type Project,
-} from "../node/index.js";
-import { TRUSTS, type Rule, type Trust } from "../rules/index.js";
+import { TRUSTS, type Trust } from "../rules/index.js";
+import { Workspace, type Examination } from "../workspace/index.js";
 
 /** Options that several commands share. */
 export interface ProjectOptions {
@@ -35,28 +26,24 @@ export function trustOption(what: string, preset?: Trust): Option {
   return preset ? option.default(preset) : option;
 }
 
-/** The project around the working directory, narrowed to the rules asked for. */
-export async function openProject(options: ProjectOptions, command?: "undo"): Promise<Project> {
-  const project = await loadProject(process.cwd(), options.config);
-  const { root, configFile } = project;
-  if (configFile !== undefined && realpathSync(root) !== realpathSync(process.cwd()))
-    process.stderr.write(`Working on ${root}, where the config is: ${basename(configFile)}\n`);
-  const open = command === "undo" || !existsSync(join(root, ".uvran")) ? undefined : interruptedApply(root);
-  if (open !== undefined) process.stderr.write(`${open}\n`);
-  const wanted = options.rule;
-  if (!wanted) return project;
-  const rules = wanted.map((id): Rule => {
-    const found = project.allRules.find((rule) => rule.id === id);
-    if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
-    return found;
+/** The project around the working directory, narrowed to the rules asked for. Says first what must be known of it. */
+export async function openWorkspace({ config, rule }: ProjectOptions, command?: "undo"): Promise<Workspace> {
+  const workspace = await Workspace.open(process.cwd(), {
+    ...(config === undefined ? {} : { config }),
+    ...(rule === undefined ? {} : { rules: rule }),
   });
-  return { ...project, rules };
+  const cut = command === "undo" ? undefined : workspace.interrupted();
+  for (const notice of [workspace.elsewhere(process.cwd()), cut])
+    if (notice !== undefined) process.stderr.write(`${notice}\n`);
+  return workspace;
 }
 
 const QUIET_MILLISECONDS = 1000;
 
-/** Examines the project, with progress on stderr once it takes longer than a second. */
-export async function examineProject(project: Project, paths: readonly string[]): Promise<Examination> {
+/** Gives a function that is told of the progress, and shows it on stderr once something takes longer than a second. */
+export async function withProgress<T>(
+  work: (progress: (done: number, total: number) => void) => Promise<T>,
+): Promise<T> {
   const started = Date.now();
   const bar = new SingleBar({
     format: "reading {bar} {value}/{total} files",
@@ -71,7 +58,7 @@ export async function examineProject(project: Project, paths: readonly string[])
     shown = true;
   };
   try {
-    return await examine({ ...project, paths, cwd: process.cwd(), progress });
+    return await work(progress);
   } finally {
     if (shown) bar.stop();
   }

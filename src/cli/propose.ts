@@ -1,12 +1,11 @@
 import { relative } from "node:path";
 import type { Command } from "commander";
-import { locked, messageOf, Problem, storePlan } from "../node/index.js";
-import { editsFor } from "../engine/index.js";
+import { messageOf, Problem } from "../node/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { atLeast, byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
 import { fileDiff, notLookedAt, plural, proposalText, shownPath } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { examineProject, exitForBadInput, openProject, trustOption } from "./common.js";
+import { exitForBadInput, openWorkspace, trustOption, withProgress } from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
 import { deliver, examples, paintFor } from "./terminal.js";
 
@@ -42,19 +41,20 @@ export function addPropose(program: Command): void {
 async function propose(paths: string[], options: Options): Promise<void> {
   if (options.json && options.diff)
     throw new Problem("--json and --diff are two forms of the same thing. Choose one of them.");
-  const project = await openProject(options);
-  const examination = await examineProject(project, paths);
-  const { plan, texts } = examination;
-  const stored = await locked(project.root, "propose", () => storePlan(project.root, plan));
+  const workspace = await openWorkspace(options);
+  const examination = await withProgress((progress) =>
+    workspace.propose({ paths, cwd: process.cwd(), progress }),
+  );
+  const { plan, stored } = examination;
   const shown: Plan = { ...plan, changes: atLeast(plan.changes, options.trust) };
-  const textOf = (path: string): string => texts.get(path) ?? "";
+  const textOf = (path: string): string => workspace.text(path);
   if (options.json) deliver(JSON.stringify(shown, null, 1) + "\n", options.out);
   else if (options.diff) deliver(await diffOf(shown, textOf), options.out);
   else {
     const edits = new Map<PlanChange, readonly Edit[]>();
     for (const change of shown.changes) {
       try {
-        edits.set(change, await editsFor(change.path, textOf(change.path), [change]));
+        edits.set(change, await workspace.edits(change));
       } catch (error) {
         edits.set(change, change.edits);
         const place = `${shownPath(change.path)}:${change.line}`;

@@ -1,23 +1,8 @@
-import { readFileSync } from "node:fs";
 import type { Command } from "commander";
-import { hashText } from "../engine/index.js";
-import {
-  decode,
-  insideRoot,
-  Journal,
-  loadPlan,
-  Problem,
-  prove,
-  rewrittenFiles,
-  hasPlan,
-  type Project,
-  type Proof,
-  type Replacements,
-} from "../node/index.js";
-import { atLeast, type Plan } from "../plan/index.js";
+import { Problem, type Proof } from "../node/index.js";
 import { fileDiff, plural, type Paint } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { openProject, trustOption } from "./common.js";
+import { openWorkspace, trustOption } from "./common.js";
 import { examples, paintFor } from "./terminal.js";
 
 interface Options {
@@ -44,67 +29,19 @@ export function addProve(program: Command): void {
 }
 
 async function proveCommand(options: Options): Promise<void> {
-  const project = await openProject(options);
-  if (project.checks.length === 0) {
+  const workspace = await openWorkspace(options);
+  if (workspace.project.checks.length === 0) {
     throw new Problem(
       "The config names no checks, so there is nothing to prove with.\n" +
         'Add some to uvran.config.ts: checks: [{ name: "tests", run: "npm test" }]',
     );
   }
-  const plan =
-    options.plan !== undefined || hasPlan(project.root) ? loadPlan(project.root, options.plan) : undefined;
-  const applied = plan && isFresh(project.root, plan) ? undefined : appliedSides(project.root);
-  const sides =
-    applied ?? (await planSides(project, plan ?? loadPlan(project.root, options.plan), options.trust));
+  const sides = await workspace.sides(options.trust, options.plan);
   process.stderr.write(`Comparing ${sides.what} …\n`);
-  const proofs = await prove(project.root, project.checks, sides.before, sides.after);
+  const proofs = await workspace.prove(sides);
   if (options.json) process.stdout.write(JSON.stringify(proofs, null, 1) + "\n");
   else process.stdout.write(proofText(proofs, paintFor(process.stdout)));
   if (proofs.some((proof) => !proof.same)) process.exitCode = 1;
-}
-
-interface Sides {
-  readonly what: string;
-  readonly before: Replacements;
-  readonly after: Replacements;
-}
-
-/** After an apply whose files are untouched: the journal's texts against the files. */
-function appliedSides(root: string): Sides | undefined {
-  const journal = new Journal(root);
-  const entry = journal.last();
-  const isThere = entry?.files.every(({ path, after }) => hashOf(root, path) === after);
-  if (!entry || !isThere) return undefined;
-  const before = new Map(entry.files.map(({ path, stored }) => [path, journal.content(entry, stored)]));
-  return {
-    what: `the files as they were before the last apply with what it wrote (${plural(before.size, "file")})`,
-    before,
-    after: new Map(),
-  };
-}
-
-/** Are the files still what the plan was made for, and is there anything in it? */
-function isFresh(root: string, plan: Plan): boolean {
-  const paths = Object.keys(plan.files);
-  return paths.length > 0 && paths.every((path) => hashOf(root, path) === plan.files[path]);
-}
-
-function hashOf(root: string, path: string): string | undefined {
-  try {
-    return hashText(decode(readFileSync(insideRoot(root, path))));
-  } catch {
-    return undefined;
-  }
-}
-
-async function planSides({ root, leaveOut }: Project, plan: Plan, trust: Trust): Promise<Sides> {
-  const changes = atLeast(plan.changes, trust);
-  const files = await rewrittenFiles(root, plan, changes, leaveOut);
-  return {
-    what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${trust} or better)`,
-    before: new Map(),
-    after: new Map(files.map(({ path, after }) => [path, after])),
-  };
 }
 
 function proofText(proofs: readonly Proof[], paint: Paint): string {

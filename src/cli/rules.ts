@@ -4,7 +4,7 @@ import { adviceGiven, reasonHeld, runTrials } from "../engine/index.js";
 import { Problem, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
 import type { Rule } from "../rules/index.js";
-import { openProject } from "./common.js";
+import { openWorkspace } from "./common.js";
 import { examples, paintFor } from "./terminal.js";
 
 interface Options {
@@ -40,7 +40,7 @@ async function rules(id: string | undefined, options: Options): Promise<void> {
     process.stdout.write(`${id} is a code of evidence, reasons and cautions. It asks ${asks}.\n`);
     return;
   }
-  const project = await openProject(options.config === undefined ? {} : { config: options.config });
+  const { project } = await openWorkspace(options.config === undefined ? {} : { config: options.config });
   const chosen = id === undefined ? project.allRules : project.allRules.filter((rule) => rule.id === id);
   if (chosen.length === 0) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
   const paint = paintFor(process.stdout);

@@ -1,6 +1,6 @@
 import type { Command } from "commander";
 import { placesText, surveyText } from "../report/index.js";
-import { examineProject, exitForBadInput, openProject, withSources } from "./common.js";
+import { exitForBadInput, openWorkspace, withProgress, withSources } from "./common.js";
 import type { ProjectOptions } from "./common.js";
 import { deliver, examples, paintFor } from "./terminal.js";
 
@@ -37,12 +37,13 @@ export function addSurvey(program: Command): void {
 }
 
 async function survey(paths: string[], options: Options): Promise<void> {
-  const project = await openProject(options);
-  const examination = await examineProject(project, paths);
+  const workspace = await openWorkspace(options);
+  const examination = await withProgress((progress) =>
+    workspace.examine({ paths, cwd: process.cwd(), progress }),
+  );
   const { survey: found } = examination;
   const paint = paintFor(process.stdout);
-  const textOf = (path: string): string => examination.texts.get(path) ?? "";
-  const places = options.places ? placesText(found, textOf, paint) : "";
+  const places = options.places ? placesText(found, (path) => workspace.text(path), paint) : "";
   deliver(options.json ? asJson(found) : surveyText(found, paint) + places, options.out);
   exitForBadInput(examination, paths);
   if (options.expectNone && found.changes.length > 0) process.exitCode ??= 1;

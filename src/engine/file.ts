@@ -41,7 +41,7 @@ function workOut(
   clock: Stopwatch,
 ): FileResult {
   const { path } = around;
-  const tree = parse(text, language);
+  const tree = around.files?.trees?.treeOf(path, text, language) ?? parse(text, language);
   let unparsed: Unparsed | undefined;
   let within: readonly Span[] | undefined;
   if (tree.errors.length > 0) {

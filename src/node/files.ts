@@ -4,10 +4,13 @@ import ignore, { type Ignore } from "ignore";
 import { mayHoldCode } from "../embed/index.js";
 import type { Skipped } from "../report/index.js";
 import { messageOf, Problem } from "./problem.js";
+import { isManifest } from "./targets.js";
 
 /** What a search for sources came back with. Paths are relative to the root, with forward slashes. */
 export interface Sources {
   readonly paths: string[];
+  /** Files that say for which versions the project is, or how it is compiled. */
+  readonly manifests: string[];
   readonly skipped: Skipped[];
   readonly unreadable: Skipped[];
   readonly notCovered: Map<string, number>;
@@ -60,7 +63,13 @@ export function isSource(root: string, path: string, leaveOut: readonly string[]
 }
 
 class Walker {
-  readonly sources: Sources = { paths: [], skipped: [], unreadable: [], notCovered: new Map() };
+  readonly sources: Sources = {
+    paths: [],
+    manifests: [],
+    skipped: [],
+    unreadable: [],
+    notCovered: new Map(),
+  };
   readonly #root: string;
   readonly #own: IgnoreFile;
 
@@ -144,6 +153,7 @@ class Walker {
     if (this.#isIgnored(path, false, ignoreFiles)) this.#skip(path, "ignored");
     else if (mayHoldCode(basename(path))) this.sources.paths.push(this.#show(path));
     else {
+      if (isManifest(this.#show(path))) this.sources.manifests.push(this.#show(path));
       const ending = extname(path) || basename(path);
       this.sources.notCovered.set(ending, (this.sources.notCovered.get(ending) ?? 0) + 1);
     }

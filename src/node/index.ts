@@ -8,7 +8,6 @@ export {
   type Rewritten,
 } from "./apply.js";
 export { defineConfig, loadProject, SHIPPED, type Check, type Project, type UvranConfig } from "./config.js";
-export { examine, type Examination, type Task } from "./examine.js";
 export { findSources, type Sources } from "./files.js";
 export { wasmPath } from "./grammars.js";
 export { Journal } from "./journal.js";
@@ -19,5 +18,5 @@ export { hasPlan, loadPlan, stateFolder, storePlan } from "./state.js";
 export { decode, inspect } from "./read.js";
 export { insideRoot } from "./write.js";
 export { ProjectFiles } from "./project-files.js";
-export { ProjectTargets, type Targets } from "./targets.js";
+export { isManifest, ProjectTargets, type Targets } from "./targets.js";
 export { TypeScriptTypes } from "./typescript-types.js";

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import type { NamingFile, SourceFiles } from "../analysis/index.js";
+import { TreeStore, type NamingFile, type SourceFiles } from "../analysis/index.js";
 import { decode, inspect } from "./read.js";
 
 /**
@@ -8,9 +8,11 @@ import { decode, inspect } from "./read.js";
  * other files than the one it is looking at; their texts are read again when they are needed.
  */
 export class ProjectFiles implements SourceFiles {
+  readonly trees = new TreeStore();
   readonly #root: string;
-  readonly #paths: readonly string[];
-  #index: Map<string, number[]> | undefined;
+  #paths: readonly string[];
+  /** By word, the files in which it stands; undefined until the first word is asked for. */
+  #index: Map<string, Set<string>> | undefined;
   readonly #leftOut = new Map<string, string>();
 
   constructor(root: string, paths: readonly string[]) {
@@ -19,10 +21,8 @@ export class ProjectFiles implements SourceFiles {
   }
 
   *naming(word: string): Generator<NamingFile> {
-    for (const i of this.#words().get(word) ?? []) {
-      const path = this.#paths[i]!;
+    for (const path of [...(this.#words().get(word) ?? [])].sort())
       yield { path, text: this.text(path), leftOut: this.#leftOut.get(path) };
-    }
   }
 
   /** The text of one of the files. */
@@ -30,25 +30,48 @@ export class ProjectFiles implements SourceFiles {
     return decode(readFileSync(join(this.#root, path)));
   }
 
-  #words(): Map<string, number[]> {
+  /**
+   * Takes in that the project has these files now, and that some of them have changed, are new or gone. Gives the words
+   * that stand in what changed, before or after; none where no word was ever asked for.
+   */
+  update(paths: readonly string[], changed: ReadonlySet<string>): Set<string> {
+    this.#paths = paths;
+    const result = new Set<string>();
+    if (!this.#index) return result;
+    for (const [word, files] of this.#index) {
+      for (const path of changed) if (files.delete(path)) result.add(word);
+      if (files.size === 0) this.#index.delete(word);
+    }
+    const now = new Set(paths);
+    for (const path of changed) if (now.has(path)) for (const word of this.#read(path)) result.add(word);
+    return result;
+  }
+
+  #words(): Map<string, Set<string>> {
     if (this.#index) return this.#index;
     this.#index = new Map();
-    for (const [i, path] of this.#paths.entries()) {
-      let bytes: Buffer;
-      try {
-        bytes = readFileSync(join(this.#root, path));
-      } catch {
-        continue; // said already, where the files are looked at one by one
-      }
-      const verdict = inspect(bytes);
-      if (verdict && "bad" in verdict) continue;
-      if (verdict) this.#leftOut.set(path, verdict.skip);
-      for (const word of new Set(decode(bytes).match(/[\p{L}\p{N}_]+/gu))) {
-        const list = this.#index.get(word);
-        if (list) list.push(i);
-        else this.#index.set(word, [i]);
-      }
-    }
+    for (const path of this.#paths) this.#read(path);
     return this.#index;
+  }
+
+  /** Puts the words of a file into the index, and gives them. */
+  #read(path: string): Set<string> {
+    let bytes: Buffer;
+    this.#leftOut.delete(path);
+    try {
+      bytes = readFileSync(join(this.#root, path));
+    } catch {
+      return new Set(); // said already, where the files are looked at one by one
+    }
+    const verdict = inspect(bytes);
+    if (verdict && "bad" in verdict) return new Set();
+    if (verdict) this.#leftOut.set(path, verdict.skip);
+    const words = new Set(decode(bytes).match(/[\p{L}\p{N}_]+/gu));
+    for (const word of words) {
+      const files = this.#index!.get(word);
+      if (files) files.add(path);
+      else this.#index!.set(word, new Set([path]));
+    }
+    return words;
   }
 }

@@ -1,6 +1,5 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import type { VersionAsked } from "../report/index.js";
 import type { Target, TargetSource } from "../rules/index.js";
 import type { Language, LanguageId } from "../syntax/index.js";
 import { MANIFESTS } from "./manifests.js";
@@ -11,6 +10,16 @@ const SETTINGS = ".settings";
 /** Versions by language, as the config gives them. */
 export type Targets = Readonly<Partial<Record<LanguageId, string>>>;
 
+/** Does a file of this name say for which version of a language a project is, or how it is compiled? */
+export function isManifest(path: string): boolean {
+  const name = path.slice(path.lastIndexOf("/") + 1);
+  return (
+    path.includes(`${SETTINGS}/`) ||
+    /^tsconfig.*\.json$/.test(name) ||
+    MANIFESTS.some(({ file }) => file.test(name))
+  );
+}
+
 /**
  * The versions that a project's code must run on: as its config says, else the nearest manifest above the file that
  * speaks of the language. Of several manifests in one folder the one that comes first by name counts.
@@ -18,7 +27,6 @@ export type Targets = Readonly<Partial<Record<LanguageId, string>>>;
 export class ProjectTargets implements TargetSource {
   readonly #root: string;
   readonly #config: Targets;
-  readonly #asked = new Map<string, VersionAsked>();
   readonly #found = new Map<string, Target | undefined>();
 
   constructor(root: string, config: Targets = {}) {
@@ -26,28 +34,7 @@ export class ProjectTargets implements TargetSource {
     this.#config = config;
   }
 
-  targetOf(file: { path: string; text: string; language: Language }): Target | undefined {
-    const target = this.#targetOf(file);
-    const { title, assumedVersion } = file.language;
-    const asked = { version: `${title} ${target?.version ?? assumedVersion}`, says: target?.says };
-    this.#asked.set(`${asked.version} ${asked.says ?? ""}`, asked);
-    return target;
-  }
-
-  /** The versions that were asked for so far, in order of language and version. */
-  asked(): VersionAsked[] {
-    return [...this.#asked].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, asked]) => asked);
-  }
-
-  #targetOf({
-    path,
-    text,
-    language,
-  }: {
-    path: string;
-    text: string;
-    language: Language;
-  }): Target | undefined {
+  targetOf({ path, text, language }: { path: string; text: string; language: Language }): Target | undefined {
     const set = this.#config[language.id] ?? (language.id === "tsx" ? this.#config.typescript : undefined);
     if (set !== undefined) return { version: set, says: "by the config" };
     const required =

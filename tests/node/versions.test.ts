@@ -2,7 +2,8 @@ import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { languageOfFile } from "uvran";
-import { examine, ProjectTargets, SHIPPED } from "uvran/node";
+import { ProjectTargets, SHIPPED } from "uvran/node";
+import { Workspace } from "uvran/workspace";
 
 function project(files: Record<string, string>): string {
   const root = mkdtempSync(join(tmpdir(), "uvran-versions-"));
@@ -90,7 +91,7 @@ test("what a project is too old for is counted, and what nothing says the versio
       "hive?.open();\nexport const name = (hive) => (hive !== null && hive !== undefined ? hive : 'none');\n",
     "web/a.php": "<?php function f(?Hive $h) { if ($h !== null) { $h->open(); } }\n",
   });
-  const { survey } = await examine({ root, rules, leaveOut: [], paths: [], cwd: root });
+  const { survey } = await new Workspace({ root, rules }).examine();
   expect(survey.changes).toEqual([]);
   expect(survey.silenced.map(({ rule, needs }) => `${rule} ${needs}`)).toEqual([
     "javascript/value-or-fallback JavaScript 2020",

@@ -84,6 +84,7 @@ export function classesNamed(tree: SyntaxTree, name: string): FoundClasses {
   if (!files) return { classes: own, isWhole: false, otherwise: ownText };
   let known = declared.get(files);
   if (!known) declared.set(files, (known = new Map()));
+  files.restsOn?.(name);
   let rest = known.get(keyOf(id, name));
   if (!rest) {
     const hits = filesWith(tree, name).filter(({ text }) => form.test(text));
@@ -125,6 +126,7 @@ function directlyDerived(tree: SyntaxTree, name: string): readonly OwnClass[] {
   if (!files) return own;
   let known = derived.get(files);
   if (!known) derived.set(files, (known = new Map()));
+  files.restsOn?.(name);
   let rest = known.get(keyOf(id, name));
   if (!rest) {
     const form = classFacts.deriving(name);

@@ -53,6 +53,7 @@ function standsInProject(tree: SyntaxTree, word: string, form: RegExp): boolean 
   if (!files) return false;
   let known = searched.get(files);
   if (!known) searched.set(files, (known = new Map()));
+  files.restsOn?.(word);
   let found = known.get(form.source);
   if (found === undefined)
     known.set(form.source, (found = [...files.naming(word)].some(({ text }) => form.test(text))));

@@ -1,3 +1,5 @@
+import type { TreeStore } from "../tree-store.js";
+
 /** A file of a project in which a word stands. */
 export interface NamingFile {
   /** Relative to the project's root. */
@@ -7,8 +9,12 @@ export interface NamingFile {
   readonly leftOut?: string | undefined;
 }
 
-/** The sources of a project, as far as they are asked for. */
+/** The sources of a project, as far as they are asked for. What was worked out about a project is kept by this object. */
 export interface SourceFiles {
   /** The files in which a word stands, in the order of their paths. */
   naming(word: string): Iterable<NamingFile>;
+  /** Told of a word when an answer about the files that name it is given again without asking for them. */
+  restsOn?(word: string): void;
+  /** Where the trees of files are kept; their own place where there is none. */
+  readonly trees?: TreeStore;
 }

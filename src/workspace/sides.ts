@@ -1,0 +1,64 @@
+import { readFileSync } from "node:fs";
+import { hashText } from "../engine/index.js";
+import {
+  decode,
+  insideRoot,
+  Journal,
+  rewrittenFiles,
+  type Project,
+  type Replacements,
+} from "../node/index.js";
+import { atLeast, type Plan } from "../plan/index.js";
+import { plural } from "../report/index.js";
+import type { Trust } from "../rules/index.js";
+
+/** Old and new code, as texts that take the place of a project's files. */
+export interface Sides {
+  /** What is compared, for a person. */
+  readonly what: string;
+  readonly before: Replacements;
+  readonly after: Replacements;
+}
+
+/** After an apply whose files are untouched: the journal's texts against the files. */
+export function appliedSides(root: string): Sides | undefined {
+  const journal = new Journal(root);
+  const entry = journal.last();
+  const isThere = entry?.files.every(({ path, after }) => hashOf(root, path) === after);
+  if (!entry || !isThere) return undefined;
+  const before = new Map(entry.files.map(({ path, stored }) => [path, journal.content(entry, stored)]));
+  return {
+    what: `the files as they were before the last apply with what it wrote (${plural(before.size, "file")})`,
+    before,
+    after: new Map(),
+  };
+}
+
+/** Are the files still what the plan was made for, and is there anything in it? */
+export function isFresh(root: string, plan: Plan): boolean {
+  const paths = Object.keys(plan.files);
+  return paths.length > 0 && paths.every((path) => hashOf(root, path) === plan.files[path]);
+}
+
+function hashOf(root: string, path: string): string | undefined {
+  try {
+    return hashText(decode(readFileSync(insideRoot(root, path))));
+  } catch {
+    return undefined;
+  }
+}
+
+/** The files as they are against the changes of a plan that are at least this sure. */
+export async function planSides(
+  { root, leaveOut }: Pick<Project, "root" | "leaveOut">,
+  plan: Plan,
+  trust: Trust,
+): Promise<Sides> {
+  const changes = atLeast(plan.changes, trust);
+  const files = await rewrittenFiles(root, plan, changes, leaveOut);
+  return {
+    what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${trust} or better)`,
+    before: new Map(),
+    after: new Map(files.map(({ path, after }) => [path, after])),
+  };
+}

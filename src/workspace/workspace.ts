@@ -1,0 +1,208 @@
+import { existsSync, realpathSync } from "node:fs";
+import { basename, join } from "node:path";
+import { editsFor } from "../engine/index.js";
+import {
+  applyChanges,
+  findSources,
+  hasPlan,
+  interruptedApply,
+  loadPlan,
+  loadProject,
+  locked,
+  Problem,
+  prove,
+  storePlan,
+  undoLast,
+  type Project,
+  type Proof,
+  type Restored,
+  type Rewritten,
+  type Sources,
+} from "../node/index.js";
+import { atLeast, makePlan, type Examined, type Plan, type PlanChange } from "../plan/index.js";
+import type { Survey } from "../report/index.js";
+import type { Edit } from "../rewrite/index.js";
+import type { Rule, Trust } from "../rules/index.js";
+import { Results } from "./results.js";
+import { appliedSides, isFresh, planSides, type Sides } from "./sides.js";
+
+/** What to look at, and how to tell of the progress. */
+export interface Task {
+  /** Files and folders, relative to `cwd`; all of the project where there are none. */
+  readonly paths?: readonly string[];
+  /** The root where nothing is said. */
+  readonly cwd?: string;
+  readonly progress?: (done: number, total: number) => void;
+}
+
+/** The plan for a project's sources, with what a survey needs to know beside it. */
+export interface Examination {
+  readonly plan: Plan;
+  readonly survey: Survey;
+}
+
+/** What a workspace needs to know of a project. */
+export type Opened = Pick<Project, "root" | "rules"> & Partial<Project>;
+
+/**
+ * An opened project, on which commands, pages and editors stand. It keeps what it has worked out about each file until
+ * that file changes, or another one that its result looked at.
+ */
+export class Workspace {
+  readonly project: Project;
+  #results: Results | undefined;
+
+  constructor(project: Opened) {
+    this.project = {
+      allRules: project.rules,
+      leaveOut: [],
+      targets: {},
+      checks: [],
+      fileTime: undefined,
+      ...project,
+    };
+  }
+
+  /**
+   * Opens the project around a folder: the nearest config upwards counts. `rules` are ids of the only rules to use.
+   * Throws a Problem for a config that cannot be loaded, and a rule that is not there.
+   */
+  static async open(
+    from: string,
+    { config, rules: ids }: { readonly config?: string; readonly rules?: readonly string[] } = {},
+  ): Promise<Workspace> {
+    const project = await loadProject(from, config);
+    if (!ids) return new Workspace(project);
+    const rules = ids.map((id): Rule => {
+      const found = project.allRules.find((rule) => rule.id === id);
+      if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
+      return found;
+    });
+    return new Workspace({ ...project, rules });
+  }
+
+  get root(): string {
+    return this.project.root;
+  }
+
+  /** A sentence for somebody who works in another folder than the root, where the config has moved it. */
+  elsewhere(cwd: string): string | undefined {
+    const { root, configFile } = this.project;
+    if (configFile === undefined || realpathSync(root) === realpathSync(cwd)) return undefined;
+    return `Working on ${root}, where the config is: ${basename(configFile)}`;
+  }
+
+  /** A sentence about an apply that was cut off; undefined where there is none. */
+  interrupted(): string | undefined {
+    return existsSync(join(this.root, ".uvran")) ? interruptedApply(this.root) : undefined;
+  }
+
+  /** Looks over all files again; gives the paths of those of which what was said does not hold any more. */
+  refresh(): string[] {
+    return this.#results?.refresh(this.#sources()) ?? [];
+  }
+
+  /** Works out the plan, as far as it is not known yet. Files without any rule's words are never decoded or parsed. */
+  async examine({ paths = [], cwd = this.root, progress }: Task = {}): Promise<Examination> {
+    const sources = findSources(this.root, paths, cwd, this.project.leaveOut);
+    const all = paths.length === 0 ? sources : this.#sources();
+    if (this.#results) this.#results.refresh(all);
+    const results = (this.#results ??= new Results(this.project, all));
+    const examined: Examined[] = [];
+    const found = emptySurvey(this.project.rules, sources);
+    const versions = new Map<string, Survey["versions"][number]>();
+    for (const [i, path] of sources.paths.entries()) {
+      progress?.(i, sources.paths.length);
+      const { result, text, skipped, unreadable, lookedAt } = await results.of(path);
+      if (skipped !== undefined) found.skipped.push({ path, why: skipped });
+      else if (unreadable !== undefined) found.unreadable.push({ path, why: unreadable });
+      else found.filesRead++;
+      for (const [key, version] of lookedAt.versions) versions.set(key, version);
+      if (!result) continue;
+      if (result.unparsed) found.unparsed.push(result.unparsed);
+      found.idleKeeps.push(...(result.idleKeeps ?? []));
+      found.silenced.push(...(result.silenced ?? []));
+      found.failures.push(...(result.failures ?? []));
+      if (text !== undefined) examined.push({ path, text, result });
+      if (i % 50 === 0) await new Promise(setImmediate);
+    }
+    const plan = makePlan(examined, (path) => results.text(path));
+    const { changes, heldBack, advice } = plan;
+    const asked = [...versions].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, version]) => version);
+    return { plan, survey: { ...found, changes, heldBack, advice, versions: asked } };
+  }
+
+  /** Works out the plan and stores it; gives its path beside it. */
+  async propose(task: Task = {}): Promise<Examination & { readonly stored: string }> {
+    const examination = await this.examine(task);
+    const stored = await locked(this.root, "propose", () => storePlan(this.root, examination.plan));
+    return { ...examination, stored };
+  }
+
+  /** The text of a file of the project. */
+  text(path: string): string {
+    return (this.#results ??= new Results(this.project, this.#sources())).text(path);
+  }
+
+  /** All that a change does to its own file, its imports too. Throws a RangeError where these cannot be written. */
+  edits(change: PlanChange): Promise<Edit[]> {
+    return editsFor(change.path, this.text(change.path), [change]);
+  }
+
+  hasPlan(): boolean {
+    return hasPlan(this.root);
+  }
+
+  /** The plan that was stored last, or the one in a file. Throws a Problem where there is none. */
+  plan(file?: string): Plan {
+    return loadPlan(this.root, file);
+  }
+
+  /** Writes the changes of a plan that are at least this sure. */
+  async apply(
+    plan: Plan,
+    trust: Trust,
+  ): Promise<{ readonly changes: PlanChange[]; readonly files: Rewritten[] }> {
+    const changes = atLeast(plan.changes, trust);
+    return { changes, files: await applyChanges(this.root, plan, changes, this.project.leaveOut) };
+  }
+
+  /** Takes the last apply back; `partly` leaves alone what was changed since. */
+  undo(partly = false): Promise<Restored[]> {
+    return undoLast(this.root, partly);
+  }
+
+  /**
+   * Old and new code to prove one against the other: the plan's new code before an apply, and after it what the apply
+   * wrote.
+   */
+  async sides(trust: Trust, planFile?: string): Promise<Sides> {
+    const plan = planFile !== undefined || this.hasPlan() ? this.plan(planFile) : undefined;
+    const applied = plan && isFresh(this.root, plan) ? undefined : appliedSides(this.root);
+    return applied ?? (await planSides(this.project, plan ?? this.plan(planFile), trust));
+  }
+
+  /** Runs the project's checks on both sides. */
+  prove({ before, after }: Sides): Promise<Proof[]> {
+    return prove(this.root, this.project.checks, before, after);
+  }
+
+  #sources(): Sources {
+    return findSources(this.root, [], this.root, this.project.leaveOut);
+  }
+}
+
+/** A survey that is filled in file by file. */
+function emptySurvey(rules: readonly Rule[], { skipped, unreadable, notCovered }: Sources) {
+  return {
+    rules,
+    filesRead: 0,
+    unparsed: [] as Survey["unparsed"][number][],
+    idleKeeps: [] as Survey["idleKeeps"][number][],
+    silenced: [] as Survey["silenced"][number][],
+    failures: [] as Survey["failures"][number][],
+    skipped: [...skipped],
+    unreadable: [...unreadable],
+    notCovered,
+  };
+}
