@@ -1,4 +1,4 @@
-import { languageOfFile, parse, type Language, type SyntaxTree } from "../syntax/index.js";
+import { languageOfFile, parseFile, type Language, type SyntaxTree } from "../syntax/index.js";
 
 /** Trees are kept up to so many code units of their texts together. */
 const MOST_TEXT = 8_000_000;
@@ -27,6 +27,6 @@ export class TreeStore {
 
   #read(text: string, language: Language, old: SyntaxTree | undefined): SyntaxTree {
     this.#size += text.length - (old?.text.length ?? 0);
-    return parse(text, language);
+    return parseFile(text, language);
   }
 }

@@ -3,7 +3,7 @@ import { InvalidArgumentError, type Command } from "commander";
 import "../node/grammars.js";
 import { messageOf, Problem } from "../node/problem.js";
 import { decode, inspect } from "../node/read.js";
-import { allLanguages, languageOfFile, loadGrammars, parse, type SyntaxNode } from "../syntax/index.js";
+import { allLanguages, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "../syntax/index.js";
 import type { Paint } from "../report/index.js";
 import { examples, paintFor } from "./terminal.js";
 
@@ -62,7 +62,7 @@ async function outline(file: string, options: Options): Promise<void> {
   const verdict = inspect(bytes);
   if (verdict && "bad" in verdict) throw new Problem(`Cannot read ${file}: ${verdict.bad}`);
   await loadGrammars([language]);
-  const tree = parse(decode(bytes), language);
+  const tree = parseFile(decode(bytes), language);
   const paint = paintFor(process.stdout);
   const out: string[] = [];
   let root = tree.root;

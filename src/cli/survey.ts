@@ -61,13 +61,14 @@ function asJson(found: Parameters<typeof surveyText>[0]): string {
     title,
   }));
   const { filesRead, heldBack, advice, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;
-  const { silenced, versions, failures } = found;
+  const { silenced, versions, failures, unread } = found;
   const rest = {
     heldBack,
     advice,
     silenced,
     versions,
     unparsed,
+    unread,
     failures,
     idleKeeps,
     unreadable,

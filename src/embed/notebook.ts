@@ -1,5 +1,5 @@
 import { findNodeAtLocation, parseTree, type Node } from "jsonc-parser";
-import { allLanguages, type Language } from "../syntax/index.js";
+import { allLanguages, inNotebook, isOfOtherLanguage, type Language } from "../syntax/index.js";
 import { lineOf, type Region } from "./region.js";
 
 /** The code cells of a Jupyter notebook. Outputs and everything else in the file are left as they are. */
@@ -14,7 +14,8 @@ export function cellsInNotebook(text: string): Region[] {
     const strings =
       source?.type === "array" ? (source.children ?? []) : source?.type === "string" ? [source] : [];
     if (strings.length === 0 || strings.some(({ type }) => type !== "string")) return [];
-    return [cellRegion(text, language, strings)];
+    const region = cellRegion(text, inNotebook(language), strings);
+    return isOfOtherLanguage(region.text) ? [] : [region];
   });
 }
 

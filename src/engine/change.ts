@@ -88,6 +88,15 @@ export interface Unparsed {
   readonly soundFunctions: number;
 }
 
+/** A function that was not looked at, since it could not be read as it stands. */
+export interface Unread {
+  readonly path: string;
+  readonly line: number;
+  /** Its first line. */
+  readonly code: string;
+  readonly why: string;
+}
+
 /** A comment that asks to keep code from a rule which finds nothing there. */
 export interface IdleKeep {
   readonly path: string;
@@ -124,5 +133,7 @@ export interface FileResult {
   readonly silenced?: readonly Silenced[];
   readonly idleKeeps?: readonly IdleKeep[];
   readonly unparsed?: Unparsed;
+  /** Functions that were not looked at, in a file that was looked at as to its rest. */
+  readonly unread?: readonly Unread[];
   readonly failures?: readonly Failure[];
 }

@@ -1,5 +1,5 @@
 import { applyEdits, Nearby, Shifts, stayingImports, type Edit } from "../rewrite/index.js";
-import { parse, type Language, type SyntaxTree } from "../syntax/index.js";
+import { parseFile, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Around } from "../rules/index.js";
 import type { Advice, Change, Failure, FileResult, HeldBack, Unparsed } from "./change.js";
 import { Draft } from "./draft-change.js";
@@ -7,7 +7,7 @@ import { joined } from "./join.js";
 import { findIn, type Candidate, type Placed } from "./find.js";
 import { Fingerprints } from "./fingerprint.js";
 import type { PreparedRules } from "./prepare.js";
-import { soundFunctions, type Span } from "./sound.js";
+import { soundParts } from "./sound.js";
 import { Stopwatch, TimeUp } from "./stopwatch.js";
 import { soundDrafts } from "./verify.js";
 
@@ -41,16 +41,13 @@ function workOut(
   clock: Stopwatch,
 ): FileResult {
   const { path } = around;
-  const tree = around.files?.trees?.treeOf(path, text, language) ?? parse(text, language);
+  const tree = around.files?.trees?.treeOf(path, text, language) ?? parseFile(text, language);
   let unparsed: Unparsed | undefined;
-  let within: readonly Span[] | undefined;
-  if (tree.errors.length > 0) {
-    within = soundFunctions(tree);
+  const within = soundParts(tree, path);
+  if (within && tree.errors.length > 0) {
     const line = tree.lineAt(tree.starts[tree.errors[0]!]!);
-    unparsed = { path, line, soundFunctions: within.length };
-    if (within.length === 0) {
-      return { changes: [], heldBack: [], unparsed };
-    }
+    unparsed = { path, line, soundFunctions: within.functions };
+    if (within.functions === 0) return { changes: [], heldBack: [], unparsed };
   }
   const first = findIn(tree, rules, around, clock, within);
   const heldBack: Placed<HeldBack>[] = [...first.heldBack];
@@ -65,10 +62,10 @@ function workOut(
 
   let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
-    const next = parse(applyEdits(text, allEdits(drafts)), language);
+    const next = parseFile(applyEdits(text, allEdits(drafts)), language);
     const isWorse = next.errors.length > tree.errors.length;
     const pending = drafts.flatMap((draft) => draft.needs);
-    const again = within && soundFunctions(next);
+    const again = within && soundParts(next, path);
     const here = isWorse ? undefined : findIn(next, rules, around, clock, again, pending);
     for (const { rule, says } of here?.failures ?? [])
       if (!failures.some((one) => one.rule === rule)) failures.push({ path, rule: rule!, says });
@@ -111,7 +108,7 @@ function workOut(
 
   const verified = soundDrafts(text, tree, drafts, settled, clock);
   for (const { draft, fault } of verified.refused) heldBack.push(draft.heldBack(path, fault));
-  const mayGo = unparsed === undefined && language.imports.mayGo(path);
+  const mayGo = within === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
   const ids = new Fingerprints(path, tree, "change");
   const changes = sound.map((draft): Change =>
@@ -125,6 +122,7 @@ function workOut(
     silenced,
     idleKeeps,
     failures,
+    ...(within && within.unread.length > 0 ? { unread: within.unread } : {}),
     ...(unparsed ? { unparsed } : {}),
   };
 }

@@ -11,7 +11,7 @@ import { newlyNeeded } from "./needed-version.js";
 import type { Entry } from "./entry.js";
 import type { PreparedRules } from "./prepare.js";
 import { rewritten } from "./rewritten.js";
-import type { Span } from "./sound.js";
+import type { Sound, Span } from "./sound.js";
 import type { Stopwatch } from "./stopwatch.js";
 
 /** A match with its edits worked out, against the text of the tree it was found in. */
@@ -45,7 +45,7 @@ export interface Found {
 
 /**
  * Looks at every node once for all rules together and works out what each match would become. In a file with
- * errors only matches `within` its sound parts count, and none of them is certain. `pending` are imports that
+ * errors, or with something hidden from the parser, only matches `within` its sound parts count, and beside errors none is certain. `pending` are imports that
  * changes made before this pass need.
  */
 export function findIn(
@@ -53,7 +53,7 @@ export function findIn(
   rules: PreparedRules,
   around: Around,
   clock: Stopwatch,
-  within?: readonly Span[],
+  within?: Sound,
   pending: readonly Import[] = [],
 ): Found {
   const { path } = around;
@@ -71,7 +71,7 @@ export function findIn(
   const lookAt = (entry: Entry, n: NodeId): boolean => {
     const found = matchAt(entry.pattern, tree, n);
     if (!found) return false;
-    if (within && !within.some((span) => span.start <= found.start && found.end <= span.end)) return false;
+    if (within?.allows(found) === false) return false;
     const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
     if (!match) return false;
     const keep = keeps.find(
@@ -101,7 +101,7 @@ export function findIn(
     else if ("says" in outcome) advice.push({ ...outcome, path, ...spanOf(match) });
     else if ("reason" in outcome) heldBack.push({ ...outcome, path, ...spanOf(match) });
     else if (outcome.edits.length > 0 || outcome.elsewhere.length > 0)
-      candidates.push(within ? besideErrors(outcome, tree) : outcome);
+      candidates.push(tree.errors.length > 0 ? besideErrors(outcome, tree) : outcome);
     return true;
   };
   for (let n = 0; n < tree.size; n++) {

@@ -9,6 +9,7 @@ export {
   type Silenced,
   type Failure,
   type Unparsed,
+  type Unread,
 } from "./change.js";
 export { changesInFile } from "./file.js";
 export { editsFor, textAfter } from "./outcome.js";

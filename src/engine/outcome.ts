@@ -1,6 +1,6 @@
 import { regionsOf } from "../embed/index.js";
 import { applyEdits, compose, tidyImports, type Edit } from "../rewrite/index.js";
-import { countErrors, loadGrammars, parse, type Import, type SyntaxTree } from "../syntax/index.js";
+import { loadGrammars, parse, type Import, type SyntaxTree } from "../syntax/index.js";
 import type { Change } from "./change.js";
 
 type Kept = Pick<Change, "edits" | "needs">;
@@ -43,7 +43,7 @@ function tidied(was: SyntaxTree, is: SyntaxTree, needs: readonly Import[], mayRe
   for (const removing of mayRemove ? [true, false] : [false]) {
     const edits = tidyImports(was, is, needs, removing);
     if (edits.length === 0) return edits;
-    if (countErrors(applyEdits(is.text, edits), is.language) <= is.errors.length) return edits;
+    if (parse(applyEdits(is.text, edits), is.language).errors.length <= is.errors.length) return edits;
   }
   if (needs.length > 0)
     throw new RangeError("an import that is needed cannot be written so that the file parses");

@@ -119,6 +119,7 @@ function inFile(path: string, text: string, region: Region, result: FileResult):
     silenced: (result.silenced ?? []).map((entry) => ({ ...placed(entry), path })),
     idleKeeps: (result.idleKeeps ?? []).map((keep): IdleKeep => ({ ...placed(keep), path })),
     failures: (result.failures ?? []).map((entry) => ({ ...placed(entry), path })),
+    unread: (result.unread ?? []).map((entry) => ({ ...placed(entry), path })),
     ...(result.unparsed ? { unparsed: { ...placed(result.unparsed), path } } : {}),
   };
 }
@@ -132,6 +133,7 @@ function together(results: readonly FileResult[]): FileResult {
     silenced: results.flatMap((result) => result.silenced ?? []),
     idleKeeps: results.flatMap((result) => result.idleKeeps ?? []),
     failures: results.flatMap((result) => result.failures ?? []),
+    unread: results.flatMap((result) => result.unread ?? []),
     ...(unparsed ? { unparsed } : {}),
   };
 }

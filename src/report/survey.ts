@@ -1,6 +1,6 @@
 import { byPath, countBy, type PlanChange } from "../plan/index.js";
 import { TRUSTS, type Rule } from "../rules/index.js";
-import type { Advice, Failure, HeldBack, IdleKeep, Silenced, Unparsed } from "../engine/index.js";
+import type { Advice, Failure, HeldBack, IdleKeep, Silenced, Unparsed, Unread } from "../engine/index.js";
 import { paintTrust, type Paint } from "./paint.js";
 import { shownPath } from "./path.js";
 
@@ -27,6 +27,7 @@ export interface Survey {
   readonly heldBack: readonly HeldBack[];
   readonly advice: readonly Advice[];
   readonly unparsed: readonly Unparsed[];
+  readonly unread: readonly Unread[];
   readonly silenced: readonly Silenced[];
   /** The versions that were asked for while looking, each once. */
   readonly versions: readonly VersionAsked[];
@@ -49,6 +50,8 @@ interface Row {
 }
 
 const BAR = 14;
+/** So many functions that were not looked at are named one by one. */
+const MOST_UNREAD = 6;
 
 /** A survey as a table that a lead can read. */
 export function surveyText(survey: Survey, paint: Paint): string {
@@ -98,7 +101,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
 }
 
 /** A line for each file, or part of one, that could not be looked at, and why. */
-export function notLookedAt({ unparsed, unreadable, failures }: Survey, paint: Paint): string[] {
+export function notLookedAt({ unparsed, unread, unreadable, failures }: Survey, paint: Paint): string[] {
   const out: string[] = [];
   for (const { path, line, soundFunctions } of unparsed) {
     const rest =
@@ -106,6 +109,16 @@ export function notLookedAt({ unparsed, unreadable, failures }: Survey, paint: P
         ? `only ${plural(soundFunctions, "function")} without it looked at`
         : "this file was left as it is";
     out.push(paint.red("syntax error   ") + `${shownPath(path)}:${line} (${rest})`);
+  }
+  for (const { path, line, code, why } of unread.slice(0, MOST_UNREAD))
+    out.push(paint.yellow("not looked at  ") + `${shownPath(path)}:${line} ${code}: ${why}`);
+  const more = unread.slice(MOST_UNREAD);
+  if (more.length > 0) {
+    const files = new Set(more.map(({ path }) => path)).size;
+    out.push(
+      paint.yellow("not looked at  ") +
+        `${plural(more.length, "more function")} in ${plural(files, "file")}; uvran survey --json lists them`,
+    );
   }
   for (const { path, why } of unreadable)
     out.push(paint.red("unreadable     ") + `${shownPath(path)}: ${why}`);

@@ -1,4 +1,4 @@
-import { parse, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { parse, parseFile, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
 import { applyEdits, type Edit } from "./edits.js";
 
 /** Of how many surrounding lists of statements a part is tried before the whole file is taken. */
@@ -17,6 +17,7 @@ export class Excerpt {
     private readonly before: string,
     /** The lines, read in surroundings of their own. */
     readonly tree: SyntaxTree,
+    private readonly isFile = false,
   ) {}
 
   /** What leads from an offset of the file to the same place in the excerpt. */
@@ -26,7 +27,8 @@ export class Excerpt {
 
   /** The lines with edits made, which are in offsets of the file and must lie in them. */
   edited(edits: readonly Edit[]): SyntaxTree {
-    return parse(applyEdits(this.tree.text, this.moved(edits)), this.tree.language);
+    const text = applyEdits(this.tree.text, this.moved(edits));
+    return (this.isFile ? parseFile : parse)(text, this.tree.language);
   }
 
   /** Edits of the file as edits of the excerpt's text. */
@@ -51,7 +53,7 @@ export class Excerpt {
       const found = known.get(key);
       if (found) return found;
     }
-    return new Excerpt(0, tree.text.length, "", tree);
+    return new Excerpt(0, tree.text.length, "", tree, true);
   }
 
   static #read(tree: SyntaxTree, { start, end, first, last }: Lines): Excerpt | undefined {

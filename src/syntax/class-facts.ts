@@ -38,6 +38,11 @@ export const noClasses: ClassFacts = {
   deriving: () => /(?!)/,
 };
 
+/** The parts of a class's body with those that stand in a condition of some kind, whichever way it goes. */
+export function withBranches(parts: readonly SyntaxNode[], conditions: readonly string[]): SyntaxNode[] {
+  return parts.flatMap((part) => (part.is(conditions) ? withBranches(part.parts, conditions) : [part]));
+}
+
 /** A name as it stands in a regular expression. */
 export const escaped = (name: string): string => name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 

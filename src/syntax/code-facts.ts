@@ -1,3 +1,4 @@
+import type { Obstacles } from "./masks/mask.js";
 import type { SyntaxNode } from "./node.js";
 import type { SyntaxTree } from "./tree.js";
 
@@ -45,6 +46,8 @@ export interface CodeFacts {
 
   /** Nodes that are an error when nothing is in them, although the grammar lets them be. */
   readonly neverEmpty: readonly string[];
+  /** What may be hidden from the parser where it cannot read a file whole. */
+  readonly obstacles: Obstacles;
   /** Does the grammar take for an error what compilers accept, such as macros? */
   readonly grammarIsPartial: boolean;
   readonly comments: readonly string[];
@@ -150,6 +153,7 @@ export const ordinaryCode = {
   operators: [],
   modifierLists: [],
   neverEmpty: [],
+  obstacles: [],
   grammarIsPartial: false,
   lineBreaksMatter: false,
   commutative: [],

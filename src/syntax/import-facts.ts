@@ -94,7 +94,11 @@ const statements = new WeakMap<SyntaxTree, readonly ImportStatement[]>();
 /** The import statements at the top of a file, in order. */
 export function importStatements(tree: SyntaxTree): readonly ImportStatement[] {
   let found = statements.get(tree);
-  if (!found) statements.set(tree, (found = tree.language.imports.read(tree)));
+  if (!found) {
+    const isConditional = ({ node }: ImportStatement): boolean =>
+      tree.masks.some(({ whole }) => whole.start < node.start && node.end < whole.end);
+    statements.set(tree, (found = tree.language.imports.read(tree).filter((one) => !isConditional(one))));
+  }
   return found;
 }
 

@@ -3,6 +3,9 @@ import type { Language } from "./language.js";
 import { collapsed } from "./collapse.js";
 import { countLeading } from "./count-leading.js";
 import { grammarOf, walkTree } from "./grammars.js";
+import { conditionals, mostBranches } from "./masks/conditionals.js";
+import { masked } from "./masks/masked.js";
+import type { Mask } from "./masks/mask.js";
 import { namesOf, type GrammarNames } from "./grammar-names.js";
 import type { NodeArrays, NodeId } from "./node-arrays.js";
 import { SyntaxNode } from "./node.js";
@@ -39,10 +42,14 @@ export class SyntaxTree {
   #named: Map<string, NodeId[]> | undefined;
   #lineStarts: number[] | undefined;
 
-  constructor(text: string, language: Language, tree: Tree) {
+  /** What was hidden from the parser, in the order of their starts. */
+  readonly masks: readonly Mask[];
+
+  constructor(text: string, language: Language, tree: Tree, masks: readonly Mask[] = []) {
     const names = namesOf(language);
     this.text = text;
     this.language = language;
+    this.masks = masks;
     this.#kindNames = names.kinds;
     this.#isNamed = names.named;
     this.#fieldNames = names.fields;
@@ -203,6 +210,28 @@ export class SyntaxTree {
     return this.node(n);
   }
 
+  #hiddenWords: Map<string, Mask[]> | undefined;
+
+  /** What is hidden of a file and has this word in it; marks, which mean nothing for the code beside them, do not count. */
+  hiddenWith(word: string): readonly Mask[] {
+    if (this.masks.length === 0) return [];
+    if (!this.#hiddenWords) {
+      this.#hiddenWords = new Map();
+      for (const mask of this.masks.filter(({ isMark }) => !isMark))
+        for (const one of new Set(this.text.slice(mask.start, mask.end).match(/[\p{L}\p{N}_]+/gu))) {
+          const list = this.#hiddenWords.get(one);
+          if (list) list.push(mask);
+          else this.#hiddenWords.set(one, [mask]);
+        }
+    }
+    return this.#hiddenWords.get(word) ?? [];
+  }
+
+  /** What is hidden in a range, wholly or in part. */
+  masksIn(start: number, end: number): Mask[] {
+    return this.masks.filter((mask) => mask.start < end && mask.end > start);
+  }
+
   /** 1-based line of an offset. */
   lineAt(offset: number): number {
     const starts = this.#starts();
@@ -275,21 +304,78 @@ function cutLineEnds(text: string, { size, ends }: NodeArrays): void {
   }
 }
 
-/**
- * Parses source text. A byte-order mark at the start is kept in `text` and hidden from the parser.
- */
+/** Parses a piece of source text. A byte-order mark at the start is kept in `text` and hidden from the parser. */
 export function parse(text: string, language: Language): SyntaxTree {
-  const seen = text.startsWith("\uFEFF") ? "\n" + text.slice(1) : text;
-  const tree = grammarOf(language).parser.parse(seen);
+  return read(text, language, []);
+}
+
+/**
+ * Parses the text of a whole file. Where the parser cannot read it, what stands in its way, such as directives of a
+ * preprocessor, is hidden from it, as the tree's `masks` tell.
+ */
+export function parseFile(text: string, language: Language): SyntaxTree {
+  const plain = read(text, language, []);
+  if (plain.errors.length === 0 || language.obstacles.length === 0 || text.length > MOST_TEXT) return plain;
+  return masked(plain, (masks) => read(text, language, masks));
+}
+
+/** Longer files are not read again and again to find out what stands in the parser's way. */
+const MOST_TEXT = 2_000_000;
+
+/** The trees of a file of which something is hidden, each with other branches of its conditionals in sight. */
+export function otherBranches({ text, language, masks }: SyntaxTree): SyntaxTree[] {
+  if (!masks.some(({ whole, start, end }) => whole.start < start || end < whole.end)) return [];
+  const hidden = new Set(masks.map(({ whole }) => `${whole.start} ${whole.end}`));
+  const alone = masks.filter(({ whole, start, end }) => whole.start === start && whole.end === end);
+  const trees: SyntaxTree[] = [];
+  for (let later = 1; later < Math.min(MOST_BRANCHES, mostBranches(text)); later++) {
+    const others = conditionals(text, later).filter(({ start, end }) => hidden.has(`${start} ${end}`));
+    const all = [...alone, ...others.flatMap((one) => one.masks)];
+    trees.push(
+      read(
+        text,
+        language,
+        all.sort((a, b) => a.start - b.start || b.end - a.end),
+      ),
+    );
+  }
+  return trees;
+}
+
+const MOST_BRANCHES = 6;
+
+function read(text: string, language: Language, masks: readonly Mask[]): SyntaxTree {
+  const tree = grammarOf(language).parser.parse(seenText(text, masks));
   if (!tree) throw new Error(`The parser gave no tree for ${language.title}.`);
   try {
-    return new SyntaxTree(text, language, tree);
+    return new SyntaxTree(text, language, tree, masks);
   } finally {
     tree.delete();
   }
 }
 
-/** The number of error nodes in a text. */
+/** What the parser gets to see: blanks where something is hidden, with all line ends where they were. */
+function seenText(text: string, masks: readonly Mask[]): string {
+  const whole = text.startsWith("\uFEFF") ? "\n" + text.slice(1) : text;
+  let seen = "";
+  let at = 0;
+  for (const { start, end } of masks) {
+    if (end <= at) continue;
+    const from = Math.max(at, start);
+    seen += whole.slice(at, from) + whole.slice(from, end).replace(/[^\r\n]/g, " ");
+    at = end;
+  }
+  return seen + whole.slice(at);
+}
+
+/** The number of error nodes in the text of a file. */
 export function countErrors(text: string, language: Language): number {
-  return parse(text, language).errors.length;
+  return parseFile(text, language).errors.length;
+}
+
+/** Is a function or the like free of errors when it is read without what is around it? */
+export function readsAlone({ tree: { language }, text }: SyntaxNode): boolean {
+  return language.contexts
+    .filter(({ name }) => name === "file" || name === "member" || name === "statement")
+    .some(({ before, after }) => parse(before + text + after, language).errors.length === 0);
 }

@@ -123,6 +123,7 @@ export class Workspace {
       found.idleKeeps.push(...(result.idleKeeps ?? []));
       found.silenced.push(...(result.silenced ?? []));
       found.failures.push(...(result.failures ?? []));
+      found.unread.push(...(result.unread ?? []));
       if (text !== undefined) examined.push({ path, text, result });
       if (i % 50 === 0) await new Promise(setImmediate);
     }
@@ -198,6 +199,7 @@ function emptySurvey(rules: readonly Rule[], { skipped, unreadable, notCovered }
     rules,
     filesRead: 0,
     unparsed: [] as Survey["unparsed"][number][],
+    unread: [] as Survey["unread"][number][],
     idleKeeps: [] as Survey["idleKeeps"][number][],
     silenced: [] as Survey["silenced"][number][],
     failures: [] as Survey["failures"][number][],

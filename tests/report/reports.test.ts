@@ -116,6 +116,7 @@ const survey: Survey = {
   heldBack: [held],
   advice: [],
   failures: [],
+  unread: [],
   unparsed: [{ path: "bad.py", line: 9, soundFunctions: 0 }],
   silenced: [1, 2].map((line) => ({
     rule: "a/new",

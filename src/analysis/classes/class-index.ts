@@ -1,10 +1,10 @@
-import { languageOfFile, type LanguageId, type SyntaxTree } from "../../syntax/index.js";
+import { languageOfFile, otherBranches, type LanguageId, type SyntaxTree } from "../../syntax/index.js";
 import { areKin } from "../names/kin.js";
 import type { NamingFile, SourceFiles } from "../names/source-files.js";
 import { treeOfOther } from "../other-trees.js";
 import { surroundingsOf, type Surroundings } from "../project.js";
 import { textFound } from "../text-found.js";
-import { ownClassAt, type OwnClass } from "./own-class.js";
+import { ownClassAt, type OwnClass, type OwnMember } from "./own-class.js";
 
 /** Classes of a project, and whether all of its files could be looked at. */
 export interface FoundClasses {
@@ -32,9 +32,26 @@ export function classesIn(tree: SyntaxTree): readonly OwnClass[] {
   let found = perTree.get(tree);
   if (!found) {
     const { path } = surroundingsOf(tree);
-    perTree.set(tree, (found = readClasses(tree, path)));
+    perTree.set(tree, (found = readAll(tree, path)));
   }
   return found;
+}
+
+/** The classes of a file with the members of all branches of its conditionals. */
+function readAll(tree: SyntaxTree, path: string): OwnClass[] {
+  const result = new Map<string, OwnClass>();
+  for (const one of [tree, ...otherBranches(tree)].flatMap((branch) => readClasses(branch, path))) {
+    const key = `${one.name ?? ""} ${one.line}`;
+    const known = result.get(key);
+    if (!known) result.set(key, one);
+    else {
+      const isNew = (member: OwnMember): boolean =>
+        !known.members.some(({ name, line }) => name === member.name && line === member.line);
+      const parents = [...new Set([...known.parents, ...one.parents])];
+      result.set(key, { ...known, parents, members: [...known.members, ...one.members.filter(isNew)] });
+    }
+  }
+  return [...result.values()];
 }
 
 function readClasses(tree: SyntaxTree, path: string): OwnClass[] {
@@ -59,7 +76,7 @@ function classesOf(
   let found = known.get(path);
   if (!found) {
     const tree = treeOfOther(path, text, around);
-    known.set(path, (found = tree ? readClasses(tree, path) : []));
+    known.set(path, (found = tree ? readAll(tree, path) : []));
   }
   return found;
 }

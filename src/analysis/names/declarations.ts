@@ -75,10 +75,27 @@ export class NameInFile {
   #at(id: number): readonly Reference[] {
     let found = this.#resolved.get(id);
     if (!found) {
-      found = (this.#occurrences.get(id) ?? []).map((occurrence) => this.#resolve(occurrence));
+      found = (this.#occurrences.get(id) ?? []).map((occurrence) =>
+        this.#unlessHidden(this.#resolve(occurrence)),
+      );
       this.#resolved.set(id, found);
     }
     return found;
+  }
+
+  /** A use without what it refers to, where code that the parser did not see has the name in it too. */
+  #unlessHidden(reference: Reference): Reference {
+    const { to } = reference;
+    const hidden = this.tree
+      .hiddenWith(this.name)
+      .find(({ start, end }) => !to || (to.scope.start <= start && end <= to.scope.end));
+    if (!hidden) return reference;
+    const line = this.tree.lineAt(hidden.start);
+    return {
+      ...reference,
+      to: undefined,
+      unknown: `code that the parser did not see has the name too (line ${line})`,
+    };
   }
 
   /** The uses that refer to a declaration. */

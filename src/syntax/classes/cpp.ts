@@ -1,5 +1,14 @@
-import { escaped, member, typeWords, type ClassFacts, type DeclaredMember } from "../class-facts.js";
+import {
+  escaped,
+  member,
+  typeWords,
+  withBranches,
+  type ClassFacts,
+  type DeclaredMember,
+} from "../class-facts.js";
 import type { SyntaxNode } from "../node.js";
+
+const CONDITIONS = ["preproc_if", "preproc_ifdef", "preproc_else", "preproc_elif", "preproc_elifdef"];
 
 /** The innermost declarator: a name, an operator, a conversion. */
 function innermost(
@@ -42,7 +51,7 @@ export const cppClasses: ClassFacts = {
   membersOf: (node) => {
     const name = node.child("name")?.text;
     let isOpen = !node.is("class_specifier");
-    return (node.child("body")?.parts ?? []).flatMap((part) => {
+    return withBranches(node.child("body")?.parts ?? [], CONDITIONS).flatMap((part) => {
       if (part.is("access_specifier")) isOpen = part.text.startsWith("public");
       const found = memberIn(part.is("template_declaration") ? part.parts.at(-1)! : part, name);
       return found.map((one) => ({ ...one, isOpen }));

@@ -1,5 +1,14 @@
-import { escaped, member, typeWords, type ClassFacts, type DeclaredMember } from "../class-facts.js";
+import {
+  escaped,
+  member,
+  typeWords,
+  withBranches,
+  type ClassFacts,
+  type DeclaredMember,
+} from "../class-facts.js";
 import type { SyntaxNode } from "../node.js";
+
+const CONDITIONS = ["preproc_if", "preproc_elif", "preproc_else"];
 
 const modifiersOf = (node: SyntaxNode): string[] =>
   node.parts.filter((part) => part.is("modifier")).map((part) => part.text);
@@ -55,7 +64,7 @@ export const csharpClasses: ClassFacts = {
     node.parts
       .filter((part) => part.is("base_list"))
       .flatMap((part) => typeWords(part.text.replace(/^:/, ""))),
-  membersOf: (node) => (node.child("body")?.parts ?? []).flatMap(memberIn),
+  membersOf: (node) => withBranches(node.child("body")?.parts ?? [], CONDITIONS).flatMap(memberIn),
   declaring: (name) =>
     new RegExp(
       `\\b(?:class|struct|interface|enum|record)\\s+(?:class\\s+|struct\\s+)?${escaped(name)}\\b` +

@@ -1,5 +1,23 @@
-import { escaped, member, typeWords, type ClassFacts, type DeclaredMember } from "../class-facts.js";
+import {
+  escaped,
+  member,
+  typeWords,
+  withBranches,
+  type ClassFacts,
+  type DeclaredMember,
+} from "../class-facts.js";
 import type { SyntaxNode } from "../node.js";
+
+const CONDITIONS = [
+  "if_statement",
+  "elif_clause",
+  "else_clause",
+  "try_statement",
+  "except_clause",
+  "finally_clause",
+  "with_statement",
+  "block",
+];
 
 function memberIn(node: SyntaxNode): DeclaredMember[] {
   if (node.is("decorated_definition")) {
@@ -28,7 +46,7 @@ export const pythonClasses: ClassFacts = {
     (node.child("superclasses")?.parts ?? [])
       .filter((part) => !part.is("keyword_argument"))
       .flatMap((part) => typeWords(part.text).slice(0, 1)),
-  membersOf: (node) => (node.child("body")?.parts ?? []).flatMap(memberIn),
+  membersOf: (node) => withBranches(node.child("body")?.parts ?? [], CONDITIONS).flatMap(memberIn),
   declaring: (name) => new RegExp(`\\bclass\\s+${escaped(name)}\\b|^${escaped(name)}\\s*=`, "m"),
   deriving: (name) => new RegExp(`\\bclass\\s+\\w+\\s*\\([^)]*\\b${escaped(name)}\\b`),
 };

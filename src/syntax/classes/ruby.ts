@@ -1,4 +1,11 @@
-import { escaped, member, typeWords, type ClassFacts, type DeclaredMember } from "../class-facts.js";
+import {
+  escaped,
+  member,
+  typeWords,
+  withBranches,
+  type ClassFacts,
+  type DeclaredMember,
+} from "../class-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** Calls that define methods by their names. */
@@ -11,7 +18,9 @@ function memberIn(node: SyntaxNode): DeclaredMember[] {
     return member(node, "method", { isStatic: node.child("object")?.text === "self" });
   if (node.is("alias")) return member(node, "method");
   if (node.is("singleton_class"))
-    return (node.child("body")?.parts ?? []).flatMap(memberIn).map((one) => ({ ...one, isStatic: true }));
+    return bodyParts(node)
+      .flatMap(memberIn)
+      .map((one) => ({ ...one, isStatic: true }));
   const called = node.is("call") ? (node.child("method")?.text ?? "") : "";
   // `private def x` and the like.
   if (/^(private|protected|public|module_function)$/.test(called))
@@ -24,6 +33,23 @@ function memberIn(node: SyntaxNode): DeclaredMember[] {
 
 const bodyOf = (node: SyntaxNode): SyntaxNode | undefined =>
   node.child("body") ?? node.child("block")?.child("body");
+
+const CONDITIONS = [
+  "if",
+  "unless",
+  "then",
+  "else",
+  "elsif",
+  "begin",
+  "rescue",
+  "ensure",
+  "if_modifier",
+  "unless_modifier",
+  "case",
+  "when",
+];
+
+const bodyParts = (node: SyntaxNode): SyntaxNode[] => withBranches(bodyOf(node)?.parts ?? [], CONDITIONS);
 
 /** `Class.new(Hash) do … end` and `refine Hash do … end` add to a class, and so does a single method of an object. */
 const isMade = (node: SyntaxNode): boolean =>
@@ -40,14 +66,12 @@ export const rubyClasses: ClassFacts = {
       return isMade(node)
         ? (node.child("arguments")?.parts ?? []).flatMap((part) => typeWords(part.text))
         : [];
-    const mixed = (node.child("body")?.parts ?? []).filter((part) =>
-      /^(include|prepend|extend)\b/.test(part.text),
-    );
+    const mixed = bodyParts(node).filter((part) => /^(include|prepend|extend)\b/.test(part.text));
     return [node.child("superclass"), ...mixed].flatMap((part) =>
       typeWords((part?.text ?? "").replace(/^(<|include|prepend|extend)/, "")),
     );
   },
-  membersOf: (node) => (bodyOf(node)?.parts ?? []).flatMap(memberIn),
+  membersOf: (node) => bodyParts(node).flatMap(memberIn),
   declaring: (name) =>
     new RegExp(
       `\\b(?:class|module)\\s+(?:\\w+::)*${escaped(name)}\\b|\\brefine\\s+${escaped(name)}\\b|^\\s*${escaped(name)}\\s*=[^=]`,

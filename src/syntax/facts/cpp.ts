@@ -1,3 +1,5 @@
+import { conditionals } from "../masks/conditionals.js";
+import { macros } from "../masks/macros.js";
 import { cppVersions } from "../versions/cpp.js";
 import { cppClasses } from "../classes/cpp.js";
 import { ordinaryCode } from "../code-facts.js";
@@ -49,6 +51,7 @@ export const cpp: Language = {
     modifiers: ["static", "const", "virtual", "[[hole]]"],
   },
   grammarIsPartial: true,
+  obstacles: [conditionals, macros],
   comments: ["comment"],
   lineComments: ["//"],
   optionalBraces: ["compound_statement"],

@@ -1,3 +1,4 @@
+import { conditionals } from "../masks/conditionals.js";
 import { csharpVersions } from "../versions/csharp.js";
 import { csharpClasses } from "../classes/csharp.js";
 import { ordinaryCode } from "../code-facts.js";
@@ -56,6 +57,7 @@ export const csharp: Language = {
     modifiers: ["[Hole]"],
   },
   grammarIsPartial: true,
+  obstacles: [conditionals],
   comments: ["comment"],
   lineComments: ["//"],
   optionalBraces: ["block"],
