@@ -9,7 +9,7 @@ import "./grammars.js";
 import { Journal, type Entry } from "./journal.js";
 import { isLocked, locked } from "./lock.js";
 import { messageOf, Problem } from "./problem.js";
-import { decode } from "./read.js";
+import { decode, encode, encodingOf } from "./encoding.js";
 import { cleanTemporaries, stateFolder, temporaryFolder } from "./state.js";
 import { checkReplaceable, insideRoot, putInPlace, writeLike } from "./write.js";
 
@@ -19,6 +19,8 @@ export interface Rewritten {
   readonly file: string;
   readonly before: string;
   readonly after: string;
+  /** The new text in the encoding of the file. */
+  readonly bytes: Uint8Array;
 }
 
 /**
@@ -37,7 +39,8 @@ export async function rewrittenFiles(
     const file = insideRoot(root, path);
     if (!isSource(root, path, leaveOut))
       throw new PlanError(`The plan names "${path}", which Uvran would never look at. Nothing was done.`);
-    const before = decode(readFileSync(file));
+    const bytes = readFileSync(file);
+    const before = decode(bytes);
     if (hashText(before) !== plan.files[path]) {
       stale.push(path);
       continue;
@@ -45,7 +48,13 @@ export async function rewrittenFiles(
     const after = await plannedText(path, before, own);
     if ((await errorsIn(path, after)) > (await errorsIn(path, before)))
       throw new PlanError(`With the plan's edits "${path}" would have a syntax error. Nothing was done.`);
-    result.push({ path, file, before, after });
+    const encoded = encode(after, encodingOf(bytes) ?? "utf-8");
+    if (!encoded)
+      throw new Problem(
+        `"${path}" is encoded in ${encodingOf(bytes)}, which cannot hold what is to be written. Nothing was done.`,
+        1,
+      );
+    result.push({ path, file, before, after, bytes: encoded });
   }
   if (stale.length > 0) {
     throw new Problem(
@@ -89,7 +98,7 @@ export function applyChanges(
     let entry: Entry | undefined;
     const stop = watchForStop();
     try {
-      for (const { staged: to, after, file } of staged) writeLike(to, after, file);
+      for (const { staged: to, bytes, file } of staged) writeLike(to, bytes, file);
       entry = journal.begin(files);
       for (const { staged: from, file } of staged) {
         await stop.check();

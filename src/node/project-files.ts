@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { TreeStore, type NamingFile, type SourceFiles } from "../analysis/index.js";
-import { decode, inspect } from "./read.js";
+import { decode } from "./encoding.js";
+import { inspect } from "./read.js";
 
 /**
  * The sources of a project by the words in them. All files are read once, when the first rule asks what stands in

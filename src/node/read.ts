@@ -1,4 +1,4 @@
-import { isUtf8 } from "node:buffer";
+import { decode, encodingOf } from "./encoding.js";
 
 const GENERATED =
   /@generated\b|\bdo not edit\b|\bcode generated\b|\bauto-?generated\b|\bgenerated (by|from|file)\b/i;
@@ -10,16 +10,26 @@ export type Verdict = { readonly skip: string } | { readonly bad: string } | und
 
 /** Looks at bytes without decoding more than the first of them. */
 export function inspect(bytes: Buffer): Verdict {
-  if (bytes.subarray(0, 8000).includes(0)) return { skip: "binary" };
-  if (!isUtf8(bytes)) return { bad: "not valid UTF-8; save it as UTF-8 to have it read" };
-  if (GENERATED.test(leadingComment(bytes.subarray(0, HEAD).toString("utf8")))) return { skip: "generated" };
-  if (hasEndlessLine(bytes)) return { skip: "minified" };
+  const encoding = encodingOf(bytes);
+  const isWide = encoding?.startsWith("utf-16") === true;
+  if (!isWide && bytes.subarray(0, 8000).includes(0)) return { skip: "binary" };
+  if (encoding === undefined)
+    return {
+      bad: "not in the encoding that it names, or in one that it does not name; save it as UTF-8 to have it read",
+    };
+  const head = isWide ? decode(bytes).slice(0, HEAD) : bytes.subarray(0, HEAD).toString("utf8");
+  if (GENERATED.test(leadingComment(head))) return { skip: "generated" };
+  if (!isWide && hasEndlessLine(bytes)) return { skip: "minified" };
   return undefined;
 }
 
-/** The text of a file that `inspect` has nothing against, its byte-order mark kept. */
-export function decode(bytes: Uint8Array): string {
-  return new TextDecoder("utf-8", { ignoreBOM: true }).decode(bytes);
+/** Does a word stand in the bytes of a file? Words are looked for as bytes, where the encoding lets them be found so. */
+export function hasWord(bytes: Buffer): (word: string) => boolean {
+  const encoding = encodingOf(bytes);
+  if (encoding === "utf-8") return (word) => bytes.includes(word);
+  if (encoding === "latin1") return (word) => bytes.includes(word, 0, "latin1");
+  const text = decode(bytes);
+  return (word) => text.includes(word);
 }
 
 /** The comment lines at the top, where generators leave their mark. */

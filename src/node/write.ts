@@ -55,7 +55,7 @@ export function checkReplaceable(file: string, path: string, stateFolder: string
 }
 
 /** Writes a new file to disk, with the mode and the owner of another one. */
-export function writeLike(file: string, content: string | Uint8Array, like: string): void {
+export function writeLike(file: string, content: Uint8Array, like: string): void {
   writeFileSync(file, content, { flush: true });
   makeLike(file, like);
 }

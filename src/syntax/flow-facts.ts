@@ -108,6 +108,9 @@ export interface MissingFacts {
   /** Functions and methods that are true for a value that is there (`isset`), and for one that is missing (`nil?`). */
   readonly present: readonly string[];
   readonly missing: readonly string[];
+  /** Functions and members that say of a resource that it is held (`is_resource`), and that it was given back (`closed?`). */
+  readonly held: readonly string[];
+  readonly givenBack: readonly string[];
   /** Nodes that make something new, which is never missing. */
   readonly creations: readonly string[];
   /** Reading a member of a missing value stops the program, so afterwards it is there. */

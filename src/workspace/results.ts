@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { Engine, type FileResult } from "../engine/index.js";
 import {
   decode,
+  hasWord,
   inspect,
   isManifest,
   messageOf,
@@ -128,7 +129,7 @@ export class Results {
     const verdict = inspect(bytes);
     if (verdict)
       return { ...what, ...("skip" in verdict ? { skipped: verdict.skip } : { unreadable: verdict.bad }) };
-    if (!(await this.#engine.mayMatch(path, (word) => bytes.includes(word)))) return what;
+    if (!(await this.#engine.mayMatch(path, hasWord(bytes)))) return what;
     const text = decode(bytes);
     const result = (await this.#engine.file(path, text)) ?? NOTHING;
     const { changes, heldBack, advice = [] } = result;

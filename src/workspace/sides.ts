@@ -59,6 +59,6 @@ export async function planSides(
   return {
     what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${trust} or better)`,
     before: new Map(),
-    after: new Map(files.map(({ path, after }) => [path, after])),
+    after: new Map(files.map(({ path, bytes }) => [path, bytes])),
   };
 }

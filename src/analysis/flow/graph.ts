@@ -62,14 +62,22 @@ export class FlowGraph {
     return this.moments.filter((moment) => moment.node && node.holds(moment.node));
   }
 
-  /** All moments that can come after these, without passing one that `blocks`. The starts count only if reached again. */
-  after(starts: Iterable<Moment>, blocks: (moment: Moment) => boolean = () => false): Set<Moment> {
+  /**
+   * All moments that can come after these, without passing one that `blocks`, and without an exception where one does not
+   * `throw`. The starts count only if reached again.
+   */
+  after(
+    starts: Iterable<Moment>,
+    blocks: (moment: Moment) => boolean = () => false,
+    throws: (moment: Moment) => boolean = () => true,
+  ): Set<Moment> {
     const reached = new Set<Moment>();
-    const waiting = [...starts].flatMap(following);
+    const onwards = (moment: Moment): Moment[] => (throws(moment) ? following(moment) : moment.next);
+    const waiting = [...starts].flatMap(onwards);
     for (let moment = waiting.pop(); moment; moment = waiting.pop()) {
       if (reached.has(moment)) continue;
       reached.add(moment);
-      if (!blocks(moment)) waiting.push(...following(moment));
+      if (!blocks(moment)) waiting.push(...onwards(moment));
     }
     return reached;
   }

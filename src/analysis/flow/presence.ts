@@ -220,12 +220,17 @@ function saidByTypeTest(test: SyntaxNode, pattern: SyntaxNode, isTrue: boolean):
   return isTrue ? "present" : undefined;
 }
 
-/** Does a call ask whether a variable is missing: `x.nil?`? */
-export function asksMissing(test: SyntaxNode, to: Declaration): boolean {
+/** The question that a call or a member read asks of a variable alone: `nil?` of `x.nil?`, `isset` of `isset($x)`. */
+export function questionOf(test: SyntaxNode, to: Declaration): string | undefined {
+  const { memberReads, calls } = test.tree.language;
+  if (test.is(memberReads) && !test.is(calls)) {
+    const object = test.parts[0];
+    return object && refersTo(object, to) ? test.parts.at(-1)?.text : undefined;
+  }
   const { word, subject } = askedOf(test);
-  return (
-    subject !== undefined && refersTo(subject, to) && test.tree.language.flow.missing.missing.includes(word)
-  );
+  if (subject && refersTo(subject, to)) return word;
+  const [callee] = test.is(calls) ? test.parts : [];
+  return callee?.is(memberReads) === true ? questionOf(callee, to) : undefined;
 }
 
 /** The question that a call asks, and of what: `x.nil?`, `isset($x)`. */

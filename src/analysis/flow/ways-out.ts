@@ -1,7 +1,8 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import type { Declaration } from "../names/declarations.js";
 import type { Moment, Outcome } from "./graph.js";
-import { asksMissing, refersTo, saidByTest } from "./presence.js";
+import { isMissing } from "./missing.js";
+import { questionOf, refersTo, saidByTest } from "./presence.js";
 import { flowAround, jumpAt, startOf } from "./questions.js";
 
 /** How a function is left. */
@@ -25,9 +26,10 @@ export function waysOutWithout(
   if (graph.gap || starts.length === 0) return undefined;
   const passed = new Set(goals.flatMap((goal) => graph.within(goal)));
   const isStop = (moment: Moment): boolean => passed.has(moment) || saysMissing(moment, declaration);
-  const reached = graph.after(starts, isStop);
+  const throws = ({ node }: Moment): boolean => !(node && asksOnly(node, declaration));
+  const reached = graph.after(starts, isStop, throws);
   const leads = (moment: Moment, to: Moment): boolean =>
-    !isStop(moment) && graph.after([moment], isStop).has(to);
+    !isStop(moment) && graph.after([moment], isStop, throws).has(to);
   const found: WayOut[] = [];
   if (reached.has(graph.exit)) {
     const jumps = [...reached].filter(({ node }) => node && jumpAt(node) === "return");
@@ -56,18 +58,42 @@ export function waysOutWithout(
 function saysMissing({ outcome }: Moment, declaration: Declaration): boolean {
   if (!outcome) return false;
   if (outcome.was === "false" && refersTo(outcome.test, declaration)) return true;
-  if (outcome.was === "true" && asksMissing(outcome.test, declaration)) return true;
-  return saidByTest(outcome, declaration) === "missing" || comparesWithFalse(outcome, declaration);
+  const { missing, held, givenBack } = outcome.test.tree.language.flow.missing;
+  const question = questionOf(outcome.test, declaration);
+  if (question !== undefined && outcome.was === "true" && [...missing, ...givenBack].includes(question))
+    return true;
+  if (question !== undefined && outcome.was === "false" && held.includes(question)) return true;
+  // What is not of the type of a handle is none.
+  if (outcome.was === "false" && saidByTest({ ...outcome, was: "true" }, declaration) === "present")
+    return true;
+  return saidByTest(outcome, declaration) === "missing" || comparesWithNone(outcome, declaration);
 }
 
-/** `$file === false`, as PHP's functions say that they failed. */
-function comparesWithFalse({ test, was }: Outcome, declaration: Declaration): boolean {
+/** Does an expression only ask whether the variable holds something? Such a question is not what goes wrong. */
+function asksOnly(node: SyntaxNode, declaration: Declaration): boolean {
+  const { missing, present, held, givenBack } = node.tree.language.flow.missing;
+  const question = questionOf(node, declaration);
+  if (question !== undefined) return [...missing, ...present, ...held, ...givenBack].includes(question);
+  const isSaid = saidByTest({ test: node, was: "true" }, declaration) !== undefined;
+  return isSaid || comparedWithNone(node, declaration) !== undefined;
+}
+
+/** `$file === false`, as PHP's functions say that they failed; `file !== undefined`, which asks for one missing value only. */
+function comparesWithNone({ test, was }: Outcome, declaration: Declaration): boolean {
+  const asked = comparedWithNone(test, declaration);
+  return asked !== undefined && was === (asked === "equal" ? "true" : "false");
+}
+
+function comparedWithNone(test: SyntaxNode, declaration: Declaration): "equal" | "unequal" | undefined {
   const [left, right, ...more] = test.parts.filter((part) => !part.is(test.tree.language.operators));
-  if (!left || !right || more.length > 0) return false;
-  const other = /^false$/i.test(right.text) ? left : /^false$/i.test(left.text) ? right : undefined;
-  if (!other || !refersTo(other, declaration)) return false;
+  if (!left || !right || more.length > 0) return undefined;
+  const isNone = (side: SyntaxNode): boolean => /^false$/i.test(side.text) || isMissing(side);
+  const other = isNone(right) ? left : isNone(left) ? right : undefined;
+  const subject = other?.text.startsWith("typeof ") ? other.parts.at(-1) : other;
+  if (!subject || !refersTo(subject, declaration)) return undefined;
   const operator = test.tree.text.slice(left.end, right.start).trim();
-  return was === (/^===?$/.test(operator) ? "true" : /^!==?$/.test(operator) ? "false" : undefined);
+  if (/^===?$/.test(operator)) return "equal";
+  return /^!==?$/.test(operator) ? "unequal" : undefined;
 }
 
 /** Does a way come to the end of the function that is no `return`? */

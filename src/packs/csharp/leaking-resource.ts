@@ -1,4 +1,4 @@
-import { csharp, holes, trialsIn } from "../../index.js";
+import { csharp, holes, trialsIn, type SyntaxNode } from "../../index.js";
 import { callWritten, leakRule } from "../family/leaks.js";
 import { isDisposable } from "./disposable.js";
 
@@ -12,6 +12,17 @@ const { reports, ignores } = trialsIn("csharp");
 /** What opens something outside of the program; what is wrapped around a stream belongs to who made the stream. */
 const OPENS =
   /\bnew\s+(\w+\.)*(FileStream|Stream(Reader|Writer)|\w*Connection|TcpClient|UdpClient|Socket|HttpClient|Process|Mutex|Bitmap)\s*\(|\bFile\.(Open|Create|Append)\w*\(/;
+
+/** `if (reader is IDisposable own) own.Dispose();` */
+function releasedAsPattern(use: SyntaxNode): SyntaxNode | undefined {
+  const test = use.closest(["is_pattern_expression"]);
+  const name = test?.child("pattern")?.child("name")?.text;
+  if (!test || name === undefined || !test.parts[0]?.same(use)) return undefined;
+  const branch = test.closest(["if_statement"])?.child("consequence");
+  return [...(branch?.descendants() ?? [])].find(
+    (node) => node.is("invocation_expression") && node.text.replace(/\s/g, "") === `${name}.Dispose()`,
+  );
+}
 
 export const leakingResource = leakRule({
   id: "csharp/leaking-resource",
@@ -29,7 +40,10 @@ export const leakingResource = leakRule({
       "handle.Close()",
       "handle?.Dispose()",
       "handle?.Close()",
-    ]),
+      "((IDisposable)handle).Dispose()",
+      "(handle as IDisposable).Dispose()",
+      "(handle as IDisposable)?.Dispose()",
+    ]) ?? releasedAsPattern(use),
   byException: true,
   never: true,
   yieldsTo: ["csharp/scoped-resource"],
@@ -57,6 +71,18 @@ export const leakingResource = leakRule({
     ignores("class A { int F(string a) { var r = new StringReader(a); return r.Read(); } }\n"),
     ignores(
       "class A { int F(string a) { var r = new StreamReader(a); try { return r.Read(); } finally { r.Dispose(); } } }\n",
+    ),
+    ignores(
+      "class A { int F(string a) { var r = new StreamReader(a); try { return r.Read(); } finally { if (r != null) r.Dispose(); } } }\n",
+    ),
+    ignores(
+      "class A { int F(string a) { var r = new StreamReader(a); try { return r.Read(); } finally { if (r is IDisposable own) own.Dispose(); } } }\n",
+    ),
+    ignores(
+      "class A { int F(string a) { var r = new StreamReader(a); try { return r.Read(); } finally { ((IDisposable)r).Dispose(); } } }\n",
+    ),
+    ignores(
+      "class A { int F(string a) { var r = new StreamReader(a); try { return r.Read(); } finally { if (!(r is null)) { r.Close(); } } } }\n",
     ),
   ],
 });

@@ -21,7 +21,12 @@ export const leakingResource = leakRule({
   mentions: [...CLOSEABLE],
   acquires: (match) =>
     OPENS.test(match.textOf(made)) && isCloseable(match, match.the(type), match.the(made), []).is === "yes",
-  release: (use, match) => callWritten(use, match.textOf(name), ["handle.close()"]),
+  release: (use, match) =>
+    callWritten(use, match.textOf(name), [
+      "handle.close()",
+      "((Closeable)handle).close()",
+      "((AutoCloseable)handle).close()",
+    ]),
   byException: true,
   never: true,
   yieldsTo: ["java/scoped-resource"],
@@ -56,6 +61,15 @@ export const leakingResource = leakRule({
     ),
     ignores(
       "import java.io.*; class A { void f(File a) throws IOException { Reader in = new FileReader(a); this.in = in; } }\n",
+    ),
+    ignores(
+      "import java.io.*; class A { int f(File a) throws IOException { Reader in = new FileReader(a); try { return in.read(); } finally { if (in != null) in.close(); } } }\n",
+    ),
+    ignores(
+      "import java.io.*; class A { int f(File a) throws IOException { Reader in = new FileReader(a); try { return in.read(); } finally { if (null != in) { in.close(); } } } }\n",
+    ),
+    ignores(
+      "import java.io.*; class A { int f(File a) throws IOException { Reader in = new FileReader(a); try { return in.read(); } finally { ((Closeable) in).close(); } } }\n",
     ),
   ],
 });

@@ -41,5 +41,11 @@ export const leakingResource = leakRule({
       'import fs from "fs";\nfunction f(p) { const d = fs.openSync(p); try { g(); } finally { fs.closeSync(d); } }\n',
     ),
     ignores("function f(p) { const d = hive.openSync(p); return 1; }\n"),
+    ignores(
+      'import fs from "fs";\nfunction f(p) { const d = fs.openSync(p); try { return fs.readSync(d); } finally { if (d !== undefined) fs.closeSync(d); } }\n',
+    ),
+    ignores(
+      'import fs from "fs";\nfunction f(p) { const d = fs.openSync(p); try { return fs.readSync(d); } finally { d && fs.closeSync(d); } }\n',
+    ),
   ],
 });

@@ -39,5 +39,14 @@ export const leakingResource = leakRule({
     ignores("<?php function f($p) { $h = fopen($p, 'r'); return $h; }\n"),
     ignores("<?php function f($p) { $h = fopen($p, 'r'); g(); fclose($h); }\n"),
     ignores("<?php function f($p) { $h = fopen($p, 'r'); g(); }\n"),
+    ignores(
+      "<?php function f($p) { $h = fopen($p, 'r'); try { work(); $x = 1; } finally { if (is_resource($h)) { fclose($h); } } return $x; }\n",
+    ),
+    ignores(
+      "<?php function f($p) { $h = fopen($p, 'r'); try { work(); $x = 1; } finally { if ($h) fclose($h); } return $x; }\n",
+    ),
+    ignores(
+      "<?php function f($p) { $h = fopen($p, 'r'); try { work(); $x = 1; } finally { if ($h !== false) { fclose($h); } } return $x; }\n",
+    ),
   ],
 });

@@ -99,5 +99,14 @@ export const leakingResource = leakRule({
           f = hive(path)
           print(f.read())
     `),
+    ignores(
+      "def f(path):\n    file = open(path)\n    try:\n        return file.read()\n    finally:\n        if not file.closed: file.close()\n",
+    ),
+    ignores(
+      "def f(path):\n    file = open(path)\n    try:\n        return file.read()\n    finally:\n        file and file.close()\n",
+    ),
+    ignores(
+      "def f(path):\n    file = open(path)\n    try:\n        return file.read()\n    finally:\n        if file is not None: file.close()\n",
+    ),
   ],
 });

@@ -38,5 +38,17 @@ export const leakingResource = leakRule({
       "def f(path)\n  file = File.open(path)\n  begin\n    puts 1\n  ensure\n    file.close if file\n  end\nend\n",
     ),
     ignores("def f(path)\n  File.open(path) { |file| file.read }\nend\n"),
+    ignores(
+      "def f(path)\n  file = File.open(path)\n  begin\n    file.read\n  ensure\n    file.close unless file.nil?\n  end\nend\n",
+    ),
+    ignores(
+      "def f(path)\n  file = File.open(path)\n  begin\n    file.read\n  ensure\n    file.close unless file.closed?\n  end\nend\n",
+    ),
+    ignores(
+      "def f(path)\n  file = File.open(path)\n  begin\n    file.read\n  ensure\n    file.close if !file.nil?\n  end\nend\n",
+    ),
+    ignores(
+      "def f(path)\n  file = File.open(path)\n  begin\n    file.read\n  ensure\n    file and file.close\n  end\nend\n",
+    ),
   ],
 });

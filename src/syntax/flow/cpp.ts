@@ -47,6 +47,8 @@ export const cppFlow: FlowFacts = {
     typeTests: [],
     present: [],
     missing: [],
+    held: ["is_open"],
+    givenBack: [],
     creations: ["new_expression", "this", "string_literal"],
     readsThrow: false,
   },

@@ -63,6 +63,8 @@ export const csharpFlow: FlowFacts = {
     typeTests: ["is"],
     present: [],
     missing: ["string.IsNullOrEmpty", "String.IsNullOrEmpty"],
+    held: [],
+    givenBack: ["IsDisposed", "IsClosed"],
     creations: [
       "object_creation_expression",
       "array_creation_expression",

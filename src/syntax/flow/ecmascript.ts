@@ -60,6 +60,8 @@ export const ecmascriptFlow: FlowFacts = {
     typeTests: ["instanceof"],
     present: [],
     missing: [],
+    held: [],
+    givenBack: ["closed", "destroyed"],
     creations: [
       "new_expression",
       "object",

@@ -53,6 +53,8 @@ export const javaFlow: FlowFacts = {
     typeTests: ["instanceof"],
     present: ["Objects.nonNull"],
     missing: ["Objects.isNull"],
+    held: ["isOpen"],
+    givenBack: ["isClosed"],
     creations: [
       "object_creation_expression",
       "array_creation_expression",

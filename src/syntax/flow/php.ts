@@ -78,6 +78,8 @@ export const phpFlow: FlowFacts = {
     typeTests: ["instanceof"],
     present: ["isset"],
     missing: ["is_null", "empty"],
+    held: ["is_resource"],
+    givenBack: [],
     creations: [
       "object_creation_expression",
       "array_creation_expression",

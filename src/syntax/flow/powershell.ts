@@ -65,6 +65,8 @@ export const powershellFlow: FlowFacts = {
     typeTests: [],
     present: [],
     missing: [],
+    held: [],
+    givenBack: ["IsClosed"],
     creations: [],
     readsThrow: false,
   },

@@ -62,6 +62,8 @@ export const pythonFlow: FlowFacts = {
     typeTests: [],
     present: ["isinstance"],
     missing: [],
+    held: [],
+    givenBack: ["closed"],
     creations: [
       "string",
       "integer",

@@ -71,6 +71,8 @@ export const rubyFlow: FlowFacts = {
     typeTests: [],
     present: [],
     missing: ["nil?"],
+    held: [],
+    givenBack: ["closed?"],
     creations: ["string", "array", "hash", "integer", "float", "lambda", "simple_symbol", "regex"],
     readsThrow: false,
   },
