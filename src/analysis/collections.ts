@@ -2,7 +2,8 @@ import type { SyntaxNode } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
 import { shortened } from "./shown.js";
 import { isTarget } from "./names/use.js";
-import { isBuiltin, readsOf, scopeAround, writesOf } from "./names/builtins.js";
+import { isBuiltin, readsOf, writesOf } from "./names/builtins.js";
+import { bodyAround } from "./names/scopes.js";
 
 /**
  * Does a collection keep its length and its items while these statements run? Yes only for a variable with
@@ -74,7 +75,7 @@ function changeThroughAnotherName(statements: readonly SyntaxNode[]): SyntaxNode
 /** Is every value that this variable is given in its scope a number or a string, changes in place aside? */
 function isNumberOrString(target: SyntaxNode): boolean {
   const { language } = target.tree;
-  const given = writesOf(target.text, scopeAround(target)).filter(
+  const given = writesOf(target.text, bodyAround(target)).filter(
     (write) => !write.parent?.is(language.augmented),
   );
   const plain = (write: SyntaxNode): boolean => {

@@ -3,22 +3,14 @@ export { caution, no, unknown, weakest, yes, type Answer, type Evidence } from "
 export { CODES, type Code } from "./codes.js";
 export { baseOf, stepsFrom } from "./chains.js";
 export { isUnchanged } from "./collections.js";
-export { earlyExits, runsLater } from "./exits.js";
+export { exitsOf, runsLater } from "./exits.js";
 export { shortened } from "./shown.js";
 export { isSideEffectFree } from "./effects/side-effects.js";
 export { mayRunAnyway } from "./effects/anyway.js";
 export { isPlainValue } from "./effects/operations.js";
 export { isPointer, memberNamed } from "./effects/reads.js";
 export { declaredType, isOnPrimitives, type DeclaredType } from "./types/annotations.js";
-export {
-  declarationOf,
-  functionAround,
-  isBuiltin,
-  isLeftAlone,
-  readsOf,
-  scopeAround,
-  writesOf,
-} from "./names/builtins.js";
+export { declarationOf, isBuiltin, isLeftAlone, readsOf, writesOf } from "./names/builtins.js";
 export {
   nameInFile,
   NameInFile,
@@ -28,7 +20,7 @@ export {
   type Declaration,
   type Reference,
 } from "./names/declarations.js";
-export { bodyAround, scopesAround, type Scope } from "./names/scopes.js";
+export { bodyAround, functionAround, scopesAround, type Scope } from "./names/scopes.js";
 export {
   isMember,
   isPublicByItself,

@@ -5,7 +5,7 @@ import type { Import, TextRange } from "../syntax/index.js";
 import type { Change, FileEdits, Ground, HeldBack } from "./change.js";
 import type { Fault } from "./checks/index.js";
 import { lower } from "../rules/index.js";
-import type { Candidate, Placed } from "./find.js";
+import type { Candidate, Placed } from "./candidate.js";
 
 /** A change in the making: it may still be joined by rewrites that it made possible. */
 export class Draft {

@@ -1,37 +1,17 @@
-import { placeIn, shortened, type Code, type Evidence } from "../analysis/index.js";
+import { placeIn, shortened } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
-import { CannotRewrite, clash, FreshNames, type Edit } from "../rewrite/index.js";
-import { lower, Match, versionVerdict, type Around, type Rule, type Trust } from "../rules/index.js";
-import type { Import, NodeId, Novelty, SyntaxTree } from "../syntax/index.js";
-import { aroundName } from "./around-name.js";
-import type { Advice, Failure, FileEdits, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
+import { FreshNames } from "../rewrite/index.js";
+import { lower, Match, type Around } from "../rules/index.js";
+import type { Import, NodeId, SyntaxTree } from "../syntax/index.js";
+import type { Advice, Failure, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import { misreadStatements } from "./misread.js";
-import { newlyNeeded } from "./needed-version.js";
 import type { Entry } from "./entry.js";
 import type { PreparedRules } from "./prepare.js";
-import { rewritten } from "./rewritten.js";
-import type { Sound, Span } from "./sound.js";
+import type { Sound } from "./sound.js";
 import type { Stopwatch } from "./stopwatch.js";
-
-/** A match with its edits worked out, against the text of the tree it was found in. */
-export interface Candidate {
-  readonly rule: Rule;
-  readonly order: number;
-  readonly start: number;
-  readonly end: number;
-  readonly line: number;
-  readonly trust: Trust;
-  readonly evidence: readonly Ground[];
-  readonly cautions: readonly Evidence[];
-  readonly notes: readonly string[];
-  readonly edits: readonly Edit[];
-  readonly elsewhere: readonly FileEdits[];
-  readonly needs: readonly Import[];
-}
-
-/** Something that was found, before it has an id. */
-export type Placed<T> = Omit<T, "id" | "range"> & Span;
+import { type Candidate, type Placed, spanOf } from "./candidate.js";
+import { narrowed, judge } from "./judge.js";
 
 export interface Found {
   readonly candidates: readonly Candidate[];
@@ -140,23 +120,9 @@ export function findIn(
   };
 }
 
-function spanOf({ found }: Match): Span {
-  return { start: found.start, end: found.end };
-}
-
 function kept(rule: string, path: string, match: Match, keep: Keep): Placed<HeldBack> {
   const reason = `kept by a comment${keep.reason === "" ? "" : `: ${keep.reason}`}`;
   return { rule, path, line: match.node.line, code: "keep.comment", reason, at: keep.line, ...spanOf(match) };
-}
-
-/** The match with all holes that narrowing it fills; undefined where it does not fit after all. */
-function narrowed(match: Match, { where = [] }: Rule): Match | undefined {
-  for (const narrowing of where) {
-    const outcome = narrowing(match);
-    if (outcome === false) return undefined;
-    if (outcome !== true) match = outcome;
-  }
-  return match;
 }
 
 /** What stands in a file with errors is never certain: names may be declared where the parser was lost. */
@@ -166,89 +132,4 @@ function besideErrors(candidate: Candidate, tree: SyntaxTree): Candidate {
   const beside: Ground = { answer: "unknown", code: "file.syntax-error", says, line };
   const evidence = [...candidate.evidence, beside];
   return { ...candidate, trust: lower(candidate.trust, "likely"), evidence };
-}
-
-/** Puts the version that the new code needs at the head of the evidence; gives the outcome where it may not be needed. */
-function settleVersion(
-  { id, title, target }: Rule,
-  match: Match,
-  novelties: readonly Novelty[],
-  evidence: Ground[],
-): Omit<Silenced, "path"> | Unplaced<HeldBack> | undefined {
-  const verdict = versionVerdict([...novelties, { since: target }], match);
-  if (!verdict) return undefined;
-  const { answer, isTooOld, needs } = verdict;
-  const { line } = match.node;
-  const { code, says } = answer.evidence;
-  if (isTooOld) return { rule: id, title, line, needs, asked: says };
-  if (answer.is === "no") return { rule: id, line, code, reason: says };
-  evidence.unshift({ answer: answer.is, ...answer.evidence });
-  return undefined;
-}
-
-type Unplaced<T> = Omit<T, "id" | "range" | "path">;
-type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
-
-function judge({ rule, order }: Entry, match: Match): Outcome {
-  const line = match.node.line;
-  const evidence: Ground[] = [];
-  let trust: Trust = "certain";
-  for (const given of rule.given ?? []) {
-    const answer = given.ask(match);
-    if (answer.is === "no") {
-      const { code, says, line: at, range } = answer.evidence;
-      return {
-        rule: rule.id,
-        line,
-        code,
-        reason: says,
-        ...(at === undefined ? {} : { at }),
-        ...(range === undefined ? {} : { atRange: range }),
-      };
-    }
-    if (answer.is === "unknown") trust = lower(trust, given.unknownIs);
-    evidence.push({ answer: answer.is, ...answer.evidence });
-  }
-  if (rule.advice !== undefined) {
-    const { id, title, kind, advice } = rule;
-    const says = typeof advice === "string" ? advice : advice(match);
-    const refused = settleVersion(rule, match, [], evidence);
-    if (refused) return refused;
-    return { rule: id, title, kind, trust, line, says, evidence };
-  }
-  try {
-    const own = rewritten(rule, match);
-    const uses = aroundName(rule, match);
-    if (clash(uses.edits, own.edits))
-      throw new CannotRewrite("edit.clash", "a use stands in the code that is rewritten");
-    trust = lower(trust, uses.trust);
-    const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
-    const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
-    if (refused) return refused;
-    const cautions = rule.cautions?.(match) ?? [];
-    const notes = rule.notes?.(match) ?? [];
-    // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.
-    if (cautions.length > 0) trust = lower(trust, "likely");
-    const { start, end } = match.found;
-    const needs = [...own.needs, ...uses.needs];
-    const { elsewhere } = uses;
-    return {
-      rule,
-      order,
-      start,
-      end,
-      line,
-      trust,
-      evidence: [...evidence, ...uses.evidence],
-      cautions,
-      notes,
-      edits,
-      elsewhere,
-      needs,
-    };
-  } catch (error) {
-    if (error instanceof CannotRewrite)
-      return { rule: rule.id, line, code: error.code as Code, reason: error.message };
-    throw error;
-  }
 }

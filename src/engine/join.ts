@@ -1,7 +1,7 @@
 import { compose, growth, Shifts } from "../rewrite/index.js";
 import { countLeading } from "../syntax/index.js";
 import { Draft } from "./draft-change.js";
-import type { Candidate } from "./find.js";
+import type { Candidate } from "./candidate.js";
 
 /** Drafts and later candidates that belong together. */
 interface Group {

@@ -30,7 +30,7 @@ import type { Narrowing } from "./around.js";
 import { not as notFound } from "./around.js";
 import { condition, type Condition } from "./condition.js";
 import type { Match } from "./match.js";
-import { declarationOfHole, foreignUses } from "./uses.js";
+import { declarationOfHole, foreignUses } from "./uses/foreign.js";
 
 /** The variable that `name` stands for is not written in the code that another hole stands for. */
 export function neverWritten(name: Hole, { in: where }: { in: Hole }): Condition {

@@ -27,14 +27,7 @@ export {
   type VersionVerdict,
 } from "./target.js";
 export { trialsIn, type Trial } from "./trial.js";
-export {
-  declarationOfHole,
-  EveryUse,
-  everyUseOf,
-  foreignUses,
-  renamed,
-  Renaming,
-  use,
-  UsePattern,
-} from "./uses.js";
-export type { Coverage, CoveredUse, RenamingOptions, UseClause, UseOutcome, UsePlace } from "./uses.js";
+export { use, UsePattern, type UseClause, type UseOutcome, type UsePlace } from "./uses/clause.js";
+export { EveryUse, everyUseOf, type Coverage, type CoveredUse } from "./uses/every-use.js";
+export { declarationOfHole, foreignUses } from "./uses/foreign.js";
+export { renamed, Renaming, type RenamingOptions } from "./uses/renaming.js";

@@ -7,7 +7,8 @@ import { KINDS, type Kind } from "./levels.js";
 import type { Handle } from "./handle.js";
 import type { Match } from "./match.js";
 import type { Trial } from "./trial.js";
-import type { EveryUse, Renaming } from "./uses.js";
+import type { EveryUse } from "./uses/every-use.js";
+import type { Renaming } from "./uses/renaming.js";
 
 /** What the matched code becomes: a snippet, or segments worked out by a function. */
 export type Becomes = Snippet | ((match: Match) => Snippet | readonly Segment[]);

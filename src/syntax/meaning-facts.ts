@@ -1,3 +1,4 @@
+import { ordinaryTypes, type TypeNotation } from "./type-notation.js";
 /** What may run code of a class although it is only read. */
 export interface Reads {
   /** A bare name: nothing, or it may be a property, a method, a global with a getter, a macro. */
@@ -19,8 +20,6 @@ export interface MeaningFacts {
   readonly classes: readonly string[];
   /** Bodies that run later or elsewhere: functions, lambdas, lazy generators. */
   readonly delayed: readonly string[];
-  /** Statements that leave a function or a loop early. */
-  readonly exits: readonly string[];
   readonly calls: readonly string[];
   readonly memberReads: readonly string[];
   readonly indexReads: readonly string[];
@@ -33,6 +32,14 @@ export interface MeaningFacts {
   readonly harmless: readonly string[];
   /** Nodes at which a function waits or hands control back. */
   readonly suspensions: readonly string[];
+  /** Nodes that keep what is put into them: lists, objects, tables. */
+  readonly stores: readonly string[];
+  /** Nodes that have the value of what is in them, or hand it on: casts, spreads. */
+  readonly handsOn: readonly string[];
+  /** Targets that take a value apart into several names. */
+  readonly takesApart: readonly string[];
+  /** How types are written. */
+  readonly types: TypeNotation;
   /** Statements that acquire a resource for the time of a block. */
   readonly resourceBlocks: readonly string[];
   /** Declarations that make a name the one of an outer scope. */
@@ -81,7 +88,6 @@ export const ordinaryMeaning: MeaningFacts = {
   functions: [],
   classes: [],
   delayed: [],
-  exits: [],
   calls: [],
   memberReads: [],
   indexReads: [],
@@ -90,6 +96,10 @@ export const ordinaryMeaning: MeaningFacts = {
   reflection: [],
   harmless: [],
   suspensions: [],
+  stores: [],
+  handsOn: [],
+  takesApart: [],
+  types: ordinaryTypes,
   resourceBlocks: [],
   sharing: [],
   augmented: [],

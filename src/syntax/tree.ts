@@ -2,14 +2,13 @@ import type { Tree } from "web-tree-sitter";
 import type { Language } from "./language.js";
 import { collapsed } from "./collapse.js";
 import { countLeading } from "./count-leading.js";
-import { grammarOf, walkTree } from "./grammars.js";
-import { conditionals, mostBranches } from "./masks/conditionals.js";
-import { masked } from "./masks/masked.js";
+import { walkTree } from "./grammars.js";
 import type { Mask } from "./masks/mask.js";
-import { namesOf, type GrammarNames } from "./grammar-names.js";
-import type { NodeArrays, NodeId } from "./node-arrays.js";
+import { namesOf } from "./grammar-names.js";
+import type { NodeId } from "./node-arrays.js";
 import { SyntaxNode } from "./node.js";
 import type { TextPlace, TextRange } from "./text-range.js";
+import { renameKinds, cutLineEnds, cutBlankEnds, emptyNodes } from "./walk/corrections.js";
 
 /**
  * A syntax tree in typed arrays. Nodes are numbered in document order, so the children of `n` are `n + 1`,
@@ -271,111 +270,4 @@ export class SyntaxTree {
     }
     return this.#lineStarts;
   }
-}
-
-function renameKinds({ size, kindIds }: NodeArrays, sameKind: ReadonlyMap<number, number>): void {
-  for (let n = 0; n < size; n++) kindIds[n] = sameKind.get(kindIds[n]!) ?? kindIds[n]!;
-}
-
-function emptyNodes({ size, kindIds, after }: NodeArrays, neverEmpty: readonly boolean[]): NodeId[] {
-  const result: NodeId[] = [];
-  for (let n = 0; n < size; n++) if (neverEmpty[kindIds[n]!] && after[n] === n + 1) result.push(n);
-  return result;
-}
-
-/** Takes white space out of the ends of nodes that the grammar counts it to. */
-function cutBlankEnds(
-  text: string,
-  { size, kindIds, starts, ends }: NodeArrays,
-  { withLineEnd }: GrammarNames,
-): void {
-  if (!withLineEnd) return;
-  for (let n = 0; n < size; n++) {
-    if (!withLineEnd[kindIds[n]!]) continue;
-    while (ends[n]! > starts[n]! && /\s/.test(text[ends[n]! - 1]!)) ends[n]!--;
-  }
-}
-
-/** Takes the carriage return of a line end out of the ends of nodes. */
-function cutLineEnds(text: string, { size, ends }: NodeArrays): void {
-  for (let n = 0; n < size; n++) {
-    const end = ends[n]!;
-    if (text[end - 1] === "\r" && text[end] !== "\r") ends[n] = end - 1;
-  }
-}
-
-/** Parses a piece of source text. A byte-order mark at the start is kept in `text` and hidden from the parser. */
-export function parse(text: string, language: Language): SyntaxTree {
-  return read(text, language, []);
-}
-
-/**
- * Parses the text of a whole file. Where the parser cannot read it, what stands in its way, such as directives of a
- * preprocessor, is hidden from it, as the tree's `masks` tell.
- */
-export function parseFile(text: string, language: Language): SyntaxTree {
-  const plain = read(text, language, []);
-  if (plain.errors.length === 0 || language.obstacles.length === 0 || text.length > MOST_TEXT) return plain;
-  return masked(plain, (masks) => read(text, language, masks));
-}
-
-/** Longer files are not read again and again to find out what stands in the parser's way. */
-const MOST_TEXT = 2_000_000;
-
-/** The trees of a file of which something is hidden, each with other branches of its conditionals in sight. */
-export function otherBranches({ text, language, masks }: SyntaxTree): SyntaxTree[] {
-  if (!masks.some(({ whole, start, end }) => whole.start < start || end < whole.end)) return [];
-  const hidden = new Set(masks.map(({ whole }) => `${whole.start} ${whole.end}`));
-  const alone = masks.filter(({ whole, start, end }) => whole.start === start && whole.end === end);
-  const trees: SyntaxTree[] = [];
-  for (let later = 1; later < Math.min(MOST_BRANCHES, mostBranches(text)); later++) {
-    const others = conditionals(text, later).filter(({ start, end }) => hidden.has(`${start} ${end}`));
-    const all = [...alone, ...others.flatMap((one) => one.masks)];
-    trees.push(
-      read(
-        text,
-        language,
-        all.sort((a, b) => a.start - b.start || b.end - a.end),
-      ),
-    );
-  }
-  return trees;
-}
-
-const MOST_BRANCHES = 6;
-
-function read(text: string, language: Language, masks: readonly Mask[]): SyntaxTree {
-  const tree = grammarOf(language).parser.parse(seenText(text, masks));
-  if (!tree) throw new Error(`The parser gave no tree for ${language.title}.`);
-  try {
-    return new SyntaxTree(text, language, tree, masks);
-  } finally {
-    tree.delete();
-  }
-}
-
-/** What the parser gets to see: blanks where something is hidden, with all line ends where they were. */
-function seenText(text: string, masks: readonly Mask[]): string {
-  const whole = text.startsWith("\uFEFF") ? "\n" + text.slice(1) : text;
-  let seen = "";
-  let at = 0;
-  for (const { start, end } of masks) {
-    if (end <= at) continue;
-    const from = Math.max(at, start);
-    seen += whole.slice(at, from) + whole.slice(from, end).replace(/[^\r\n]/g, " ");
-    at = end;
-  }
-  return seen + whole.slice(at);
-}
-
-/** The number of error nodes in the text of a file. */
-export function countErrors(text: string, language: Language): number {
-  return parseFile(text, language).errors.length;
-}
-
-/** Is a function or the like free of errors when it is read without what is around it? */
-export function readsAlone({ tree: { language }, text }: SyntaxNode): boolean {
-  return language.contexts
-    .filter(({ name }) => name === "file" || name === "member" || name === "statement")
-    .some(({ before, after }) => parse(before + text + after, language).errors.length === 0);
 }

@@ -1,4 +1,4 @@
-import { earlyExits, isSideEffectFree, runsLater, type LanguageId } from "uvran";
+import { exitsOf, isSideEffectFree, runsLater, type LanguageId } from "uvran";
 import { treeOf } from "../languages.js";
 
 test.each<[LanguageId, string, string]>([
@@ -43,14 +43,31 @@ test.each<[LanguageId, string, string]>([
 
 test.each([
   ["return 1", "return 1"],
-  ["for a in b:\n    break", "break"],
+  ["for a in b:\n    break", undefined],
   ["if a:\n    raise E", "raise E"],
   ["x = yield a", "yield a"],
   ["def f():\n    return 1", undefined],
   ["g = lambda: (yield)", undefined],
   ["print(a)", undefined],
 ])("the way out of `%s` is `%s`", (code, exit) => {
-  expect(earlyExits(treeOf("python", code).root.parts)[0]?.text).toBe(exit);
+  expect(exitsOf(treeOf("python", code).root.parts)[0]?.text).toBe(exit);
+});
+
+test.each<[LanguageId, string, string | undefined]>([
+  ["javascript", "for (const a of b) { if (a) break; }", undefined],
+  ["javascript", "o: for (const a of b) { for (;;) break o; }", "break o;"],
+  ["javascript", "while (a) { b(() => { return 1; }); continue; }", undefined],
+  ["java", "for (int i = 0; i < 3; i++) { if (a) return; }", "return;"],
+  ["csharp", "switch (a) { case 1: break; }", "break;"],
+  ["csharp", "while (a) { switch (b) { case 1: break; } }", undefined],
+  ["cpp", "while (a) { goto end; }", "goto end;"],
+  ["php", "<?php while ($a) { break 2; }", "break 2;"],
+  ["php", "<?php while ($a) { break; }", undefined],
+  ["ruby", "while a\n  next if b\nend", undefined],
+  ["python", "for a in b:\n    if a: break\nelse:\n    raise c", "raise c"],
+  ["powershell", "foreach ($a in $b) { if ($a) { break } }", undefined],
+])("%s: the way out of `%s` is `%s`", (language, code, exit) => {
+  expect(exitsOf(treeOf(language, code).root.parts)[0]?.text).toBe(exit);
 });
 
 test("functions and lazy generators run later, list comprehensions do not", () => {

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../syntax/index.js";
+import { shapeOf, type SyntaxNode } from "../../syntax/index.js";
 
 /** The assignment, or the loop, that gives a name its value once its own parts have been evaluated. */
 export function assignmentOf(name: SyntaxNode): SyntaxNode | undefined {
@@ -7,8 +7,7 @@ export function assignmentOf(name: SyntaxNode): SyntaxNode | undefined {
   for (let above = at.parent; above; above = at.parent) {
     const assignment = flow.assignments[above.kind];
     if (assignment && isPart(at, assignment.target)) return above;
-    const shape = flow.shapes[above.kind];
-    if (typeof shape === "object" && shape.is === "each") return above;
+    if (shapeOf(above)?.is === "each") return above;
     if (!binding.groups[above.kind]) return undefined;
     at = above;
   }

@@ -1,4 +1,4 @@
-import type { FlowFacts, FlowShape, SyntaxNode } from "../../syntax/index.js";
+import { shapeOf, type FlowFacts, type FlowShape, type SyntaxNode } from "../../syntax/index.js";
 import { referencesAt } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import { assignmentOf } from "./assignment.js";
@@ -103,7 +103,7 @@ class Builder {
       const name = node.child("name");
       return this.#step(this.#step(from, node), undefined, name ? [name] : []);
     }
-    const shape = this.#shapeOf(node);
+    const shape = shapeOf(node);
     if (shape) return this.#step(this.#shaped(node, shape, from), node);
     if (node.is(this.#facts.chains) && !this.#isLink(node)) return this.#chain(node, from);
     return this.#plain(node, from);
@@ -190,11 +190,6 @@ class Builder {
     return this.#step(from, undefined, names);
   }
 
-  #shapeOf(node: SyntaxNode): FlowShape | undefined {
-    const shape = this.#facts.shapes[node.kind];
-    return typeof shape === "function" ? shape(node) : shape;
-  }
-
   #shaped(node: SyntaxNode, shape: FlowShape, from: End): End {
     const label = this.#label;
     this.#label = undefined;
@@ -264,7 +259,7 @@ class Builder {
     way: "true" | "false" | "missing" | "present" = "true",
   ): { whenTrue: End; whenFalse: End; plain: End } {
     const inner = unwrappedTest(test, this.#facts);
-    const shape = this.#shapeOf(inner);
+    const shape = shapeOf(inner);
     if (
       (way === "true" || way === "false") &&
       shape?.is === "negation" &&
@@ -316,7 +311,7 @@ class Builder {
   #otherwise(nodes: readonly SyntaxNode[], from: End): End {
     const [first, ...rest] = nodes;
     if (!first) return from;
-    const shape = this.#shapeOf(first);
+    const shape = shapeOf(first);
     if (shape?.is !== "branch" || shape.otherwise !== undefined) return this.#all(nodes, from);
     const [then, test] = partsOfBranch(first, shape);
     return this.#branch(test, then, rest, false, from);

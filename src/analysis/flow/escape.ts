@@ -1,4 +1,4 @@
-import type { FlowShape, SyntaxNode } from "../../syntax/index.js";
+import { shapeOf, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import type { Declaration, Reference } from "../names/declarations.js";
 import { isSeenElsewhere, usesOf } from "../names/every-use.js";
@@ -46,7 +46,7 @@ export function fateOf({ node, does, captured }: Reference): Fate {
       return "passed on";
     const table = flow.assignments[above.kind];
     if (table) return at.field === table.target ? "stays" : "stored";
-    if (STORING.test(above.kind)) return "stored";
+    if (above.is(language.stores)) return "stored";
     if (above.is(language.statementLists) && language.expressionStatement === "")
       return fateOfValue(at, node);
     if (above.is(language.statementLists) || above.is(language.expressionStatement)) return "stays";
@@ -55,9 +55,7 @@ export function fateOf({ node, does, captured }: Reference): Fate {
       flat?.is === "shortCircuit" ||
       (flat?.is === "branch" && at.field !== "condition") ||
       above.is(language.argumentLists) ||
-      /^(as|cast|satisfies|non_null|spread|splat|list_splat|variable_name|type_cast|await|move)/.test(
-        above.kind,
-      );
+      above.is(language.handsOn);
     if (!isThrough) return "stays";
     at = above;
   }
@@ -69,12 +67,3 @@ function fateOfValue(statement: SyntaxNode, node: SyntaxNode): Fate {
   const last = statement.parent?.parts.at(-1);
   return statement.text === node.text && last?.same(statement) ? "returned" : "stays";
 }
-
-function shapeOf(node: SyntaxNode): FlowShape | undefined {
-  const shape = node.tree.language.flow.shapes[node.kind];
-  return typeof shape === "function" ? shape(node) : shape;
-}
-
-/** Literals that keep what is put into them. */
-const STORING =
-  /^(array|list|tuple|set|dictionary|hash|object|pair|initializer|array_creation|array_element)/;

@@ -1,4 +1,4 @@
-import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import { jumpOf, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesOf, type Declaration, type Reference } from "../names/declarations.js";
 import { shortened } from "../shown.js";
@@ -149,7 +149,7 @@ export function canLeaveEarly(code: SyntaxNode): Answer {
   const ends = new Set(graph.at(code));
   if (inside.size === 0) return unknown("flow.not-followed", "this code is not followed", code);
   for (const node of code.descendants()) {
-    if (!jumpAt(node)) continue;
+    if (!jumpOf(node)) continue;
     for (const moment of graph.at(node)) {
       const gone = moment.next.some((next) => !leadsBack(graph, next, inside, ends));
       if (inside.has(moment) && gone)
@@ -157,13 +157,6 @@ export function canLeaveEarly(code: SyntaxNode): Answer {
     }
   }
   return ifComplete(graph, no("flow.leaves-early", "control leaves only at the end", code));
-}
-
-/** Where a jump goes; undefined for nodes that are none. */
-export function jumpAt(node: SyntaxNode): string | undefined {
-  const shape = node.tree.language.flow.shapes[node.kind];
-  const flat = typeof shape === "function" ? shape(node) : shape;
-  return flat?.is === "jump" ? flat.to : undefined;
 }
 
 /** Does a way come back into the code, or to its end, before it leaves for good? */
@@ -185,7 +178,7 @@ export function canThrow(code: SyntaxNode): Answer {
     if (node.is(flow.mayThrow) && !throwsNothing(node)) doubt ??= node;
   }
   for (const node of code.descendants()) {
-    if (jumpAt(node) !== "throw") continue;
+    if (jumpOf(node) !== "throw") continue;
     const gone = (moment: Moment): boolean =>
       moment.next.some((next) => !leadsBack(graph, next, inside, new Set()));
     if (graph.at(node).some(gone)) return yes("flow.throws", `\`${shortened(node.text)}\` throws`, node);

@@ -1,9 +1,9 @@
-import type { SyntaxNode } from "../../syntax/index.js";
+import { jumpOf, type SyntaxNode } from "../../syntax/index.js";
 import type { Declaration } from "../names/declarations.js";
 import type { Moment, Outcome } from "./graph.js";
 import { isMissing } from "./missing.js";
-import { questionOf, refersTo, saidByTest } from "./presence.js";
-import { flowAround, jumpAt, startOf } from "./questions.js";
+import { questionOf, refersTo, saidByTest } from "./said.js";
+import { flowAround, startOf } from "./questions.js";
 
 /** How a function is left. */
 export interface WayOut {
@@ -32,7 +32,7 @@ export function waysOutWithout(
     !isStop(moment) && graph.after([moment], isStop, throws).has(to);
   const found: WayOut[] = [];
   if (reached.has(graph.exit)) {
-    const jumps = [...reached].filter(({ node }) => node && jumpAt(node) === "return");
+    const jumps = [...reached].filter(({ node }) => node && jumpOf(node) === "return");
     const leaving = jumps.filter((moment) => leads(moment, graph.exit));
     for (const { node } of leaving) found.push({ by: "return", at: node });
     if (leaving.length === 0 || endsOpenly(reached, graph.exit, isStop))
@@ -41,7 +41,7 @@ export function waysOutWithout(
   if (reached.has(graph.failure)) {
     const throwing = [...reached].filter(
       ({ node, thrown, next }) =>
-        node && ((thrown && leadsOn(thrown, graph.failure)) || (jumpAt(node) === "throw" && next.length > 0)),
+        node && ((thrown && leadsOn(thrown, graph.failure)) || (jumpOf(node) === "throw" && next.length > 0)),
     );
     for (const { node } of throwing) found.push({ by: "exception", at: node });
   }
@@ -100,7 +100,7 @@ function comparedWithNone(test: SyntaxNode, declaration: Declaration): "equal" |
 function endsOpenly(reached: Set<Moment>, exit: Moment, isStop: (moment: Moment) => boolean): boolean {
   return [...reached].some(
     (moment) =>
-      !isStop(moment) && moment.next.includes(exit) && !(moment.node && jumpAt(moment.node) === "return"),
+      !isStop(moment) && moment.next.includes(exit) && !(moment.node && jumpOf(moment.node) === "return"),
   );
 }
 

@@ -5,20 +5,6 @@ import { isDefinedInProject } from "./functions.js";
 import { shortened } from "../shown.js";
 import { useOf } from "./use.js";
 
-/** The innermost function around a node; undefined at the top level of the file. */
-export function functionAround(node: SyntaxNode): SyntaxNode | undefined {
-  const { functions } = node.tree.language;
-  for (const above of node.ancestors()) if (above.is(functions)) return above;
-  return undefined;
-}
-
-/** The innermost function or class around a node, else the whole file: where its local names live. */
-export function scopeAround(node: SyntaxNode): SyntaxNode {
-  const { functions, classes } = node.tree.language;
-  for (const above of node.ancestors()) if (above.is(functions) || above.is(classes)) return above;
-  return node.tree.root;
-}
-
 /** Places below `within` where a variable of this name is written or declared, shadowing ones included. */
 export function writesOf(name: string, within: SyntaxNode): SyntaxNode[] {
   return within.mentions(name).filter((mention) => doneBy(mention) === "write");

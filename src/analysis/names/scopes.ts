@@ -49,3 +49,10 @@ export function bodyAround(node: SyntaxNode): SyntaxNode {
   for (const scope of scopesAround(node)) if (STOPS.function.includes(scope.facts.is)) return scope.node;
   return node.tree.root;
 }
+
+/** The innermost function around a node; undefined at the top level of the file. */
+export function functionAround(node: SyntaxNode): SyntaxNode | undefined {
+  const { functions } = node.tree.language;
+  for (const above of node.ancestors()) if (above.is(functions)) return above;
+  return undefined;
+}

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../syntax/index.js";
+import type { SyntaxNode, ValueTypes } from "../../syntax/index.js";
 import { declarationOf } from "../names/builtins.js";
 
 /** What an annotation says about the values an expression can have. */
@@ -30,9 +30,10 @@ interface Annotation {
  * of it is not annotated here, is imported, or is too loose to tell.
  */
 export function declaredType(expression: SyntaxNode): DeclaredType | undefined {
-  const annotation = annotationOf(expression);
-  if (!annotation) return undefined;
-  const values = new Values();
+  const facts = expression.tree.language.types.values;
+  const annotation = facts && annotationOf(expression, facts);
+  if (!facts || !annotation) return undefined;
+  const values = new Values(facts);
   if (!values.add(annotation.type, 0)) return undefined;
   return {
     falsy: [...values.falsy],
@@ -56,26 +57,28 @@ export function isOnPrimitives(property: string): boolean {
   return ON_PRIMITIVES.has(property);
 }
 
-function annotationOf(expression: SyntaxNode): Annotation | undefined {
-  if (expression.is("parenthesized_expression"))
-    return expression.parts[0] && annotationOf(expression.parts[0]);
-  if (expression.is("non_null_expression")) return undefined;
-  if (expression.is("member_expression")) {
+function annotationOf(expression: SyntaxNode, facts: ValueTypes): Annotation | undefined {
+  if (expression.is(facts.parenthesized))
+    return expression.parts[0] && annotationOf(expression.parts[0], facts);
+  if (expression.is(facts.asserted)) return undefined;
+  if (expression.is(facts.member)) {
     const object = expression.child("object");
     const property = expression.child("property");
     if (!object || !property) return undefined;
-    const members = object.is("this") ? classAround(object) : namedObject(annotationOf(object)?.type);
-    const member = members && memberOf(members, property.text);
+    const members = object.is(facts.self)
+      ? classAround(object)
+      : namedObject(annotationOf(object, facts)?.type, facts);
+    const member = members && memberOf(members, property.text, facts);
     if (!member) return undefined;
-    return expression.child("optional_chain") ? { ...member, optional: true } : member;
+    return expression.child(facts.cut) ? { ...member, optional: true } : member;
   }
-  if (!expression.is("identifier")) return undefined;
+  if (!expression.is(facts.name)) return undefined;
   const declaration = declarationOf(expression);
   const holder = declaration?.parent;
-  if (!holder?.is(["required_parameter", "optional_parameter", "variable_declarator"])) return undefined;
+  if (!holder?.is(facts.holders)) return undefined;
   if (!(holder.child("pattern") ?? holder.child("name"))?.same(declaration)) return undefined;
   const type = holder.child("type")?.parts[0];
-  return type && { type, optional: holder.is("optional_parameter"), at: holder };
+  return type && { type, optional: holder.is(facts.optionalHolders), at: holder };
 }
 
 function classAround(node: SyntaxNode): SyntaxNode | undefined {
@@ -83,47 +86,39 @@ function classAround(node: SyntaxNode): SyntaxNode | undefined {
 }
 
 /** The body of the one object type that `type` names, missing values aside. */
-function namedObject(type: SyntaxNode | undefined, depth = 0): SyntaxNode | undefined {
+function namedObject(type: SyntaxNode | undefined, facts: ValueTypes, depth = 0): SyntaxNode | undefined {
   if (!type || depth > 8) return undefined;
-  if (type.is("object_type")) return type;
-  if (type.is("parenthesized_type")) return namedObject(type.parts[0], depth + 1);
-  if (type.is("union_type")) {
-    const present = unionParts(type).filter((part) => !part.is("literal_type"));
-    return present.length === 1 ? namedObject(present[0], depth + 1) : undefined;
+  if (type.is(facts.object)) return type;
+  if (type.is(facts.grouped)) return namedObject(type.parts[0], facts, depth + 1);
+  if (type.is(facts.union)) {
+    const present = unionParts(type, facts).filter((part) => !part.is(facts.literal));
+    return present.length === 1 ? namedObject(present[0], facts, depth + 1) : undefined;
   }
-  if (!type.is("type_identifier")) return undefined;
-  const declared = typeDeclaration(type);
-  if (declared?.is("type_alias_declaration")) return namedObject(declared.child("value"), depth + 1);
+  if (!type.is(facts.named)) return undefined;
+  const declared = typeDeclaration(type, facts);
+  if (declared?.is(facts.alias)) return namedObject(declared.child("value"), facts, depth + 1);
   return declared?.child("body");
 }
 
-function unionParts(type: SyntaxNode): SyntaxNode[] {
-  return type.parts.flatMap((part) => (part.is("union_type") ? unionParts(part) : [part]));
+function unionParts(type: SyntaxNode, facts: ValueTypes): SyntaxNode[] {
+  return type.parts.flatMap((part) => (part.is(facts.union) ? unionParts(part, facts) : [part]));
 }
-
-const TYPE_DECLARATIONS = [
-  "interface_declaration",
-  "type_alias_declaration",
-  "class_declaration",
-  "abstract_class_declaration",
-];
 
 /** The single declaration of a type's name in this file; undefined when imported, generic or declared twice. */
-function typeDeclaration(name: SyntaxNode): SyntaxNode | undefined {
+function typeDeclaration(name: SyntaxNode, facts: ValueTypes): SyntaxNode | undefined {
   const found: SyntaxNode[] = [];
-  for (const node of name.tree.root.descendants()) {
-    if (node.is("type_identifier") && node.text === name.text && node.field === "name") {
-      if (node.parent) found.push(node.parent);
-    }
+  for (const id of name.tree.ofKinds([facts.named])) {
+    const node = name.tree.node(id);
+    if (node.text === name.text && node.field === "name" && node.parent) found.push(node.parent);
   }
   const [only] = found;
-  return found.length === 1 && only?.is(TYPE_DECLARATIONS) ? only : undefined;
+  return found.length === 1 && only?.is(facts.declarations) ? only : undefined;
 }
 
-function memberOf(body: SyntaxNode, name: string): Annotation | undefined {
+function memberOf(body: SyntaxNode, name: string, facts: ValueTypes): Annotation | undefined {
   const found = body.parts.filter((part) => part.child("name")?.text === name);
   const [only] = found;
-  if (found.length !== 1 || !only?.is(["property_signature", "public_field_definition"])) return undefined;
+  if (found.length !== 1 || !only?.is(facts.members)) return undefined;
   const type = only.child("type")?.parts[0];
   return type && { type, optional: only.has("?"), at: only };
 }
@@ -147,33 +142,22 @@ class Values {
   canBeNull = false;
   canBeUndefined = false;
 
+  constructor(private readonly facts: ValueTypes) {}
+
   add(type: SyntaxNode, depth: number): boolean {
+    const { facts } = this;
     if (depth > 8) return false;
-    switch (type.kind) {
-      case "union_type":
-        return unionParts(type).every((part) => this.add(part, depth + 1));
-      case "parenthesized_type":
-        return type.parts.every((part) => this.add(part, depth + 1));
-      case "literal_type":
-        return this.#literal(type.text);
-      case "predefined_type":
-        return this.#primitive(type.text);
-      case "array_type":
-      case "tuple_type":
-      case "function_type":
-      case "constructor_type":
-        return true;
-      case "object_type":
-        return refusesPrimitives(type);
-      case "generic_type": {
-        const name = type.child("name");
-        return name !== undefined && this.#named(name, depth);
-      }
-      case "type_identifier":
-        return this.#named(type, depth);
-      default:
-        return false;
+    if (type.is(facts.union)) return unionParts(type, facts).every((part) => this.add(part, depth + 1));
+    if (type.is(facts.grouped)) return type.parts.every((part) => this.add(part, depth + 1));
+    if (type.is(facts.literal)) return this.#literal(type.text);
+    if (type.is(facts.predefined)) return this.#primitive(type.text);
+    if (type.is(facts.alwaysObjects)) return true;
+    if (type.is(facts.object)) return refusesPrimitives(type);
+    if (type.is(facts.generic)) {
+      const name = type.child("name");
+      return name !== undefined && this.#named(name, depth);
     }
+    return type.is(facts.named) && this.#named(type, depth);
   }
 
   #literal(text: string): boolean {
@@ -193,9 +177,9 @@ class Values {
   }
 
   #named(name: SyntaxNode, depth: number): boolean {
-    const declared = typeDeclaration(name);
-    if (!declared) return OBJECTS.has(name.text) && !isDeclaredHere(name);
-    if (declared.is("type_alias_declaration")) {
+    const declared = typeDeclaration(name, this.facts);
+    if (!declared) return OBJECTS.has(name.text) && !isDeclaredHere(name, this.facts);
+    if (declared.is(this.facts.alias)) {
       const value = declared.child("value");
       return value !== undefined && !declared.child("type_parameters") && this.add(value, depth + 1);
     }
@@ -204,11 +188,11 @@ class Values {
   }
 }
 
-function isDeclaredHere(name: SyntaxNode): boolean {
+function isDeclaredHere(name: SyntaxNode, facts: ValueTypes): boolean {
   const named = (node: SyntaxNode): boolean =>
     node.isLeaf && node.text === name.text && (node.field === "name" || node.field === "alias");
   for (const node of name.tree.root.descendants()) {
-    if (named(node) && !node.parent?.is("generic_type")) return true;
+    if (named(node) && !node.parent?.is(facts.generic)) return true;
   }
   return false;
 }

@@ -99,17 +99,19 @@ export function typeOfDeclaration(
 function declaredType(annotation: SyntaxNode, at: SyntaxNode): KnownType | undefined {
   const type = named(annotation, `\`${at.text}\` is declared \`${annotation.text}\``, at);
   if (!type) return undefined;
+  const { declarators, dimensions } = at.tree.language.types;
+  const hasBrackets = (node: SyntaxNode | undefined): boolean =>
+    dimensions !== undefined && node?.child(dimensions) !== undefined;
   let pointers = 0;
   for (let above = at.parent; above && !above.holds(annotation); above = above.parent) {
-    if (above.is(["function_declarator", "parameter_list"])) return undefined;
-    if (above.is("array_declarator") || above.child("dimensions")) return arrayOf(type);
-    // `*hives: Hive` is a tuple of them, and `**hives: Hive` a dict.
-    if (above.is("list_splat_pattern")) return { ...type, name: "tuple", declared: undefined };
-    if (above.is("dictionary_splat_pattern")) return { ...type, name: "dict", declared: undefined };
-    if (above.is("pointer_declarator")) pointers++;
+    const makes = hasBrackets(above) ? "many" : declarators[above.kind];
+    if (makes === "function") return undefined;
+    if (makes === "many") return arrayOf(type);
+    if (makes === "tuple" || makes === "dict") return { ...type, name: makes, declared: undefined };
+    if (makes === "pointer") pointers++;
   }
-  const isMany = at.closest(["spread_parameter", "variadic_parameter"])?.holds(annotation) ?? false;
-  if (isMany || at.parent?.child("dimensions")) return arrayOf(type);
+  const around = at.closest(Object.keys(declarators).filter((kind) => declarators[kind] === "many"));
+  if (around?.holds(annotation) || hasBrackets(at.parent)) return arrayOf(type);
   return pointers > 1 ? { ...type, name: `${type.name}${"*".repeat(pointers)}`, declared: undefined } : type;
 }
 
@@ -124,15 +126,14 @@ export function typeWritten(type: SyntaxNode): KnownType | undefined {
 
 function named(type: SyntaxNode, why: string, at: SyntaxNode): KnownType | undefined {
   const plain = unwrapped(type);
-  if (plain.is("array_type")) {
+  const { arrays, around, composed } = type.tree.language.types;
+  if (plain.is(arrays)) {
     const item = plain.child("element") ?? plain.child("type") ?? plain.parts[0];
     const known = item && named(item, why, at);
     return known && arrayOf(known);
   }
-  const base =
-    plain.child("name") ??
-    (/generic|template|optional|nullable|pointer|reference/.test(plain.kind) ? plain.parts[0] : plain);
-  if (!base || /union|intersection|function|tuple|array/.test(base.kind)) return undefined;
+  const base = plain.child("name") ?? (plain.is(around) ? plain.parts[0] : plain);
+  if (!base || base.is(composed)) return undefined;
   const name = base.text.split(/::|\.|\\/).at(-1)!;
   if (!/^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)) return undefined;
   const origin = originOf(base);
@@ -156,13 +157,12 @@ function ofClass(scope: SyntaxNode, at: SyntaxNode): KnownType | undefined {
 /** The class in `new Hive()`, `Hive()` and `Hive.new`. */
 function constructedClass(expression: SyntaxNode): SyntaxNode | undefined {
   const { language } = expression.tree;
-  const type =
-    expression.child("constructor") ??
-    (/creation|new_expression/.test(expression.kind) ? expression.child("type") : undefined);
+  const { creations, maker } = language.types;
+  const place = creations[expression.kind];
+  const type = place === 0 ? expression.parts[0] : place === undefined ? undefined : expression.child(place);
   if (type) return type;
-  if (expression.is("object_creation_expression")) return expression.parts[0];
   if (!expression.is(language.calls)) return undefined;
-  if (expression.child("method")?.text === "new") return expression.child("receiver");
+  if (maker !== undefined && expression.child("method")?.text === maker) return expression.child("receiver");
   const called = expression.child("function");
   const last = called && [...called.descendants()].filter((node) => node.isLeaf && node.named).at(-1);
   if (!called || !last || !language.callsMakeObjects) return undefined;

@@ -1,7 +1,7 @@
 import {
   canThrow,
   condition,
-  earlyExits,
+  exitsOf,
   nameInFile,
   no,
   referencesAt,
@@ -82,7 +82,7 @@ export function letGoSooner(body: Hole, isStraight: (match: Match) => boolean): 
   return condition("nothing in between throws or leaves with the lock taken", (match) => {
     if (!isStraight(match)) return yes("resource.every-path", "the old code lets it go on every path too");
     const statements = match.all(body);
-    const [exit] = earlyExits(statements);
+    const [exit] = exitsOf(statements);
     if (exit)
       return unknown(
         "resource.every-path",

@@ -4,14 +4,16 @@ import {
   canThrow,
   condition,
   declarationOfHole,
-  earlyExits,
+  exitsOf,
+  jumpOf,
+  shapeOf,
   fateOf,
   nameInFile,
   no,
   referencesAt,
   referencesOf,
   runsLater,
-  scopeAround,
+  bodyAround,
   shortened,
   unknown,
   yes,
@@ -29,7 +31,7 @@ export function usesOfResource(match: Match, name: Hole): readonly Reference[] {
   const node = match.the(name);
   const to = declarationOfHole(match, name);
   if (to) return referencesOf(to);
-  const around = scopeAround(match.node);
+  const around = bodyAround(match.node);
   return nameInFile(node.text, match.tree).references.filter((one) => !one.member && around.holds(one.node));
 }
 
@@ -104,7 +106,7 @@ export function declaresNothingForLater({ body }: ResourceHoles): Condition {
 export function declaredForLater(match: Match, body: Hole): { use: SyntaxNode; to: Declaration } | undefined {
   const { start, end } = match.found;
   const statements = match.all(body);
-  const around = scopeAround(match.node);
+  const around = bodyAround(match.node);
   const seen = new Set<string>();
   for (const statement of statements) {
     for (const node of statement.descendants()) {
@@ -150,18 +152,14 @@ export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) =
       doubt ??= part;
     }
     const outside = usesOutside(match, holes).find(({ does }) => does !== "declare" && does !== "write");
-    const { flow, functions } = match.tree.language;
-    const isTry = (node: SyntaxNode): boolean => {
-      const shape = flow.shapes[node.kind];
-      return typeof shape === "object" && shape.is === "try";
-    };
+    const { functions } = match.tree.language;
     if (outside) {
       for (const above of match.node.ancestors()) {
         if (above.is(functions)) break;
-        if (isTry(above))
+        if (shapeOf(above)?.is === "try")
           return no("resource.used-after", `\`${name}\` may still be used after an exception`, outside.node);
       }
-      const exit = earlyExits(match.all(holes.body)).find((node) => /break|continue|next/.test(node.kind));
+      const exit = exitsOf(match.all(holes.body)).find((node) => /break|continue/.test(jumpOf(node) ?? ""));
       if (exit)
         return no(
           "resource.used-after",
@@ -210,12 +208,11 @@ function callAround(node: SyntaxNode): SyntaxNode | undefined {
 
 /** Is the call that takes it returned as it is, so that the resource may leave with the result? */
 function isHandedOut(argument: SyntaxNode): boolean {
-  const { calls, flow, suspensions } = argument.tree.language;
+  const { calls, suspensions } = argument.tree.language;
   for (let call = callAround(argument); call; call = call.parent?.closest(calls)) {
     const { parent } = call;
-    const shape = parent && flow.shapes[parent.kind];
     if (parent?.is(suspensions)) return true;
-    if (typeof shape === "object" && shape.is === "jump" && shape.to === "return") return true;
+    if (parent && jumpOf(parent) === "return") return true;
     if (!parent?.is(argument.tree.language.argumentLists)) return false;
   }
   return false;
@@ -232,7 +229,7 @@ export interface Releasing {
 /** What in the body may throw, or leave before the end. */
 function leavesEarly(match: Match, body: Hole): Answer | undefined {
   const statements = match.all(body);
-  const [exit] = earlyExits(statements);
+  const [exit] = exitsOf(statements);
   if (exit) return unknown("resource.every-path", `\`${shortened(exit.text)}\` leaves before the end`, exit);
   return statements.map(canThrow).find(({ is }) => is !== "no");
 }

@@ -1,4 +1,4 @@
-import { condition, holes, no, python, rule, scopeAround, trialsIn, yes } from "../../index.js";
+import { condition, holes, no, python, rule, bodyAround, trialsIn, yes } from "../../index.js";
 import { LINE_LIMIT } from "./limits.js";
 
 const { name, fallback } = holes({ name: "name", fallback: "expression" });
@@ -25,7 +25,7 @@ export const noneToDefault = rule({
   ],
   given: [
     condition("setting the variable to itself is not seen by anyone", (match) => {
-      const scope = scopeAround(match.node);
+      const scope = bodyAround(match.node);
       if (scope.is("class_definition")) {
         return no(
           "name.scope",

@@ -1,15 +1,4 @@
-import {
-  condition,
-  holes,
-  need,
-  no,
-  python,
-  rule,
-  scopeAround,
-  trialsIn,
-  unknown,
-  yes,
-} from "../../index.js";
+import { condition, holes, need, no, python, rule, bodyAround, trialsIn, unknown, yes } from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
 import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
 import {
@@ -123,7 +112,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           : yes("resource.same-release", "leaving the block is the same release"),
       ),
       condition("the variable is not shared with other functions", (match) => {
-        const shared = scopeAround(match.node)
+        const shared = bodyAround(match.node)
           .mentions(match.textOf(file))
           .find((use) => use.parent?.is(["global_statement", "nonlocal_statement"]));
         return shared && formOf(match).shape === "straight"

@@ -1,4 +1,4 @@
-import { isBuiltin, scopeAround, writesOf, yes, type Answer, type SyntaxNode } from "../../index.js";
+import { isBuiltin, bodyAround, writesOf, yes, type Answer, type SyntaxNode } from "../../index.js";
 
 const SEQUENCE_TYPES = /^(list|tuple|str|bytes|List|Tuple|Sequence|MutableSequence)(\[|$)/;
 const TYPE_MODULES = ["typing", "collections.abc"];
@@ -9,10 +9,10 @@ const SEQUENCE_CALLS = ["list", "tuple", "sorted", "str"];
 export function sequenceKnown(items: SyntaxNode): Answer | undefined {
   if (!items.is("identifier")) return undefined;
   const name = items.text;
-  const scope = scopeAround(items);
+  const scope = bodyAround(items);
   const writes = writesOf(name, scope);
   const [only] = writes;
-  if (!only || writes.length !== 1 || !scopeAround(only).same(scope)) return undefined;
+  if (!only || writes.length !== 1 || !bodyAround(only).same(scope)) return undefined;
   const holder = only.parent;
   const type = holder?.child("type");
   const typeName = type && SEQUENCE_TYPES.exec(type.text)?.[1];

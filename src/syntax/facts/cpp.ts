@@ -1,3 +1,4 @@
+import { ordinaryTypes } from "../type-notation.js";
 import { conditionals } from "../masks/conditionals.js";
 import { macros } from "../masks/macros.js";
 import { cppVersions } from "../versions/cpp.js";
@@ -93,14 +94,21 @@ export const cpp: Language = {
   variables: ["identifier"],
   functions: FUNCTIONS,
   delayed: FUNCTIONS,
-  exits: [
-    "return_statement",
-    "throw_statement",
-    "break_statement",
-    "continue_statement",
-    "goto_statement",
-    "co_return_statement",
-  ],
+  stores: ["array_declarator", "initializer_list", "initializer_pair"],
+  handsOn: ["cast_expression"],
+  takesApart: ["structured_binding_declarator"],
+  types: {
+    ...ordinaryTypes,
+    declarators: {
+      function_declarator: "function",
+      parameter_list: "function",
+      array_declarator: "many",
+      pointer_declarator: "pointer",
+    },
+    around: ["template_type"],
+    composed: ["union_specifier", "function_declarator", "array_declarator"],
+    creations: { new_expression: "type" },
+  },
   calls: ["call_expression", "new_expression", "delete_expression"],
   memberReads: ["field_expression"],
   indexReads: ["subscript_expression"],

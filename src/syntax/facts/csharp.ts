@@ -1,3 +1,4 @@
+import { ordinaryTypes } from "../type-notation.js";
 import { conditionals } from "../masks/conditionals.js";
 import { csharpVersions } from "../versions/csharp.js";
 import { csharpClasses } from "../classes/csharp.js";
@@ -92,15 +93,37 @@ export const csharp: Language = {
   variables: ["identifier"],
   functions: FUNCTIONS,
   delayed: FUNCTIONS,
-  exits: [
-    "return_statement",
-    "throw_statement",
-    "throw_expression",
-    "break_statement",
-    "continue_statement",
-    "goto_statement",
-    "yield_statement",
+  stores: [
+    "object_creation_expression",
+    "array_creation_expression",
+    "initializer_expression",
+    "tuple_expression",
+    "tuple_element",
+    "array_rank_specifier",
   ],
+  handsOn: ["as_expression", "cast_expression", "await_expression"],
+  takesApart: [
+    "tuple_pattern",
+    "tuple_expression",
+    "tuple_element",
+    "list_pattern",
+    "recursive_pattern",
+    "declaration_pattern",
+    "var_pattern",
+    "is_pattern_expression",
+  ],
+  types: {
+    ...ordinaryTypes,
+    declarators: { parameter_list: "function" },
+    arrays: ["array_type"],
+    around: ["generic_name", "nullable_type", "pointer_type"],
+    composed: ["tuple_type", "array_type", "function_pointer_type"],
+    creations: {
+      object_creation_expression: "type",
+      array_creation_expression: "type",
+      implicit_array_creation_expression: "type",
+    },
+  },
   calls: ["invocation_expression", "object_creation_expression", "implicit_object_creation_expression"],
   memberReads: ["member_access_expression", "conditional_access_expression"],
   indexReads: ["element_access_expression"],

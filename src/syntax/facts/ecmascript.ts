@@ -1,3 +1,4 @@
+import { ordinaryTypes } from "../type-notation.js";
 import { ecmascriptVersions } from "../versions/ecmascript.js";
 import { ecmascriptClasses } from "../classes/ecmascript.js";
 import { ordinaryCode } from "../code-facts.js";
@@ -96,7 +97,6 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "generator_function",
     "generator_function_declaration",
   ],
-  exits: ["return_statement", "throw_statement", "break_statement", "continue_statement"],
   calls: ["call_expression", "new_expression"],
   memberReads: ["member_expression"],
   indexReads: ["subscript_expression"],
@@ -104,6 +104,21 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   reflection: ["eval", "Function"],
   harmless: [],
   suspensions: ["await_expression", "yield_expression"],
+  stores: ["object", "array", "pair", "object_assignment_pattern"],
+  handsOn: ["assignment_pattern", "await_expression", "spread_element"],
+  takesApart: [
+    "object_pattern",
+    "array_pattern",
+    "rest_pattern",
+    "pair_pattern",
+    "object_assignment_pattern",
+    "shorthand_property_identifier_pattern",
+  ],
+  types: {
+    ...ordinaryTypes,
+    composed: ["array", "function_expression", "arrow_function"],
+    creations: { new_expression: "constructor" },
+  },
   resourceBlocks: [],
   sharing: [],
   augmented: ["augmented_assignment_expression", "update_expression"],

@@ -1,3 +1,4 @@
+import { ordinaryTypes } from "../type-notation.js";
 import { javaVersions } from "../versions/java.js";
 import { javaClasses } from "../classes/java.js";
 import { ordinaryCode } from "../code-facts.js";
@@ -85,7 +86,18 @@ export const java: Language = {
   variables: ["identifier"],
   functions: FUNCTIONS,
   delayed: [...FUNCTIONS, "class_body"],
-  exits: ["return_statement", "throw_statement", "break_statement", "continue_statement", "yield_statement"],
+  stores: ["array_creation_expression", "object_creation_expression", "array_access", "array_initializer"],
+  handsOn: ["cast_expression"],
+  takesApart: ["pattern", "type_pattern", "record_pattern"],
+  types: {
+    ...ordinaryTypes,
+    declarators: { spread_parameter: "many" },
+    dimensions: "dimensions",
+    arrays: ["array_type"],
+    around: ["generic_type"],
+    composed: ["array_type"],
+    creations: { object_creation_expression: "type", array_creation_expression: "type" },
+  },
   calls: ["method_invocation", "object_creation_expression", "explicit_constructor_invocation"],
   memberReads: ["field_access", "method_invocation"],
   indexReads: ["array_access"],

@@ -1,3 +1,4 @@
+import { ordinaryTypes } from "../type-notation.js";
 import { phpVersions } from "../versions/php.js";
 import { phpClasses } from "../classes/php.js";
 import { ordinaryCode } from "../code-facts.js";
@@ -90,14 +91,22 @@ export const php: Language = {
   variables: ["name"],
   functions: FUNCTIONS,
   delayed: FUNCTIONS,
-  exits: [
-    "return_statement",
-    "throw_expression",
-    "break_statement",
-    "continue_statement",
-    "goto_statement",
-    "exit_statement",
+  stores: [
+    "pair",
+    "object_creation_expression",
+    "list_literal",
+    "array_creation_expression",
+    "array_element_initializer",
   ],
+  handsOn: ["cast_expression", "variable_name"],
+  takesApart: ["list_literal"],
+  types: {
+    ...ordinaryTypes,
+    declarators: { variadic_parameter: "many" },
+    around: ["optional_type"],
+    composed: ["union_type", "intersection_type"],
+    creations: { object_creation_expression: 0 },
+  },
   calls: [
     "function_call_expression",
     "member_call_expression",

@@ -1,3 +1,4 @@
+import { ordinaryTypes } from "../type-notation.js";
 import { pythonLayoutFaults } from "../layout/python.js";
 import { pythonVersions } from "../versions/python.js";
 import { pythonClasses } from "../classes/python.js";
@@ -81,7 +82,36 @@ export const python: Language = {
   functions: ["function_definition", "lambda"],
   classes: ["class_definition"],
   delayed: ["function_definition", "class_definition", "lambda", "generator_expression"],
-  exits: ["return_statement", "raise_statement", "break_statement", "continue_statement"],
+  stores: [
+    "list_splat",
+    "dictionary_splat",
+    "list",
+    "set",
+    "tuple",
+    "dictionary",
+    "pair",
+    "list_comprehension",
+    "dictionary_comprehension",
+    "set_comprehension",
+  ],
+  handsOn: ["as_pattern", "await"],
+  takesApart: [
+    "expression_list",
+    "pattern_list",
+    "list_pattern",
+    "tuple_pattern",
+    "tuple",
+    "list_splat_pattern",
+    "dict_pattern",
+    "splat_pattern",
+  ],
+  types: {
+    ...ordinaryTypes,
+    // `*hives: Hive` is a tuple of them, and `**hives: Hive` a dict.
+    declarators: { list_splat_pattern: "tuple", dictionary_splat_pattern: "dict" },
+    around: ["generic_type"],
+    composed: ["union_type", "tuple"],
+  },
   calls: ["call"],
   memberReads: ["attribute"],
   indexReads: ["subscript"],

@@ -1,3 +1,4 @@
+import { ordinaryTypes } from "../type-notation.js";
 import { rubyVersions } from "../versions/ruby.js";
 import { rubyClasses } from "../classes/ruby.js";
 import { ordinaryCode } from "../code-facts.js";
@@ -82,7 +83,10 @@ export const ruby: Language = {
   variables: ["identifier"],
   functions: FUNCTIONS,
   delayed: [...FUNCTIONS, "lambda", "block", "do_block"],
-  exits: ["return", "break", "next", "redo", "retry"],
+  stores: ["array", "hash", "pair", "hash_splat_argument", "setter"],
+  handsOn: ["splat_argument"],
+  takesApart: ["left_assignment_list", "array_pattern", "hash_pattern", "find_pattern"],
+  types: { ...ordinaryTypes, maker: "new" },
   calls: ["call", "super", "yield"],
   memberReads: ["call"],
   indexReads: ["element_reference"],

@@ -1,6 +1,6 @@
 import { countLeading } from "../count-leading.js";
 import type { SyntaxNode } from "../node.js";
-import { readsAlone, type SyntaxTree } from "../tree.js";
+import type { SyntaxTree } from "../tree.js";
 import type { Mask, Obstacle } from "./mask.js";
 
 /** So often the same kind of obstacle is looked for. */
@@ -11,9 +11,9 @@ type Read = (masks: readonly Mask[]) => SyntaxTree;
 /**
  * The tree of a text that the parser cannot read whole, with as little hidden as lets it read more: what stands in the way
  * is hidden round by round, and what is read well as it is, in a function or by itself, comes back. `read` parses the
- * text with some of it hidden.
+ * text with some of it hidden; `readsAlone` tells whether a function is read well by itself.
  */
-export function masked(plain: SyntaxTree, read: Read): SyntaxTree {
+export function masked(plain: SyntaxTree, read: Read, readsAlone: (node: SyntaxNode) => boolean): SyntaxTree {
   let best = plain;
   let hidden: readonly Obstacle[] = [];
   // What is hidden may bring to light what the parser stumbles over next.
@@ -25,7 +25,7 @@ export function masked(plain: SyntaxTree, read: Read): SyntaxTree {
     const all = [...hidden, ...more];
     const tree = read(masksOf(all));
     if (unreadText(tree) >= unreadText(best)) continue;
-    const needed = all.filter((one) => !isReadAsItIs(one, plain, tree));
+    const needed = all.filter((one) => !isReadAsItIs(one, plain, tree, readsAlone));
     const least = needed.length < all.length ? read(masksOf(needed)) : tree;
     const isAsGood = unreadText(least) <= unreadText(tree);
     best = isAsGood ? least : tree;
@@ -83,7 +83,12 @@ function merged(spans: readonly Span[]): Span[] {
   return result;
 }
 /** Would the parser read this well without hiding it? */
-function isReadAsItIs(obstacle: Obstacle, plain: SyntaxTree, tree: SyntaxTree): boolean {
+function isReadAsItIs(
+  obstacle: Obstacle,
+  plain: SyntaxTree,
+  tree: SyntaxTree,
+  readsAlone: (node: SyntaxNode) => boolean,
+): boolean {
   const { start, end } = obstacle;
   const whole = plain.nodeAt(start, end);
   const isOwnNode = plain.lineAt(whole.start) === plain.lineAt(start) && whole.parent !== undefined;

@@ -5,99 +5,17 @@ import {
   no,
   referencesAt,
   unknown,
-  usesElsewhere,
   usesOf,
   yes,
   type Answer,
   type Declaration,
-  type Following,
-} from "../analysis/index.js";
-import {
-  checkPattern,
-  compile,
-  matchOneAt,
-  type Hole,
-  type PatternMatch,
-  type Snippet,
-} from "../pattern/index.js";
-import type { Segment } from "../rewrite/index.js";
-import type { SyntaxNode } from "../syntax/index.js";
-import type { Condition } from "./condition.js";
-import { Match } from "./match.js";
-
-/** Where a use stands: an argument of a call, what a member is read of, what is returned, a statement by itself. */
-export type UsePlace = "argument" | "receiver" | "returned" | "statement";
-
-/** What becomes of a use: it goes with its statement, it stays as it is, or it becomes other code. */
-export type UseOutcome = "goes" | "stays" | Snippet | ((match: Match) => Snippet | readonly Segment[]);
-
-/** A way of using a name that a rule understands. */
-export interface UseClause {
-  readonly pattern: Snippet;
-  readonly place: UsePlace | undefined;
-  readonly outcome: UseOutcome;
-  /** Where it is false, the clause does not speak of the use. */
-  readonly test: ((match: Match) => boolean) | undefined;
-  /** May the code that fits reach beyond the statement of the use, up to the function around it? */
-  readonly isWide: boolean;
-  /** The kind of node around the use that the clause speaks of, where its pattern is nothing but the name. */
-  readonly part: string | undefined;
-}
-
-/** A pattern of a use, on its way to a clause. */
-export class UsePattern {
-  constructor(
-    readonly pattern: Snippet,
-    readonly limits: Omit<UseClause, "pattern" | "outcome">,
-  ) {
-    checkPattern(pattern);
-  }
-
-  /** Only where the code that fits stands in this place. */
-  as(place: UsePlace): UsePattern {
-    return new UsePattern(this.pattern, { ...this.limits, place });
-  }
-
-  /** Only where this holds of the code that fits. */
-  when(test: (match: Match) => boolean): UsePattern {
-    const before = this.limits.test;
-    const both = before ? (match: Match): boolean => before(match) && test(match) : test;
-    return new UsePattern(this.pattern, { ...this.limits, test: both });
-  }
-
-  /** The pattern is of more than the statement of the use: of a block or a function around it. */
-  around(): UsePattern {
-    return new UsePattern(this.pattern, { ...this.limits, isWide: true });
-  }
-
-  /** For a pattern that is nothing but the name: the clause speaks of the nearest node of this kind around it. */
-  in(part: string): UsePattern {
-    return new UsePattern(this.pattern, { ...this.limits, part });
-  }
-
-  /** The statement goes. */
-  goes(): UseClause {
-    return this.#clause("goes");
-  }
-
-  /** Nothing changes here. */
-  stays(): UseClause {
-    return this.#clause("stays");
-  }
-
-  becomes(outcome: Exclude<UseOutcome, "goes" | "stays">): UseClause {
-    return this.#clause(outcome);
-  }
-
-  #clause(outcome: UseOutcome): UseClause {
-    return { pattern: this.pattern, ...this.limits, outcome };
-  }
-}
-
-/** A use as a rule understands it, for `everyUseOf`. The hole of the name must stand in the pattern. */
-export function use(pattern: Snippet): UsePattern {
-  return new UsePattern(pattern, { place: undefined, test: undefined, isWide: false, part: undefined });
-}
+} from "../../analysis/index.js";
+import { compile, matchOneAt, type Hole, type PatternMatch, type Snippet } from "../../pattern/index.js";
+import { jumpOf, type SyntaxNode } from "../../syntax/index.js";
+import type { Condition } from "../condition.js";
+import { Match } from "../match.js";
+import type { UseClause, UsePlace } from "./clause.js";
+import { declarationOfHole, foreignUses } from "./foreign.js";
 
 /** One use of the name, and the clause that covers it. */
 export interface CoveredUse {
@@ -115,14 +33,6 @@ export interface Coverage {
   /** A use that no clause covers, with the place as a sentence. */
   readonly uncovered: Answer | undefined;
   readonly doubts: readonly Answer[];
-}
-
-/** What a hole that stands for a name declares or refers to. */
-export function declarationOfHole(match: Match, name: Hole): Declaration | undefined {
-  const node = match.the(name);
-  const { leaves } = node.tree.language.binding;
-  const leaf = [...node.descendants()].find((one) => one.isLeaf && leaves[one.kind] !== undefined);
-  return leaf && referencesAt(leaf).find(({ to }) => to)?.to;
 }
 
 /**
@@ -271,22 +181,6 @@ function isBare({ texts, parts }: Snippet): boolean {
   return parts.length === 1 && texts.every((text) => text.trim() === "");
 }
 
-/** The uses in other files; a doubt where there are no other files to look at, or where others may exist. */
-export function foreignUses(
-  match: Match,
-  declaration: Declaration,
-  following: Following = {},
-): ReturnType<typeof usesElsewhere> {
-  const { files, path } = match.around;
-  if (!files) {
-    const doubts = [
-      unknown("name.other-uses", `\`${declaration.name}\` can be used in files that were not looked at`),
-    ];
-    return { uses: [], doubts };
-  }
-  return usesElsewhere(declaration, { path, tree: match.tree }, files, following);
-}
-
 /** The statement that a node is part of, else the outermost code that is not a list of statements. */
 function statementAround(node: SyntaxNode): SyntaxNode {
   const { statementLists, memberLists } = node.tree.language;
@@ -311,40 +205,11 @@ function standsIn(place: UsePlace | undefined, node: SyntaxNode): boolean {
       return parent?.is(language.argumentLists) ?? false;
     case "receiver":
       return (parent?.is(language.memberReads) ?? false) && parent?.parts[0]?.same(node) === true;
-    case "returned": {
-      const shape = parent && language.flow.shapes[parent.kind];
-      return typeof shape === "object" && shape.is === "jump" && shape.to === "return";
-    }
+    case "returned":
+      return parent !== undefined && jumpOf(parent) === "return";
     case "statement":
       return parent?.is(language.expressionStatement) ?? false;
   }
-}
-
-/** What a renaming does where a statement of its own makes the name public, as `export { hive }` does. */
-export interface RenamingOptions {
-  /**
-   * `stays`, which holds if nothing is said: other files keep the old name (`export { newName as hive }`). `changes`:
-   * they get the new one too.
-   */
-  readonly publicName?: "stays" | "changes";
-}
-
-/** Gives what a hole names another name, with every use of it in all files. */
-export class Renaming {
-  constructor(
-    readonly name: Hole,
-    readonly to: string | ((match: Match) => string),
-    readonly options: RenamingOptions = {},
-  ) {}
-}
-
-/** A rule's `uses` that renames: to this name, or to one worked out from the match. */
-export function renamed(
-  name: Hole,
-  to: string | ((match: Match) => string),
-  options: RenamingOptions = {},
-): Renaming {
-  return new Renaming(name, to, options);
 }
 
 /** Every use of what a hole names, with what each becomes: a rule's `uses`, and a condition. */

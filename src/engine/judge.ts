@@ -1,0 +1,106 @@
+import type { Code } from "../analysis/index.js";
+import { CannotRewrite, clash } from "../rewrite/index.js";
+import { lower, Match, versionVerdict, type Rule, type Trust } from "../rules/index.js";
+import type { Novelty } from "../syntax/index.js";
+import { aroundName } from "./uses/around-name.js";
+import type { Advice, Ground, HeldBack, Silenced } from "./change.js";
+import { newlyNeeded } from "./needed-version.js";
+import type { Entry } from "./entry.js";
+import { rewritten } from "./rewritten.js";
+import type { Candidate } from "./candidate.js";
+
+/** The match with all holes that narrowing it fills; undefined where it does not fit after all. */
+export function narrowed(match: Match, { where = [] }: Rule): Match | undefined {
+  for (const narrowing of where) {
+    const outcome = narrowing(match);
+    if (outcome === false) return undefined;
+    if (outcome !== true) match = outcome;
+  }
+  return match;
+}
+
+/** Puts the version that the new code needs at the head of the evidence; gives the outcome where it may not be needed. */
+function settleVersion(
+  { id, title, target }: Rule,
+  match: Match,
+  novelties: readonly Novelty[],
+  evidence: Ground[],
+): Omit<Silenced, "path"> | Unplaced<HeldBack> | undefined {
+  const verdict = versionVerdict([...novelties, { since: target }], match);
+  if (!verdict) return undefined;
+  const { answer, isTooOld, needs } = verdict;
+  const { line } = match.node;
+  const { code, says } = answer.evidence;
+  if (isTooOld) return { rule: id, title, line, needs, asked: says };
+  if (answer.is === "no") return { rule: id, line, code, reason: says };
+  evidence.unshift({ answer: answer.is, ...answer.evidence });
+  return undefined;
+}
+
+type Unplaced<T> = Omit<T, "id" | "range" | "path">;
+
+type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
+
+export function judge({ rule, order }: Entry, match: Match): Outcome {
+  const line = match.node.line;
+  const evidence: Ground[] = [];
+  let trust: Trust = "certain";
+  for (const given of rule.given ?? []) {
+    const answer = given.ask(match);
+    if (answer.is === "no") {
+      const { code, says, line: at, range } = answer.evidence;
+      return {
+        rule: rule.id,
+        line,
+        code,
+        reason: says,
+        ...(at === undefined ? {} : { at }),
+        ...(range === undefined ? {} : { atRange: range }),
+      };
+    }
+    if (answer.is === "unknown") trust = lower(trust, given.unknownIs);
+    evidence.push({ answer: answer.is, ...answer.evidence });
+  }
+  if (rule.advice !== undefined) {
+    const { id, title, kind, advice } = rule;
+    const says = typeof advice === "string" ? advice : advice(match);
+    const refused = settleVersion(rule, match, [], evidence);
+    if (refused) return refused;
+    return { rule: id, title, kind, trust, line, says, evidence };
+  }
+  try {
+    const own = rewritten(rule, match);
+    const uses = aroundName(rule, match);
+    if (clash(uses.edits, own.edits))
+      throw new CannotRewrite("edit.clash", "a use stands in the code that is rewritten");
+    trust = lower(trust, uses.trust);
+    const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
+    const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
+    if (refused) return refused;
+    const cautions = rule.cautions?.(match) ?? [];
+    const notes = rule.notes?.(match) ?? [];
+    // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.
+    if (cautions.length > 0) trust = lower(trust, "likely");
+    const { start, end } = match.found;
+    const needs = [...own.needs, ...uses.needs];
+    const { elsewhere } = uses;
+    return {
+      rule,
+      order,
+      start,
+      end,
+      line,
+      trust,
+      evidence: [...evidence, ...uses.evidence],
+      cautions,
+      notes,
+      edits,
+      elsewhere,
+      needs,
+    };
+  } catch (error) {
+    if (error instanceof CannotRewrite)
+      return { rule: rule.id, line, code: error.code as Code, reason: error.message };
+    throw error;
+  }
+}

@@ -1,0 +1,65 @@
+import { applyEdits, CannotRewrite, clash, type Edit } from "../../rewrite/index.js";
+import { lower, Match, Renaming, type Rule, type Trust } from "../../rules/index.js";
+import { countErrors, languageOfFile, type Import } from "../../syntax/index.js";
+import type { FileEdits, Ground } from "../change.js";
+import { renameEverywhere } from "./rename.js";
+import { rewriteUses } from "./rewrite-uses.js";
+
+/** What a rule does to the uses of a name, beside what it does to the match itself. */
+export interface AroundName {
+  readonly edits: readonly Edit[];
+  readonly needs: readonly Import[];
+  readonly elsewhere: readonly FileEdits[];
+  readonly evidence: readonly Ground[];
+  readonly trust: Trust;
+}
+
+/** Works out what becomes of the uses of a name. Throws CannotRewrite where one of them is not understood. */
+export function aroundName(rule: Rule, match: Match): AroundName {
+  const uses = typeof rule.uses === "function" ? rule.uses(match) : rule.uses;
+  if (!uses) return { edits: [], needs: [], elsewhere: [], evidence: [], trust: "certain" };
+  const parts = uses instanceof Renaming ? renameEverywhere(uses, match) : rewriteUses(uses, match);
+  const own = parts.filter(({ path }) => path === undefined).flatMap(({ edits }) => edits);
+  const others = new Map<string, { text: string; edits: Edit[] }>();
+  for (const { path, text, edits } of parts) {
+    if (path === undefined) continue;
+    const file = others.get(path) ?? { text, edits: [] };
+    file.edits.push(...edits);
+    others.set(path, file);
+  }
+  const elsewhere = [...others].map(([path, { text, edits }]): FileEdits => {
+    const sound = soundEdits(path, text, edits);
+    return { path, edits: sound };
+  });
+  return {
+    edits: ordered(own, match.tree.text),
+    needs: parts.flatMap(({ needs }) => needs ?? []),
+    elsewhere: elsewhere.filter(({ edits }) => edits.length > 0).sort((a, b) => (a.path < b.path ? -1 : 1)),
+    evidence: parts.flatMap(({ evidence }) => evidence ?? []),
+    trust: parts.map(({ trust }) => trust ?? "certain").reduce(lower, "certain"),
+  };
+}
+
+/** The edits without repeats. Throws CannotRewrite where two want the same text. */
+function ordered(edits: readonly Edit[], text: string): Edit[] {
+  const result: Edit[] = [];
+  for (const edit of [...edits].sort((a, b) => a.start - b.start || a.end - b.end)) {
+    const last = result.at(-1);
+    if (last && last.start === edit.start && last.end === edit.end && last.text === edit.text) continue;
+    if (clash([edit], result)) {
+      const line = text.slice(0, edit.start).split("\n").length;
+      throw new CannotRewrite("edit.clash", `two uses on line ${line} cannot be rewritten together`);
+    }
+    result.push(edit);
+  }
+  return result;
+}
+
+function soundEdits(path: string, text: string, edits: readonly Edit[]): Edit[] {
+  const sorted = ordered(edits, text);
+  const language = languageOfFile(path)!;
+  if (countErrors(applyEdits(text, sorted), language) > countErrors(text, language)) {
+    throw new CannotRewrite("edit.syntax-error", `${path} would not parse any more`);
+  }
+  return sorted;
+}
