@@ -111,6 +111,17 @@ export interface MissingFacts {
   /** Functions and members that say of a resource that it is held (`is_resource`), and that it was given back (`closed?`). */
   readonly held: readonly string[];
   readonly givenBack: readonly string[];
+  /** Operators that tell one missing value from another, for equal and for unequal. */
+  readonly exactly: { readonly equal: readonly string[]; readonly unequal: readonly string[] };
+  /** The word before a value that asks what kind of value it is, where a missing one is of a kind of its own. */
+  readonly kindWord: string | undefined;
+  /** How patterns ask: the test, a pattern turned round, one that holds a value, those that a missing value fits too. */
+  readonly patterns: {
+    readonly tests: readonly string[];
+    readonly negated: readonly string[];
+    readonly constants: readonly string[];
+    readonly open: readonly string[];
+  };
   /** Nodes that make something new, which is never missing. */
   readonly creations: readonly string[];
   /** Reading a member of a missing value stops the program, so afterwards it is there. */
@@ -141,6 +152,15 @@ export interface FlowFacts {
   /** How many loops a jump leaves, where it may say so with a number. */
   levels(jump: SyntaxNode): number;
 }
+
+/** What most languages have nothing of. */
+export const ordinaryMissing = {
+  held: [],
+  givenBack: [],
+  exactly: { equal: [], unequal: [] },
+  kindWord: undefined,
+  patterns: { tests: [], negated: [], constants: [], open: [] },
+} satisfies Partial<MissingFacts>;
 
 /** What holds for most languages. */
 export const ordinaryFlow = {

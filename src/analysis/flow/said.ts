@@ -37,7 +37,7 @@ export function saidByTest({ test, was }: Outcome, to: Declaration): Said {
       if (missing.equal.includes(operator)) return isTrue ? "missing" : "present";
       if (missing.unequal.includes(operator)) return isTrue ? "present" : "missing";
     }
-    if (refersTo(left, to) && (missing.typeTests.includes(operator) || test.is("is_pattern_expression"))) {
+    if (refersTo(left, to) && (missing.typeTests.includes(operator) || test.is(missing.patterns.tests))) {
       return saidByTypeTest(test, right, isTrue);
     }
   }
@@ -45,11 +45,12 @@ export function saidByTest({ test, was }: Outcome, to: Declaration): Said {
 }
 
 function saidByTypeTest(test: SyntaxNode, pattern: SyntaxNode, isTrue: boolean): Said {
-  const isNegated = pattern.is("negated_pattern");
+  const { negated, constants, open } = pattern.tree.language.flow.missing.patterns;
+  const isNegated = pattern.is(negated);
   const inner = isNegated ? pattern.parts[0] : pattern;
-  const constant = inner?.is("constant_pattern") ? inner.parts[0] : inner;
+  const constant = inner?.is(constants) ? inner.parts[0] : inner;
   if (constant && isMissing(constant)) return isTrue === isNegated ? "present" : "missing";
-  if (isNegated || inner?.is(["var_pattern", "or_pattern", "discard"])) return undefined;
+  if (isNegated || inner?.is(open)) return undefined;
   return isTrue ? "present" : undefined;
 }
 

@@ -89,11 +89,13 @@ function comparedWithNone(test: SyntaxNode, declaration: Declaration): "equal" |
   if (!left || !right || more.length > 0) return undefined;
   const isNone = (side: SyntaxNode): boolean => /^false$/i.test(side.text) || isMissing(side);
   const other = isNone(right) ? left : isNone(left) ? right : undefined;
-  const subject = other?.text.startsWith("typeof ") ? other.parts.at(-1) : other;
+  const { equal, unequal, exactly, kindWord } = test.tree.language.flow.missing;
+  const asksKind = kindWord !== undefined && other?.text.startsWith(`${kindWord} `) === true;
+  const subject = asksKind ? other.parts.at(-1) : other;
   if (!subject || !refersTo(subject, declaration)) return undefined;
   const operator = test.tree.text.slice(left.end, right.start).trim();
-  if (/^===?$/.test(operator)) return "equal";
-  return /^!==?$/.test(operator) ? "unequal" : undefined;
+  if (equal.includes(operator) || exactly.equal.includes(operator)) return "equal";
+  return unequal.includes(operator) || exactly.unequal.includes(operator) ? "unequal" : undefined;
 }
 
 /** Does a way come to the end of the function that is no `return`? */

@@ -1,4 +1,12 @@
-import { CONDITIONAL, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import {
+  ordinaryMissing,
+  CONDITIONAL,
+  jump,
+  likeC,
+  ordinaryFlow,
+  shortCircuits,
+  type FlowFacts,
+} from "../flow-facts.js";
 
 /** How control moves in C++. */
 export const cppFlow: FlowFacts = {
@@ -40,6 +48,7 @@ export const cppFlow: FlowFacts = {
     "isalpha isdigit isspace isupper islower toupper tolower time clock getenv perror assert"
   ).split(" "),
   missing: {
+    ...ordinaryMissing,
     literals: ["nullptr", "null", "NULL", "0"],
     equal: ["=="],
     unequal: ["!="],
@@ -48,7 +57,6 @@ export const cppFlow: FlowFacts = {
     present: [],
     missing: [],
     held: ["is_open"],
-    givenBack: [],
     creations: ["new_expression", "this", "string_literal"],
     readsThrow: false,
   },

@@ -1,4 +1,12 @@
-import { CONDITIONAL, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import {
+  ordinaryMissing,
+  CONDITIONAL,
+  jump,
+  likeC,
+  ordinaryFlow,
+  shortCircuits,
+  type FlowFacts,
+} from "../flow-facts.js";
 
 /** How control moves in C#. */
 export const csharpFlow: FlowFacts = {
@@ -56,6 +64,13 @@ export const csharpFlow: FlowFacts = {
   ],
   neverReturn: ["Environment.Exit", "Environment.FailFast"],
   missing: {
+    ...ordinaryMissing,
+    patterns: {
+      tests: ["is_pattern_expression"],
+      negated: ["negated_pattern"],
+      constants: ["constant_pattern"],
+      open: ["var_pattern", "or_pattern", "discard"],
+    },
     literals: ["null_literal"],
     equal: ["==", "is"],
     unequal: ["!=", "is not"],
@@ -63,7 +78,6 @@ export const csharpFlow: FlowFacts = {
     typeTests: ["is"],
     present: [],
     missing: ["string.IsNullOrEmpty", "String.IsNullOrEmpty"],
-    held: [],
     givenBack: ["IsDisposed", "IsClosed"],
     creations: [
       "object_creation_expression",

@@ -1,4 +1,11 @@
-import { CONDITIONAL, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import {
+  ordinaryMissing,
+  CONDITIONAL,
+  likeC,
+  ordinaryFlow,
+  shortCircuits,
+  type FlowFacts,
+} from "../flow-facts.js";
 
 /** How control moves in JavaScript and TypeScript. */
 export const ecmascriptFlow: FlowFacts = {
@@ -52,6 +59,9 @@ export const ecmascriptFlow: FlowFacts = {
   ],
   neverReturn: ["process.exit"],
   missing: {
+    ...ordinaryMissing,
+    exactly: { equal: ["==="], unequal: ["!=="] },
+    kindWord: "typeof",
     literals: ["null", "undefined", "void 0", '"undefined"', "'undefined'"],
     // `===` tells one missing value from the other, so it says less.
     equal: ["=="],
@@ -60,7 +70,6 @@ export const ecmascriptFlow: FlowFacts = {
     typeTests: ["instanceof"],
     present: [],
     missing: [],
-    held: [],
     givenBack: ["closed", "destroyed"],
     creations: [
       "new_expression",

@@ -1,4 +1,12 @@
-import { CONDITIONAL, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import {
+  ordinaryMissing,
+  CONDITIONAL,
+  jump,
+  likeC,
+  ordinaryFlow,
+  shortCircuits,
+  type FlowFacts,
+} from "../flow-facts.js";
 
 /** How control moves in Java. */
 export const javaFlow: FlowFacts = {
@@ -46,6 +54,7 @@ export const javaFlow: FlowFacts = {
   ],
   neverReturn: ["System.exit"],
   missing: {
+    ...ordinaryMissing,
     literals: ["null_literal"],
     equal: ["=="],
     unequal: ["!="],

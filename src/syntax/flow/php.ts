@@ -1,4 +1,4 @@
-import { jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { ordinaryMissing, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
 /** Here, `throw` is an expression. */
 const { throw_statement: _, ...shapes } = likeC;
@@ -71,6 +71,8 @@ export const phpFlow: FlowFacts = {
   ],
   neverReturn: ["die", "exit"],
   missing: {
+    ...ordinaryMissing,
+    exactly: { equal: ["==="], unequal: ["!=="] },
     literals: ["null"],
     equal: ["==", "==="],
     unequal: ["!=", "!==", "<>"],
@@ -79,7 +81,6 @@ export const phpFlow: FlowFacts = {
     present: ["isset"],
     missing: ["is_null", "empty"],
     held: ["is_resource"],
-    givenBack: [],
     creations: [
       "object_creation_expression",
       "array_creation_expression",

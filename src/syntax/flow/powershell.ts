@@ -1,4 +1,4 @@
-import { jump, ordinaryFlow, type FlowFacts } from "../flow-facts.js";
+import { ordinaryMissing, jump, ordinaryFlow, type FlowFacts } from "../flow-facts.js";
 
 const LOGICAL = { "-and": "true", "-or": "false" } as const;
 
@@ -58,6 +58,7 @@ export const powershellFlow: FlowFacts = {
   assignments: { assignment_expression: { target: "variable", value: "value" } },
   mayThrow: ["command", "invocation_expression", "member_access", "element_access", "cast_expression"],
   missing: {
+    ...ordinaryMissing,
     literals: ["$null"],
     equal: ["-eq"],
     unequal: ["-ne"],
@@ -65,7 +66,6 @@ export const powershellFlow: FlowFacts = {
     typeTests: [],
     present: [],
     missing: [],
-    held: [],
     givenBack: ["IsClosed"],
     creations: [],
     readsThrow: false,

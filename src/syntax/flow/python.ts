@@ -1,4 +1,4 @@
-import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { ordinaryMissing, jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 
 /** How control moves in Python. */
 export const pythonFlow: FlowFacts = {
@@ -55,6 +55,7 @@ export const pythonFlow: FlowFacts = {
   identityTests: ["is", "is not"],
   neverReturn: ["sys.exit", "os._exit", "os.abort"],
   missing: {
+    ...ordinaryMissing,
     literals: ["none"],
     equal: ["is", "=="],
     unequal: ["is not", "!="],
@@ -62,7 +63,6 @@ export const pythonFlow: FlowFacts = {
     typeTests: [],
     present: ["isinstance"],
     missing: [],
-    held: [],
     givenBack: ["closed"],
     creations: [
       "string",

@@ -1,4 +1,4 @@
-import { jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import { ordinaryMissing, jump, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 const bodyFirst = (node: SyntaxNode): boolean => node.child("body")?.is("begin") ?? false;
@@ -64,6 +64,7 @@ export const rubyFlow: FlowFacts = {
     "scope_resolution",
   ],
   missing: {
+    ...ordinaryMissing,
     literals: ["nil"],
     equal: ["=="],
     unequal: ["!="],
@@ -71,7 +72,6 @@ export const rubyFlow: FlowFacts = {
     typeTests: [],
     present: [],
     missing: ["nil?"],
-    held: [],
     givenBack: ["closed?"],
     creations: ["string", "array", "hash", "integer", "float", "lambda", "simple_symbol", "regex"],
     readsThrow: false,
