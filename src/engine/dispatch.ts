@@ -17,6 +17,8 @@ interface Shelf {
 /** Finds the patterns that can match at a node: by its kind, then by the leaf that it begins with. */
 export class Dispatch {
   readonly #shelves = new Map<number, Shelf>();
+  /** For each kind of node whether any pattern begins with it. */
+  readonly #kinds = new Uint8Array(0x10000);
 
   /** Entries must be added in the order in which they are to be tried. */
   add(entry: Entry): void {
@@ -26,10 +28,15 @@ export class Dispatch {
       shelf = { open: [], byHead: new Map(), all: [], merged: new Map() };
       this.#shelves.set(rootKind, shelf);
     }
+    this.#kinds[rootKind] = 1;
     shelf.all.push(entry);
     const head = headOf(entry.pattern);
     if (head === undefined) shelf.open.push(entry);
     else shelf.byHead.set(head, [...(shelf.byHead.get(head) ?? []), entry]);
+  }
+
+  has(kindId: number): boolean {
+    return this.#kinds[kindId] === 1;
   }
 
   get isEmpty(): boolean {

@@ -67,11 +67,12 @@ function workOut(
     const isWorse = next.errors.length > tree.errors.length;
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundParts(next, path);
-    const here = isWorse ? undefined : findIn(next, rules, around, clock, again, pending);
+    const shifts = new Shifts(allEdits(drafts));
+    const earlier = { fitting: first.fitting, shifts };
+    const here = isWorse ? undefined : findIn(next, rules, around, clock, again, pending, earlier);
     for (const { rule, says } of here?.failures ?? [])
       if (!failures.some((one) => one.rule === rule)) failures.push({ path, rule: rule!, says });
     const found = here?.candidates ?? [];
-    const shifts = new Shifts(allEdits(drafts));
     /**
      * Was this match held back before, and has nothing in it changed since? What was known then may not be known of a
      * text that nobody has on disk, such as types, so the first answer stands.

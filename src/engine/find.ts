@@ -1,6 +1,6 @@
 import { placeIn, shortened } from "../analysis/index.js";
 import { matchAt } from "../pattern/index.js";
-import { FreshNames } from "../rewrite/index.js";
+import { FreshNames, type Shifts } from "../rewrite/index.js";
 import { lower, Match, type Around } from "../rules/index.js";
 import type { Import, NodeId, SyntaxTree } from "../syntax/index.js";
 import type { Advice, Failure, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
@@ -21,12 +21,21 @@ export interface Found {
   /** Keep comments that kept nothing. */
   readonly idleKeeps: readonly IdleKeep[];
   readonly failures: readonly Failure[];
+  /** The patterns that fitted, by the offsets at which they begin, whatever became of them. */
+  readonly fitting: ReadonlyMap<number, readonly Entry[]>;
+}
+
+/** What fitted in a text, and how edits have moved it since. */
+export interface Earlier {
+  readonly fitting: Found["fitting"];
+  readonly shifts: Shifts;
 }
 
 /**
- * Looks at every node once for all rules together and works out what each match would become. In a file with
- * errors, or with something hidden from the parser, only matches `within` its sound parts count, and beside errors none is certain. `pending` are imports that
- * changes made before this pass need.
+ * Looks at every node once for all rules together and works out what each match would become. In a file with errors, or
+ * with something hidden from the parser, only matches `within` its sound parts count, and beside errors none is certain.
+ * `pending` are imports that changes made before this pass need; `earlier` is what fitted before the edits that led to
+ * this text.
  */
 export function findIn(
   tree: SyntaxTree,
@@ -35,6 +44,7 @@ export function findIn(
   clock: Stopwatch,
   within?: Sound,
   pending: readonly Import[] = [],
+  earlier?: Earlier,
 ): Found {
   const { path } = around;
   placeIn(tree, around);
@@ -47,10 +57,17 @@ export function findIn(
   const misreads = misreadStatements(tree);
   const used = new Set<string>();
   const failures = new Map<string, Failure>();
+  const fitting = new Map<number, Entry[]>();
+  const mayFit = fitsWords(tree.text);
   /** True where a match of the entry was found, whatever became of it. */
   const lookAt = (entry: Entry, n: NodeId): boolean => {
+    if (!mayFit(entry)) return false;
     const found = matchAt(entry.pattern, tree, n);
     if (!found) return false;
+    const start = tree.starts[n]!;
+    const others = fitting.get(start);
+    if (others) others.push(entry);
+    else fitting.set(start, [entry]);
     if (within?.allows(found) === false) return false;
     const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
     if (!match) return false;
@@ -84,9 +101,15 @@ export function findIn(
       candidates.push(tree.errors.length > 0 ? besideErrors(outcome, tree) : outcome);
     return true;
   };
+  const stayed = earlier && untouched(tree, earlier);
   for (let n = 0; n < tree.size; n++) {
+    if (!rules.mayStartAt(tree.kindIds[n]!)) continue;
     let last: Entry | undefined;
-    for (const entry of rules.startingAt(tree, n)) {
+    // Where nothing was edited, only what fitted before can fit now.
+    const before = stayed?.(n);
+    const entries = before === undefined ? rules.startingAt(tree, n) : before;
+    for (const entry of entries) {
+      if (before && entry.pattern.rootKind !== tree.kindIds[n]) continue;
       const { id } = entry.rule;
       if (last?.rule === entry.rule || failures.has(id)) continue;
       try {
@@ -117,6 +140,47 @@ export function findIn(
     silenced: silenced.filter(stays),
     idleKeeps,
     failures: [...failures.values()],
+    fitting,
+  };
+}
+
+const NONE: readonly Entry[] = [];
+
+/**
+ * For a node among nodes that no edit has touched, the patterns that fitted there before; undefined for the others. What
+ * a pattern fits depends on a node and those beside it alone.
+ */
+function untouched(
+  tree: SyntaxTree,
+  { fitting, shifts }: Earlier,
+): (n: NodeId) => readonly Entry[] | undefined {
+  let parent = -1;
+  let place: number | undefined;
+  return (n) => {
+    const above = tree.parents[n]!;
+    if (above < 0) return undefined;
+    if (above !== parent) {
+      parent = above;
+      place = shifts.original(tree.starts[above]!, tree.ends[above]!);
+    }
+    if (place === undefined) return undefined;
+    return fitting.get(place + tree.starts[n]! - tree.starts[above]!) ?? NONE;
+  };
+}
+
+/** Tells whether a text has all the words without which a pattern cannot fit. */
+function fitsWords(text: string): (entry: Entry) => boolean {
+  const known = new Map<string, boolean>();
+  const has = (word: string): boolean => {
+    let found = known.get(word);
+    if (found === undefined) known.set(word, (found = text.includes(word)));
+    return found;
+  };
+  const entries = new Map<Entry, boolean>();
+  return (entry) => {
+    let fits = entries.get(entry);
+    if (fits === undefined) entries.set(entry, (fits = [...entry.pattern.words].every(has)));
+    return fits;
   };
 }
 

@@ -47,6 +47,11 @@ export class PreparedRules {
     return this.#rules.get(id)?.yieldsTo ?? [];
   }
 
+  /** Can any pattern begin at nodes of this kind? */
+  mayStartAt(kindId: number): boolean {
+    return this.#dispatch.has(kindId);
+  }
+
   /** The patterns to try at a node, in order. */
   startingAt(tree: SyntaxTree, n: NodeId): readonly Entry[] {
     return this.#dispatch.at(tree, n);

@@ -18,6 +18,8 @@ export interface SequenceFacts {
   readonly words: readonly (readonly string[])[];
   /** For each place the holes in the node there. */
   readonly holes: readonly (readonly Hole[])[];
+  /** Does it fit only as many nodes as it has itself? */
+  readonly isFixed: boolean;
 }
 
 const known = new WeakMap<readonly PatternNode[], SequenceFacts>();
@@ -39,7 +41,8 @@ export function sequenceFacts(pattern: readonly PatternNode[]): SequenceFacts {
         .flat()
         .some((hole) => early.has(hole));
     const words = pattern.map((p) => wordsOf(p).sort((a, b) => b.length - a.length));
-    facts = { independent, alike, words, holes };
+    const isFixed = pattern.every((p) => p.type !== "list" && !(p.type === "inner" && p.mayBeMissing));
+    facts = { independent, alike, words, holes, isFixed };
     known.set(pattern, facts);
   }
   return facts;

@@ -12,7 +12,7 @@ import { sequenceFacts, type SequenceFacts } from "./backtracking.js";
 import { compile, type CompiledPattern } from "./compile.js";
 import type { Hole, Snippet } from "./hole.js";
 import { ListCapture, textOfCapture, type Capture } from "./capture.js";
-import type { HoleNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
+import type { HoleNode, InnerNode, LeafNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
 import { fitText } from "./strings.js";
 import { swapsToTry } from "./swaps.js";
@@ -29,6 +29,7 @@ export interface PatternMatch {
 }
 
 const NOTHING: ReadonlyMap<Hole, Capture> = new Map();
+const NOTHING_SAVED: readonly (readonly [Hole, Capture])[] = [];
 
 /**
  * Tries a pattern at one node; the node's kind should be the pattern's `rootKind`. Holes in `bound` already
@@ -41,6 +42,7 @@ export function matchAt(
   bound: ReadonlyMap<Hole, Capture> = NOTHING,
 ): PatternMatch | undefined {
   if (pattern.withoutModifiers && hasModifiersAround(tree, n)) return undefined;
+  if (!mayFit(pattern.sequence[0]!, tree, n)) return undefined;
   if (pattern.isStatements && tree.language.isNoStatement(tree.node(n))) return undefined;
   for (const swapped of swapsToTry(pattern.sequence)) {
     const match = attempt(pattern, tree, n, new Matcher(tree, bound, swapped));
@@ -66,6 +68,49 @@ function attempt(
   const start = tree.starts[nodes[0]!]!;
   const end = tree.ends[nodes.at(-1)!]!;
   return { pattern, tree, nodes, start, end, captures: matcher.captures };
+}
+
+/** What can be told at a glance, before holes are filled: the number of nodes, their tokens and their kinds. */
+function mayFit(p: PatternNode, tree: SyntaxTree, n: NodeId): boolean {
+  if (p.type !== "inner" || tree.kindIds[n] !== p.kind) return true;
+  const children = significantChildren(tree, n);
+  return (
+    mayFitInOrder(p.children, tree, children) || (p.commutes && mayFitInOrder(turnedRound(p), tree, children))
+  );
+}
+
+function mayFitInOrder(pattern: readonly PatternNode[], tree: SyntaxTree, nodes: readonly NodeId[]): boolean {
+  if (!sequenceFacts(pattern).isFixed) return true;
+  if (pattern.length !== nodes.length) return false;
+  for (let i = 0; i < pattern.length; i++) {
+    const p = pattern[i]!;
+    if (p.type !== "leaf" && p.type !== "inner") continue;
+    const node = nodes[i]!;
+    if (tree.kindIds[node] === p.kind) {
+      if (p.type === "leaf" && tree.isNamed(node) && !isToken(p, tree, node)) return false;
+      continue;
+    }
+    if (p.type === "inner" && p.lone !== undefined) continue;
+    const inner = unwrapped(tree, node);
+    if (inner === node || tree.kindIds[inner] !== p.kind) return false;
+  }
+  return true;
+}
+
+function isToken(p: LeafNode, tree: SyntaxTree, n: NodeId): boolean {
+  return sameToken(tree.language, p.kindName, p.text, tree.textOf(n));
+}
+
+const turned = new WeakMap<InnerNode, readonly PatternNode[]>();
+
+/** What is in a commuting node, the other way round. */
+function turnedRound(p: InnerNode): readonly PatternNode[] {
+  let found = turned.get(p);
+  if (!found) {
+    const [left, operator, right] = p.children;
+    turned.set(p, (found = [right!, operator!, left!]));
+  }
+  return found;
 }
 
 /** Is a node wrapped in one that gives it modifiers, as decorators do? */
@@ -142,16 +187,16 @@ class Matcher {
         return p.type === "inner" && p.lone !== undefined && this.node(p.lone, n);
     }
     if (p.type === "leaf") {
-      return !tree.isNamed(n) || sameToken(this.#language, p.kindName, p.text, tree.textOf(n));
+      return !tree.isNamed(n) || isToken(p, tree, n);
     }
     if (p.type === "text") return this.#text(p, n);
     const children = significantChildren(tree, n);
     const emptyAt = tree.starts[n]!;
     const inOrder = (pattern: readonly PatternNode[]): boolean =>
+      mayFitInOrder(pattern, tree, children) &&
       this.#sequence({ pattern, nodes: children, toEnd: true, emptyAt, dead: new Set() }, 0, 0) >= 0;
     if (!this.#swapped.has(p) && inOrder(p.children)) return true;
-    const [left, operator, right] = p.children;
-    return p.commutes && inOrder([right!, operator!, left!]);
+    return p.commutes && inOrder(turnedRound(p));
   }
 
   #text({ pieces }: TextNode, n: NodeId): boolean {
@@ -187,7 +232,7 @@ class Matcher {
   /** Matches the rest of a sequence; gives the place after the last matched node, or -1. */
   #sequence(s: Sequence, pi: number, ti: number): number {
     const { pattern, nodes, toEnd } = s;
-    const saved = [...this.captures];
+    const saved = this.#saved();
     for (; pi < pattern.length; pi++) {
       const p = pattern[pi]!;
       if (p.type === "list") {
@@ -223,7 +268,7 @@ class Matcher {
     const facts = sequenceFacts(pattern);
     const next = pattern[pi + 1];
     const independent = next !== undefined && facts.independent[pi + 1]!;
-    const saved = [...this.captures];
+    const saved = this.#saved();
     const emptyAt = ti > 0 ? tree.ends[nodes[ti - 1]!]! : s.emptyAt;
     // Of two lists side by side the second can take all that the first could.
     const most = independent && next.type === "list" ? ti : nodes.length;
@@ -269,7 +314,12 @@ class Matcher {
     return low;
   }
 
+  #saved(): readonly (readonly [Hole, Capture])[] {
+    return this.captures.size === 0 ? NOTHING_SAVED : [...this.captures];
+  }
+
   #restore(saved: readonly (readonly [Hole, Capture])[]): void {
+    if (this.captures.size === 0 && saved.length === 0) return;
     this.captures.clear();
     for (const [hole, capture] of saved) this.captures.set(hole, capture);
   }

@@ -5,8 +5,16 @@ import type { SyntaxTree } from "./tree.js";
 
 const CLOSING = new Set([")", "]", "}"]);
 
+const significant = new WeakMap<SyntaxTree, (readonly NodeId[])[]>();
+
 /** The children that count when code is compared: no comments, no optional semicolon or trailing comma. */
-export function significantChildren(tree: SyntaxTree, n: NodeId): NodeId[] {
+export function significantChildren(tree: SyntaxTree, n: NodeId): readonly NodeId[] {
+  let known = significant.get(tree);
+  if (!known) significant.set(tree, (known = []));
+  return (known[n] ??= readSignificant(tree, n));
+}
+
+function readSignificant(tree: SyntaxTree, n: NodeId): NodeId[] {
   const { language } = tree;
   const children = tree.children(n).filter((c) => !isLayout(tree, c));
   const own = tree.kind(n);
@@ -32,10 +40,8 @@ export function significantChildren(tree: SyntaxTree, n: NodeId): NodeId[] {
 
 /** Is this a comment, or nothing but layout? */
 export function isLayout(tree: SyntaxTree, n: NodeId): boolean {
-  const { comments, layout, layoutWhenBlank } = tree.language;
-  const kind = tree.kind(n);
-  if (comments.includes(kind) || layout.includes(kind)) return true;
-  return layoutWhenBlank.includes(kind) && tree.textOf(n).trim() === "";
+  const is = tree.layoutOf(n);
+  return is === "always" || (is === "when blank" && tree.textOf(n).trim() === "");
 }
 
 /** Looks through parentheses that change nothing. */

@@ -12,6 +12,8 @@ export interface GrammarNames {
   readonly chains: readonly boolean[] | undefined;
   /** Kinds to which the grammar counts white space behind them; undefined when the language has none. */
   readonly withLineEnd: readonly boolean[] | undefined;
+  /** Kinds that are comments or nothing but layout, and those that are when they are blank. */
+  readonly layout: readonly ("always" | "when blank" | undefined)[];
   /** Kinds that are an error when nothing is in them; undefined when the language has none. */
   readonly neverEmpty: readonly boolean[] | undefined;
 }
@@ -53,6 +55,10 @@ function read(language: Language): GrammarNames {
     sameKind: sameKind.size > 0 ? sameKind : undefined,
     chains: flags(language.chains),
     withLineEnd: flags(language.withLineEnd),
+    layout: kinds.map((name) => {
+      if (language.comments.includes(name) || language.layout.includes(name)) return "always";
+      return language.layoutWhenBlank.includes(name) ? "when blank" : undefined;
+    }),
     neverEmpty: flags(language.neverEmpty),
   };
 }

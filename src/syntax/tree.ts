@@ -4,7 +4,7 @@ import { collapsed } from "./collapse.js";
 import { countLeading } from "./count-leading.js";
 import { walkTree } from "./grammars.js";
 import type { Mask } from "./masks/mask.js";
-import { namesOf } from "./grammar-names.js";
+import { namesOf, type GrammarNames } from "./grammar-names.js";
 import type { NodeId } from "./node-arrays.js";
 import { SyntaxNode } from "./node.js";
 import type { TextPlace, TextRange } from "./text-range.js";
@@ -37,6 +37,7 @@ export class SyntaxTree {
   readonly #kindNames: readonly string[];
   readonly #isNamed: readonly boolean[];
   readonly #fieldNames: readonly (string | null)[];
+  readonly #layout: GrammarNames["layout"];
   #comments: NodeId[] | undefined;
   #named: Map<string, NodeId[]> | undefined;
   #lineStarts: number[] | undefined;
@@ -52,6 +53,7 @@ export class SyntaxTree {
     this.#kindNames = names.kinds;
     this.#isNamed = names.named;
     this.#fieldNames = names.fields;
+    this.#layout = names.layout;
 
     const { nodes, errors } = walkTree(tree);
     if (names.sameKind) renameKinds(nodes, names.sameKind);
@@ -77,6 +79,11 @@ export class SyntaxTree {
   /** False for tokens such as `(` and `return`. */
   isNamed(n: NodeId): boolean {
     return this.#isNamed[this.kindIds[n]!] ?? true;
+  }
+
+  /** Is a node a comment or nothing but layout, always or where it is blank? */
+  layoutOf(n: NodeId): "always" | "when blank" | undefined {
+    return this.#layout[this.kindIds[n]!];
   }
 
   textOf(n: NodeId): string {

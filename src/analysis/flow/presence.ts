@@ -1,6 +1,6 @@
-import type { SyntaxNode } from "../../syntax/index.js";
+import { shapeOf, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
-import { changesOf, referencesAt, type Declaration } from "../names/declarations.js";
+import { changesOf, referencesAt, referencesOf, type Declaration } from "../names/declarations.js";
 import { shortened } from "../shown.js";
 import { isMember } from "../names/every-use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
@@ -17,6 +17,8 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
   const to = referencesAt(name).find((reference) => !reference.member)?.to;
   if (!to || isMember(to))
     return unknown("flow.missing", `\`${shortened(name.text)}\` is not a local variable`, name);
+  if (!saysAnythingBefore(to, name))
+    return unknown("flow.missing", `nothing on some way to here says that \`${name.text}\` is there`, name);
   const graph = flowAround(name);
   if (!graph.owner.holds(to.at[0]!))
     return unknown("flow.missing", `\`${name.text}\` belongs to another function`, to.at[0]);
@@ -29,18 +31,7 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
     does === "passed" ? isPassedBefore(node) : does === "address" || graph.writesAt(node).length === 0,
   );
   if (elsewhere) return unknown("flow.missing", `\`${name.text}\` can be changed elsewhere`, elsewhere.node);
-  const state = statesOf(to, graph);
-  let isOpen = false;
-  let missing: SyntaxNode | undefined;
-  let test: SyntaxNode | undefined;
-  for (const end of ends) {
-    for (const before of graph.comingTo(end)) {
-      const left = state.get(before);
-      isOpen ||= left?.isOpen ?? false;
-      missing = later(missing, left?.missing);
-      test = later(test, left?.present);
-    }
-  }
+  const { missing, isOpen, present: test } = stateBefore(ends, to, graph);
   if (missing) return yes("flow.missing", `\`${name.text}\` is missing on a way to here`, missing);
   if (isOpen || !test)
     return unknown("flow.missing", `nothing on some way to here says that \`${name.text}\` is there`, name);
@@ -51,6 +42,64 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
       graph.gap,
     );
   return no("flow.missing", `\`${name.text}\` is there after \`${shortened(test.text)}\``, test);
+}
+
+/**
+ * Could it turn out that a variable is there where it is read? Asked first, since it takes no flow of control: not where
+ * nothing before tests it, reads a member of it or gives it something new.
+ */
+export function mayBeThere(name: SyntaxNode): boolean {
+  const to = referencesAt(name).find((reference) => !reference.member)?.to;
+  if (!to || isMember(to)) return false;
+  const loop = outermostLoop(name, to.scope);
+  return referencesOf(to).some(
+    ({ node }) =>
+      !node.same(name) && (node.start < name.start || loop?.holds(node) === true) && maySayPresent(node, to),
+  );
+}
+
+function maySayPresent(node: SyntaxNode, to: Declaration): boolean {
+  const { memberReads, flow } = node.tree.language;
+  const holder = assignmentOf(node);
+  const value = holder && valueOf(holder);
+  if (value && isCreation(value)) return true;
+  let at = node;
+  for (const above of node.ancestors()) {
+    if (above.same(to.scope)) return false;
+    if (flow.missing.readsThrow && above.is(memberReads)) return true;
+    const shape = shapeOf(above);
+    if (
+      shape &&
+      shape.is !== "jump" &&
+      shape.is !== "try" &&
+      at.field !== "body" &&
+      at.field !== "consequence"
+    )
+      return true;
+    at = above;
+  }
+  return false;
+}
+
+/** Does a variable stand anywhere that may be passed on the way to one of its uses? Where not, its flow says nothing. */
+function saysAnythingBefore(to: Declaration, name: SyntaxNode): boolean {
+  const loop = outermostLoop(name, to.scope);
+  return referencesOf(to).some(
+    ({ node, does }) =>
+      !(does === "declare" && to.as === "parameter") &&
+      !node.same(name) &&
+      (node.start < name.start || loop?.holds(node) === true),
+  );
+}
+
+function outermostLoop(node: SyntaxNode, within: SyntaxNode): SyntaxNode | undefined {
+  let found: SyntaxNode | undefined;
+  for (const above of node.ancestors()) {
+    const is = shapeOf(above)?.is;
+    if (is === "loop" || is === "each") found = above;
+    if (above.same(within)) break;
+  }
+  return found;
 }
 
 /** What is known of a variable when a moment is over: what the ways to there say last. */
@@ -67,20 +116,43 @@ const NOTHING: State = { isOpen: false, missing: undefined, present: undefined }
 
 const OPEN: State = { ...NOTHING, isOpen: true };
 
+/** So many moments are looked at backwards before all of a function is worked out once. */
+const MOST_STEPS = 200;
+
+/** What is known of a variable when one of some moments begins: mostly what stands close before says it. */
+function stateBefore(ends: readonly Moment[], to: Declaration, graph: FlowGraph): State {
+  const near = nodesAround(to);
+  const known = states.get(graph)?.get(to);
+  const found: State[] = [];
+  const seen = new Set<Moment>();
+  const waiting = ends.flatMap((end) => graph.comingTo(end));
+  for (let at = waiting.pop(); at && !known; at = waiting.pop()) {
+    if (seen.has(at)) continue;
+    if (seen.size > MOST_STEPS) break;
+    seen.add(at);
+    const said = saidAt(at, to, graph, near);
+    if (said) found.push(said);
+    else waiting.push(...graph.comingTo(at));
+  }
+  if (!known && seen.size <= MOST_STEPS) return merged(found);
+  const state = known ?? statesOf(to, graph, near);
+  return merged(ends.flatMap((end) => graph.comingTo(end)).map((before) => state.get(before) ?? NOTHING));
+}
+
 const states = new WeakMap<FlowGraph, Map<Declaration, ReadonlyMap<Moment, State>>>();
 
 /** What is known of a variable after each moment of a function, worked out once for all of them by a forward data flow. */
-function statesOf(to: Declaration, graph: FlowGraph): ReadonlyMap<Moment, State> {
+function statesOf(to: Declaration, graph: FlowGraph, near: ReadonlySet<number>): ReadonlyMap<Moment, State> {
   let known = states.get(graph);
   if (!known) states.set(graph, (known = new Map()));
   let found = known.get(to);
-  if (!found) known.set(to, (found = flowOf(to, graph)));
+  if (!found) known.set(to, (found = flowOf(to, graph, near)));
   return found;
 }
 
-function flowOf(to: Declaration, graph: FlowGraph): Map<Moment, State> {
+function flowOf(to: Declaration, graph: FlowGraph, near: ReadonlySet<number>): Map<Moment, State> {
   const result = new Map<Moment, State>();
-  const said = graph.moments.map((moment) => stateSaid(moment, to, graph));
+  const said = graph.moments.map((moment) => saidAt(moment, to, graph, near));
   // Moments are numbered in the order of the code, so that few rounds are needed.
   for (let isSettled = false; !isSettled;) {
     isSettled = true;
@@ -94,6 +166,30 @@ function flowOf(to: Declaration, graph: FlowGraph): Map<Moment, State> {
     }
   }
   return result;
+}
+
+/** The uses of a variable, and all that they stand in: no other code says anything of it. */
+function nodesAround(to: Declaration): Set<number> {
+  const result = new Set<number>();
+  for (const { node } of referencesOf(to))
+    for (let at: SyntaxNode | undefined = node; at && !result.has(at.id); at = at.parent) result.add(at.id);
+  return result;
+}
+
+/** What a moment says of a variable, of which `near` are the uses with all that they stand in. */
+function saidAt(
+  moment: Moment,
+  to: Declaration,
+  graph: FlowGraph,
+  near: ReadonlySet<number>,
+): State | undefined {
+  const { node, outcome, writes } = moment;
+  const speaks =
+    (outcome !== undefined && near.has(outcome.test.id)) ||
+    (node !== undefined && near.has(node.id)) ||
+    writes.some((write) => near.has(write.id));
+  if (speaks) return stateSaid(moment, to, graph);
+  return moment === graph.entry ? OPEN : undefined;
 }
 
 function stateSaid(moment: Moment, to: Declaration, graph: FlowGraph): State | undefined {

@@ -44,11 +44,25 @@ export function handleOf(
   if (!callee) return undefined;
   let best: { row: Handle; answer: Answer } | undefined;
   for (const row of rows) {
-    const answer = isCallOf(calledIn(row), callee, ofProject.has(row));
+    const { wanted, last } = wordsOf(row);
+    if (!callee.text.endsWith(last)) continue;
+    const answer = isCallOf(wanted, callee, ofProject.has(row));
     if (answer.is === "yes") return { row, answer };
     if (answer.is === "unknown") best ??= { row, answer };
   }
   return best;
+}
+
+const words = new WeakMap<Handle, { readonly wanted: string; readonly last: string }>();
+
+/** What a row calls, and the last word of it, which every call of it ends with. */
+function wordsOf(row: Handle): { readonly wanted: string; readonly last: string } {
+  let known = words.get(row);
+  if (!known) {
+    const wanted = calledIn(row);
+    words.set(row, (known = { wanted, last: wanted.split(/[.:]+/).at(-1)! }));
+  }
+  return known;
 }
 
 function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }, isOwn: boolean): Answer {
@@ -56,8 +70,6 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }, is
   const { id } = node.tree.language;
   const shown = shortened(text);
   const isSame = text === wanted;
-  const last = wanted.split(/[.:]+/).at(-1)!;
-  if (!text.endsWith(last)) return no("resource.acquired", `\`${shown}\` is something else`);
   const fromModules = ["python", "javascript", "typescript", "tsx"].includes(id);
   if (!fromModules) {
     const isQualified =
@@ -75,8 +87,10 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }, is
       : no("resource.acquired", `\`${shown}\` is something else`);
   }
   const answers = splitsOf(wanted).flatMap(([module, name]) =>
-    [module, `node:${module}`].flatMap((from) =>
-      [name, `default.${name}`].map((member) => comesFromModule(node, { module: from, name: member })),
+    (id === "python" ? [module] : [module, `node:${module}`]).flatMap((from) =>
+      (id === "python" ? [name] : [name, `default.${name}`]).map((member) =>
+        comesFromModule(node, { module: from, name: member }),
+      ),
     ),
   );
   const sure = answers.find(({ is }) => is === "yes");

@@ -1,4 +1,4 @@
-import { canBeMissingHere, condition, rule } from "../../index.js";
+import { canBeMissingHere, condition, mayBeThere, rule } from "../../index.js";
 import type { Hole, Match, Rule, Snippet, SyntaxNode, Trial } from "../../index.js";
 
 /** Tests of one language for a value being there or being gone. */
@@ -21,7 +21,10 @@ export function needlessTestRule({ id, what, there, gone, mentions, trials }: Te
     why: "A test that always comes out the same way makes the reader look for the case in which it does not, and hides code that never runs.",
     was: [...there, ...gone],
     mentions,
-    where: [(match) => canBeMissingHere(leafOf(match.the(what))).is === "no"],
+    where: [
+      (match) => mayBeThere(leafOf(match.the(what))),
+      (match) => canBeMissingHere(leafOf(match.the(what))).is === "no",
+    ],
     given: [
       condition("it is there on every way to here", (match) => {
         const { evidence } = canBeMissingHere(leafOf(match.the(what)));
