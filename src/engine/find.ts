@@ -58,10 +58,8 @@ export function findIn(
   const used = new Set<string>();
   const failures = new Map<string, Failure>();
   const fitting = new Map<number, Entry[]>();
-  const mayFit = fitsWords(tree.text);
   /** True where a match of the entry was found, whatever became of it. */
   const lookAt = (entry: Entry, n: NodeId): boolean => {
-    if (!mayFit(entry)) return false;
     const found = matchAt(entry.pattern, tree, n);
     if (!found) return false;
     const start = tree.starts[n]!;
@@ -101,13 +99,14 @@ export function findIn(
       candidates.push(tree.errors.length > 0 ? besideErrors(outcome, tree) : outcome);
     return true;
   };
+  const possible = withWords(tree.text);
   const stayed = earlier && untouched(tree, earlier);
   for (let n = 0; n < tree.size; n++) {
     if (!rules.mayStartAt(tree.kindIds[n]!)) continue;
     let last: Entry | undefined;
     // Where nothing was edited, only what fitted before can fit now.
     const before = stayed?.(n);
-    const entries = before === undefined ? rules.startingAt(tree, n) : before;
+    const entries = before ?? possible(rules.startingAt(tree, n));
     for (const entry of entries) {
       if (before && entry.pattern.rootKind !== tree.kindIds[n]) continue;
       const { id } = entry.rule;
@@ -168,19 +167,19 @@ function untouched(
   };
 }
 
-/** Tells whether a text has all the words without which a pattern cannot fit. */
-function fitsWords(text: string): (entry: Entry) => boolean {
+/** Of several patterns those whose words a text has, without which they cannot fit; asked with the same lists again and again. */
+function withWords(text: string): (entries: readonly Entry[]) => readonly Entry[] {
   const known = new Map<string, boolean>();
   const has = (word: string): boolean => {
     let found = known.get(word);
     if (found === undefined) known.set(word, (found = text.includes(word)));
     return found;
   };
-  const entries = new Map<Entry, boolean>();
-  return (entry) => {
-    let fits = entries.get(entry);
-    if (fits === undefined) entries.set(entry, (fits = [...entry.pattern.words].every(has)));
-    return fits;
+  const lists = new Map<readonly Entry[], readonly Entry[]>();
+  return (entries) => {
+    let left = lists.get(entries);
+    if (!left) lists.set(entries, (left = entries.filter(({ pattern }) => pattern.words.every(has))));
+    return left;
   };
 }
 
