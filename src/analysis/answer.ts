@@ -20,16 +20,20 @@ export interface Answer {
 /** A case in which new and old behave differently, with what it is about and where it was learnt. */
 export const caution = evidence;
 
-/** A sentence with its code, and the node or the 1-based line that it was learnt from. */
-function evidence(code: Code, says: string, at?: SyntaxNode | number): Evidence {
+/** Where something was learnt: a node, other evidence from there, or nothing but a 1-based line. */
+type Place = SyntaxNode | Pick<Evidence, "line" | "range"> | number;
+
+/** A sentence with its code, and where it was learnt. */
+function evidence(code: Code, says: string, at?: Place): Evidence {
   if (at === undefined) return { code, says };
   if (typeof at === "number") return { code, says, line: at };
-  return { code, says, line: at.line, range: at.range };
+  const { line, range } = at;
+  return { code, says, ...(line === undefined ? {} : { line }), ...(range === undefined ? {} : { range }) };
 }
 
 const make =
   (is: Answer["is"]) =>
-  (code: Code, says: string, at?: SyntaxNode | number): Answer => ({
+  (code: Code, says: string, at?: Place): Answer => ({
     is,
     evidence: evidence(code, says, at),
   });

@@ -22,7 +22,7 @@ export function doesEscape(declaration: Declaration): Answer {
     else if (fate !== "stays")
       return yes("flow.escapes", `\`${declaration.name}\` is ${fate}`, reference.node);
   }
-  if (doubts[0]) return unknown(doubts[0].evidence.code, doubts[0].evidence.says, doubts[0].evidence.line);
+  if (doubts[0]) return unknown(doubts[0].evidence.code, doubts[0].evidence.says, doubts[0].evidence);
   if (passed)
     return unknown("flow.escapes", `\`${declaration.name}\` is passed on and may be kept there`, passed);
   return no("flow.escapes", `\`${declaration.name}\` stays in this function`);

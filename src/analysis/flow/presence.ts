@@ -1,4 +1,4 @@
-import { shapeOf, type SyntaxNode } from "../../syntax/index.js";
+import { countLeading, shapeOf, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesAt, referencesOf, type Declaration } from "../names/declarations.js";
 import { shortened } from "../shown.js";
@@ -51,11 +51,28 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
 export function mayBeThere(name: SyntaxNode): boolean {
   const to = referencesAt(name).find((reference) => !reference.member)?.to;
   if (!to || isMember(to)) return false;
+  return standsBefore(saysPresentAt(to), name, to);
+}
+
+const saying = new WeakMap<Declaration, readonly number[]>();
+
+/** Where uses of a variable begin that may say that it is there, in order. */
+function saysPresentAt(to: Declaration): readonly number[] {
+  let found = saying.get(to);
+  if (!found) {
+    const nodes = referencesOf(to).filter(({ node }) => maySayPresent(node, to));
+    saying.set(to, (found = nodes.map(({ node }) => node.start)));
+  }
+  return found;
+}
+
+/** Is one of some places, in order, before a name, or in a loop around it? */
+function standsBefore(starts: readonly number[], name: SyntaxNode, to: Declaration): boolean {
+  if (starts.length > 0 && starts[0]! < name.start) return true;
   const loop = outermostLoop(name, to.scope);
-  return referencesOf(to).some(
-    ({ node }) =>
-      !node.same(name) && (node.start < name.start || loop?.holds(node) === true) && maySayPresent(node, to),
-  );
+  if (!loop) return false;
+  const next = starts[countLeading(starts.length, (i) => starts[i]! <= name.start)];
+  return next !== undefined && next < loop.end;
 }
 
 function maySayPresent(node: SyntaxNode, to: Declaration): boolean {
@@ -83,13 +100,12 @@ function maySayPresent(node: SyntaxNode, to: Declaration): boolean {
 
 /** Does a variable stand anywhere that may be passed on the way to one of its uses? Where not, its flow says nothing. */
 function saysAnythingBefore(to: Declaration, name: SyntaxNode): boolean {
-  const loop = outermostLoop(name, to.scope);
-  return referencesOf(to).some(
-    ({ node, does }) =>
-      !(does === "declare" && to.as === "parameter") &&
-      !node.same(name) &&
-      (node.start < name.start || loop?.holds(node) === true),
-  );
+  const isParameter = to.as === "parameter";
+  const uses = referencesOf(to);
+  const first = uses.findIndex(({ does, node }) => !(isParameter && does === "declare") && !node.same(name));
+  if (first < 0) return false;
+  if (uses[first]!.node.start < name.start) return true;
+  return outermostLoop(name, to.scope)?.holds(uses[first]!.node) === true;
 }
 
 function outermostLoop(node: SyntaxNode, within: SyntaxNode): SyntaxNode | undefined {
@@ -168,9 +184,14 @@ function flowOf(to: Declaration, graph: FlowGraph, near: ReadonlySet<number>): M
   return result;
 }
 
+const around = new WeakMap<Declaration, ReadonlySet<number>>();
+
 /** The uses of a variable, and all that they stand in: no other code says anything of it. */
-function nodesAround(to: Declaration): Set<number> {
+function nodesAround(to: Declaration): ReadonlySet<number> {
+  const known = around.get(to);
+  if (known) return known;
   const result = new Set<number>();
+  around.set(to, result);
   for (const { node } of referencesOf(to))
     for (let at: SyntaxNode | undefined = node; at && !result.has(at.id); at = at.parent) result.add(at.id);
   return result;

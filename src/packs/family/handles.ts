@@ -106,7 +106,7 @@ function meansLibrary(wanted: string, node: SyntaxNode): Answer {
   const shown = shortened(wanted);
   if (words.length === 1 && !wanted.startsWith("new ")) {
     const meant = isLibraryFunction(node);
-    return meant.is === "no" ? unknown(meant.evidence.code, meant.evidence.says, meant.evidence.line) : meant;
+    return meant.is === "no" ? unknown(meant.evidence.code, meant.evidence.says, meant.evidence) : meant;
   }
   const [own] = words.flatMap((word) => (/^[A-Z]/.test(word) ? classesNamed(node.tree, word).classes : []));
   return own

@@ -94,7 +94,7 @@ export function letGoSooner(body: Hole, isStraight: (match: Match) => boolean): 
       ? unknown(
           "resource.sooner",
           `${thrower.evidence.says}; the lock is let go then, and stayed taken before`,
-          thrower.evidence.line,
+          thrower.evidence,
         )
       : yes("resource.sooner", "nothing in between throws or leaves");
   });

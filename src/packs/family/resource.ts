@@ -244,11 +244,15 @@ export function releasedSooner({ name, body }: ResourceHoles, releasing: Releasi
       return yes("resource.every-path", "the old code releases it on every path too");
     const early = leavesEarly(match, body);
     if (!early) return yes("resource.sooner", "nothing in between throws or leaves");
-    const { says, line } = early.evidence;
+    const { says } = early.evidence;
     const shown = match.textOf(name);
     return releasing.isUnseen(match)
       ? yes("resource.sooner", `nobody outside of this code sees when \`${shown}\` is released`)
-      : unknown("resource.sooner", `${says}; \`${shown}\` is released then, and was not before`, line);
+      : unknown(
+          "resource.sooner",
+          `${says}; \`${shown}\` is released then, and was not before`,
+          early.evidence,
+        );
   });
 }
 

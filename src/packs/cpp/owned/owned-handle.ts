@@ -90,7 +90,7 @@ function meansLibrary(match: Match, handle: Handle): Answer {
     ? isLibraryFunction(called)
     : yes("resource.acquired", "it is a function of the C library");
   if (acquired.is !== "yes")
-    return unknown(acquired.evidence.code, acquired.evidence.says, acquired.evidence.line);
+    return unknown(acquired.evidence.code, acquired.evidence.says, acquired.evidence);
   const name = releasedBy(handle);
   const released = name === undefined ? undefined : isDefinedInProject(name, match.tree);
   return released ?? acquired;
@@ -214,7 +214,7 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
           ? unknown(
               "resource.sooner",
               `${thrower.evidence.says}; it is given back then, and was not before`,
-              thrower.evidence.line,
+              thrower.evidence,
             )
           : yes("resource.sooner", "nothing in between throws");
       }),
