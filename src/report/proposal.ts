@@ -51,10 +51,10 @@ export function changeText(change: PlanChange, text: string, edits: readonly Edi
   const known = said.filter((ground) => ground.answer === "yes").map((ground) => ground.says);
   for (const line of filled(known, WIDTH)) out.push(`  ${paint.green(SIGN.yes)} ${line}`);
   for (const { answer, code, says } of said) {
-    if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says}  ${paint.dim(code)}`);
+    if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says} ${paint.dim(`· ${code}`)}`);
   }
   for (const { code, says } of change.cautions)
-    out.push(`  ${paint.yellow(`! ${says}`)}  ${paint.dim(code)}`);
+    out.push(`  ${paint.yellow(`! ${says}`)} ${paint.dim(`· ${code}`)}`);
   for (const note of change.notes) out.push(paint.dim(`  · ${note}`));
   return [...out, ...differenceLines(text, edits, paint)].join("\n");
 }
@@ -97,7 +97,7 @@ function adviceLines(
   const grounds = evidence.map(({ answer, code: about, says: said, line: at }) => {
     const where = at === undefined || at === line ? "" : ` (line ${at})`;
     if (answer === "yes") return `    ${paint.green(SIGN.yes)} ${said}${where}`;
-    return `    ${paint.yellow(SIGN[answer])} ${said}${where}  ${paint.dim(about)}`;
+    return `    ${paint.yellow(SIGN[answer])} ${said}${where} ${paint.dim(`· ${about}`)}`;
   });
   const head = `  ${shownPath(path)}:${line}  ${paintTrust(paint, trust)(trust)} ${paint.dim(`· ${rule}`)}`;
   return [head, `    ${paint.dim(code)}`, `    ${says}`, ...grounds];
@@ -105,5 +105,5 @@ function adviceLines(
 
 function heldBackLine({ path, line, rule, code, reason, at }: HeldBack, paint: Paint): string {
   const where = at === undefined || at === line ? "" : ` (line ${at})`;
-  return `  ${shownPath(path)}:${line}  ${paint.dim(rule)}\n    ${reason}${where}  ${paint.dim(code)}`;
+  return `  ${shownPath(path)}:${line}  ${paint.dim(rule)}\n    ${reason}${where} ${paint.dim(`· ${code}`)}`;
 }

@@ -92,8 +92,8 @@ test("a proposal says where, what, how sure, why, and what differs", () => {
   ).toBe(`src/a.js:2  Do it better
   likely · idiom · a/one + a/two · 0123456789abcdef
   ✓ \`x\` is plain; \`z\` too
-  ? \`y\` could be null (line 7)  value.null
-  ! when \`y\` is 0, more happens  value.falsy
+  ? \`y\` could be null (line 7) · value.null
+  ! when \`y\` is 0, more happens · value.falsy
   · it happens sooner
     1   one
     2 - b
@@ -102,7 +102,7 @@ test("a proposal says where, what, how sure, why, and what differs", () => {
 
 Held back: 1 place
   src/b.js:3  a/one
-    \`w\` is written (line 5)  flow.written
+    \`w\` is written (line 5) · flow.written
 `);
 });
 

@@ -1,8 +1,9 @@
-import { countLeading, shapeOf, type SyntaxNode } from "../../syntax/index.js";
+import { countLeading, shapeOf, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesAt, referencesOf, type Declaration } from "../names/declarations.js";
 import { shortened } from "../shown.js";
 import { isMember } from "../names/every-use.js";
+import { bodyAround } from "../names/scopes.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment } from "./graph.js";
 import { isMissing } from "./missing.js";
@@ -45,44 +46,45 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
 }
 
 /**
- * Could it turn out that a variable is there where it is read? Asked first, since it takes no flow of control: not where
- * nothing before tests it, reads a member of it or gives it something new.
+ * Could it turn out that a variable is there where it is read? Asked first, since it takes neither names nor the flow of
+ * control: not where nothing of the name before it is tested, has a member read or is given something new.
  */
 export function mayBeThere(name: SyntaxNode): boolean {
-  const to = referencesAt(name).find((reference) => !reference.member)?.to;
-  if (!to || isMember(to)) return false;
-  return standsBefore(saysPresentAt(to), name, to);
+  return standsBefore(saysPresentIn(bodyAround(name), name.text), name);
 }
 
-const saying = new WeakMap<Declaration, readonly number[]>();
+const saying = new WeakMap<SyntaxTree, Map<string, readonly number[]>>();
 
-/** Where uses of a variable begin that may say that it is there, in order. */
-function saysPresentAt(to: Declaration): readonly number[] {
-  let found = saying.get(to);
+/** Where mentions of a name in a function begin that may say that it is there, in order. */
+function saysPresentIn(body: SyntaxNode, name: string): readonly number[] {
+  const key = `${body.id} ${name}`;
+  let known = saying.get(body.tree);
+  if (!known) saying.set(body.tree, (known = new Map()));
+  let found = known.get(key);
   if (!found) {
-    const nodes = referencesOf(to).filter(({ node }) => maySayPresent(node, to));
-    saying.set(to, (found = nodes.map(({ node }) => node.start)));
+    const nodes = body.mentions(name).filter((node) => maySayPresent(node, body));
+    known.set(key, (found = nodes.map(({ start }) => start)));
   }
   return found;
 }
 
 /** Is one of some places, in order, before a name, or in a loop around it? */
-function standsBefore(starts: readonly number[], name: SyntaxNode, to: Declaration): boolean {
+function standsBefore(starts: readonly number[], name: SyntaxNode): boolean {
   if (starts.length > 0 && starts[0]! < name.start) return true;
-  const loop = outermostLoop(name, to.scope);
+  const loop = outermostLoop(name, bodyAround(name));
   if (!loop) return false;
   const next = starts[countLeading(starts.length, (i) => starts[i]! <= name.start)];
   return next !== undefined && next < loop.end;
 }
 
-function maySayPresent(node: SyntaxNode, to: Declaration): boolean {
+function maySayPresent(node: SyntaxNode, body: SyntaxNode): boolean {
   const { memberReads, flow } = node.tree.language;
   const holder = assignmentOf(node);
   const value = holder && valueOf(holder);
   if (value && isCreation(value)) return true;
   let at = node;
   for (const above of node.ancestors()) {
-    if (above.same(to.scope)) return false;
+    if (above.same(body)) return false;
     if (flow.missing.readsThrow && above.is(memberReads)) return true;
     const shape = shapeOf(above);
     if (
