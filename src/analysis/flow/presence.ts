@@ -50,7 +50,7 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
  * control: not where nothing of the name before it is tested, has a member read or is given something new.
  */
 export function mayBeThere(name: SyntaxNode): boolean {
-  return standsBefore(saysPresentIn(bodyAround(name), name.text), name);
+  return standsBefore(saysPresentIn(bodyAround(name), name.tree.language.binding.bare(name)), name);
 }
 
 const saying = new WeakMap<SyntaxTree, Map<string, readonly number[]>>();
@@ -62,8 +62,15 @@ function saysPresentIn(body: SyntaxNode, name: string): readonly number[] {
   if (!known) saying.set(body.tree, (known = new Map()));
   let found = known.get(key);
   if (!found) {
-    const nodes = body.mentions(name).filter((node) => maySayPresent(node, body));
-    known.set(key, (found = nodes.map(({ start }) => start)));
+    const { tree } = body;
+    const all = tree.named(name);
+    const inBody: SyntaxNode[] = [];
+    for (let i = countLeading(all.length, (k) => all[k]! < body.id); i < all.length; i++) {
+      if (all[i]! >= tree.after[body.id]!) break;
+      const node = tree.node(all[i]!);
+      if (maySayPresent(node, body)) inBody.push(node);
+    }
+    known.set(key, (found = inBody.map(({ start }) => start)));
   }
   return found;
 }
