@@ -22,7 +22,7 @@ export const CODES = {
   "flow.leaves-early": "whether control can leave the code before its end",
   "flow.every-path": "whether every way through the code passes a place",
   "flow.escapes": "whether something is kept or handed on",
-  "flow.order": "whether things are worked out in the same order and as often as before",
+  "flow.order": "whether things are worked out in the same order as before",
   "flow.asynchronous": "whether the code waits for something, or may",
   "flow.not-followed": "whether control flow is known here",
   "effect.side-effect": "whether evaluating an expression changes something",

@@ -46,7 +46,8 @@ export {
 export { waysOutWithout, type WayOut } from "./flow/ways-out.js";
 export { isOnlyTested } from "./flow/tested.js";
 export { isMissing } from "./flow/missing.js";
-export { canBeMissingHere, mayBeThere } from "./flow/presence.js";
+export { canBeMissingHere } from "./flow/presence.js";
+export { mayBeThere } from "./flow/may-be-there.js";
 export { doesEscape, fateOf, type Fate } from "./flow/escape.js";
 export { isTarget, useOf } from "./names/use.js";
 export { usesElsewhere, type ForeignUse, type ForeignUses, type Following } from "./names/elsewhere.js";

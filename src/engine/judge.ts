@@ -41,6 +41,7 @@ type Unplaced<T> = Omit<T, "id" | "range" | "path">;
 
 type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
 
+/** What becomes of a match: a change, advice, or the reason why neither. */
 export function judge({ rule, order }: Entry, match: Match): Outcome {
   const line = match.node.line;
   const evidence: Ground[] = [];

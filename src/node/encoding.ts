@@ -26,6 +26,16 @@ export function encodingOf(bytes: Uint8Array): Encoding | undefined {
   return mayBePairs(bytes) ? undefined : BYTES;
 }
 
+/** Why the encoding of a source is not known, and what to do; for bytes of which `encodingOf` tells none. */
+export function unknownEncoding(bytes: Uint8Array): string {
+  const declared = codingLine(bytes);
+  if (declared !== undefined)
+    return `it is not in ${declared}, which its coding line names; save it as UTF-8`;
+  return mayBePairs(bytes)
+    ? "it is not valid UTF-8, and may have two bytes for a character; save it as UTF-8"
+    : "it is not in UTF-16, which its first bytes name; save it as UTF-8";
+}
+
 /** The text of a source, its byte-order mark kept. */
 export function decode(bytes: Uint8Array): string {
   const encoding = encodingOf(bytes) ?? BYTES;

@@ -1,4 +1,4 @@
-import { decode, encodingOf } from "./encoding.js";
+import { decode, encodingOf, unknownEncoding } from "./encoding.js";
 
 const GENERATED =
   /@generated\b|\bdo not edit\b|\bcode generated\b|\bauto-?generated\b|\bgenerated (by|from|file)\b/i;
@@ -8,15 +8,12 @@ const LONGEST_LINE = 5000;
 /** Why a file is not to be touched: `skip` for files that are left out on purpose, `bad` for broken ones. */
 export type Verdict = { readonly skip: string } | { readonly bad: string } | undefined;
 
-/** Looks at bytes without decoding more than the first of them. */
+/** Looks at the bytes of a file, and decodes as few of them as tell. */
 export function inspect(bytes: Buffer): Verdict {
   const encoding = encodingOf(bytes);
   const isWide = encoding?.startsWith("utf-16") === true;
   if (!isWide && bytes.subarray(0, 8000).includes(0)) return { skip: "binary" };
-  if (encoding === undefined)
-    return {
-      bad: "not in the encoding that it names, or in one that it does not name; save it as UTF-8 to have it read",
-    };
+  if (encoding === undefined) return { bad: unknownEncoding(bytes) };
   const head = isWide ? decode(bytes).slice(0, HEAD) : bytes.subarray(0, HEAD).toString("utf8");
   if (GENERATED.test(leadingComment(head))) return { skip: "generated" };
   if (!isWide && hasEndlessLine(bytes)) return { skip: "minified" };

@@ -48,6 +48,8 @@ export interface CodeFacts {
   readonly neverEmpty: readonly string[];
   /** What may be hidden from the parser where it cannot read a file whole. */
   readonly obstacles: Obstacles;
+  /** The same for the cells of a notebook. */
+  readonly cellObstacles: Obstacles;
   /** Does the grammar take for an error what compilers accept, such as macros? */
   readonly grammarIsPartial: boolean;
   readonly comments: readonly string[];
@@ -154,6 +156,7 @@ export const ordinaryCode = {
   modifierLists: [],
   neverEmpty: [],
   obstacles: [],
+  cellObstacles: [],
   grammarIsPartial: false,
   lineBreaksMatter: false,
   commutative: [],

@@ -97,7 +97,7 @@ export class Results {
     );
     for (const { path } of stale) this.#kept.delete(path);
     if (compiled) this.#types = new TypeScriptTypes(this.#ground.root);
-    // What it knows of the project as a whole is of yesterday.
+    // What the engine knows of the project as a whole is out of date.
     this.#engine = this.#newEngine();
     return stale.map(({ path }) => path).sort();
   }

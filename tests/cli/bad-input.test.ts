@@ -33,7 +33,7 @@ test("what is in no known encoding is skipped and said so; binary and generated 
     "notes.txt": "a && a.b",
   });
   const { out, exit } = sandbox.uvran("survey");
-  expect(out).toContain("pairs.js: not in the encoding that it names, or in one that it does not name");
+  expect(out).toContain("pairs.js: it is not valid UTF-8, and may have two bytes for a character");
   expect(out).toContain("1 binary, 1 generated");
   expect(out).toContain("1 file of other kinds: .txt 1");
   expect(out).toContain("0 places");

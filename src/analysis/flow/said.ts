@@ -63,6 +63,9 @@ export function questionOf(test: SyntaxNode, to: Declaration): string | undefine
   }
   const { word, subject } = askedOf(test);
   if (subject && refersTo(subject, to)) return word;
+  // `file.isOpen()`, where the grammar has no node for what is called.
+  const object = test.is(calls) ? test.child("object") : undefined;
+  if (object && refersTo(object, to)) return test.child("name")?.text;
   const [callee] = test.is(calls) ? test.parts : [];
   return callee?.is(memberReads) === true ? questionOf(callee, to) : undefined;
 }

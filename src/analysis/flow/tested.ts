@@ -4,7 +4,7 @@ import { shapeOf, type SyntaxNode } from "../../syntax/index.js";
 export function isOnlyTested(expression: SyntaxNode): boolean {
   const { parent, field } = expression;
   if (!parent) return false;
-  const { flow, parenthesized, expressionStatement } = expression.tree.language;
+  const { parenthesized, expressionStatement } = expression.tree.language;
   if (parent.is(parenthesized)) return isOnlyTested(parent);
   if (expressionStatement !== "" && parent.is(expressionStatement)) {
     const loop = parent.parent && shapeOf(parent.parent);

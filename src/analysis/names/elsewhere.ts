@@ -1,7 +1,6 @@
 import {
   languageOfFile,
   ordinaryLinks,
-  parse,
   withoutEnding,
   type LinkedFile,
   type ListedImport,

@@ -4,6 +4,7 @@ import type { Trust } from "../../rules/index.js";
 import type { Import, SyntaxNode } from "../../syntax/index.js";
 import type { Ground } from "../change.js";
 
+/** What becomes of one use of a name, or what is said of them all. */
 export interface Piece {
   /** Undefined for the file of the match. */
   readonly path: string | undefined;
@@ -14,6 +15,7 @@ export interface Piece {
   readonly trust?: Trust;
 }
 
+/** One use with other text in its place. */
 export function piece(path: string | undefined, node: SyntaxNode, text: string): Piece {
   return { path, text: node.tree.text, edits: [{ start: node.start, end: node.end, text }] };
 }
@@ -21,6 +23,7 @@ export function piece(path: string | undefined, node: SyntaxNode, text: string):
 /** More doubts than these say nothing new. */
 const MOST_DOUBTS = 5;
 
+/** The first few doubts as evidence, and how many more there are. */
 export function groundsOf(doubts: readonly Answer[]): Ground[] {
   const rest = doubts.length - MOST_DOUBTS;
   const more: Ground[] =

@@ -16,6 +16,7 @@ import type { SyntaxTree } from "../../syntax/index.js";
 import type { Ground } from "../change.js";
 import { type Piece, piece, groundsOf } from "./piece.js";
 
+/** Gives a name another one at all its uses, in all files. Throws CannotRewrite where one of them cannot be written so. */
 export function renameEverywhere({ name, to, options }: Renaming, match: Match): Piece[] {
   const declaration = declarationOfHole(match, name);
   if (!declaration)

@@ -6,6 +6,7 @@ import type { Ground } from "../change.js";
 import { rewriteTo } from "../rewritten.js";
 import { type Piece, groundsOf } from "./piece.js";
 
+/** What a rule makes of each use of a name. Throws CannotRewrite for a use that no clause covers. */
 export function rewriteUses(uses: EveryUse, match: Match): Piece[] {
   const coverage = uses.coverage(match);
   if (!coverage)

@@ -71,5 +71,12 @@ export const leakingResource = leakRule({
     ignores(
       "import java.io.*; class A { int f(File a) throws IOException { Reader in = new FileReader(a); try { return in.read(); } finally { ((Closeable) in).close(); } } }\n",
     ),
+    ignores(
+      "import java.net.*; class A { int f(String a) throws Exception { Socket s = new Socket(a, 1); try { return s.getPort(); } finally { if (!s.isClosed()) s.close(); } } }\n",
+    ),
+    reports(
+      "import java.net.*; class A { int f(String a) throws Exception { Socket s = new Socket(a, 1); try { return s.getPort(); } finally { if (s.isBound()) s.close(); } } }\n",
+      "leaves",
+    ),
   ],
 });

@@ -16,6 +16,10 @@ const CONDITIONS = [
   "except_clause",
   "finally_clause",
   "with_statement",
+  "for_statement",
+  "while_statement",
+  "match_statement",
+  "case_clause",
   "block",
 ];
 

@@ -47,6 +47,8 @@ const CONDITIONS = [
   "unless_modifier",
   "case",
   "when",
+  "case_match",
+  "in_clause",
 ];
 
 const bodyParts = (node: SyntaxNode): SyntaxNode[] => withBranches(bodyOf(node)?.parts ?? [], CONDITIONS);

@@ -1,3 +1,4 @@
+import { magics } from "../masks/magics.js";
 import { ordinaryTypes } from "../type-notation.js";
 import { pythonLayoutFaults } from "../layout/python.js";
 import { pythonVersions } from "../versions/python.js";
@@ -54,6 +55,7 @@ export const python: Language = {
   optionalBraces: [],
   assumedVersion: "3.9",
   layoutFaults: pythonLayoutFaults,
+  cellObstacles: [magics],
   indentUnit: "    ",
   multiLineLiterals: ["string"],
   strings: ["string"],

@@ -23,8 +23,8 @@ const dialects = new Map<Language, Language>();
 
 /** A language as it is written in the cells of notebooks. */
 export function inNotebook(language: Language): Language {
-  if (language.id !== "python") return language;
+  if (language.cellObstacles.length === 0) return language;
   let dialect = dialects.get(language);
-  if (!dialect) dialects.set(language, (dialect = { ...language, obstacles: [magics] }));
+  if (!dialect) dialects.set(language, (dialect = { ...language, obstacles: language.cellObstacles }));
   return dialect;
 }

@@ -82,6 +82,7 @@ function merged(spans: readonly Span[]): Span[] {
   }
   return result;
 }
+
 /** Would the parser read this well without hiding it? */
 function isReadAsItIs(
   obstacle: Obstacle,

@@ -218,11 +218,6 @@ function isPasted(name: string, body: string): boolean {
   );
 }
 
-function firstOf(within: SyntaxNode, fits: (node: SyntaxNode) => boolean): SyntaxNode | undefined {
-  for (const node of within.tree.root.descendants()) if (fits(node)) return node;
-  return undefined;
-}
-
 function scopeAround(node: SyntaxNode | undefined): SyntaxNode | undefined {
   for (const above of node?.ancestors() ?? [])
     if (cppNames.scopes[above.kind]) return cppNames.reopened(above);

@@ -1,10 +1,12 @@
 import type { GrammarNames } from "../grammar-names.js";
 import type { NodeArrays, NodeId } from "../node-arrays.js";
 
+/** Makes kinds that are two names for one thing the same. */
 export function renameKinds({ size, kindIds }: NodeArrays, sameKind: ReadonlyMap<number, number>): void {
   for (let n = 0; n < size; n++) kindIds[n] = sameKind.get(kindIds[n]!) ?? kindIds[n]!;
 }
 
+/** The nodes that must not be empty but are. */
 export function emptyNodes({ size, kindIds, after }: NodeArrays, neverEmpty: readonly boolean[]): NodeId[] {
   const result: NodeId[] = [];
   for (let n = 0; n < size; n++) if (neverEmpty[kindIds[n]!] && after[n] === n + 1) result.push(n);
