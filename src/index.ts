@@ -28,6 +28,7 @@ export type {
 } from "./pattern/index.js";
 export { applyEdits, compose, copy, text, type Edit, type Segment } from "./rewrite/index.js";
 export * from "./analysis/index.js";
+export * from "./readings/index.js";
 export * from "./rules/index.js";
 export * from "./engine/index.js";
 export * from "./plan/index.js";

@@ -9,6 +9,7 @@ const ROOMS = [
   "rewrite",
   "embed",
   "analysis",
+  "readings",
   "rules",
   "engine",
   "plan",

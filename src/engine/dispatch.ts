@@ -1,4 +1,4 @@
-import { headAt, headOf } from "../pattern/index.js";
+import { headAt } from "../pattern/index.js";
 import type { NodeId, SyntaxTree } from "../syntax/index.js";
 import type { Entry } from "./entry.js";
 
@@ -22,7 +22,10 @@ export class Dispatch {
 
   /** Entries must be added in the order in which they are to be tried. */
   add(entry: Entry): void {
-    const { rootKind } = entry.pattern;
+    for (const kind of entry.finds.rootKinds) this.#addAt(kind, entry);
+  }
+
+  #addAt(rootKind: number, entry: Entry): void {
     let shelf = this.#shelves.get(rootKind);
     if (!shelf) {
       shelf = { open: [], byHead: new Map(), all: [], merged: new Map() };
@@ -30,7 +33,7 @@ export class Dispatch {
     }
     this.#kinds[rootKind] = 1;
     shelf.all.push(entry);
-    const head = headOf(entry.pattern);
+    const { head } = entry.finds;
     if (head === undefined) shelf.open.push(entry);
     else shelf.byHead.set(head, [...(shelf.byHead.get(head) ?? []), entry]);
   }

@@ -1,5 +1,4 @@
 import { placeIn, shortened } from "../analysis/index.js";
-import { matchAt } from "../pattern/index.js";
 import { FreshNames, type Shifts } from "../rewrite/index.js";
 import { lower, Match, type Around } from "../rules/index.js";
 import type { Import, NodeId, SyntaxTree } from "../syntax/index.js";
@@ -60,7 +59,7 @@ export function findIn(
   const fitting = new Map<number, Entry[]>();
   /** True where a match of the entry was found, whatever became of it. */
   const lookAt = (entry: Entry, n: NodeId): boolean => {
-    const found = matchAt(entry.pattern, tree, n);
+    const found = entry.finds.at(tree, n);
     if (!found) return false;
     const start = tree.starts[n]!;
     const others = fitting.get(start);
@@ -108,7 +107,7 @@ export function findIn(
     const before = stayed?.(n);
     const entries = before ?? possible(rules.startingAt(tree, n));
     for (const entry of entries) {
-      if (before && entry.pattern.rootKind !== tree.kindIds[n]) continue;
+      if (before && !entry.finds.rootKinds.includes(tree.kindIds[n]!)) continue;
       const { id } = entry.rule;
       if (last?.rule === entry.rule || failures.has(id)) continue;
       try {
@@ -178,7 +177,11 @@ function withWords(text: string): (entries: readonly Entry[]) => readonly Entry[
   const lists = new Map<readonly Entry[], readonly Entry[]>();
   return (entries) => {
     let left = lists.get(entries);
-    if (!left) lists.set(entries, (left = entries.filter(({ pattern }) => pattern.words.every(has))));
+    if (!left)
+      lists.set(
+        entries,
+        (left = entries.filter(({ finds }) => finds.words.every(has) && (finds.oneOf?.some(has) ?? true))),
+      );
     return left;
   };
 }

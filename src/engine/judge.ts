@@ -1,6 +1,7 @@
 import type { Code } from "../analysis/index.js";
 import { CannotRewrite, clash } from "../rewrite/index.js";
-import { lower, Match, versionVerdict, type Rule, type Trust } from "../rules/index.js";
+import { isRead, type ReadingMatch } from "../readings/index.js";
+import { lower, Match, versionVerdict, type Condition, type Rule, type Trust } from "../rules/index.js";
 import type { Novelty } from "../syntax/index.js";
 import { aroundName } from "./uses/around-name.js";
 import type { Advice, Ground, HeldBack, Silenced } from "./change.js";
@@ -37,6 +38,11 @@ function settleVersion(
   return undefined;
 }
 
+/** What must hold for a spelling to mean the same as one expression. */
+function spelling(found: ReadingMatch): Pick<Condition, "ask" | "unknownIs">[] {
+  return found.spelling.map((answer) => ({ ask: () => answer, unknownIs: "likely" }));
+}
+
 type Unplaced<T> = Omit<T, "id" | "range" | "path">;
 
 type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
@@ -46,7 +52,7 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
   const line = match.node.line;
   const evidence: Ground[] = [];
   let trust: Trust = "certain";
-  for (const given of rule.given ?? []) {
+  for (const given of [...(isRead(match.found) ? spelling(match.found) : []), ...(rule.given ?? [])]) {
     const answer = given.ask(match);
     if (answer.is === "no") {
       const { code, says, line: at, range } = answer.evidence;

@@ -21,8 +21,9 @@ export function newlyNeeded(match: Match, edits: readonly Edit[]): readonly Nove
 
 /** What stands in a piece of code, read in the first surroundings in which it is free of errors. */
 function noveltiesOf(code: string, { tree: { language, text }, found }: Match): Novelty[] {
-  const { context } = found.pattern;
-  for (const { before, after } of [context, ...language.contexts.filter((one) => one !== context)]) {
+  const own = found.pattern?.context;
+  const others = language.contexts.filter((one) => one !== own);
+  for (const { before, after } of own ? [own, ...others] : others) {
     const tree = parse(before + code + after, language);
     if (tree.errors.length === 0) return noveltiesIn(tree, before.length, before.length + code.length);
   }

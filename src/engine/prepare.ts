@@ -1,8 +1,8 @@
-import { compile, snippetFits, SnippetError, type CompiledPattern } from "../pattern/index.js";
-import { RuleError, type Rule } from "../rules/index.js";
-import type { LanguageId, NodeId, SyntaxTree } from "../syntax/index.js";
+import { compile, Snippet, snippetFits, SnippetError } from "../pattern/index.js";
+import { RuleError, type Old, type Rule } from "../rules/index.js";
+import { languageOf, type LanguageId, type NodeId, type SyntaxTree } from "../syntax/index.js";
 import { Dispatch } from "./dispatch.js";
-import type { Entry } from "./entry.js";
+import { patternFinder, readingFinder, type Entry, type Finder } from "./entry.js";
 
 /** Rules made ready for the files of one language. */
 export class PreparedRules {
@@ -10,22 +10,23 @@ export class PreparedRules {
   readonly #rules = new Map<string, Rule>();
   /** For each pattern, the words without which a file cannot hold a match. */
   readonly wordLists: readonly (readonly string[])[];
-  /** For each of those, further words of which one must be there too. */
-  readonly #mentions: readonly (readonly string[] | undefined)[];
+  /** For each of those, lists of further words, of each of which one must be there too. */
+  readonly #mentions: readonly (readonly (readonly string[])[])[];
 
   /** Throws a RuleError for a pattern that does not parse. The grammar must be loaded. */
   constructor(rules: readonly Rule[], language: LanguageId) {
-    const lists = new Map<string, { words: readonly string[]; mentions: readonly string[] | undefined }>();
+    const lists = new Map<string, { words: readonly string[]; mentions: readonly (readonly string[])[] }>();
     const byId = [...rules].sort((a, b) => (a.id < b.id ? -1 : 1));
     byId.forEach((rule, order) => {
-      rule.alternatives.forEach((snippet, alternative) => {
-        if (!snippetFits(snippet, language)) return;
+      rule.alternatives.forEach((old, alternative) => {
+        if (!fits(old, rule, language)) return;
         this.#rules.set(rule.id, rule);
-        for (const pattern of compiledFor(rule, () => compile(snippet, language))) {
-          this.#dispatch.add({ rule, order, alternative, pattern });
-          const { words } = pattern;
-          const { mentions } = rule;
-          lists.set([...[...words].sort(), "", ...(mentions ?? [])].join("\0"), { words, mentions });
+        for (const finds of findersFor(old, rule, language)) {
+          this.#dispatch.add({ rule, order, alternative, finds });
+          const { words, oneOf } = finds;
+          const mentions = [rule.mentions, oneOf].filter((list) => list !== undefined);
+          const key = [[...words].sort(), ...mentions].map((list) => list.join("\0")).join("\0\0");
+          lists.set(key, { words, mentions });
         }
       });
     });
@@ -66,14 +67,21 @@ export class PreparedRules {
       return found;
     };
     const isThere = (words: readonly string[], i: number): boolean =>
-      words.every(once) && (this.#mentions[i]?.some(once) ?? true);
+      words.every(once) && (this.#mentions[i]?.every((list) => list.some(once)) ?? true);
     return once("uvran-keep") || this.wordLists.some(isThere);
   }
 }
 
-function compiledFor(rule: Rule, make: () => readonly CompiledPattern[]): readonly CompiledPattern[] {
+/** Is the old code of a rule understood in files of a language? */
+function fits(old: Old, rule: Rule, language: LanguageId): boolean {
+  if (old instanceof Snippet) return snippetFits(old, language);
+  return rule.language !== undefined && languageOf(language).speaks.includes(rule.language);
+}
+
+function findersFor(old: Old, rule: Rule, language: LanguageId): readonly Finder[] {
+  if (!(old instanceof Snippet)) return [readingFinder(old, language)];
   try {
-    return make();
+    return compile(old, language).map(patternFinder);
   } catch (error) {
     if (error instanceof SnippetError) throw new RuleError(`rule "${rule.id}": ${error.message}`);
     throw error;

@@ -1,5 +1,6 @@
 import {
   CannotRewrite,
+  copy,
   Excerpt,
   fitsAsStatements,
   fitsInPlace,
@@ -11,8 +12,9 @@ import {
   type Segment,
 } from "../rewrite/index.js";
 import type { Snippet } from "../pattern/index.js";
+import { isRead } from "../readings/index.js";
 import type { Match, Rule } from "../rules/index.js";
-import { parse, treesEqual, type Import } from "../syntax/index.js";
+import { parse, treesEqual, type Import, type SyntaxNode } from "../syntax/index.js";
 
 /** What a match becomes: edits against its text, and what they need from elsewhere. Throws CannotRewrite. */
 export function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] } {
@@ -36,28 +38,34 @@ export function rewriteTo(
     : render(becomes, { match: found, names: match.names });
   const { needs } = rendered;
   let segments: readonly Segment[] = rendered.segments;
-  if (!found.pattern.isStatements) {
-    const code = segments.map((segment) => segmentText(tree, segment)).join("");
-    const room = glueSpace(match, code);
-    const bare = `${room.before}${code}${room.after}`;
-    const isBare = fitsInPlace(match.node, bare) || fitsAsStatements(match.node, bare);
-    if (!isBare && !fitsInPlace(match.node, `(${code})`)) {
-      throw new CannotRewrite(
-        "edit.read-differently",
-        "the new code would be read differently in this place",
-      );
-    }
-    const [open, close] = isBare ? [room.before, room.after] : ["(", ")"];
-    if (open !== "") segments = [text(open), ...segments];
-    if (close !== "") segments = [...segments, text(close)];
-  }
-  if (found.pattern.isStatements) refuseSeveralForOne(match, segments);
+  const frame = isRead(found) ? found.frame : undefined;
+  if (frame) {
+    const { statement, value } = frame;
+    const before = copy(statement.start, value.start);
+    const after = copy(value.end, statement.end);
+    segments = [before, ...inPlaceOf(value, segments), after];
+  } else if (!found.isStatements) segments = inPlaceOf(match.node, segments);
+  if (found.isStatements) refuseSeveralForOne(match, segments);
   const edits = [
-    ...settle(tree, found.start, found.end, segments, found.pattern.isStatements),
+    ...settle(tree, found.start, found.end, segments, found.isStatements),
     ...needlessParentheses(match, segments),
   ];
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return { edits, needs };
+}
+
+/** An expression with what it needs around it to be read right in the place of another. */
+function inPlaceOf(node: SyntaxNode, segments: readonly Segment[]): Segment[] {
+  const { tree } = node;
+  const code = segments.map((segment) => segmentText(tree, segment)).join("");
+  const room = glueSpace(node, code);
+  const bare = `${room.before}${code}${room.after}`;
+  const isBare = fitsInPlace(node, bare) || fitsAsStatements(node, bare);
+  if (!isBare && !fitsInPlace(node, `(${code})`)) {
+    throw new CannotRewrite("edit.read-differently", "the new code would be read differently in this place");
+  }
+  const [open, close] = isBare ? [room.before, room.after] : ["(", ")"];
+  return [...(open === "" ? [] : [text(open)]), ...segments, ...(close === "" ? [] : [text(close)])];
 }
 
 /** Parentheses around the old code, an operand, that it needed and the new code does not. */
@@ -65,7 +73,7 @@ function needlessParentheses({ tree, node, found }: Match, segments: readonly Se
   const { parenthesized, binary } = tree.language;
   const { parent } = node;
   const outer = parent?.parent;
-  if (found.pattern.isStatements || !parent?.is(parenthesized) || !outer) return [];
+  if (found.isStatements || !parent?.is(parenthesized) || !outer) return [];
   // Elsewhere they belong to a statement, or end a chain of optional reads.
   if (!outer.is(binary) && !/unary|not_operator/.test(outer.kind)) return [];
   const isAlone = parent.text.slice(1, -1).trim() === node.text && parent.text.startsWith("(");
@@ -79,10 +87,10 @@ function needlessParentheses({ tree, node, found }: Match, segments: readonly Se
 }
 
 /** Spaces that keep words apart which the old code let stand side by side, as in `return!done`. */
-function glueSpace({ tree, found }: Match, code: string): { before: string; after: string } {
+function glueSpace({ tree, start, end }: SyntaxNode, code: string): { before: string; after: string } {
   const isWord = (char: string | undefined): boolean => char !== undefined && /[\p{L}\p{N}_$]/u.test(char);
-  const before = isWord(tree.text[found.start - 1]) && isWord(code[0]) ? " " : "";
-  const after = isWord(code.at(-1)) && isWord(tree.text[found.end]) ? " " : "";
+  const before = isWord(tree.text[start - 1]) && isWord(code[0]) ? " " : "";
+  const after = isWord(code.at(-1)) && isWord(tree.text[end]) ? " " : "";
   return { before, after };
 }
 
@@ -138,7 +146,7 @@ function refuseSeveralForOne({ tree, node }: Match, segments: readonly Segment[]
 /** Statements are only moved about where they have their lines to themselves. */
 function refuseSharedLines(match: Match): void {
   const { tree, found } = match;
-  if (!found.pattern.isStatements) return;
+  if (!found.isStatements) return;
   const { statementSeparator, lineBreaksMatter } = tree.language;
   if (!lineBreaksMatter) return;
   const after = /^[ \t]*(\S?)/.exec(tree.text.slice(found.end))?.[1];

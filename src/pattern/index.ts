@@ -19,5 +19,5 @@ export { headAt, headOf } from "./head.js";
 export { snippetCode } from "./spelling.js";
 export { resolved, withoutLimits } from "./variants.js";
 export { linesOf, type SnippetLine } from "./snippet-text.js";
-export { matchAt, matchesIn, matchOneAt, type PatternMatch } from "./match.js";
+export { fill, matchAt, matchesIn, matchOneAt, type PatternMatch } from "./match.js";
 export { textOfCapture, type Capture } from "./capture.js";

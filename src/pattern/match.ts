@@ -6,6 +6,7 @@ import {
   unwrapped,
   type Language,
   type NodeId,
+  type SyntaxNode,
   type SyntaxTree,
 } from "../syntax/index.js";
 import { sequenceFacts, type SequenceFacts } from "./backtracking.js";
@@ -19,7 +20,10 @@ import { swapsToTry } from "./swaps.js";
 
 /** One place that a pattern fits. */
 export interface PatternMatch {
-  readonly pattern: CompiledPattern;
+  /** The code that fitted, with its surroundings; undefined where a reading was found and no code. */
+  readonly pattern: CompiledPattern | undefined;
+  /** Does it stand for statements or members side by side, rather than for one node within them? */
+  readonly isStatements: boolean;
   readonly tree: SyntaxTree;
   /** The matched node, or the neighbouring statements. */
   readonly nodes: readonly NodeId[];
@@ -29,6 +33,7 @@ export interface PatternMatch {
 }
 
 const NOTHING: ReadonlyMap<Hole, Capture> = new Map();
+const NO_SWAPS: ReadonlySet<PatternNode> = new Set();
 const NOTHING_SAVED: readonly (readonly [Hole, Capture])[] = [];
 
 /**
@@ -67,7 +72,18 @@ function attempt(
   if (!nodes) return undefined;
   const start = tree.starts[nodes[0]!]!;
   const end = tree.ends[nodes.at(-1)!]!;
-  return { pattern, tree, nodes, start, end, captures: matcher.captures };
+  const { isStatements } = pattern;
+  return { pattern, isStatements, tree, nodes, start, end, captures: matcher.captures };
+}
+
+/** Lets a hole stand for a node, if it may: of its kind, within its limits, and the same code as before. */
+export function fill(
+  hole: Hole,
+  { tree, id }: SyntaxNode,
+  bound: ReadonlyMap<Hole, Capture> = NOTHING,
+): ReadonlyMap<Hole, Capture> | undefined {
+  const matcher = new Matcher(tree, bound, NO_SWAPS);
+  return matcher.node({ type: "hole", hole, parentheses: 0 }, id) ? matcher.captures : undefined;
 }
 
 /** What can be told at a glance, before holes are filled: the number of nodes, their tokens and their kinds. */

@@ -29,7 +29,7 @@ export class Between {
 
   constructor(match: PatternMatch) {
     this.#match = match;
-    this.#wanted = stretchesOf(match.pattern.snippet);
+    this.#wanted = match.pattern ? stretchesOf(match.pattern.snippet) : [];
     this.#others = this.#wanted.flatMap(({ left, right, tokens }) => {
       const stretch = this.#inFile(left, right);
       if (!stretch || !this.#says(stretch, tokens, "any")) return [];

@@ -135,7 +135,8 @@ class Renderer {
     const part = items.length === 1 && typeof only === "number" ? this.#snippet.parts[only] : undefined;
     const hole = part instanceof Replacing ? part.hole : part;
     if (!(hole instanceof Hole) || hole.kind !== "statements") return undefined;
-    const { snippet } = this.#match.pattern;
+    const { snippet } = this.#match.pattern ?? {};
+    if (!snippet) return undefined;
     const line = linesOf(snippet).find((each) =>
       each.items.some((item) => typeof item === "number" && snippet.parts[item] === hole),
     );
@@ -179,7 +180,7 @@ class Renderer {
     if (capture.tree !== this.#tree) return text(this.#fromElsewhere(capture, inner, indent));
     if (hole.kind !== "statements") {
       const made = copy(capture.start, capture.end, inner);
-      return inner.length === 0 && capture.again && this.#match.pattern.isStatements
+      return inner.length === 0 && capture.again && this.#match.isStatements
         ? { ...made, again: capture.again }
         : made;
     }

@@ -1,5 +1,6 @@
 import type { Surroundings } from "../analysis/index.js";
 import { textOfCapture, type Hole, type PatternMatch } from "../pattern/index.js";
+import { isRead, type Chain, type PresenceTest } from "../readings/index.js";
 import type { FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { TargetSource } from "./target.js";
@@ -40,6 +41,18 @@ export class Match {
   /** The matched nodes. */
   get nodes(): SyntaxNode[] {
     return this.found.nodes.map((n) => this.tree.node(n));
+  }
+
+  /** The tests that a reading found, in their order; none where the pattern is code. */
+  get tests(): readonly PresenceTest[] {
+    return isRead(this.found) ? this.found.tests : [];
+  }
+
+  /** The tests that were found, and the reads that they protect. Throws a TypeError where none were looked for. */
+  get chain(): Chain {
+    const chain = isRead(this.found) ? this.found.chain : undefined;
+    if (!chain) throw new TypeError("the rule does not look for guarded code");
+    return chain;
   }
 
   /** Did this alternative of the pattern have the hole? */

@@ -1,6 +1,8 @@
 import type { Evidence } from "../analysis/index.js";
 import { checkPattern, Snippet, type Need } from "../pattern/index.js";
+import { isReading, type Reading } from "../readings/index.js";
 import type { Segment } from "../rewrite/index.js";
+import { allLanguages, type LanguageId } from "../syntax/index.js";
 import type { Narrowing } from "./around.js";
 import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
@@ -9,6 +11,9 @@ import type { Match } from "./match.js";
 import type { Trial } from "./trial.js";
 import type { EveryUse } from "./uses/every-use.js";
 import type { Renaming } from "./uses/renaming.js";
+
+/** The old code of a rule: as it looks, or what it says. */
+export type Old = Snippet | Reading;
 
 /** What the matched code becomes: a snippet, or segments worked out by a function. */
 export type Becomes = Snippet | ((match: Match) => Snippet | readonly Segment[]);
@@ -24,8 +29,8 @@ export interface RuleSpec {
   readonly why: string;
   /** A matter of taste: off until the config switches it on. */
   readonly taste?: boolean;
-  /** The old code; several snippets are alternatives, of which the first that fits counts. */
-  readonly was: Snippet | readonly Snippet[];
+  /** The old code; several snippets or readings are alternatives, of which the first that fits counts. */
+  readonly was: Old | readonly Old[];
   /** Narrows the pattern, one after the other: where one of these is false, nothing was found at all. */
   readonly where?: readonly Narrowing[];
   /** What must hold. "No" holds the change back; "unknown" lowers its trust. */
@@ -47,7 +52,7 @@ export interface RuleSpec {
   readonly withHandles?: (handles: readonly Handle[]) => Rule;
   /** The version of the language that the new code needs; below it the rule is silent. JavaScript counts by year. */
   readonly target?: string;
-  /** May be left out where `uses` says all there is to say. */
+  /** For a reading an expression, which goes where the old value went. May be left out where `uses` says all there is to say. */
   readonly becomes?: Becomes;
   /** What becomes of the uses of a name: each covered by a clause, or all renamed; or worked out from the match. */
   readonly uses?: EveryUse | Renaming | ((match: Match) => EveryUse);
@@ -58,7 +63,9 @@ export interface RuleSpec {
 
 /** A checked rule. */
 export interface Rule extends RuleSpec {
-  readonly alternatives: readonly Snippet[];
+  readonly alternatives: readonly Old[];
+  /** The language of its readings. */
+  readonly language: LanguageId | undefined;
 }
 
 /** A rule that is not well formed, with its id and what is wrong. */
@@ -75,10 +82,10 @@ export function rule(spec: RuleSpec): Rule {
   };
   if (!ID.test(spec.id)) fail("the id must look like `language/what-it-is-about`");
   if (!KINDS.includes(spec.kind)) fail(`kind must be one of ${KINDS.join(", ")}`);
-  const alternatives = spec.was instanceof Snippet ? [spec.was] : spec.was;
+  const alternatives = isOld(spec.was) ? [spec.was] : spec.was;
   if (alternatives.length === 0) fail("`was` holds no pattern");
   try {
-    alternatives.forEach(checkPattern);
+    for (const one of alternatives) if (one instanceof Snippet) checkPattern(one);
   } catch (error) {
     fail((error as Error).message);
   }
@@ -86,13 +93,26 @@ export function rule(spec: RuleSpec): Rule {
   if (says.length === 0) fail("`becomes`, `uses` or `advice` must be there");
   if (says.length > 1) fail("a rule either rewrites or gives `advice`");
   if (spec.title.trim() === "" || spec.why.trim() === "") fail("title and why must say something");
-  return { ...spec, alternatives };
+  const language = languageOfReadings(spec);
+  if (language === undefined && alternatives.some(isReading))
+    fail("nothing says in which language to read: begin the id with its name");
+  return { ...spec, alternatives, language };
+}
+
+function isOld(was: RuleSpec["was"]): was is Old {
+  return was instanceof Snippet || isReading(was);
+}
+
+/** The language of the new code, or the one that the id begins with. */
+function languageOfReadings({ id, becomes }: RuleSpec): LanguageId | undefined {
+  if (becomes instanceof Snippet) return becomes.language;
+  return allLanguages().find((language) => language.id === id.split("/")[0])?.id;
 }
 
 /** Is this a rule made with `rule()`, by this very library? What another copy of it made is not. */
 export function isRule(value: unknown): value is Rule {
   const alternatives = (value as Partial<Rule> | undefined | null)?.alternatives;
-  return Array.isArray(alternatives) && alternatives.every((one) => one instanceof Snippet);
+  return Array.isArray(alternatives) && alternatives.every(isOld);
 }
 
 /** A named set of rules. */

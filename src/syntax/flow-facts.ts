@@ -94,10 +94,40 @@ export type FlowShape =
   /** Negates its only part: `!x`. */
   | { readonly is: "negation"; readonly operators: readonly string[] };
 
+/** A call or a member that asks whether something is there: `isset($x)`, `x.nil?`, `x.HasValue`. */
+export interface Question {
+  /** Is the answer true for what is there? */
+  readonly isThere: boolean;
+  /** Missing values, those and what is declared nowhere, or the value within a wrapper. */
+  readonly asks: "missing" | "set" | "value";
+  /** Of what: its only argument, the argument beside one that is missing, or the object that it is asked of. */
+  readonly of: "argument" | "other argument" | "receiver";
+}
+
+/** How a language reads on from what may be missing. */
+export interface SafeStep {
+  /** The tokens of ordinary steps, and what each is behind something that may be missing: `->` and `?->`. */
+  readonly tokens: Readonly<Record<string, string>>;
+  /** What stands ahead of the brackets of a call or an item, by the kind of the step. */
+  readonly brackets: Readonly<Record<string, string>>;
+  /** Are all further steps left out as well where the first is? */
+  readonly reachesOn: boolean;
+  /** May a step not stand behind a safe one? */
+  bars(step: SyntaxNode): boolean;
+}
+
+/** A call or an operator that asks whether a collection has a key: by the places of both among the parts. */
+export interface KeyQuestion {
+  readonly collection: "receiver" | number;
+  readonly key: number;
+}
+
 /** How a test tells a value that is there from one that is missing. */
 export interface MissingFacts {
   /** Literals for a value that is missing, by kind or by text. */
   readonly literals: readonly string[];
+  /** Those of a second missing value, which exact operators tell from the first. */
+  readonly second: readonly string[];
   /** Operators that are true for two missing values, and those that are false for them. */
   readonly equal: readonly string[];
   readonly unequal: readonly string[];
@@ -108,6 +138,11 @@ export interface MissingFacts {
   /** Functions and methods that are true for a value that is there (`isset`), and for one that is missing (`nil?`). */
   readonly present: readonly string[];
   readonly missing: readonly string[];
+  /** Calls and members that ask whether something is there, by what stands before the brackets. */
+  readonly questions: Readonly<Record<string, Question>>;
+  /** Operators and methods that ask for a key, and methods that read the item of one. */
+  readonly keys: Readonly<Record<string, KeyQuestion>>;
+  readonly itemReads: readonly string[];
   /** Functions and members that say of a resource that it is held (`is_resource`), and that it was given back (`closed?`). */
   readonly held: readonly string[];
   readonly givenBack: readonly string[];
@@ -120,6 +155,8 @@ export interface MissingFacts {
     readonly tests: readonly string[];
     readonly negated: readonly string[];
     readonly constants: readonly string[];
+    /** Patterns that all but a missing value fit, by their text. */
+    readonly anything: readonly string[];
     readonly open: readonly string[];
   };
   /** Nodes that make something new, which is never missing. */
@@ -131,6 +168,10 @@ export interface MissingFacts {
 /** How control moves through code. */
 export interface FlowFacts {
   readonly shapes: Readonly<Record<string, FlowShape | ((node: SyntaxNode) => FlowShape | undefined)>>;
+  /** Nodes around the statements of a way that are no list of statements themselves, such as `else` with a block. */
+  readonly wrappers: readonly string[];
+  /** Is the value of the last statement in a function what it gives? */
+  readonly lastIsGiven: boolean;
   /** Assignments, by the parts that are evaluated before the write; the target's own parts come first. */
   readonly assignments: Readonly<Record<string, { readonly target: Part; readonly value?: Part }>>;
   /** Operators of assignments that may not assign (`??=`), with what makes them do it. */
@@ -138,6 +179,10 @@ export interface FlowFacts {
   /** Nodes of member reads, calls and index reads that make up chains, and the tokens that may cut one short. */
   readonly chains: readonly string[];
   readonly chainBreaks: readonly string[];
+  /** How one reads on from what may be missing; undefined where the language has no such form. */
+  readonly safeStep: SafeStep | undefined;
+  /** Comparisons with a literal that are false for a missing value, and those that are true for it. */
+  readonly comparesMissing: { readonly toFalse: readonly string[]; readonly toTrue: readonly string[] };
   /** Nodes whose evaluation may throw. */
   readonly mayThrow: readonly string[];
   /** Functions of the library that never throw, by their bare names. */
@@ -155,15 +200,23 @@ export interface FlowFacts {
 
 /** What most languages have nothing of. */
 export const ordinaryMissing = {
+  second: [],
+  questions: {},
+  keys: {},
+  itemReads: [],
   held: [],
   givenBack: [],
   exactly: { equal: [], unequal: [] },
   kindWord: undefined,
-  patterns: { tests: [], negated: [], constants: [], open: [] },
+  patterns: { tests: [], negated: [], constants: [], anything: [], open: [] },
 } satisfies Partial<MissingFacts>;
 
 /** What holds for most languages. */
 export const ordinaryFlow = {
+  safeStep: undefined,
+  comparesMissing: { toFalse: [], toTrue: [] },
+  wrappers: ["else_clause"],
+  lastIsGiven: false,
   assignsIf: {},
   chains: [],
   chainBreaks: [],

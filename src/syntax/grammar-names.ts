@@ -27,6 +27,12 @@ export function namesOf(language: Language): GrammarNames {
   return names;
 }
 
+/** The grammar's numbers of named kinds; it may have several of one name. */
+export function kindIdsOf(language: Language, kinds: readonly string[]): number[] {
+  const { kinds: all, named } = namesOf(language);
+  return all.flatMap((name, id) => (named[id] && kinds.includes(name) ? [id] : []));
+}
+
 function read(language: Language): GrammarNames {
   const { grammar } = grammarOf(language);
   const kinds: string[] = [];

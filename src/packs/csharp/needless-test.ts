@@ -1,4 +1,4 @@
-import { csharp, holes, trialsIn } from "../../index.js";
+import { holes, trialsIn } from "../../index.js";
 import { needlessTestRule } from "../family/needless-tests.js";
 
 const { what } = holes({ what: { kind: "expression", node: "identifier" } });
@@ -8,9 +8,6 @@ const inMethod = (code: string): string => `class A { void F(Hive h) { ${code} }
 export const needlessTest = needlessTestRule({
   id: "csharp/needless-test",
   what,
-  there: [csharp.expression`${what} != null`, csharp.expression`${what} is not null`],
-  gone: [csharp.expression`${what} == null`, csharp.expression`${what} is null`],
-  mentions: ["null"],
   trials: [
     reports(inMethod("var g = new Hive(); if (g != null) g.Open();"), "always true"),
     reports(inMethod("h.Open(); if (h == null) Close();"), "always false"),

@@ -1,4 +1,4 @@
-import { holes, java, trialsIn } from "../../index.js";
+import { holes, trialsIn } from "../../index.js";
 import { needlessTestRule } from "../family/needless-tests.js";
 
 const { what } = holes({ what: { kind: "expression", node: "identifier" } });
@@ -8,9 +8,6 @@ const inMethod = (code: string): string => `class A { void f(Hive h) { ${code} }
 export const needlessTest = needlessTestRule({
   id: "java/needless-test",
   what,
-  there: [java.expression`${what} != null`],
-  gone: [java.expression`${what} == null`],
-  mentions: ["null"],
   trials: [
     reports(inMethod("Hive g = new Hive(); if (g != null) g.open();"), "always true"),
     reports(inMethod("h.open(); if (h == null) close();"), "always false"),

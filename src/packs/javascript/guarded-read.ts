@@ -1,72 +1,45 @@
 import {
-  caution,
   byType,
+  caution,
   condition,
-  copy,
+  guarded,
   holes,
   isOnlyTested,
   isOnPrimitives,
-  javascript,
   no,
   rule,
   shortened,
 } from "../../index.js";
-import { text, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
-import { isAnd, operandsOf, optionalSteps, type Operand } from "./access.js";
-import { readOnce } from "./presence-tests.js";
+import { takenSafely, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
+import type { Answer, Link, Match } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
+import { sameAsMissing } from "./presence-tests.js";
 
-const { left, right } = holes({ left: "expression", right: "expression" });
+const { subject, read, otherwise } = holes({
+  subject: "expression",
+  read: "expression",
+  otherwise: "expression",
+});
 
-/** One test and the steps that the next operand takes from what was tested. */
-interface Link {
-  readonly test: Operand;
-  readonly steps: readonly SyntaxNode[];
+function eachLink(match: Match, ask: (link: Link) => Answer): Answer {
+  const [first, ...rest] = match.chain.links.map(ask);
+  return weakest([first!, ...rest]);
 }
 
-/** The tests that protect the last operand, and each the next; empty when there is no such chain. */
-function linksOf(and: SyntaxNode): Link[] {
-  const operands = operandsOf(and);
-  const links: Link[] = [];
-  for (let k = operands.length - 1; k > 0; k--) {
-    const test = operands[k - 1]!;
-    const steps = optionalSteps(test.subject, operands[k]!.subject);
-    if (steps.length === 0) break;
-    links.unshift({ test, steps });
-  }
-  return links;
-}
-
-/** Does the `&&` around this one go on from where it ends? Then that one is the place to look at. */
-function goesOn(and: SyntaxNode): boolean {
-  const { parent } = and;
-  if (!parent || !isAnd(parent) || !parent.child("left")?.same(and)) return false;
-  const [last, following] = operandsOf(parent).slice(-2);
-  return (
-    last !== undefined && following !== undefined && optionalSteps(last.subject, following.subject).length > 0
-  );
-}
-
-/** Does the chain end in a test (`a && a.b != null`)? Its result would not be what is read. */
-function endsInTest(match: Match): boolean {
-  return operandsOf(match.node).at(-1)?.exact === true;
-}
-
-/** Tests are read once instead of twice. */
-function areReadOnce(match: Match): Answer {
-  const answers = linksOf(match.node).map(({ test: { subject } }): Answer => readOnce(subject));
-  const [first = yes("form.fits", "nothing is tested"), ...rest] = answers;
-  return weakest([first, ...rest]);
-}
-
-/** Where the chain stops early, the old result was the tested value and the new one is undefined. */
+/** Where the chain stops early, the old result was the tested value, true or false; the new one comes of undefined. */
 function resultUnseen(match: Match): Answer {
-  const { node } = match;
+  const { node, chain } = match;
   if (isOnlyTested(node)) return yes("value.result", "only whether the result is true matters here", node);
-  const answers = linksOf(node).map(({ test }): Answer => {
+  if (chain.kind === "or") return yes("value.result", "where it stops, the result is true as before", node);
+  return eachLink(match, ({ test }): Answer => {
     const name = shortened(test.subject.text);
-    if (test.exact)
-      return no("value.result", `\`${name}\` missing gave \`false\` and would give \`undefined\``, node);
+    if (test.asks !== "truth") {
+      return chain.role === "value"
+        ? no("value.result", `\`${name}\` missing gave \`false\` and would give \`undefined\``, node)
+        : yes("value.result", "where it stops, the result is false as before", node);
+    }
+    if (chain.role !== "value")
+      return no("value.result", `\`${name}\` missing was the result, which would be \`false\``, node);
     const type = valuesOf(match, test.subject);
     if (!type)
       return unknown(
@@ -75,71 +48,31 @@ function resultUnseen(match: Match): Answer {
         node,
       );
     const others = [...(type.canBeNull ? ["null"] : []), ...type.falsy];
+    const is = `\`${name}\` is ${type.how} \`${type.text}\``;
     return others.length > 0
-      ? no(
-          "value.result",
-          `\`${name}\` is ${type.how} \`${type.text}\`: for ${others.join(", ")} the result would change`,
-          type.at,
-        )
-      : byType(
-          "value.result",
-          type,
-          `\`${name}\` is ${type.how} \`${type.text}\`, so it is an object or undefined`,
-        );
+      ? no("value.result", `${is}: for ${others.join(", ")} the result would change`, type.at)
+      : byType("value.result", type, `${is}, so it is an object or undefined`);
   });
-  const [first = yes("form.fits", "nothing is tested"), ...rest] = answers;
-  return weakest([first, ...rest]);
 }
 
 /** `?.` goes on where `&&` stopped at 0, "" or false. Does that change anything? */
-function falsyStops(match: Match): Answer {
-  const answers = linksOf(match.node).map(({ test, steps }): Answer => {
+function stopsAlike(match: Match): Answer {
+  return eachLink(match, ({ test, steps }): Answer => {
+    if (test.asks !== "truth") return sameAsMissing(match, test);
     const name = shortened(test.subject.text);
-    if (test.exact) return yes("value.which-missing", `\`${name}\` is tested for being missing`, test.node);
     const type = valuesOf(match, test.subject);
+    const is = type && `\`${name}\` is ${type.how} \`${type.text}\``;
+    if (type?.falsy.length === 0)
+      return yes("value.falsy", `${is}, which is true whenever it is there`, type.at);
     const [step] = steps;
     const property = step?.child("property")?.text;
     const missingAnyway = steps.length === 1 && property !== undefined && !isOnPrimitives(property);
-    if (type && type.falsy.length === 0) {
-      return yes(
-        "value.falsy",
-        `\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`,
-        type.at,
-      );
-    }
-    if (missingAnyway && isOnlyTested(match.node)) {
+    if (missingAnyway && isOnlyTested(match.node))
       return yes("value.falsy", `0, "" and false have no \`${property}\``, step);
-    }
-    if (type)
-      return no(
-        "value.falsy",
-        `\`${name}\` is ${type.how} \`${type.text}\`: for ${type.falsy.join(", ")} the code would go on`,
-        type.at,
-      );
-    return unknown(
-      "value.falsy",
-      `\`${name}\` could be 0, "" or false, where the old code stopped`,
-      test.node,
-    );
+    return type
+      ? no("value.falsy", `${is}: for ${type.falsy.join(", ")} the code would go on`, type.at)
+      : unknown("value.falsy", `\`${name}\` could be 0, "" or false, where the old code stopped`, test.test);
   });
-  const [first = yes("form.fits", "nothing is tested"), ...rest] = answers;
-  return weakest([first, ...rest]);
-}
-
-function chained(match: Match): Segment[] {
-  const links = linksOf(match.node);
-  const result: Segment[] = [copy(match.node.start, links[0]!.test.subject.end)];
-  for (const { steps } of links) {
-    const first = steps[0]!;
-    const end = steps.at(-1)!.end;
-    const from = first.child("object") ?? first.child("function")!;
-    const dot = first.children.find((child) => child.kind === ".");
-    if (dot) result.push(text("?."), copy(dot.end, end));
-    else if (first.child("optional_chain") ?? first.children.find((c) => c.kind === "?.")) {
-      result.push(copy(from.end, end));
-    } else result.push(text("?."), copy(from.end, end));
-  }
-  return result;
 }
 
 const js = trialsIn("javascript");
@@ -150,33 +83,28 @@ export const guardedRead = rule({
   kind: "idiom",
   title: "Read through what may be missing with ?.",
   why: "Each further && repeats the whole path before it, and a change to the path must be made in every copy.",
-  was: javascript`${left} && ${right}`,
-  where: [
-    (match) => linksOf(match.node).length > 0,
-    (match) => !goesOn(match.node),
-    (match) => !endsInTest(match),
-  ],
+  target: "2020",
+  was: guarded(subject, read, otherwise, { as: ["and", "or"] }),
   given: [
-    condition("each test is read once instead of twice, and nobody notices", areReadOnce),
+    testedOnce(),
     condition("it makes no difference that the result is undefined where the chain stops", resultUnseen, {
       unknownIs: "possible",
     }),
-    condition("what is tested is an object or missing", falsyStops),
+    condition("what is tested is an object or missing", stopsAlike),
   ],
   cautions: (match) =>
-    linksOf(match.node).flatMap(({ test }) => {
-      const name = shortened(test.subject.text);
+    match.tests.flatMap((test) => {
       const type = valuesOf(match, test.subject);
-      if (test.exact || (type && type.falsy.length === 0 && !type.canBeNull)) return [];
+      if (test.asks !== "truth" || (type && type.falsy.length === 0 && !type.canBeNull)) return [];
       if (isOnlyTested(match.node)) return [];
       return [
         caution(
           "value.result",
-          `when \`${name}\` is null, 0, "" or false, the old result was that value and the new one is undefined`,
+          `when \`${shortened(test.subject.text)}\` is null, 0, "" or false, the old result was that value and the new one is undefined`,
         ),
       ];
     }),
-  becomes: chained,
+  becomes: (match) => takenSafely(match.chain),
   trials: [
     js.rewrites("if (hive && hive.queen) mark();", "if (hive?.queen) mark();"),
     js.rewrites(
@@ -210,8 +138,8 @@ export const guardedRead = rule({
       "for null the result would change",
     ),
     ts.holds("function f(label: string) { label && label.trim(); }", "the code would go on"),
-    js.holds("if (a.b && a.b.next() && a.b.next().hive) mark();", "once instead of twice"),
-    js.holds("if (next() && next().hive) mark();", "once instead of twice"),
+    js.holds("if (a.b && a.b.next() && a.b.next().hive) mark();", "calls something"),
+    js.holds("if (next() && next().hive) mark();", "calls something"),
     js.holds("const has = hive != null && hive.queen;", "gave `false`"),
     js.ignores("if (a && b.a) mark();"),
     js.ignores("if (a && ab.c) mark();"),

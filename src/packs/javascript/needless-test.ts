@@ -1,17 +1,12 @@
 import { holes, trialsIn } from "../../index.js";
 import { needlessTestRule } from "../family/needless-tests.js";
-import { presenceTests } from "./presence-tests.js";
 
 const { what } = holes({ what: { kind: "expression", node: "identifier" } });
-const tests = presenceTests(what).filter(({ asks }) => asks === "both");
 const { reports, ignores } = trialsIn("javascript");
 
 export const needlessTest = needlessTestRule({
   id: "javascript/needless-test",
   what,
-  there: tests.map(({ there }) => there),
-  gone: tests.map(({ gone }) => gone),
-  mentions: ["null", "undefined"],
   trials: [
     reports("function f() { const h = new Hive(); if (h != null) h.open(); }", "always true"),
     reports("function f(h) { if (h == null) return; g(); if (h == null) g(h); }", "always false"),

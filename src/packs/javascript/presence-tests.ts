@@ -1,104 +1,59 @@
-import {
-  byType,
-  isSideEffectFree,
-  javascript,
-  no,
-  referencesAt,
-  shortened,
-  unknown,
-  valuesOf,
-  yes,
-} from "../../index.js";
-import type { Answer, Hole, Match, Snippet, SyntaxNode } from "../../index.js";
-import { isPlainAccess } from "./access.js";
+import { byType, caution, no, referencesAt, shortened, unknown, valuesOf, yes } from "../../index.js";
+import type { Answer, Asks, Condition, Evidence, Match, PresenceTest, SyntaxNode } from "../../index.js";
+import { everyTest } from "../family/conditions.js";
 
-/** What a test asks: whether something is null or undefined, one of the two (by `typeof` too), or whether it is true. */
-export type Asks = "both" | "null" | "undefined" | "typeof" | "truth";
-
-/** The tests of something being there, and of it being gone. */
-export function presenceTests(
-  what: Hole,
-): readonly { readonly asks: Asks; readonly there: Snippet; readonly gone: Snippet }[] {
-  return [
-    { asks: "both", there: javascript`${what} != null`, gone: javascript`${what} == null` },
-    { asks: "both", there: javascript`${what} != undefined`, gone: javascript`${what} == undefined` },
-    {
-      asks: "both",
-      there: javascript`${what} !== null && ${what} !== undefined`,
-      gone: javascript`${what} === null || ${what} === undefined`,
-    },
-    {
-      asks: "both",
-      there: javascript`${what} !== undefined && ${what} !== null`,
-      gone: javascript`${what} === undefined || ${what} === null`,
-    },
-    { asks: "undefined", there: javascript`${what} !== undefined`, gone: javascript`${what} === undefined` },
-    {
-      asks: "typeof",
-      there: javascript`typeof ${what} !== "undefined"`,
-      gone: javascript`typeof ${what} === "undefined"`,
-    },
-    {
-      asks: "typeof",
-      there: javascript`typeof ${what} != "undefined"`,
-      gone: javascript`typeof ${what} == "undefined"`,
-    },
-    { asks: "null", there: javascript`${what} !== null`, gone: javascript`${what} === null` },
-    { asks: "truth", there: javascript`${what}`, gone: javascript`!${what}` },
-  ];
+/** The new form tells null and undefined from all else; do the tests ask the same, for the values that there are? */
+export function asksForMissing(unknownIs: "likely" | "possible" = "possible"): Condition {
+  return everyTest(
+    "the tests are for null and undefined, and for nothing else",
+    (match, test) => sameAsMissing(match, test),
+    { unknownIs },
+  );
 }
 
-/** What was read to be tested and again to be used is read once. */
-export function readOnce(node: SyntaxNode): Answer {
-  const name = shortened(node.text);
-  if (!isPlainAccess(node))
-    return no("effect.evaluated", `\`${name}\` would be evaluated once instead of twice`, node);
-  if (node.is("identifier")) {
-    const free = isSideEffectFree(node);
-    return free.is === "yes" ? yes("effect.evaluated", `\`${name}\` is a plain variable`, node) : free;
-  }
-  if (node.is("this")) return yes("effect.evaluated", `\`${name}\` is a plain variable`, node);
-  return isSideEffectFree(node).is === "yes"
-    ? yes("effect.evaluated", `no class of the project has a getter for \`${name}\``, node)
-    : unknown("effect.evaluated", `\`${name}\` is read once instead of twice; it could be a getter`, node);
+/** For which values old and new code differ, where no type rules them out. */
+export function differsFor(old: string, now: string): (match: Match) => readonly Evidence[] {
+  return (match) =>
+    match.tests.flatMap((test) => {
+      if (sameAsMissing(match, test).is !== "unknown") return [];
+      const values = differing(test.asks);
+      const code = test.asks === "truth" ? "value.falsy" : "value.which-missing";
+      const name = shortened(test.subject.text);
+      return [
+        caution(
+          code,
+          `when \`${name}\` is ${values.join(" or ")}, the old code ${old} and the new one ${now}`,
+        ),
+      ];
+    });
 }
 
 /** The new form tells null and undefined from all else; does the old test do the same for the values that there are? */
-export function sameAsMissing(match: Match, node: SyntaxNode, asks: Asks): Answer {
+export function sameAsMissing(match: Match, test: PresenceTest): Answer {
+  const { asks, subject: node } = test;
   const name = shortened(node.text);
-  if (asks === "both") return yes("value.null", "the test is for null and undefined alike", node);
-  if (asks === "typeof" && !isDeclared(node))
+  if (test.allowsUndeclared && !isDeclared(node))
     return no(
       "name.undeclared",
       `\`${name}\` may not be declared at all, for which only \`typeof\` does not fail`,
       node,
     );
+  if (asks === "missing") return yes("value.null", "the test is for null and undefined alike", node);
   const type = valuesOf(match, node);
-  if (!type)
-    return unknown("value.which-missing", `\`${name}\` could be ${differing(asks).join(", ")}`, node);
-  const seen =
-    asks === "truth"
-      ? type.falsy
-      : (asks === "null" ? type.canBeUndefined : type.canBeNull)
-        ? differing(asks)
-        : [];
-  return seen.length > 0
-    ? no(
-        "value.which-missing",
-        `\`${name}\` is ${type.how} \`${type.text}\`: for ${seen.join(", ")} the code would do something else`,
-        type.at,
-      )
-    : asks === "truth"
-      ? yes(
-          "value.falsy",
-          `\`${name}\` is ${type.how} \`${type.text}\`, which is true whenever it is there`,
-          type.at,
-        )
-      : byType(
-          "value.which-missing",
-          type,
-          `\`${name}\` is ${type.how} \`${type.text}\`, for which both tests say the same`,
-        );
+  const others = differing(asks);
+  if (!type) return unknown("value.which-missing", `\`${name}\` could be ${others.join(", ")}`, node);
+  const canBe = asks === "null" ? type.canBeUndefined : type.canBeNull;
+  const seen = asks === "truth" ? type.falsy : canBe ? others : [];
+  const is = `\`${name}\` is ${type.how} \`${type.text}\``;
+  if (seen.length > 0)
+    return no(
+      "value.which-missing",
+      `${is}: for ${seen.join(", ")} the code would do something else`,
+      type.at,
+    );
+  return asks === "truth"
+    ? yes("value.falsy", `${is}, which is true whenever it is there`, type.at)
+    : byType("value.which-missing", type, `${is}, for which both tests say the same`);
 }
 
 /** Does a variable exist? What is only said to exist somewhere (`declare let x`) may not be there. */
@@ -109,7 +64,7 @@ export function isDeclared(node: SyntaxNode): boolean {
 }
 
 /** The values for which an old test and the new one say different things. */
-export function differing(asks: Asks): readonly string[] {
+function differing(asks: Asks): readonly string[] {
   if (asks === "truth") return ["0", '""', "false"];
-  return asks === "null" ? ["undefined"] : asks === "both" ? [] : ["null"];
+  return asks === "null" ? ["undefined"] : asks === "undefined" ? ["null"] : [];
 }

@@ -1,48 +1,9 @@
-import {
-  caution,
-  byType,
-  condition,
-  holes,
-  javascript,
-  no,
-  rule,
-  shortened,
-  sideEffectFree,
-} from "../../index.js";
-import { trialsIn, unknown, valuesOf, yes, type Match, type Snippet } from "../../index.js";
-
-import { isDeclared } from "./presence-tests.js";
+import { choice, holes, javascript, present, rule, trialsIn } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
+import { asksForMissing, differsFor } from "./presence-tests.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
 
-/** Which of null and undefined a form tests for. */
-type Tests = "both" | "null" | "undefined" | "typeof";
-
-/** The conditional forms, with what each tests for. */
-const FORMS: readonly { readonly tests: Tests; readonly was: Snippet }[] = [
-  { tests: "both", was: javascript`${value} !== null && ${value} !== undefined ? ${value} : ${fallback}` },
-  { tests: "both", was: javascript`${value} !== undefined && ${value} !== null ? ${value} : ${fallback}` },
-  { tests: "both", was: javascript`${value} === null || ${value} === undefined ? ${fallback} : ${value}` },
-  { tests: "both", was: javascript`${value} === undefined || ${value} === null ? ${fallback} : ${value}` },
-  { tests: "both", was: javascript`${value} != null ? ${value} : ${fallback}` },
-  { tests: "both", was: javascript`${value} != undefined ? ${value} : ${fallback}` },
-  { tests: "both", was: javascript`${value} == null ? ${fallback} : ${value}` },
-  { tests: "both", was: javascript`${value} == undefined ? ${fallback} : ${value}` },
-  { tests: "undefined", was: javascript`${value} !== undefined ? ${value} : ${fallback}` },
-  { tests: "undefined", was: javascript`${value} === undefined ? ${fallback} : ${value}` },
-  { tests: "null", was: javascript`${value} !== null ? ${value} : ${fallback}` },
-  { tests: "null", was: javascript`${value} === null ? ${fallback} : ${value}` },
-  { tests: "typeof", was: javascript`typeof ${value} !== "undefined" ? ${value} : ${fallback}` },
-  { tests: "typeof", was: javascript`typeof ${value} === "undefined" ? ${fallback} : ${value}` },
-];
-
-/** The missing value that a form does not test for, and lets through. */
-function letThrough(match: Match): "null" | "undefined" | undefined {
-  const { tests } = FORMS[match.alternative]!;
-  return tests === "both" ? undefined : tests === "null" ? "undefined" : "null";
-}
-
-const pure = sideEffectFree(value);
 const js = trialsIn("javascript");
 const ts = trialsIn("typescript");
 
@@ -51,60 +12,9 @@ export const valueOrFallback = rule({
   kind: "idiom",
   title: "Fall back with ?? where the value is missing",
   why: "The value is written up to three times, and the reader must check that all three are the same.",
-  was: FORMS.map((form) => form.was),
-  given: [
-    condition("the value is evaluated once instead of several times, and nobody notices", (match) =>
-      pure.ask(match),
-    ),
-    condition("the value is declared", (match) => {
-      const node = match.the(value);
-      return FORMS[match.alternative]!.tests === "typeof" && !isDeclared(node)
-        ? no(
-            "name.undeclared",
-            `\`${node.text}\` may not be declared at all, for which only \`typeof\` does not fail`,
-            node,
-          )
-        : yes("value.which-missing", "the old code read it too");
-    }),
-    condition(
-      "both null and undefined are meant",
-      (match) => {
-        const other = letThrough(match);
-        if (!other) return yes("value.null", "the test is for null and undefined alike", match.node);
-        const name = shortened(match.textOf(value));
-        const type = valuesOf(match, match.the(value));
-        if (!type)
-          return unknown(
-            "value.which-missing",
-            `\`${name}\` could be ${other}, which the old code let through`,
-            match.node,
-          );
-        const can = other === "null" ? type.canBeNull : type.canBeUndefined;
-        return can
-          ? no(
-              "value.which-missing",
-              `\`${name}\` is ${type.how} \`${type.text}\`, and the old code let ${other} through`,
-              type.at,
-            )
-          : byType(
-              "value.which-missing",
-              type,
-              `\`${name}\` is ${type.how} \`${type.text}\`, which is never ${other}`,
-            );
-      },
-      { unknownIs: "possible" },
-    ),
-  ],
-  cautions: (match) => {
-    const other = letThrough(match);
-    if (!other || valuesOf(match, match.the(value))) return [];
-    return [
-      caution(
-        "value.which-missing",
-        `when \`${shortened(match.textOf(value))}\` is ${other}, the old code kept it and the new one falls back`,
-      ),
-    ];
-  },
+  was: choice(present(value), value, fallback),
+  given: [testedOnce(), asksForMissing()],
+  cautions: differsFor("kept it", "falls back"),
   becomes: javascript`${value} ?? ${fallback}`,
   trials: [
     js.rewrites("f(x !== null && x !== undefined ? x : 1);", "f(x ?? 1);"),
@@ -133,7 +43,10 @@ export const valueOrFallback = rule({
       "const f = (x: number | undefined) => (x !== undefined ? x : 1);",
       "const f = (x: number | undefined) => (x ?? 1);",
     ),
-    ts.holds("const f = (x?: number | null) => (x !== undefined ? x : 1);", "let null through"),
+    ts.holds(
+      "const f = (x?: number | null) => (x !== undefined ? x : 1);",
+      "for null the code would do something else",
+    ),
     js.rewrites(
       'const f = (x) => (typeof x !== "undefined" ? x : 1);',
       "const f = (x) => (x ?? 1);",
@@ -143,6 +56,23 @@ export const valueOrFallback = rule({
       'const f = (x?: string[]) => (typeof x === "undefined" ? [] : x);',
       "const f = (x?: string[]) => (x ?? []);",
     ),
+    js.rewrites("if (x != null) y = x; else { y = 1 }", "y = x ?? 1;"),
+    js.rewrites("function f(x) { if (x == null) return 1; return x; }", "function f(x) { return x ?? 1; }"),
+    js.rewrites(
+      "function f(x) { if (!(x == null)) { throw x; } else throw y; }",
+      "function f(x) { throw x ?? y; }",
+    ),
+    js.rewrites("if (x !== undefined && x !== null) f(1, x); else f(1, 2);", "f(1, x ?? 2);"),
+    js.rewrites("let y = g(); if (y == null) y = 1;", "let y = g() ?? 1;"),
+    js.rewrites("let y = 1;\nif (x != null) {\n  y = x;\n}\n", "let y = x ?? 1;\n"),
+    js.holds("let y = g(); if (x != null) { y = x; }", "calls something"),
+    js.holds("if (x != null) f(g(), x); else f(g(), 1);", "calls something"),
+    js.ignores("let y = g(); if (x != null) y = z;"),
+    js.ignores("let y = y0.a; if (y.a == null) y = 1;"),
+    js.ignores("if (x != null) f(x, 1); else f(1, 2);"),
+    js.ignores("if (x != null) x = 1; else y = 1;"),
+    js.ignores("x != null ? x.a() : y.a();"),
+    js.ignores("if (x != null) { return x; } else if (z) { return y; } return 1;"),
     js.holds('const y = typeof module !== "undefined" ? module : null;', "may not be declared"),
     js.holds("const y = take() != null ? take() : 1;", "calls something"),
     js.ignores("const y = x != null ? z : 1;"),

@@ -1,4 +1,4 @@
-import { holes, php, trialsIn } from "../../index.js";
+import { holes, trialsIn } from "../../index.js";
 import { needlessTestRule } from "../family/needless-tests.js";
 
 const { what } = holes({ what: { kind: "expression", node: "variable_name" } });
@@ -7,9 +7,6 @@ const { reports, ignores } = trialsIn("php");
 export const needlessTest = needlessTestRule({
   id: "php/needless-test",
   what,
-  there: [php.expression`${what} !== null`, php.expression`!is_null(${what})`],
-  gone: [php.expression`${what} === null`, php.expression`is_null(${what})`],
-  mentions: ["null", "NULL", "is_null"],
   trials: [
     reports("<?php function f() { $h = new Hive(); if ($h !== null) { $h->open(); } }\n", "always true"),
     reports(

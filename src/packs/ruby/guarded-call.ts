@@ -90,7 +90,7 @@ export const guardedCall = rule({
         : isNeverFalse(match.the(subject)),
     ),
     condition("the result is the same where the chain stops", (match) =>
-      match.found.pattern.snippet === FORMS[1]!.was
+      match.found.pattern?.snippet === FORMS[1]!.was
         ? resultAlike(match)
         : yes("value.result", "where it stops, the result is nil as before"),
     ),

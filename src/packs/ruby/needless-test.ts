@@ -1,4 +1,4 @@
-import { holes, ruby, trialsIn } from "../../index.js";
+import { holes, trialsIn } from "../../index.js";
 import { needlessTestRule } from "../family/needless-tests.js";
 
 const { what } = holes({ what: { kind: "expression", node: "identifier" } });
@@ -7,9 +7,6 @@ const { reports, ignores } = trialsIn("ruby");
 export const needlessTest = needlessTestRule({
   id: "ruby/needless-test",
   what,
-  there: [],
-  gone: [ruby.expression`${what}.nil?`],
-  mentions: ["nil?"],
   trials: [
     reports("def f\n  h = Hive.new\n  h.open unless h.nil?\nend\n", "always false"),
     reports("def f(h)\n  return if h.nil?\n  g\n  puts h.nil?\nend\n", "always false"),

@@ -103,10 +103,9 @@ export class EveryUse implements Condition {
       const around = node.closest([part]);
       if (!around || !(isWide || statementAround(node).holds(around))) return undefined;
       const { tree, id, start, end } = around;
-      const pattern = { ...match.found.pattern, isStatements: false };
       const name = { tree, nodes: [node.id], start: node.start, end: node.end };
       const captures = new Map([...match.found.captures, [this.name, name]]);
-      return { ...match.found, tree, pattern, nodes: [id], start, end, captures };
+      return { ...match.found, isStatements: false, tree, nodes: [id], start, end, captures };
     }
     let whole = node;
     // `$hive` is a node with the name in it.
@@ -118,9 +117,8 @@ export class EveryUse implements Condition {
       whole = whole.parent;
     }
     const { tree, id, start, end } = whole;
-    const pattern = { ...match.found.pattern, isStatements: false };
     const captures = new Map([...match.found.captures, [this.name, { tree, nodes: [id], start, end }]]);
-    return { ...match.found, tree, pattern, nodes: [id], start, end, captures };
+    return { ...match.found, isStatements: false, tree, nodes: [id], start, end, captures };
   }
 
   #withCaptures(match: Match, found: PatternMatch): Match {

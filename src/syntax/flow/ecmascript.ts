@@ -57,6 +57,16 @@ export const ecmascriptFlow: FlowFacts = {
     "binary_expression",
     "for_in_statement",
   ],
+  safeStep: {
+    tokens: { ".": "?.", "?.": "?." },
+    brackets: { subscript_expression: "?.", call_expression: "?." },
+    reachesOn: true,
+    bars: (step) =>
+      !step.is(["member_expression", "subscript_expression", "call_expression"]) ||
+      step.child("arguments")?.is("template_string") === true ||
+      step.child("property")?.is("private_property_identifier") === true,
+  },
+  comparesMissing: { toFalse: ["===", "==", "<", ">", "<=", ">="], toTrue: ["!==", "!="] },
   neverReturn: ["process.exit"],
   missing: {
     ...ordinaryMissing,
@@ -66,6 +76,14 @@ export const ecmascriptFlow: FlowFacts = {
     // `===` tells one missing value from the other, so it says less.
     equal: ["=="],
     unequal: ["!="],
+    second: ["undefined", "void 0"],
+    keys: {
+      in: { collection: 1, key: 0 },
+      has: { collection: "receiver", key: 0 },
+      hasOwnProperty: { collection: "receiver" as const, key: 0 },
+      "Object.hasOwn": { collection: 0, key: 1 },
+    },
+    itemReads: ["get"],
     truthIsPresence: true,
     typeTests: ["instanceof"],
     present: [],

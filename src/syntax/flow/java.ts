@@ -58,6 +58,12 @@ export const javaFlow: FlowFacts = {
     literals: ["null_literal"],
     equal: ["=="],
     unequal: ["!="],
+    questions: {
+      "Objects.isNull": { isThere: false, asks: "missing", of: "argument" },
+      "Objects.nonNull": { isThere: true, asks: "missing", of: "argument" },
+    },
+    keys: { containsKey: { collection: "receiver", key: 0 } },
+    itemReads: ["get"],
     truthIsPresence: false,
     typeTests: ["instanceof"],
     present: ["Objects.nonNull"],

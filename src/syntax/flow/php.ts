@@ -69,6 +69,8 @@ export const phpFlow: FlowFacts = {
     "yield_expression",
     "foreach_statement",
   ],
+  safeStep: { tokens: { "->": "?->", "?->": "?->" }, brackets: {}, reachesOn: true, bars: () => false },
+  comparesMissing: { toFalse: ["==="], toTrue: ["!=="] },
   neverReturn: ["die", "exit"],
   missing: {
     ...ordinaryMissing,
@@ -76,6 +78,14 @@ export const phpFlow: FlowFacts = {
     literals: ["null"],
     equal: ["==", "==="],
     unequal: ["!=", "!==", "<>"],
+    questions: {
+      isset: { isThere: true, asks: "set", of: "argument" },
+      is_null: { isThere: false, asks: "missing", of: "argument" },
+    },
+    keys: {
+      array_key_exists: { collection: 1, key: 0 },
+      key_exists: { collection: 1, key: 0 },
+    },
     truthIsPresence: true,
     typeTests: ["instanceof"],
     present: ["isset"],

@@ -48,6 +48,8 @@ export const powershellFlow: FlowFacts = {
     logical_expression: (node) =>
       node.parts.length === 2 ? { is: "shortCircuit", left: 0, right: 1, runsIf: LOGICAL } : undefined,
     null_coalesce_expression: { is: "shortCircuit", left: 0, right: 1, runsIf: { "??": "missing" } },
+    expression_with_unary_operator: (node) =>
+      /^(!|-not\b)/i.test(node.text) ? { is: "negation", operators: ["!", "-not"] } : undefined,
     ternary_expression: { is: "branch", test: "0", then: "1", otherwise: "2" },
     // `a && b`; of more than two, all behind the first may not run.
     pipeline: (node) =>
@@ -55,6 +57,7 @@ export const powershellFlow: FlowFacts = {
         ? { is: "shortCircuit", left: 0, right: 2, runsIf: { "": "true" } }
         : undefined,
   },
+  wrappers: ["else_clause", "statement_block", "script_block", "script_block_body"],
   assignments: { assignment_expression: { target: "variable", value: "value" } },
   mayThrow: ["command", "invocation_expression", "member_access", "element_access", "cast_expression"],
   missing: {
@@ -62,6 +65,10 @@ export const powershellFlow: FlowFacts = {
     literals: ["$null"],
     equal: ["-eq"],
     unequal: ["-ne"],
+    keys: {
+      ContainsKey: { collection: "receiver", key: 0 },
+      Contains: { collection: "receiver", key: 0 },
+    },
     truthIsPresence: true,
     typeTests: [],
     present: [],

@@ -59,6 +59,8 @@ export const pythonFlow: FlowFacts = {
     literals: ["none"],
     equal: ["is", "=="],
     unequal: ["is not", "!="],
+    keys: { in: { collection: 1, key: 0 }, has_key: { collection: "receiver", key: 0 } },
+    itemReads: ["get"],
     truthIsPresence: true,
     typeTests: [],
     present: ["isinstance"],

@@ -1,0 +1,158 @@
+import { isSideEffectFree, type Answer } from "../analysis/index.js";
+import {
+  compile,
+  fill,
+  Hole,
+  matchOneAt,
+  snippetFits,
+  type Capture,
+  type Snippet,
+} from "../pattern/index.js";
+import { sameCode, type Language, type SyntaxNode } from "../syntax/index.js";
+import { choicesAt, type Choice } from "./choices.js";
+import { evaluatedAhead } from "./frame.js";
+import { asksFor, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
+import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+import { branchKinds, isStatement } from "./ways.js";
+
+type Captures = ReadonlyMap<Hole, Capture>;
+
+/** A condition that a reading looks for: something is there, or counts as true. */
+export class Presence {
+  constructor(
+    readonly subject: Hole,
+    readonly asks: readonly Asks[],
+    /** Does it hold for what is there? */
+    readonly isThere: boolean,
+  ) {}
+}
+
+const PLAINLY: readonly Asks[] = ["missing", "null", "undefined", "set"];
+
+/** What else than a missing value a test may ask for and still count: a key, the value in a wrapper, the truth. */
+export interface AlsoAsks {
+  readonly or?: readonly ("key" | "value" | "truth")[];
+}
+
+/** What a hole stands for is there, in every spelling of the language: `x != null`, `!(x === undefined)`, `isset($x)`. */
+export function present(subject: Hole, { or = [] }: AlsoAsks = {}): Presence {
+  return new Presence(subject, [...PLAINLY, ...or], true);
+}
+
+/** The opposite of `present`. */
+export function missing(subject: Hole, { or = [] }: AlsoAsks = {}): Presence {
+  return new Presence(subject, [...PLAINLY, ...or], false);
+}
+
+/** What a hole stands for counts as true, by itself or behind two negations. */
+export function truthy(subject: Hole): Presence {
+  return new Presence(subject, ["truth"], true);
+}
+
+/** What a way of a choice gives: whatever a hole may stand for, or code that fits. */
+export type Value = Hole | Snippet;
+
+/**
+ * One of two values by a condition, however it is spelt: a conditional expression; branches that assign, return, pass on or
+ * throw; a guard that leaves with one value before the other; a value that is assigned first and overridden. Turned round,
+ * negated, with braces and without.
+ */
+export function choice(condition: Presence, then: Value, otherwise: Value): Reading {
+  return new ChoiceReading(condition, then, otherwise);
+}
+
+class ChoiceReading implements Reading {
+  constructor(
+    readonly condition: Presence,
+    readonly then: Value,
+    readonly otherwise: Value,
+  ) {}
+
+  kindsIn(language: Language): readonly string[] {
+    return branchKinds(language.flow.shapes);
+  }
+
+  wordsIn(language: Language): readonly string[] | undefined {
+    return wordsOf(this.condition, language);
+  }
+
+  readAt(node: SyntaxNode): ReadingMatch | undefined {
+    for (const found of choicesAt(node)) {
+      const match = this.#read(found);
+      if (match) return match;
+    }
+    return undefined;
+  }
+
+  #read(found: Choice): ReadingMatch | undefined {
+    const { condition } = this;
+    const test = presenceOf(found.test);
+    if (!condition.asks.includes(test.asks)) return undefined;
+    const isAsIs = test.isThere === condition.isThere;
+    const [then, otherwise] = isAsIs ? [found.yes, found.no] : [found.no, found.yes];
+    const there = condition.isThere ? then : otherwise;
+    const captures = captured(found, test, there, condition.subject, [
+      [this.then, then],
+      [this.otherwise, otherwise],
+    ]);
+    if (!captures) return undefined;
+    const { nodes, frame } = found;
+    // The name of an alias is not what is asked for in the new code; its value was evaluated once before.
+    const tests = [found.alias ? { ...test, subject: there, times: 0 } : test];
+    const isStatements = frame !== undefined || isStatement(nodes[0]!);
+    return readingMatch({ nodes, captures, tests, frame, isStatements, spelling: spellingOf(found) });
+  }
+}
+
+/** Fills the holes of the subject and of both ways, in the order of the file. */
+function captured(
+  { alias }: Choice,
+  test: PresenceTest,
+  there: SyntaxNode,
+  subject: Hole,
+  ways: readonly (readonly [Value, SyntaxNode])[],
+): Captures | undefined {
+  let captures: Captures | undefined;
+  if (alias) {
+    // The name stands for the value that it was just given, and nothing else that is tested by it does.
+    const isIt = test.key === undefined && sameCode(test.subject, alias.name);
+    if (!isIt || !there.same(alias.value)) return undefined;
+    captures = fill(subject, alias.value);
+  } else {
+    const isSame = asksFor(test, there);
+    captures = test.key || !isSame ? fill(subject, there) : fill(subject, test.subject);
+    if (!isSame && ways.some(([value]) => value === subject)) return undefined;
+  }
+  for (const [value, node] of ways) {
+    if (!captures) return undefined;
+    captures = value instanceof Hole ? fill(value, node, captures) : fitted(value, node, captures);
+  }
+  return captures;
+}
+
+function fitted(snippet: Snippet, { tree, id }: SyntaxNode, bound: Captures): Captures | undefined {
+  if (!snippetFits(snippet, tree.language.id)) return undefined;
+  return matchOneAt(compile(snippet, tree.language.id), tree, id, bound)?.captures;
+}
+
+/** What must hold for this spelling to be the same as one expression. */
+function spellingOf({ always, frame }: Choice): Answer[] {
+  const early = frame ? evaluatedAhead(frame) : [];
+  return [...(always ? [always] : []), ...early].map(isSideEffectFree);
+}
+
+/** Words of which one must be there for a test to be. */
+export function wordsOf({ asks }: Presence, { flow, ignoresCase }: Language): readonly string[] | undefined {
+  const { literals, second, questions, keys } = flow.missing;
+  if (asks.includes("truth") || ignoresCase !== "nowhere") return undefined;
+  const words = [...literals, ...second].map((word) => WRITTEN[word] ?? word.replace(/^void 0$/, "void"));
+  const asked = asks.includes("key") ? Object.keys(keys) : [];
+  return [...new Set([...words, ...Object.keys(questions), ...asked].map(lastWord))];
+}
+
+/** Kinds of literals by how they are written. */
+const WRITTEN: Readonly<Record<string, string>> = { null_literal: "null", none: "None" };
+
+function lastWord(word: string): string {
+  return /[\w$?]+$/.exec(word.replace(/["']/g, ""))?.[0] ?? word;
+}

@@ -1,0 +1,132 @@
+import { functionAround } from "../analysis/index.js";
+import { jumpOf, sameCode, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { assignedBy, differenceOf, type Frame } from "./frame.js";
+import { isStatement, neighbour, waysOf, type Ways } from "./ways.js";
+
+/** A choice between two values by a condition, however it is spelt. */
+export interface Choice {
+  readonly test: SyntaxNode;
+  /** The value where the test is true, and where it is false. */
+  readonly yes: SyntaxNode;
+  readonly no: SyntaxNode;
+  /** All that spells the choice: a conditional expression, or statements side by side. */
+  readonly nodes: readonly SyntaxNode[];
+  /** The statement that the value goes to; none where the choice is an expression itself. */
+  readonly frame?: Frame;
+  /** A name that has the value of another piece of code when the test is made. */
+  readonly alias?: { readonly name: SyntaxNode; readonly value: SyntaxNode };
+  /** What was evaluated in any case, and is evaluated only where it is needed when the choice is one expression. */
+  readonly always?: SyntaxNode;
+}
+
+const known = new WeakMap<SyntaxTree, Map<NodeId, readonly Choice[]>>();
+
+/** The choices that a branch spells, with the statements beside it where they belong to it; worked out once. */
+export function choicesAt(node: SyntaxNode): readonly Choice[] {
+  let byNode = known.get(node.tree);
+  if (!byNode) known.set(node.tree, (byNode = new Map()));
+  let choices = byNode.get(node.id);
+  if (!choices) byNode.set(node.id, (choices = choicesOf(node)));
+  return choices;
+}
+
+function choicesOf(node: SyntaxNode): Choice[] {
+  const ways = waysOf(node);
+  if (!ways) return [];
+  const { test, yes, no } = ways;
+  if (yes.length > 1 || no.length > 1) return [];
+  const [a, b] = [yes[0], no[0]];
+  if (a && b) {
+    if (!isStatement(node)) return [{ test, yes: a, no: b, nodes: [node] }];
+    return [...bothWays(node, test, a, b), ...givenAtTheEnd(node, test, a, b)];
+  }
+  return [...guarded(node, ways), ...overridden(node, ways)];
+}
+
+/** `if (t) y = a; else y = b;`, `if (t) return a; else return b;`. */
+function bothWays(node: SyntaxNode, test: SyntaxNode, a: SyntaxNode, b: SyntaxNode): Choice[] {
+  const apart = differenceOf(a, b);
+  if (!apart) return [];
+  const { one, other } = apart;
+  return [{ test, yes: one, no: other, nodes: [node], frame: { statement: a, value: one } }];
+}
+
+/** The last statement of a function, where its value is what the function gives. */
+function givenAtTheEnd(node: SyntaxNode, test: SyntaxNode, a: SyntaxNode, b: SyntaxNode): Choice[] {
+  if (!isGiven(node) || jumpOf(a) || jumpOf(b) || assignedBy(a) || assignedBy(b)) return [];
+  return [{ test, yes: a, no: b, nodes: [node] }];
+}
+
+function isGiven(node: SyntaxNode): boolean {
+  const { lastIsGiven } = node.tree.language.flow;
+  const { parent } = node;
+  if (!lastIsGiven || !parent || neighbour(node, "after")) return false;
+  const owner = functionAround(node);
+  return (
+    owner !== undefined && (owner.same(parent) || owner.same(parent.parent)) && !isStatementOfTry(parent)
+  );
+}
+
+/** Is a body more than its statements, such as one with `rescue` or `ensure`? */
+function isStatementOfTry(body: SyntaxNode): boolean {
+  return body.parts.some((part) => /^(rescue|ensure|else)$/.test(part.kind));
+}
+
+/** `if (t) return a; return b;`: a way that leaves, and what follows it. */
+function guarded(node: SyntaxNode, { test, yes, no }: Ways): Choice[] {
+  const leaving = yes[0] ?? no[0];
+  const next = neighbour(node, "after");
+  const jump = leaving && jumpOf(leaving);
+  if (!next || !leaving || (jump !== "return" && jump !== "throw")) return [];
+  const isYes = yes.length > 0;
+  const apart = differenceOf(leaving, next);
+  if (apart) {
+    const values = isYes ? { yes: apart.one, no: apart.other } : { yes: apart.other, no: apart.one };
+    const frame = { statement: next, value: apart.other };
+    return [{ test, ...values, nodes: [node, next], frame }];
+  }
+  // `return a if t` with the value of the function behind it.
+  const [value] = leaving.parts.length === 1 ? valuesOf(leaving) : [];
+  if (jump !== "return" || !value || !isGiven(next) || jumpOf(next) || assignedBy(next)) return [];
+  const values = isYes ? { yes: value, no: next } : { yes: next, no: value };
+  return [{ test, ...values, nodes: [node, next], frame: { statement: next, value: next } }];
+}
+
+/** What a `return` gives, where it is one value. */
+function valuesOf(leaving: SyntaxNode): readonly SyntaxNode[] {
+  const [only] = leaving.parts;
+  const values = only?.is(leaving.tree.language.argumentLists) ? only.parts : leaving.parts;
+  return values.length === 1 ? values : [];
+}
+
+/** `y = a; if (t) y = b;`: assigned first, and overridden where the test says so. */
+function overridden(node: SyntaxNode, { test, yes, no }: Ways): Choice[] {
+  const way = yes[0] ?? no[0];
+  const first = neighbour(node, "before");
+  const start = first && assignedBy(first);
+  const then = way && assignedBy(way);
+  if (!start || !then || then.declares || !sameCode(start.target, then.target)) return [];
+  const { target } = start;
+  // What is more than a name may be read or written by the code in between.
+  if (!isName(target) || writesIt(then.value, target) || writesIt(start.value, target)) return [];
+  const isYes = yes.length > 0;
+  const values = isYes ? { yes: then.value, no: start.value } : { yes: start.value, no: then.value };
+  const frame = { statement: first, value: start.value };
+  const common = { test, ...values, nodes: [first, node], frame };
+  if (mentions(test, target))
+    return mentions(then.value, target) ? [] : [{ ...common, alias: { name: target, value: start.value } }];
+  return mentions(then.value, target) ? [] : [{ ...common, always: start.value }];
+}
+
+/** A name, also where the grammar wraps it: `$x`. */
+function isName({ isLeaf, parts }: SyntaxNode): boolean {
+  return isLeaf || (parts.length === 1 && parts[0]!.isLeaf);
+}
+
+function mentions(code: SyntaxNode, name: SyntaxNode): boolean {
+  return [...code.descendants()].some((node) => node.kind === name.kind && node.text === name.text);
+}
+
+function writesIt(value: SyntaxNode, target: SyntaxNode): boolean {
+  return assignedBy(value) !== undefined && mentions(value, target);
+}

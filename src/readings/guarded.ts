@@ -1,0 +1,109 @@
+import { fill, type Hole } from "../pattern/index.js";
+import { copy, text, type Edit, type Segment } from "../rewrite/index.js";
+import type { Language, SyntaxNode } from "../syntax/index.js";
+import { chainsAt, safeToken, type Chain, type ChainKind } from "./chains.js";
+import type { Asks } from "./presence-test.js";
+import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+import { branchKinds, isStatement } from "./ways.js";
+
+/** Which chains are looked for. */
+export interface GuardedLimits {
+  readonly as: readonly ChainKind[];
+  /** What the tests may ask for; all that asks for missing values, and the truth, where it is left out. */
+  readonly asks?: readonly Asks[];
+}
+
+/**
+ * Code that reads or calls something of a subject only where the subject is there, through any number of tests and steps:
+ * `a && a.b && a.b.c`, `!a || !a.b`, `a != null ? a.b : null`, `if (a) a.b()`. The hole `read` stands for what is read at
+ * last, `otherwise` for the value that a choice gives for what is missing.
+ */
+export function guarded(subject: Hole, read: Hole, otherwise: Hole, limits: GuardedLimits): Reading {
+  return new GuardedReading(subject, read, otherwise, limits);
+}
+
+const ASKS: readonly Asks[] = ["missing", "null", "undefined", "set", "truth"];
+
+class GuardedReading implements Reading {
+  constructor(
+    readonly subject: Hole,
+    readonly read: Hole,
+    readonly otherwise: Hole,
+    readonly limits: GuardedLimits,
+  ) {}
+
+  kindsIn({ flow, binary }: Language): readonly string[] {
+    if (!flow.safeStep) return [];
+    return [...branchKinds(flow.shapes), ...binary.filter((kind) => flow.shapes[kind] !== undefined)];
+  }
+
+  wordsIn(): undefined {
+    return undefined;
+  }
+
+  readAt(node: SyntaxNode): ReadingMatch | undefined {
+    for (const chain of chainsAt(node)) {
+      const match = this.#read(chain);
+      if (match) return match;
+    }
+    return undefined;
+  }
+
+  #read(chain: Chain): ReadingMatch | undefined {
+    const { as, asks = ASKS } = this.limits;
+    const { kind, links, use, nodes, frame, otherwise } = chain;
+    if (!as.includes(kind) || !links.every(({ test }) => asks.includes(test.asks))) return undefined;
+    let captures = fill(this.subject, links[0]!.test.subject);
+    captures = captures && fill(this.read, use, captures);
+    if (otherwise) captures = captures && fill(this.otherwise, otherwise, captures);
+    if (!captures) return undefined;
+    const tests = links.map(({ test }) => test);
+    const isStatements = frame !== undefined || (kind === "choice" && isStatement(nodes[0]!));
+    return { ...readingMatch({ nodes, captures, tests, frame, isStatements, spelling: [] }), chain };
+  }
+}
+
+/**
+ * A chain as one expression: the use with each tested step taken safely. What stands ahead of the first test stays, as does
+ * the comparison that the use is part of.
+ */
+export function takenSafely({ kind, nodes, use, last, links, from, frame }: Chain): Segment[] {
+  const safe = use.tree.language.flow.safeStep!;
+  const edits = links.flatMap(({ steps }): Edit[] => {
+    const step = stepInUse(use, steps[0]!);
+    const token = safeToken(step);
+    if (token) {
+      const put = safe.tokens[token.text]!;
+      return put === token.text ? [] : [{ start: token.start, end: token.end, text: put }];
+    }
+    const at = step.parts[0]!.end;
+    const isSafe = step.children.some((child) => child.kind === "optional_chain" || child.text === "?.");
+    return isSafe ? [] : [{ start: at, end: at, text: safe.brackets[step.kind]! }];
+  });
+  edits.sort((a, b) => a.start - b.start);
+  if (frame || kind === "choice") return [copy(last.start, last.end, edits)];
+  const { start } = nodes[0]!;
+  const first = links[0]!;
+  const { subject } = first.test;
+  const base = stepInUse(use, first.steps[0]!).parts[0]!;
+  // What is tested first stays where it stands, with the comments behind it.
+  if (subject.start === from && use.start === last.start) {
+    const [one, ...others] = edits;
+    if (!one || one.start !== base.end) return [copy(start, subject.end), copy(base.end, last.end, edits)];
+    return [copy(start, subject.end), text(one.text), copy(one.end, last.end, others)];
+  }
+  return [copy(start, from), copy(last.start, last.end, edits)];
+}
+
+/** The step of the use that goes on from the same code as a step of a test. */
+function stepInUse(use: SyntaxNode, step: SyntaxNode): SyntaxNode {
+  const depth = depthOf(step);
+  let at = use;
+  for (let d = depthOf(use); d > depth; d--) at = at.parts[0]!;
+  return at;
+}
+
+function depthOf(node: SyntaxNode): number {
+  const { chains } = node.tree.language.flow;
+  return node.is(chains) && node.parts[0] ? 1 + depthOf(node.parts[0]) : 0;
+}

@@ -1,0 +1,18 @@
+/** What code says, however it is spelt: the same parts in the same places for every spelling of a language. */
+export { choice, missing, present, Presence, truthy, type AlsoAsks, type Value } from "./choice.js";
+export { choicesAt, type Choice } from "./choices.js";
+export { chainsAt, type Chain, type ChainKind, type Link } from "./chains.js";
+export { guarded, takenSafely, type GuardedLimits } from "./guarded.js";
+export { filled } from "./fill.js";
+export { fillsAt, type Fill } from "./fills.js";
+export { type Frame } from "./frame.js";
+export {
+  asksFor,
+  itemRead,
+  presenceOf,
+  type AskedBy,
+  type Asks,
+  type PresenceTest,
+} from "./presence-test.js";
+export { tested } from "./tested.js";
+export { isRead, isReading, type Reading, type ReadingMatch } from "./reading.js";

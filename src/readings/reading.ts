@@ -1,0 +1,65 @@
+import type { Answer } from "../analysis/index.js";
+import type { Capture, Hole, PatternMatch } from "../pattern/index.js";
+import type { Language, SyntaxNode } from "../syntax/index.js";
+import type { Chain } from "./chains.js";
+import type { Frame } from "./frame.js";
+import type { PresenceTest } from "./presence-test.js";
+
+/** What a reading found. */
+export interface ReadingMatch extends PatternMatch {
+  readonly pattern: undefined;
+  /** What was tested, and how. */
+  readonly tests: readonly PresenceTest[];
+  /** The statement that the new expression goes into; none where it takes the place of the old code. */
+  readonly frame: Frame | undefined;
+  /** The tests and the reads that they protect, where that is what was looked for. */
+  readonly chain?: Chain;
+  /** What must hold for this spelling to mean the same as one expression, and whether it does. */
+  readonly spelling: readonly Answer[];
+}
+
+/**
+ * What a rule looks for, said by its meaning: every spelling of it is found, and hands on the same parts. In place of what
+ * was found comes one expression, which goes where the old value went.
+ */
+export interface Reading {
+  /** Kinds of nodes at which it may begin. */
+  kindsIn(language: Language): readonly string[];
+  /** Words of which a file must have one; undefined where nothing can be said. */
+  wordsIn(language: Language): readonly string[] | undefined;
+  /** The first spelling that fits at a node. */
+  readAt(node: SyntaxNode): ReadingMatch | undefined;
+}
+
+/** Is this a reading, rather than code? */
+export function isReading(value: unknown): value is Reading {
+  return typeof (value as Partial<Reading> | undefined)?.readAt === "function";
+}
+
+/** Was this found by a reading? */
+export function isRead(match: PatternMatch): match is ReadingMatch {
+  return "spelling" in match;
+}
+
+interface Found {
+  readonly nodes: readonly SyntaxNode[];
+  readonly captures: ReadonlyMap<Hole, Capture>;
+  readonly tests: readonly PresenceTest[];
+  readonly frame: Frame | undefined;
+  readonly isStatements: boolean;
+  readonly spelling: readonly Answer[];
+}
+
+/** A match of a reading, from what it found. */
+export function readingMatch({ nodes, ...rest }: Found): ReadingMatch {
+  const [first, last] = [nodes[0]!, nodes.at(-1)!];
+  const { tree } = first;
+  return {
+    ...rest,
+    pattern: undefined,
+    tree,
+    nodes: nodes.map(({ id }) => id),
+    start: first.start,
+    end: last.end,
+  };
+}

@@ -1,0 +1,56 @@
+import { partsOfBranch } from "../analysis/index.js";
+import { shapeOf, type SyntaxNode } from "../syntax/index.js";
+
+/** A branch by its parts: what is tested, and the statements of each way; none where a way is left out. */
+export interface Ways {
+  readonly test: SyntaxNode;
+  /** The statements for a test that is true; the one expression of a conditional. */
+  readonly yes: readonly SyntaxNode[];
+  readonly no: readonly SyntaxNode[];
+}
+
+/** The kinds of nodes that branch. */
+export function branchKinds(shapes: SyntaxNode["tree"]["language"]["flow"]["shapes"]): string[] {
+  return Object.entries(shapes).flatMap(([kind, shape]) =>
+    typeof shape === "object" && shape.is === "branch" ? [kind] : [],
+  );
+}
+
+/** The ways of a branch; undefined for what is none, or for one way of a longer chain of tests (`elif`). */
+export function waysOf(node: SyntaxNode): Ways | undefined {
+  const shape = shapeOf(node);
+  if (shape?.is !== "branch") return undefined;
+  const [then, [test], otherwise] = partsOfBranch(node, shape);
+  if (!test || otherwise.length > 1) return undefined;
+  const [one, other] = [then.flatMap(statementsOf), otherwise.flatMap(statementsOf)];
+  return shape.negated ? { test, yes: other, no: one } : { test, yes: one, no: other };
+}
+
+/** The statements of one way, whatever stands around them. */
+export function statementsOf(way: SyntaxNode): readonly SyntaxNode[] {
+  const { language } = way.tree;
+  if (way.is(language.statementLists)) return way.parts;
+  if (way.is(language.flow.wrappers)) return way.parts.flatMap(statementsOf);
+  return [way];
+}
+
+/** Does a node stand among statements, so that what it gives is not used? */
+export function isStatement({ parent, field, tree }: SyntaxNode): boolean {
+  const { statementLists, flow } = tree.language;
+  if (!parent) return true;
+  if (parent.is(statementLists) || parent.is(flow.wrappers)) return true;
+  // The only statement of a branch or a loop, without braces.
+  const shape = shapeOf(parent);
+  if (!/statement$|_clause$/.test(parent.kind)) return false;
+  if (shape?.is === "branch") return [shape.then, shape.otherwise].includes(field ?? "");
+  return (shape?.is === "loop" || shape?.is === "each") && shape.body === field;
+}
+
+/** The statement after a node, or before it, in the same list. */
+export function neighbour(node: SyntaxNode, side: "before" | "after"): SyntaxNode | undefined {
+  const { parent, tree } = node;
+  if (!parent?.is(tree.language.statementLists)) return undefined;
+  const { parts } = parent;
+  const at = parts.findIndex((part) => part.same(node));
+  return parts[at + (side === "after" ? 1 : -1)];
+}
