@@ -11,16 +11,29 @@ import {
 import { sameCode, type Language, type SyntaxNode } from "../syntax/index.js";
 import { choicesAt, type Choice } from "./choices.js";
 import { evaluatedAhead } from "./frame.js";
-import { asksFor, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
+import { asksFor, bare, itemRead, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 import { branchKinds, isStatement } from "./ways.js";
 
 type Captures = ReadonlyMap<Hole, Capture>;
 
+/** The item of a key, however it is read: `list[key]`, `map.get(key)`. */
+export class Item {
+  constructor(
+    readonly collection: Hole,
+    readonly key: Hole,
+  ) {}
+}
+
+/** The item that a collection has for a key. */
+export function item(collection: Hole, key: Hole): Item {
+  return new Item(collection, key);
+}
+
 /** A condition that a reading looks for: something is there, or counts as true. */
 export class Presence {
   constructor(
-    readonly subject: Hole,
+    readonly subject: Hole | Item,
     readonly asks: readonly Asks[],
     /** Does it hold for what is there? */
     readonly isThere: boolean,
@@ -35,12 +48,12 @@ export interface AlsoAsks {
 }
 
 /** What a hole stands for is there, in every spelling of the language: `x != null`, `!(x === undefined)`, `isset($x)`. */
-export function present(subject: Hole, { or = [] }: AlsoAsks = {}): Presence {
+export function present(subject: Hole | Item, { or = [] }: AlsoAsks = {}): Presence {
   return new Presence(subject, [...PLAINLY, ...or], true);
 }
 
 /** The opposite of `present`. */
-export function missing(subject: Hole, { or = [] }: AlsoAsks = {}): Presence {
+export function missing(subject: Hole | Item, { or = [] }: AlsoAsks = {}): Presence {
   return new Presence(subject, [...PLAINLY, ...or], false);
 }
 
@@ -49,8 +62,13 @@ export function truthy(subject: Hole): Presence {
   return new Presence(subject, ["truth"], true);
 }
 
-/** What a way of a choice gives: whatever a hole may stand for, or code that fits. */
-export type Value = Hole | Snippet;
+/** A collection has a key: `containsKey`, `in`, `key?`, `array_key_exists`. */
+export function hasKey(subject: Item): Presence {
+  return new Presence(subject, ["key"], true);
+}
+
+/** What a way of a choice gives: whatever a hole may stand for, an item, or code that fits. */
+export type Value = Hole | Item | Snippet;
 
 /**
  * One of two values by a condition, however it is spelt: a conditional expression; branches that assign, return, pass on or
@@ -100,7 +118,10 @@ class ChoiceReading implements Reading {
     // The name of an alias is not what is asked for in the new code; its value was evaluated once before.
     const tests = [found.alias ? { ...test, subject: there, times: 0 } : test];
     const isStatements = frame !== undefined || isStatement(nodes[0]!);
-    return readingMatch({ nodes, captures, tests, frame, isStatements, spelling: spellingOf(found) });
+    return {
+      ...readingMatch({ nodes, captures, tests, frame, isStatements, spelling: spellingOf(found) }),
+      choice: found,
+    };
   }
 }
 
@@ -109,30 +130,41 @@ function captured(
   { alias }: Choice,
   test: PresenceTest,
   there: SyntaxNode,
-  subject: Hole,
+  subject: Hole | Item,
   ways: readonly (readonly [Value, SyntaxNode])[],
 ): Captures | undefined {
-  let captures: Captures | undefined;
-  if (alias) {
-    // The name stands for the value that it was just given, and nothing else that is tested by it does.
-    const isIt = test.key === undefined && sameCode(test.subject, alias.name);
-    if (!isIt || !there.same(alias.value)) return undefined;
-    captures = fill(subject, alias.value);
-  } else {
-    const isSame = asksFor(test, there);
-    captures = test.key || !isSame ? fill(subject, there) : fill(subject, test.subject);
-    if (!isSame && ways.some(([value]) => value === subject)) return undefined;
-  }
+  // An alias stands for the value that it was just given, and nothing else that is tested by it does.
+  const isSame = alias
+    ? test.key === undefined && sameCode(test.subject, alias.name) && there.same(alias.value)
+    : asksFor(test, there);
+  if (!isSame && (alias || ways.some(([value]) => isAlike(value, subject)))) return undefined;
+  let captures = alias || test.key || !isSame ? bind(subject, there) : bind(subject, test.subject);
   for (const [value, node] of ways) {
     if (!captures) return undefined;
-    captures = value instanceof Hole ? fill(value, node, captures) : fitted(value, node, captures);
+    captures =
+      isAlike(value, subject) && isSame
+        ? (bind(value, node, captures) ?? captures)
+        : bind(value, node, captures);
   }
   return captures;
 }
 
-function fitted(snippet: Snippet, { tree, id }: SyntaxNode, bound: Captures): Captures | undefined {
-  if (!snippetFits(snippet, tree.language.id)) return undefined;
-  return matchOneAt(compile(snippet, tree.language.id), tree, id, bound)?.captures;
+function isAlike(value: Value, subject: Hole | Item): boolean {
+  if (value instanceof Item && subject instanceof Item)
+    return value.collection === subject.collection && value.key === subject.key;
+  return value === subject;
+}
+
+function bind(value: Value, node: SyntaxNode, bound?: Captures): Captures | undefined {
+  if (value instanceof Hole) return fill(value, node, bound);
+  if (value instanceof Item) {
+    const read = itemRead(bare(node));
+    const captures = read && fill(value.collection, read.collection, bound);
+    return captures && fill(value.key, read.key, captures);
+  }
+  const { tree, id } = node;
+  if (!snippetFits(value, tree.language.id)) return undefined;
+  return matchOneAt(compile(value, tree.language.id), tree, id, bound)?.captures;
 }
 
 /** What must hold for this spelling to be the same as one expression. */

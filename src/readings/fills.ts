@@ -95,7 +95,8 @@ function byOperator(node: SyntaxNode): Fill[] {
 function askedByOperator(runsIf: string | undefined, left: SyntaxNode): PresenceTest | undefined {
   if (runsIf === "missing") {
     const test = presenceOf(left);
-    return test.by === "truth" && test.isThere ? { ...test, asks: "missing", times: 1 } : undefined;
+    const { coalesceAsks } = left.tree.language.flow.missing;
+    return test.by === "truth" && test.isThere ? { ...test, asks: coalesceAsks } : undefined;
   }
   if (runsIf === undefined) return undefined;
   const test = presenceOf(left);

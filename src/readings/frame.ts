@@ -139,7 +139,7 @@ export function evaluatedAhead({ statement, value }: Frame): SyntaxNode[] {
   for (let at = value; !at.same(statement) && at.parent; at = at.parent) {
     const target = assignmentWith(at) && targetOf(at.parent);
     for (const part of at.parent.parts) {
-      if (part.end > at.start || isNotation(part)) continue;
+      if (part.end > at.start || isNotation(part) || part.is(part.tree.language.operators)) continue;
       // Of a target only what it is found by is evaluated first.
       const pieces = target?.same(part) ? part.parts.filter((piece) => piece.field !== "name") : [part];
       result.push(...pieces.filter((piece) => !piece.isLeaf && !isCalledByName(piece)));

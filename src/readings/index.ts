@@ -1,5 +1,16 @@
 /** What code says, however it is spelt: the same parts in the same places for every spelling of a language. */
-export { choice, missing, present, Presence, truthy, type AlsoAsks, type Value } from "./choice.js";
+export {
+  choice,
+  hasKey,
+  Item,
+  item,
+  missing,
+  present,
+  Presence,
+  truthy,
+  type AlsoAsks,
+  type Value,
+} from "./choice.js";
 export { choicesAt, type Choice } from "./choices.js";
 export { chainsAt, type Chain, type ChainKind, type Link } from "./chains.js";
 export { guarded, takenSafely, type GuardedLimits } from "./guarded.js";

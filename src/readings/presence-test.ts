@@ -43,10 +43,18 @@ export function presenceOf(condition: SyntaxNode): PresenceTest {
 }
 
 /** Does a test ask for this very value? */
-export function asksFor({ subject, key }: PresenceTest, value: SyntaxNode): boolean {
+export function asksFor({ subject, key, asks }: PresenceTest, value: SyntaxNode): boolean {
+  if (asks === "value") return isUnwrapped(bare(value), subject);
   if (!key) return sameCode(subject, bare(value));
   const item = itemRead(bare(value));
   return item !== undefined && sameCode(item.collection, subject) && sameCode(item.key, key);
+}
+
+/** Does code take the value out of a wrapper: `x.Value` of `x`? */
+function isUnwrapped(value: SyntaxNode, subject: SyntaxNode): boolean {
+  const call = callOf(value);
+  const { unwraps } = value.tree.language.flow.missing;
+  return call?.receiver !== undefined && unwraps.includes(call.method) && sameCode(call.receiver, subject);
 }
 
 /** A node without the brackets around it, those of a condition too. */
@@ -115,12 +123,13 @@ function compared(test: SyntaxNode): PresenceTest | undefined {
   const isExact = missing.exactly.equal.includes(operator) || missing.exactly.unequal.includes(operator);
   const isThere = missing.unequal.includes(operator) || missing.exactly.unequal.includes(operator);
   const isGone = missing.equal.includes(operator) || missing.exactly.equal.includes(operator);
-  if (isThere === isGone) return undefined;
+  if (isThere === isGone || missing.loose.includes(operator)) return undefined;
   const [subject, literal] = saysMissing(right) ? [left, right] : saysMissing(left) ? [right, left] : [];
   if (!subject || !literal) return ofKind(test, left, right, isThere);
   const second = missing.second.includes(bare(literal).text);
   const asks: Asks = !isExact || missing.second.length === 0 ? "missing" : second ? "undefined" : "null";
-  const by = isExact || identityTests.includes(operator) ? "identity" : "operator";
+  const isFirst = missing.leftDecides && literal.same(left);
+  const by = isExact || isFirst || identityTests.includes(operator) ? "identity" : "operator";
   return { ...ordinary, test, subject: bare(subject), isThere, asks, by };
 }
 

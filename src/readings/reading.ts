@@ -1,6 +1,7 @@
 import type { Answer } from "../analysis/index.js";
 import type { Capture, Hole, PatternMatch } from "../pattern/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
+import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Frame } from "./frame.js";
 import type { PresenceTest } from "./presence-test.js";
@@ -12,6 +13,8 @@ export interface ReadingMatch extends PatternMatch {
   readonly tests: readonly PresenceTest[];
   /** The statement that the new expression goes into; none where it takes the place of the old code. */
   readonly frame: Frame | undefined;
+  /** The condition and both values, where a choice was looked for. */
+  readonly choice?: Choice;
   /** The tests and the reads that they protect, where that is what was looked for. */
   readonly chain?: Chain;
   /** What must hold for this spelling to mean the same as one expression, and whether it does. */

@@ -1,6 +1,6 @@
 import type { Surroundings } from "../analysis/index.js";
 import { textOfCapture, type Hole, type PatternMatch } from "../pattern/index.js";
-import { isRead, type Chain, type PresenceTest } from "../readings/index.js";
+import { isRead, type Chain, type Choice, type PresenceTest } from "../readings/index.js";
 import type { FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { TargetSource } from "./target.js";
@@ -53,6 +53,18 @@ export class Match {
     const chain = isRead(this.found) ? this.found.chain : undefined;
     if (!chain) throw new TypeError("the rule does not look for guarded code");
     return chain;
+  }
+
+  /** The condition and both values that were found. Throws a TypeError where no choice was looked for. */
+  get choice(): Choice {
+    const choice = isRead(this.found) ? this.found.choice : undefined;
+    if (!choice) throw new TypeError("the rule does not look for a choice");
+    return choice;
+  }
+
+  /** Where the new expression of a reading goes: the old code, or the value in the statement that stays. */
+  get place(): SyntaxNode {
+    return (isRead(this.found) ? this.found.frame?.value : undefined) ?? this.node;
   }
 
   /** Did this alternative of the pattern have the hole? */

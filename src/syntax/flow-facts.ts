@@ -143,9 +143,17 @@ export interface MissingFacts {
   /** Operators and methods that ask for a key, and methods that read the item of one. */
   readonly keys: Readonly<Record<string, KeyQuestion>>;
   readonly itemReads: readonly string[];
+  /** Members and methods that take the value out of a wrapper. */
+  readonly unwraps: readonly string[];
+  /** Does the left side decide how an operator compares, as where a list is filtered? */
+  readonly leftDecides: boolean;
   /** Functions and members that say of a resource that it is held (`is_resource`), and that it was given back (`closed?`). */
   readonly held: readonly string[];
   readonly givenBack: readonly string[];
+  /** Operators that take other values for missing too, such as 0 and the empty string. */
+  readonly loose: readonly string[];
+  /** What `??` asks for. */
+  readonly coalesceAsks: "missing" | "set";
   /** Operators that tell one missing value from another, for equal and for unequal. */
   readonly exactly: { readonly equal: readonly string[]; readonly unequal: readonly string[] };
   /** The word before a value that asks what kind of value it is, where a missing one is of a kind of its own. */
@@ -201,9 +209,13 @@ export interface FlowFacts {
 /** What most languages have nothing of. */
 export const ordinaryMissing = {
   second: [],
+  loose: [],
+  coalesceAsks: "missing",
   questions: {},
   keys: {},
   itemReads: [],
+  unwraps: [],
+  leftDecides: false,
   held: [],
   givenBack: [],
   exactly: { equal: [], unequal: [] },

@@ -1,7 +1,6 @@
-import { condition, csharp, holes, rule, trialsIn, yes } from "../../index.js";
-import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
-import { nullTests } from "./tests.js";
-import { comparesPlainly } from "./values.js";
+import { csharp, filled, holes, rule, trialsIn } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
+import { asksForNull } from "./values.js";
 
 const { place, value } = holes({
   place: {
@@ -11,14 +10,6 @@ const { place, value } = holes({
   value: "expression",
 });
 
-const FORMS: readonly Form<"operator" | "plain">[] = [
-  ...nullTests(place).map(({ gone, byOperator }): Form<"operator" | "plain"> => ({
-    tests: byOperator ? "operator" : "plain",
-    was: csharp`if (${gone}) { ${place} = ${value}; }`,
-  })),
-  { tests: "plain", was: csharp`${place} = ${place} ?? ${value};` },
-];
-
 const { rewrites, ignores, holds } = trialsIn("csharp", "8");
 
 export const assignedIfMissing = rule({
@@ -27,16 +18,9 @@ export const assignedIfMissing = rule({
   title: "Assign with ??= where a value is null",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
   target: "8.0",
-  was: FORMS.map(({ was }) => was),
-  given: [
-    evaluatedOnce(place),
-    condition("`== null` asks for null and nothing else", (match) =>
-      formOf(FORMS, match).tests === "plain"
-        ? yes("type.operator", "no operator is asked")
-        : comparesPlainly(match.the(place)),
-    ),
-  ],
-  becomes: csharp`${place} ??= ${value};`,
+  was: filled(place, value, { or: ["value"] }),
+  given: [testedOnce(), asksForNull()],
+  becomes: csharp.expression`${place} ??= ${value}`,
   trials: [
     rewrites(
       'class A { string n; void F() { if (n == null) n = ""; } }',

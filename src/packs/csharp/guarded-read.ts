@@ -3,63 +3,44 @@ import {
   condition,
   copy,
   csharp,
+  guarded,
   holes,
   no,
   rule,
   shortened,
-  stepsFrom,
+  takenSafely,
   text,
   trialsIn,
   typeOf,
   unknown,
   yes,
 } from "../../index.js";
-import type { Match, Segment, SyntaxNode } from "../../index.js";
-import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
-import { readSafely, readsOn } from "../family/guarded.js";
-import { nullTests } from "./tests.js";
-import { comparesPlainly, mayBeExpressionTree, nullableValue, readComparesPlainly, SAFE } from "./values.js";
+import type { Answer, Match, Segment } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
+import { asksForNull, mayBeExpressionTree, nullableValue, readComparesPlainly } from "./values.js";
 
-const { subject, read, fallback, right, callee, args } = holes({
+const { subject, read, fallback } = holes({
   subject: "expression",
   read: "expression",
-  fallback: "expression",
-  right: "expression",
-  callee: "expression",
-  args: "arguments",
+  fallback: { kind: "expression" },
 });
 
-/** Where the old code reads what is tested: as a value, in a statement, or compared in the same test. */
-type Shape = "value" | "call" | "compared";
-interface Guard extends Form<"operator" | "plain"> {
-  readonly shape: Shape;
-}
-
-const FORMS: readonly Guard[] = nullTests(subject).flatMap(({ there, gone, byOperator }) => {
-  const tests = byOperator ? "operator" : "plain";
-  return [
-    { tests, shape: "value", was: csharp.expression`${there} ? ${read} : ${fallback}` },
-    { tests, shape: "value", was: csharp.expression`${gone} ? ${fallback} : ${read}` },
-    { tests, shape: "call", was: csharp`if (${there}) { ${callee}(${args}); }` },
-    { tests, shape: "compared", was: csharp.expression`${there} && ${read} != null` },
-    { tests, shape: "compared", was: csharp.expression`${gone} || ${read} == null` },
-    { tests, shape: "compared", was: csharp.expression`${there} && ${read} == ${right}` },
-  ] as const;
-});
-
-const LITERALS = [
-  "string_literal",
-  "verbatim_string_literal",
-  "integer_literal",
-  "real_literal",
-  "character_literal",
-  "boolean_literal",
-];
-/** What is read or called. */
-const readIn = (match: Match): SyntaxNode =>
-  match.has(callee) ? match.the(callee).parent! : match.the(read);
-const shapeOf = (match: Match): Shape => (formOf(FORMS, match) as Guard).shape;
 const fallsBackToNull = (match: Match): boolean => match.the(fallback).is("null_literal");
+const fallsBack = (match: Match): boolean => match.has(fallback) && !fallsBackToNull(match);
+
+/** Behind `?.` stands a member of the value, and not of the nullable that holds it. */
+function isMemberOfValue(match: Match): Answer {
+  const { test, steps } = match.chain.links.at(-1)!;
+  const member = steps[0]?.child("name")?.text ?? "";
+  const isOne = yes("type.is", "it is a member of the object");
+  if (!/^(Value|HasValue|GetValueOrDefault)$/.test(member)) return isOne;
+  const type = nullableValue(test.subject);
+  const name = shortened(test.subject.text);
+  if (type !== undefined)
+    return no("type.is", `\`${name}\` is a \`${type}\`, whose value has no \`${member}\``, match.node);
+  const says = `\`${name}\` could be a nullable value, which has no \`${member}\` behind ?.`;
+  return typeOf(test.subject) ? isOne : unknown("type.is", says, match.node);
+}
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
 const HIVE = "interface IHive { string Queen { get; } string Name { get; } void Open(int n); }\n";
@@ -70,56 +51,35 @@ export const guardedRead = rule({
   title: "Read and call through what may be null with ?.",
   why: "The object is written twice, once to be tested and once to be used; an event can lose its last handler in between.",
   target: "6.0",
-  was: FORMS.map(({ was }) => was),
+  was: guarded(subject, read, fallback, {
+    as: ["statement", "choice", "and", "or"],
+    asks: ["missing"],
+  }),
   where: [
-    (match) => readsOn(match.the(subject), readIn(match), SAFE),
-    (match) => !match.has(right) || match.the(right).is(LITERALS),
+    // By itself only a call does something, and a truth of its own cannot be null.
+    ({ chain, tree }) => chain.kind !== "statement" || chain.use.is(tree.language.calls),
+    ({ chain }) => (chain.kind !== "and" && chain.kind !== "or") || chain.role !== "value",
     (match) => !match.has(fallback) || !match.the(fallback).is(["throw_expression", "default_expression"]),
-    // What `==` compares is `?.` itself, whatever the grammar says.
-    (match) => !/\?\s*[.[]/.test(readIn(match).text),
   ],
   given: [
-    evaluatedOnce(subject),
-    condition("`!= null` asks for null and nothing else", (match) =>
-      formOf(FORMS, match).tests === "plain"
-        ? yes("type.operator", "no operator is asked")
-        : comparesPlainly(match.the(subject)),
-    ),
-    condition("the member is one of what is there, and not of the nullable value", (match) => {
-      const member = stepsFrom(match.the(subject), readIn(match))[0]?.child("name")?.text ?? "";
-      if (!/^(Value|HasValue|GetValueOrDefault)$/.test(member))
-        return yes("type.is", "it is a member of the object");
-      const type = nullableValue(match.the(subject));
-      if (type !== undefined)
-        return no(
-          "type.is",
-          `\`${match.textOf(subject)}\` is a \`${type}\`, whose value has no \`${member}\``,
-          match.node,
-        );
-      return typeOf(match.the(subject))
-        ? yes("type.is", "it is a member of the object")
-        : unknown(
-            "type.is",
-            `\`${match.textOf(subject)}\` could be a nullable value, which has no \`${member}\` behind ?.`,
-            match.node,
-          );
-    }),
-    condition("what is read is compared as what it is", (match) =>
-      shapeOf(match) === "compared"
-        ? readComparesPlainly(match.the(read))
-        : yes("value.result", "it is not compared"),
+    testedOnce(),
+    asksForNull(),
+    condition("the member is one of what is there, and not of the nullable value", isMemberOfValue),
+    condition("what is read is compared as what it is", ({ chain, node }) =>
+      (chain.role === "asked" || chain.role === "compared") && chain.last.is("binary_expression")
+        ? readComparesPlainly(chain.use)
+        : yes("value.result", "it is not compared", node),
     ),
     condition(
       "what is read is never null itself",
-      (match) => {
-        if (!match.has(fallback) || fallsBackToNull(match))
-          return yes("value.null", "for an object nothing changes");
-        return unknown(
-          "value.null",
-          `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
-          match.node,
-        );
-      },
+      (match) =>
+        fallsBack(match)
+          ? unknown(
+              "value.null",
+              `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
+              match.node,
+            )
+          : yes("value.null", "for an object nothing changes"),
       { unknownIs: "possible" },
     ),
     condition("the code is compiled and not read as an expression tree", (match) =>
@@ -127,7 +87,7 @@ export const guardedRead = rule({
     ),
   ],
   cautions: (match) =>
-    match.has(fallback) && !fallsBackToNull(match)
+    fallsBack(match)
       ? [
           caution(
             "value.result",
@@ -136,13 +96,10 @@ export const guardedRead = rule({
         ]
       : [],
   becomes: (match): Segment[] => {
-    const node = readIn(match);
-    const safe = readSafely(match.the(subject), node, SAFE);
-    if (shapeOf(match) === "call") return [...safe, text(";")];
-    if (shapeOf(match) === "compared") return [...safe, copy(node.end, match.found.end)];
-    return fallsBackToNull(match)
-      ? safe
-      : [...safe, text(" ?? "), copy(match.the(fallback).start, match.the(fallback).end)];
+    const safe = takenSafely(match.chain);
+    if (!fallsBack(match)) return safe;
+    const { start, end } = match.the(fallback);
+    return [...safe, text(" ?? "), copy(start, end)];
   },
   trials: [
     rewrites(

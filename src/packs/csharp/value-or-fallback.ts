@@ -1,52 +1,18 @@
-import { condition, csharp, holes, rule, trialsIn, unknown, yes } from "../../index.js";
+import { choice, condition, csharp, holes, present, rule, trialsIn, unknown, yes } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
-import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
-import { nullTests } from "./tests.js";
-import { comparesPlainly, fitsBeside, mayBeExpressionTree, nullableValue } from "./values.js";
+import { testedOnce } from "../family/conditions.js";
+import { asksForNull, fitsBeside, mayBeExpressionTree, nullableValue } from "./values.js";
 
-const { value, fallback, target } = holes({
+const { value, fallback } = holes({
   value: "expression",
-  fallback: { kind: "expression" },
-  target: { kind: "expression", node: ["identifier", "member_access_expression"] },
+  fallback: "expression",
 });
-
-type Asks = "operator" | "plain";
-type Shape = "choice" | "assignment" | "return";
-interface Fallback extends Form<Asks> {
-  readonly shape: Shape;
-}
-
-const FORMS: readonly Fallback[] = nullTests(value).flatMap(({ there, gone, byOperator }) => {
-  const tests: Asks = byOperator ? "operator" : "plain";
-  return [
-    { tests, shape: "choice", was: csharp`${there} ? ${value} : ${fallback}` },
-    { tests, shape: "choice", was: csharp`${gone} ? ${fallback} : ${value}` },
-    {
-      tests,
-      shape: "assignment",
-      was: csharp`if (${there}) { ${target} = ${value}; } else { ${target} = ${fallback}; }`,
-    },
-    {
-      tests,
-      shape: "assignment",
-      was: csharp`if (${gone}) { ${target} = ${fallback}; } else { ${target} = ${value}; }`,
-    },
-    { tests, shape: "return", was: csharp`if (${there}) { return ${value}; } return ${fallback};` },
-    { tests, shape: "return", was: csharp`if (${gone}) { return ${fallback}; } return ${value};` },
-  ] as const;
-});
-
-const NEW = {
-  choice: csharp`${value} ?? ${fallback}`,
-  assignment: csharp`${target} = ${value} ?? ${fallback};`,
-  return: csharp`return ${value} ?? ${fallback};`,
-};
 
 /** Of an `int?` the old choice gave an `int?` again, and `??` gives an `int`. */
 function sameType(match: Match): Answer {
   const type = nullableValue(match.the(value));
-  if (type === undefined || (formOf(FORMS, match) as Fallback).shape !== "choice")
-    return yes("type.same", "it is an object");
+  if (type === undefined || match.found.isStatements || match.tests[0]!.asks === "value")
+    return yes("type.same", "it is an object, or the type of the result is written down");
   const holder = match.node.closest(["variable_declaration"])?.child("type")?.text;
   const isSaid =
     match.node.parent?.is(["return_statement", "assignment_expression"]) ||
@@ -67,7 +33,7 @@ export const valueOrFallback = rule({
   kind: "idiom",
   title: "Fall back with ?? where a value is null",
   why: "The value is written twice, and the reader must check that both are the same.",
-  was: FORMS.map(({ was }) => was),
+  was: choice(present(value, { or: ["value"] }), value, fallback),
   where: [
     // null for null chooses nothing, and what is thrown or passed by reference is no value.
     (match) =>
@@ -75,23 +41,19 @@ export const valueOrFallback = rule({
     (match) => !match.the(value).is("ref_expression"),
   ],
   given: [
-    evaluatedOnce(value),
-    condition("`== null` asks for null and nothing else", (match) =>
-      formOf(FORMS, match).tests === "plain"
-        ? yes("type.operator", "no operator is asked")
-        : comparesPlainly(match.the(value)),
-    ),
+    testedOnce(),
+    asksForNull(),
     condition("value and default fit in one expression", (match) =>
-      (formOf(FORMS, match) as Fallback).shape === "choice"
-        ? yes("flow.order", "they stood in one expression before")
-        : fitsBeside(match.the(value), match.the(fallback)),
+      match.found.isStatements
+        ? fitsBeside(match.the(value), match.the(fallback))
+        : yes("flow.order", "they stood in one expression before"),
     ),
     condition("the result has the same type", sameType),
     condition("the code is compiled and not read as an expression tree", (match) =>
       mayBeExpressionTree(match.node),
     ),
   ],
-  becomes: (match) => NEW[(formOf(FORMS, match) as Fallback).shape],
+  becomes: csharp.expression`${value} ?? ${fallback}`,
   trials: [
     rewrites(
       'class A { string F(string n) { return n != null ? n : "none"; } }',

@@ -11,8 +11,8 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, OwnClass, SyntaxNode } from "../../index.js";
-import type { SafeStep } from "../family/guarded.js";
+import type { Answer, Condition, OwnClass, SyntaxNode } from "../../index.js";
+import { everyTest } from "../family/conditions.js";
 
 /** Types of the language whose values are never null. */
 const VALUES =
@@ -36,6 +36,13 @@ export function comparesPlainly(node: SyntaxNode): Answer {
       : unknown("type.operator", `\`${name}\` could be of a type that has its own \`==\``, node);
   }
   return hasNoEquality(type.name, node, type.at, type.why);
+}
+
+/** Do all tests ask for null and nothing else? */
+export function asksForNull(): Condition {
+  return everyTest("`== null` asks for null and nothing else", (_match, { by, subject }) =>
+    by === "operator" ? comparesPlainly(subject) : yes("type.operator", "no operator is asked"),
+  );
 }
 
 /** Has a type no `==` of its own, nor what it is derived from? */
@@ -151,13 +158,6 @@ export function mayBeExpressionTree(node: SyntaxNode): Answer {
     return yes("form.fits", "it stands in no expression tree");
   return unknown("form.fits", "an expression tree may not use this form", lambda);
 }
-
-/** Members, items and calls of delegates. */
-export const SAFE: SafeStep = {
-  tokens: { ".": "?." },
-  beforeBracket: (step) =>
-    step.is("element_access_expression") ? "?" : step.is("invocation_expression") ? "?.Invoke" : undefined,
-};
 
 /** Is this a name, `this.name`, or members of one? Then testing and using it speak of the same thing. */
 export function isPath(node: SyntaxNode): boolean {

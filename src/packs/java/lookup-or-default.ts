@@ -1,9 +1,12 @@
 import {
   caution,
+  choice,
   condition,
   holes,
   isSideEffectFree,
+  item,
   java,
+  present,
   rule,
   shortened,
   sideEffectFree,
@@ -11,31 +14,13 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
-import { cheapDefault, formOf, type Form } from "../family/conditions.js";
+import { cheapDefault } from "../family/conditions.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { holdsNoNull, isMap, isOfType, typeArguments, wantsPrimitive } from "./types.js";
 
-const { map, key, fallback, type, name } = holes({
-  map: "expression",
-  key: "expression",
-  fallback: "expression",
-  type: "type",
-  name: "name",
-});
+const { map, key, fallback } = holes({ map: "expression", key: "expression", fallback: "expression" });
 
-/** Whether a form asks for the key, or for a value that is not null. */
-const FORMS: readonly Form<"key" | "value">[] = [
-  { tests: "key", was: java.expression`${map}.containsKey(${key}) ? ${map}.get(${key}) : ${fallback}` },
-  { tests: "key", was: java.expression`!${map}.containsKey(${key}) ? ${fallback} : ${map}.get(${key})` },
-  { tests: "value", was: java.expression`${map}.get(${key}) != null ? ${map}.get(${key}) : ${fallback}` },
-  { tests: "value", was: java.expression`${map}.get(${key}) == null ? ${fallback} : ${map}.get(${key})` },
-  {
-    tests: "value",
-    was: java`${type} ${name} = ${map}.get(${key}); if (${name} == null) { ${name} = ${fallback}; }`,
-  },
-];
-const DECLARES = 4;
-
+const asksForKey = (match: Match): boolean => match.tests[0]!.asks === "key";
 const lower = { unknownIs: "possible" } as const;
 /** What a map gives back must be of the type of its values, without the widening that an expression does. */
 function isOfValueType(match: Match): Answer {
@@ -53,7 +38,7 @@ export const lookupOrDefault = rule({
   title: "Look up with a default in one call",
   why: "The map is searched twice for the same key.",
   target: "8",
-  was: FORMS.map(({ was }) => was),
+  was: choice(present(item(map, key), { or: ["key"] }), item(map, key), fallback),
   given: [
     condition("it is a map of the standard library", (match) => isMap(match.the(map)), lower),
     condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),
@@ -61,18 +46,18 @@ export const lookupOrDefault = rule({
     cheapDefault(fallback),
     condition("the default is of the type of the values", isOfValueType),
     condition("a primitive is wanted, or was none before", (match) =>
-      match.alternative === DECLARES
+      match.choice.alias
         ? yes("type.same", "it was an object before")
-        : wantsPrimitive(match.node, typeArguments(match.the(map))[1], match.the(fallback)),
+        : wantsPrimitive(match.place, typeArguments(match.the(map))[1], match.the(fallback)),
     ),
     condition("the map holds no null", (match) =>
-      formOf(FORMS, match).tests === "key"
+      asksForKey(match)
         ? yes("value.null", "a key with null gives null, as before")
         : holdsNoNull(match.the(map), isNeverNull),
     ),
   ],
   cautions: (match) =>
-    formOf(FORMS, match).tests === "key" || holdsNoNull(match.the(map), isNeverNull).is === "yes"
+    asksForKey(match) || holdsNoNull(match.the(map), isNeverNull).is === "yes"
       ? []
       : [
           caution(
@@ -80,10 +65,7 @@ export const lookupOrDefault = rule({
             `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code fell back and the new one gives null`,
           ),
         ],
-  becomes: (match) =>
-    match.alternative === DECLARES
-      ? java`${type} ${name} = ${map}.getOrDefault(${key}, ${fallback});`
-      : java`${map}.getOrDefault(${key}, ${fallback})`,
+  becomes: java.expression`${map}.getOrDefault(${key}, ${fallback})`,
   trials: [
     rewrites(
       inClass(MAP, "return lots.containsKey(id) ? lots.get(id) : 0;"),

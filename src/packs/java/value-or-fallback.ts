@@ -1,13 +1,10 @@
-import { condition, holes, java, need, no, rule, sideEffectFree, trialsIn, yes } from "../../index.js";
+import { choice, condition, holes, java, need, no, present, rule, trialsIn, yes } from "../../index.js";
 import type { Match } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
 
-const FORMS = [
-  java.expression`${value} != null ? ${value} : ${fallback}`,
-  java.expression`${value} == null ? ${fallback} : ${value}`,
-];
 const isLiteral = (match: Match): boolean => {
   const node = match.the(fallback);
   return node.is(node.tree.language.literals) && !node.is("null_literal");
@@ -26,9 +23,9 @@ export const valueOrFallback = rule({
   // It is longer, and boxes what was a primitive.
   taste: true,
   target: "9",
-  was: FORMS,
+  was: choice(present(value), value, fallback),
   given: [
-    sideEffectFree(value),
+    testedOnce(),
     condition("the default is never null, for which the new code throws", (match) => {
       const node = match.the(fallback);
       const isThere =

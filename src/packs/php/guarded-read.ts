@@ -1,21 +1,9 @@
-import {
-  caution,
-  condition,
-  copy,
-  holes,
-  php,
-  rule,
-  shortened,
-  stepsFrom,
-  trialsIn,
-  unknown,
-  yes,
-} from "../../index.js";
-import type { Match, Segment } from "../../index.js";
-import { evaluatedOnce, formOf, type Form } from "../family/conditions.js";
-import { readSafely, readsOn, type SafeStep } from "../family/guarded.js";
-import { asksNoObject, isObjectOrMissing, isOfPhp, isThere } from "./values.js";
-import { text } from "../../index.js";
+import { caution, condition, copy, guarded, holes, isOnlyTested, rule, shortened } from "../../index.js";
+import { no, takenSafely, text, trialsIn, unknown, yes } from "../../index.js";
+import type { Answer, Match, PresenceTest, Segment } from "../../index.js";
+import { everyTest } from "../family/conditions.js";
+import { functionsOfPhp, readOnce } from "./presence.js";
+import { asksNoObject, isObjectOrMissing, isThere } from "./values.js";
 
 const { subject, read, fallback } = holes({
   subject: "expression",
@@ -23,40 +11,41 @@ const { subject, read, fallback } = holes({
   fallback: "expression",
 });
 
-/** What the test of a form lets through: whatever is not null, or whatever is true; `isset` also takes what is not there. */
-type Asks = "null" | "true" | "set";
-
-const TESTS: readonly {
-  readonly asks: Asks;
-  readonly there: ReturnType<typeof php>;
-  readonly gone?: ReturnType<typeof php>;
-}[] = [
-  { asks: "null", there: php`${subject} !== null`, gone: php`${subject} === null` },
-  { asks: "null", there: php`!is_null(${subject})`, gone: php`is_null(${subject})` },
-  { asks: "set", there: php`isset(${subject})`, gone: php`!isset(${subject})` },
-  { asks: "true", there: php`${subject}`, gone: php`!${subject}` },
-];
-
-const READS: readonly Form<Asks>[] = TESTS.flatMap(({ asks, there, gone }): Form<Asks>[] => [
-  { tests: asks, was: php.expression`${there} ? ${read} : ${fallback}` },
-  ...(gone ? [{ tests: asks, was: php.expression`${gone} ? ${fallback} : ${read}` }] : []),
-]);
-const CALLS: readonly Form<Asks>[] = TESTS.map(({ asks, there }) => ({
-  tests: asks,
-  was: php`if (${there}) { ${read}; }`,
-}));
-const ALL = [...READS, ...CALLS];
-
-/** Both object properties and methods, of one object only. */
-export const SAFE: SafeStep = { tokens: { "->": "?->" } };
-
 const isNull = (match: Match): boolean => /^null$/i.test(match.textOf(fallback));
+const fallsBack = (match: Match): boolean => match.has(fallback) && !isNull(match);
 
-/** May the subject be read as it stands, or must what is not there be passed over first? */
-const mustPassOver = (match: Match): boolean =>
-  formOf(ALL, match).tests === "set" && isThere(match.the(subject)).is !== "yes";
+/** May what is tested be read as it stands, or must what is not there be passed over first? */
+const mustPassOver = ({ asks, subject }: PresenceTest): boolean =>
+  asks === "set" && isThere(subject).is !== "yes";
 
-const CALL_KINDS = ["member_call_expression"];
+/** Where an operand is missing, the old result was true or false and the new one may be null. */
+function resultAlike({ chain, node }: Match): Answer {
+  if (chain.kind === "choice" || chain.kind === "statement")
+    return yes("value.result", "the result is the same");
+  if (chain.role !== "value") return yes("value.result", "the result is a comparison's, as before", node);
+  return isOnlyTested(node)
+    ? yes("value.result", "only whether the result is true matters here", node)
+    : no("value.result", "where it stopped, the result was false and would be null", node);
+}
+
+/** `?->` warns of what is not there, and `??` does not. */
+function passingOver({ chain }: Match, safe: readonly Segment[]): Segment[] {
+  const [first, ...rest] = safe;
+  const [{ test, steps }] = chain.links as [(typeof chain.links)[number]];
+  const base = steps[0]?.parts[0];
+  if (!mustPassOver(test) || !base || !first || "text" in first || chain.links.length > 1) return [...safe];
+  const { start, end } = chain.use;
+  const inUse = { start, end: start + (base.end - base.start) };
+  if (first.start !== start || first.end !== end) return [...safe];
+  return [
+    text("("),
+    copy(inUse.start, inUse.end),
+    text(" ?? null)"),
+    { ...first, start: inUse.end },
+    ...rest,
+  ];
+}
+
 const { rewrites, ignores, holds } = trialsIn("php", "8.0");
 
 export const guardedRead = rule({
@@ -65,77 +54,59 @@ export const guardedRead = rule({
   title: "Read through what may be null with ?->",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "8.0",
-  was: ALL.map(({ was }) => was),
+  was: guarded(subject, read, fallback, { as: ["statement", "choice", "and", "or"] }),
   where: [
-    (match) => readsOn(match.the(subject), match.the(read), SAFE),
     // By itself only a call does something.
-    (match) => match.has(fallback) || match.the(read).is(CALL_KINDS),
+    ({ chain }) => chain.kind !== "statement" || chain.use.is("member_call_expression"),
+    // A test of what is read goes on asking, and `isset` asks for the whole path.
+    ({ chain }) => chain.role !== "asked" || !/^!?\s*\\?isset\b/i.test(chain.last.text),
   ],
   given: [
-    evaluatedOnce(subject),
-    condition("what is tested is an object or null", (match) =>
-      formOf(ALL, match).tests === "true"
-        ? isObjectOrMissing(match, match.the(subject))
+    readOnce(),
+    everyTest("what is tested is an object or null", (match, test) =>
+      test.asks === "truth"
+        ? isObjectOrMissing(match, test.subject)
         : yes("value.which-missing", "the test is for null alone"),
     ),
-    condition("nothing but being there or not is asked", (match) =>
-      formOf(ALL, match).tests === "set"
-        ? asksNoObject(match.the(subject))
-        : yes("value.which-missing", "the old code read it too"),
+    everyTest("nothing but being there or not is asked", (_match, { asks, subject }) =>
+      asks === "set" ? asksNoObject(subject) : yes("value.which-missing", "the old code read it too"),
     ),
-    condition("the functions are those of PHP", (match) =>
-      /\bis_null\b/i.test(match.node.text)
-        ? isOfPhp("is_null", match)
-        : yes("name.library", "no function is asked"),
-    ),
+    functionsOfPhp(),
+    condition("the result is the same where the chain stops", resultAlike),
     condition(
       "what is read is never null itself",
       (match) =>
-        !match.has(fallback) || isNull(match)
-          ? yes("value.null", "for an object nothing changes")
-          : unknown(
+        fallsBack(match)
+          ? unknown(
               "value.result",
               `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
               match.node,
-            ),
+            )
+          : yes("value.null", "for an object nothing changes"),
       { unknownIs: "possible" },
     ),
   ],
-  cautions: (match) => {
-    const { tests } = formOf(ALL, match);
-    const name = shortened(match.textOf(subject));
-    return [
-      ...(match.has(fallback) && !isNull(match)
-        ? [
-            caution(
-              "value.result",
-              `when \`${shortened(match.textOf(read))}\` is null, the old result was null and the new one is the default`,
-            ),
-          ]
-        : []),
-      ...(tests === "true" && isObjectOrMissing(match, match.the(subject)).is !== "yes"
-        ? [
-            caution(
-              "value.falsy",
-              `when \`${name}\` is false, 0, "" or an empty list, the old code stopped and the new one fails`,
-            ),
-          ]
-        : []),
-    ];
-  },
+  cautions: (match) => [
+    ...(fallsBack(match)
+      ? [
+          caution(
+            "value.result",
+            `when \`${shortened(match.textOf(read))}\` is null, the old result was null and the new one is the default`,
+          ),
+        ]
+      : []),
+    ...match.tests
+      .filter((test) => test.asks === "truth" && isObjectOrMissing(match, test.subject).is !== "yes")
+      .map((test) =>
+        caution(
+          "value.falsy",
+          `when \`${shortened(test.subject.text)}\` is false, 0, "" or an empty list, the old code stopped and the new one fails`,
+        ),
+      ),
+  ],
   becomes: (match): Segment[] => {
-    const asked = match.the(subject);
-    const plain = readSafely(asked, match.the(read), SAFE);
-    const [first, ...rest] = plain;
-    // `?->` warns of what is not there, and `??` does not.
-    const base = stepsFrom(asked, match.the(read))[0]?.parts[0];
-    const safe =
-      mustPassOver(match) && base && first && "start" in first
-        ? [text("("), copy(base.start, base.end), text(" ?? null)"), copy(base.end, first.end), ...rest]
-        : plain;
-    if (!match.has(fallback)) return [...safe, text(";")];
-    if (isNull(match)) return safe;
-    return [...safe, text(` ?? ${match.textOf(fallback)}`)];
+    const safe = passingOver(match, takenSafely(match.chain));
+    return fallsBack(match) ? [...safe, text(` ?? ${match.textOf(fallback)}`)] : safe;
   },
   trials: [
     rewrites("<?php $q = $hive !== null ? $hive->queen : null;\n", "<?php $q = $hive?->queen;\n"),

@@ -1,42 +1,13 @@
-import {
-  caution,
-  condition,
-  holes,
-  no,
-  powershell,
-  referencesAt,
-  rule,
-  shortened,
-  trialsIn,
-  unknown,
-  yes,
-} from "../../index.js";
+import { caution, condition, holes, no, powershell, rule, shortened, trialsIn, yes } from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
+import { isNoList } from "./values.js";
 
 const { value } = holes({ value: "expression" });
 const EQUAL = 0;
 
-/** Types of which a value is one thing, and never a list. */
-const SINGLE =
-  /^(system\.)?(string|char|int|int32|int64|long|byte|bool|boolean|switch|double|single|float|decimal|datetime|timespan|guid|version|uri|scriptblock|regex|xml)$/i;
-
-/** A list on the left is filtered by the comparison, and what is left of it decides. */
-function isNoList(match: Match): Answer {
-  const node = match.the(value);
-  const at = node.is("variable") ? referencesAt(node).find(({ to }) => to)?.to?.at[0] : undefined;
-  const type = /\[([\w.]+(?:\[\])?)\]\s*$/.exec(at ? at.tree.text.slice(0, at.start) : "")?.[1];
-  if (at && type !== undefined && SINGLE.test(type))
-    return yes("value.kind", `\`${node.text}\` is declared \`[${type}]\``, at);
-  return unknown(
-    "value.kind",
-    `\`${shortened(node.text)}\` could be a list, which the old comparison filters`,
-    node,
-  );
-}
-
 /** Where the comparison is more than a test, what is left of a list is what somebody wants. */
 function isOnlyAsked(match: Match): Answer {
-  if (isNoList(match).is === "yes") return yes("value.kind", "it is not a list");
+  if (isNoList(match.the(value)).is === "yes") return yes("value.kind", "it is not a list");
   return isTest(match.node)
     ? yes("value.kind", "only whether it is true matters here")
     : no("value.kind", `\`${shortened(match.node.text)}\` may be there to filter a list`, match.node);
@@ -71,11 +42,11 @@ export const nullFirst = rule({
     (match) => match.found.start === match.the(value).start,
   ],
   given: [
-    condition("the value is not a list", isNoList),
+    condition("the value is not a list", (match) => isNoList(match.the(value))),
     condition("the comparison is a test, and does not filter", isOnlyAsked),
   ],
   cautions: (match) => {
-    if (isNoList(match).is === "yes") return [];
+    if (isNoList(match.the(value)).is === "yes") return [];
     const name = shortened(match.textOf(value));
     return match.alternative === EQUAL
       ? [

@@ -1,18 +1,21 @@
-import { holes, isSideEffectFree, powershell, rule, shortened, trialsIn } from "../../index.js";
-import type { Match } from "../../index.js";
+import { choice, condition, filled, holes, powershell, present, rule, trialsIn, yes } from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
+import { asksForNull, isNoList } from "./values.js";
 
-const { value, fallback, target } = holes({
+const { value, fallback, place } = holes({
   value: "expression",
   fallback: "expression",
-  target: { kind: "expression", text: /^\$[\w:]+(\.\w+)*$/ },
+  place: { kind: "expression", text: /^\$[\w:]+(\.\w+)*$/ },
 });
-const { reports, ignores } = trialsIn("powershell", "7.2");
 
-/** What to write instead; the grammar does not know `??` yet, so nothing can be written and checked. */
-function shorter(match: Match): string {
-  const filled = match.has(value) ? `= ${match.textOf(value)} ??` : "??=";
-  return `write \`${shortened(`${match.textOf(target)} ${filled} ${match.textOf(fallback)}`)}\``;
+/** What a block gives goes through the pipeline, which makes one thing of a list of one. */
+function isNotUnrolled(match: Match): Answer {
+  const throughBlock = match.has(value) && !match.found.isStatements && match.node.is("if_statement");
+  return throughBlock ? isNoList(match.the(value)) : yes("value.kind", "no block gave it on");
 }
+
+const { rewrites, ignores, holds } = trialsIn("powershell", "7.2");
 
 export const valueOrFallback = rule({
   id: "powershell/value-or-fallback",
@@ -20,24 +23,32 @@ export const valueOrFallback = rule({
   title: "Fall back with ?? and fill in with ??= where a value is null",
   why: "The value is written twice, and the reader must check that both are the same.",
   target: "7.0",
-  was: [
-    powershell`if ($null -eq ${target}) { ${target} = ${fallback} }`,
-    powershell`if ($null -ne ${value}) { ${target} = ${value} } else { ${target} = ${fallback} }`,
-    powershell`if ($null -eq ${value}) { ${target} = ${fallback} } else { ${target} = ${value} }`,
-    powershell`${target} = if ($null -ne ${value}) { ${value} } else { ${fallback} }`,
-    powershell`${target} = if ($null -eq ${value}) { ${fallback} } else { ${value} }`,
-  ],
-  where: [(match) => !match.has(value) || isSideEffectFree(match.the(value)).is !== "no"],
-  advice: shorter,
+  was: [filled(place, fallback), choice(present(value), value, fallback)],
+  given: [testedOnce(), asksForNull(), condition("a list is given on as it is", isNotUnrolled)],
+  becomes: (match) =>
+    match.has(place)
+      ? powershell.statement`${place} ??= ${fallback}`
+      : powershell.expression`${value} ?? ${fallback}`,
   trials: [
-    reports("if ($null -eq $hive) { $hive = 1 }\n", "write `$hive ??= 1`"),
-    reports(
-      "if ($null -eq $script:hive) { $script:hive = Get-Hive 2 }\n",
-      "write `$script:hive ??= Get-Hive 2`",
+    rewrites("if ($null -eq $hive) { $hive = 1 }\n", "$hive ??= 1\n"),
+    rewrites("if ($null -eq $script:hive) { $script:hive = Get-Hive 2 }\n", "$script:hive ??= Get-Hive 2\n"),
+    rewrites("$hive = $hive ?? 1\n", "$hive ??= 1\n"),
+    rewrites("if ($null -eq $name) { $n = 'none' } else { $n = $name }\n", "$n = $name ?? 'none'\n"),
+    rewrites("$n = ($null -ne $name) ? $name : 'none'\n", "$n = $name ?? 'none'\n"),
+    rewrites(
+      "function f([string]$name) {\n  if ($name -ne $null) { return $name }\n  return 'none'\n}\n",
+      "function f([string]$name) {\n  return $name ?? 'none'\n}\n",
     ),
-    reports("$n = if ($null -ne $name) { $name } else { 'none' }\n", "write `$n = $name ?? 'none'`"),
-    reports("if ($null -eq $name) { $n = 'none' } else { $n = $name }\n", "write `$n = $name ?? 'none'`"),
-    ignores("$n = if ($null -ne $h.Next()) { $h.Next() } else { 1 }\n"),
+    // A list of one thing came out of the block as that thing, and stays a list.
+    rewrites("$n = if ($null -ne $name) { $name } else { 'none' }\n", "$n = $name ?? 'none'\n", "likely"),
+    // With a list on the left the comparison filters.
+    rewrites("if ($hive -eq $null) { $hive = 1 }\n", "$hive ??= 1\n", "likely"),
+    rewrites(
+      "Set-StrictMode -Version 3\nif ($null -eq $h) { $h = 1 }\n",
+      "Set-StrictMode -Version 3\n$h ??= 1\n",
+      "likely",
+    ),
+    holds("$n = if ($null -ne $h.Next()) { $h.Next() } else { 1 }\n", "calls something"),
     ignores("if ($null -eq $hive) { $hive = 1 } else { $n = 1 }\n"),
     ignores("if ($null -eq $hive) { $hives = 1 }\n"),
     ignores("if ($null -eq $hive) { $hive += 1 }\n"),

@@ -1,62 +1,52 @@
-import { condition, holes, python, rule, sideEffectFree, trialsIn, type Match, yes } from "../../index.js";
+import {
+  choice,
+  condition,
+  copy,
+  holes,
+  no,
+  present,
+  python,
+  rule,
+  text,
+  trialsIn,
+  truthy,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, Segment } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
 import { LINE_LIMIT } from "./limits.js";
 
-const { value, target, fallback } = holes({
+const { value, fallback } = holes({
   value: "expression",
-  target: "expression",
-  fallback: "expression",
+  fallback: { kind: "expression", text: /^(?!.*( if | else |\blambda\b|\byield\b|\bawait\b))/ },
 });
 
-/** Old branch form and new expression form, pair by pair. */
-const FORMS = [
-  {
-    was: python`
-      if ${value}:
-          ${target} = ${value}
-      else:
-          ${target} = ${fallback}
-    `,
-    becomes: python`${target} = ${value} or ${fallback}`,
-  },
-  {
-    was: python`
-      if not ${value}:
-          ${target} = ${fallback}
-      else:
-          ${target} = ${value}
-    `,
-    becomes: python`${target} = ${value} or ${fallback}`,
-  },
-  {
-    was: python`
-      if ${value} is not None:
-          ${target} = ${value}
-      else:
-          ${target} = ${fallback}
-    `,
-    becomes: python`${target} = ${value} if ${value} is not None else ${fallback}`,
-  },
-  {
-    was: python`
-      if ${value} is None:
-          ${target} = ${fallback}
-      else:
-          ${target} = ${value}
-    `,
-    becomes: python`${target} = ${fallback} if ${value} is None else ${value}`,
-  },
-];
-const BY_TRUTH = [0, 1];
+const byTruth = (match: Match): boolean => match.tests[0]!.asks === "truth";
 
-function fitsOneLine(match: Match): boolean {
-  const pieces = [target, value, fallback].map((hole) => match.textOf(hole));
-  const twice = BY_TRUTH.includes(match.alternative) ? 0 : pieces[1]!.length + " is not None".length;
-  const indent = match.tree.indentAt(match.found.start).length;
-  const length = indent + pieces.join("").length + twice + " = ".length + " if  else ".length;
-  return length <= LINE_LIMIT && !pieces.some((piece) => piece.includes("\n"));
+/** The old test with both values in one expression; by truth the value says it all. */
+function inOneExpression(match: Match): Segment[] {
+  const { test, yes: then, no: otherwise } = match.choice;
+  const whole = ({ start, end }: { start: number; end: number }): Segment => copy(start, end);
+  if (byTruth(match)) return [whole(match.the(value)), text(" or "), whole(match.the(fallback))];
+  return [whole(then), text(" if "), whole(test), text(" else "), whole(otherwise)];
 }
 
-const once = sideEffectFree(value);
+function fitsOneLine(match: Match): Answer {
+  const { tree, found, place } = match;
+  const line = tree.lineStart(place.line);
+  const pieces = inOneExpression(match).map((piece) =>
+    "text" in piece ? piece.text : tree.text.slice(piece.start, piece.end),
+  );
+  const length =
+    tree.indentAt(found.start).length + place.start - tree.firstOnLine(line) + pieces.join("").length;
+  if (pieces.some((piece) => piece.includes("\n")))
+    return no("form.fits", "one of the values stands on several lines", match.node);
+  return length <= LINE_LIMIT
+    ? yes("form.fits", "it fits on one line")
+    : no("form.fits", `the line would be ${length} characters long, of ${LINE_LIMIT} at most`, match.node);
+}
+
+const once = testedOnce();
 const { rewrites, ignores, holds } = trialsIn("python");
 
 export const branchToValue = rule({
@@ -64,16 +54,17 @@ export const branchToValue = rule({
   kind: "idiom",
   title: "Choose between a value and its default in one expression",
   why: "Four lines that assign the same variable twice hide that only its value is being chosen.",
-  was: FORMS.map((form) => form.was),
-  where: [fitsOneLine, (match) => !/ if | else |\blambda\b|\byield\b|\bawait\b/.test(match.textOf(fallback))],
+  was: [choice(truthy(value), value, fallback), choice(present(value), value, fallback)],
+  where: [(match) => match.found.isStatements || byTruth(match)],
   given: [
-    condition(once.must + ", where it is evaluated once instead of twice", (match) =>
-      BY_TRUTH.includes(match.alternative)
+    condition("it fits on a line", fitsOneLine),
+    condition(`${once.must}, where it is evaluated once`, (match) =>
+      byTruth(match)
         ? once.ask(match)
         : yes("effect.evaluated", `\`${match.textOf(value)}\` is evaluated as often as before`),
     ),
   ],
-  becomes: (match) => FORMS[match.alternative]!.becomes,
+  becomes: inOneExpression,
   trials: [
     rewrites(
       `

@@ -1,8 +1,11 @@
 import {
+  choice,
   condition,
   functionAround,
+  hasKey,
   holes,
   isOfLibrary,
+  item,
   no,
   python,
   rule,
@@ -16,34 +19,11 @@ import {
 import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { cheapDefault } from "../family/conditions.js";
 
-const { dict, key, fallback, target } = holes({
+const { dict, key, fallback } = holes({
   dict: "expression",
   key: "expression",
   fallback: "expression",
-  target: "name",
 });
-
-const FORMS = [
-  python.expression`${dict}[${key}] if ${key} in ${dict} else ${fallback}`,
-  python.expression`${fallback} if ${key} not in ${dict} else ${dict}[${key}]`,
-  python`
-    if ${key} in ${dict}:
-        ${target} = ${dict}[${key}]
-    else:
-        ${target} = ${fallback}
-  `,
-  python`
-    if ${key} not in ${dict}:
-        ${target} = ${fallback}
-    else:
-        ${target} = ${dict}[${key}]
-  `,
-  python`
-    ${target} = ${fallback}
-    if ${key} in ${dict}:
-        ${target} = ${dict}[${key}]
-  `,
-];
 
 /**
  * A class that is a dict by itself may look into itself in the very method that would be called: `get` of a class would
@@ -100,30 +80,17 @@ export const lookupOrDefault = rule({
   kind: "idiom",
   title: "Look up with get and a default",
   why: "The key is looked for twice, and the reader must check that both are the same.",
-  was: FORMS,
+  was: choice(hasKey(item(dict, key)), item(dict, key), fallback),
   given: [
     condition("it is a dict", isDict, { unknownIs: "possible" }),
     sideEffectFree(dict),
     sideEffectFree(key),
     cheapDefault(fallback),
-    condition("the name that is given a value is not looked up by", (match) => {
-      const name = match.has(target) ? match.textOf(target) : undefined;
-      const use =
-        name === undefined
-          ? undefined
-          : [match.the(dict), match.the(key)].flatMap((node) => node.mentions(name))[0];
-      return use
-        ? no("name.scope", `\`${name}\` is used to look up its own value`, use)
-        : yes("name.scope", "it is another name");
-    }),
   ],
-  becomes: (match) => {
-    if (!match.has(target))
-      return isNone(match) ? python`${dict}.get(${key})` : python`${dict}.get(${key}, ${fallback})`;
-    return isNone(match)
-      ? python`${target} = ${dict}.get(${key})`
-      : python`${target} = ${dict}.get(${key}, ${fallback})`;
-  },
+  becomes: (match) =>
+    isNone(match)
+      ? python.expression`${dict}.get(${key})`
+      : python.expression`${dict}.get(${key}, ${fallback})`,
   trials: [
     rewrites("ages = {}\nage = ages[q] if q in ages else 0\n", "ages = {}\nage = ages.get(q, 0)\n"),
     rewrites("ages = {}\nage = None if q not in ages else ages[q]\n", "ages = {}\nage = ages.get(q)\n"),
@@ -162,7 +129,7 @@ export const lookupOrDefault = rule({
     holds("ages = {}\nage = ages[q] if q in ages else ask(q)\n", "calls something"),
     holds("ages = {}\nage = ages[next(q)] if next(q) in ages else 0\n", "calls something"),
     holds("def f(ages: list, q):\n    return ages[q] if q in ages else 0\n", "has no `get`"),
-    holds("q = 0\nif q in ages:\n    q = ages[q]\n", "its own value"),
+    ignores("q = 0\nif q in ages:\n    q = ages[q]\n"),
     holds(
       "class Ages(dict):\n    def get(self, q, default=None):\n        return self[q] if q in self else default\n",
       "would call itself",

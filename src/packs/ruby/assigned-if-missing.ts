@@ -1,7 +1,18 @@
-import { caution, condition, holes, no, rule, ruby, shortened, trialsIn, unknown, yes } from "../../index.js";
-import type { SyntaxNode } from "../../index.js";
-import { formOf, type Form } from "../family/conditions.js";
-import { asksForNil, isNeverFalse, isReadTwice } from "./values.js";
+import {
+  caution,
+  condition,
+  filled,
+  holes,
+  no,
+  rule,
+  ruby,
+  shortened,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Match, SyntaxNode } from "../../index.js";
+import { asksForNilAlone, isNeverFalse, readOnce } from "./values.js";
 
 const { place, value } = holes({
   place: {
@@ -18,28 +29,7 @@ const { place, value } = holes({
   value: "expression",
 });
 
-const FORMS: readonly Form<"nil" | "true">[] = [
-  { tests: "nil", was: ruby`${place} = ${value} if ${place}.nil?` },
-  { tests: "true", was: ruby`${place} = ${value} unless ${place}` },
-  { tests: "true", was: ruby`${place} = ${value} if !${place}` },
-  { tests: "true", was: ruby`${place} = ${place} || ${value}` },
-  {
-    tests: "nil",
-    was: ruby`
-      if ${place}.nil?
-        ${place} = ${value}
-      end
-    `,
-  },
-  {
-    tests: "true",
-    was: ruby`
-      unless ${place}
-        ${place} = ${value}
-      end
-    `,
-  },
-];
+const byTruth = (match: Match): boolean => match.tests[0]!.asks === "truth";
 
 const COMPARES = /^(==|!=|<|>|<=|>=|=~|!~|===|&&|\|\||and|or|not|!)$/;
 
@@ -64,16 +54,10 @@ export const assignedIfMissing = rule({
   kind: "idiom",
   title: "Assign with ||= where a value is missing",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
-  was: FORMS.map(({ was }) => was),
+  was: filled(place, value, { or: ["truth"] }),
   given: [
-    condition("evaluating the place once instead of twice makes no difference", (match) =>
-      isReadTwice(match.the(place)),
-    ),
-    condition("`nil?` asks for nil alone", (match) =>
-      formOf(FORMS, match).tests === "nil"
-        ? asksForNil(match.the(place))
-        : yes("type.stand-in", "nil? is not asked"),
-    ),
+    readOnce(),
+    asksForNilAlone(),
     condition("it has a value, or may be asked for without one", (match) => {
       const node = match.the(place);
       return node.is("class_variable")
@@ -87,7 +71,7 @@ export const assignedIfMissing = rule({
     condition(
       "false is not a value that somebody meant",
       (match) =>
-        formOf(FORMS, match).tests === "true"
+        byTruth(match)
           ? yes("value.falsy", "the old code replaced false too")
           : isTruth(match.the(value))
             ? no(
@@ -100,7 +84,7 @@ export const assignedIfMissing = rule({
     ),
   ],
   cautions: (match) =>
-    formOf(FORMS, match).tests === "true" || isNeverFalse(match.the(place)).is === "yes"
+    byTruth(match) || isNeverFalse(match.the(place)).is === "yes"
       ? []
       : [
           caution(
@@ -108,7 +92,7 @@ export const assignedIfMissing = rule({
             `when \`${shortened(match.textOf(place))}\` is false, the old code kept it and the new one replaces it`,
           ),
         ],
-  becomes: ruby`${place} ||= ${value}`,
+  becomes: ruby.expression`${place} ||= ${value}`,
   trials: [
     // What is false is not missing, and would be worked out each time.
     holds("def f(x)\n  x = true if x.nil?\nend\n", "can be false"),

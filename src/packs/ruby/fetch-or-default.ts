@@ -1,6 +1,9 @@
 import {
   condition,
+  choice,
   escaped,
+  hasKey,
+  item,
   holes,
   isOfLibrary,
   no,
@@ -43,12 +46,7 @@ export const fetchOrDefault = rule({
   kind: "idiom",
   title: "Fetch from a hash with its default",
   why: "The hash is searched twice, and its name and key are written twice.",
-  was: [
-    ruby.expression`${table}.key?(${key}) ? ${table}[${key}] : ${fallback}`,
-    ruby.expression`${table}.has_key?(${key}) ? ${table}[${key}] : ${fallback}`,
-    ruby.expression`${table}.include?(${key}) ? ${table}[${key}] : ${fallback}`,
-    ruby.expression`${table}.key?(${key}) ? ${table}.fetch(${key}) : ${fallback}`,
-  ],
+  was: choice(hasKey(item(table, key)), item(table, key), fallback),
   given: [
     condition("evaluating the hash once instead of twice makes no difference", (match) =>
       isReadTwice(match.the(table)),
@@ -67,8 +65,8 @@ export const fetchOrDefault = rule({
   ],
   becomes: (match) =>
     match.the(fallback).is(LITERALS)
-      ? ruby`${table}.fetch(${key}, ${fallback})`
-      : ruby`${table}.fetch(${key}) { ${fallback} }`,
+      ? ruby.expression`${table}.fetch(${key}, ${fallback})`
+      : ruby.expression`${table}.fetch(${key}) { ${fallback} }`,
   trials: [
     rewrites("h = { a: 1 }\nx = h.key?(:a) ? h[:a] : 0\n", "h = { a: 1 }\nx = h.fetch(:a, 0)\n"),
     rewrites(

@@ -1,62 +1,27 @@
-import {
-  caution,
-  condition,
-  holes,
-  isOnlyTested,
-  no,
-  rule,
-  ruby,
-  shortened,
-  trialsIn,
-  yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
-import { stepsFrom } from "../../index.js";
-import { formOf, type Form } from "../family/conditions.js";
-import { readSafely, type SafeStep } from "../family/guarded.js";
-import { asksForNil, isNeverFalse, isReadTwice } from "./values.js";
+import { caution, condition, guarded, holes, isOnlyTested, no, rule, ruby, shortened } from "../../index.js";
+import { takenSafely, trialsIn, yes } from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { everyTest } from "../family/conditions.js";
+import { asksForNilAlone, isNeverFalse, readOnce } from "./values.js";
 
-const { subject, read } = holes({ subject: "expression", read: { kind: "expression", node: "call" } });
+const { subject, read, otherwise } = holes({
+  subject: { kind: "expression", unlike: ruby.expression`self` },
+  read: { kind: "expression", node: "call" },
+  otherwise: { kind: "expression", node: "nil" },
+});
 
-/** What a form asks: whether something is nil, or whether it counts as true. */
-const FORMS: readonly Form<"nil" | "true">[] = [
-  { tests: "true", was: ruby.expression`${subject} && ${read}` },
-  { tests: "nil", was: ruby.expression`!${subject}.nil? && ${read}` },
-  { tests: "true", was: ruby.expression`${subject} ? ${read} : nil` },
-  { tests: "nil", was: ruby.expression`${subject}.nil? ? nil : ${read}` },
-  { tests: "true", was: ruby`${read} if ${subject}` },
-  { tests: "nil", was: ruby`${read} unless ${subject}.nil?` },
-  { tests: "nil", was: ruby`${read} if !${subject}.nil?` },
-  {
-    tests: "true",
-    was: ruby`
-      if ${subject}
-        ${read}
-      end
-    `,
-  },
-  {
-    tests: "nil",
-    was: ruby`
-      unless ${subject}.nil?
-        ${read}
-      end
-    `,
-  },
-];
-
-const SAFE: SafeStep = { tokens: { ".": "&." } };
-
-/** `&.` asks nil only; the value of a chain of `&&` that stops at nil is nil too, or for `!x.nil?` false. */
-function resultAlike(match: Match): Answer {
-  const { node } = match;
-  if (!/^!/.test(node.text)) return yes("value.result", "where it stops, the result is nil as before");
-  return isOnlyTested(node)
-    ? yes("value.result", "only whether the result is true matters here", node)
-    : no("value.result", "where it stopped, the result was false and would be nil", node);
+/** `&.` gives nil where it stops. What the operators gave there is nil as well, false, or true. */
+function resultAlike({ node, chain }: Match): Answer {
+  if (chain.kind === "choice" || chain.kind === "statement")
+    return yes("value.result", "where it stops, the result is nil as before");
+  if (isOnlyTested(node)) return yes("value.result", "only whether the result is true matters here", node);
+  const [{ test }] = chain.links as [(typeof chain.links)[number]];
+  const was = chain.kind === "or" ? "true" : test.asks === "truth" ? "nil" : "false";
+  const now = chain.kind === "or" ? "true" : chain.role === "value" ? "nil" : "false";
+  return was === now
+    ? yes("value.result", `where it stops, the result is ${was} as before`)
+    : no("value.result", `where it stopped, the result was ${was} and would be ${now}`, node);
 }
-
-const steps = (match: Match): SyntaxNode[] => stepsFrom(match.the(subject), match.the(read));
 
 const { rewrites, ignores, holds } = trialsIn("ruby");
 
@@ -66,45 +31,33 @@ export const guardedCall = rule({
   title: "Call what may be nil with &.",
   why: "The object is written twice, once to be tested and once to be called.",
   target: "2.3",
-  was: FORMS.map(({ was }) => was),
+  was: guarded(subject, read, otherwise, { as: ["statement", "choice", "and", "or"] }),
   where: [
-    // `nil&.a.b` still calls b, so only a single step is safe.
-    (match) => steps(match).length === 1,
-    (match) =>
-      steps(match)[0]!.child("operator")?.text === "." ||
-      steps(match)[0]!.children.some((c) => c.text === "."),
-    (match) => match.the(subject).text !== "self",
-    // What `&&` or `||` goes on with must be read as a whole first.
-    (match) =>
-      !match.node.parent?.is("binary") || !/^(&&|and)$/.test(match.node.parent.child("operator")?.text ?? ""),
+    // Every object has `nil?`, nil too.
+    ({ chain }) => chain.role !== "asked" || !/\.nil\?/.test(chain.last.text),
+    // A second test must not ask something of nil.
+    ({ chain }) => chain.links.length === 1,
     // An assignment through `&.` is another form.
     (match) => !match.node.parent?.is(["assignment", "operator_assignment"]) || match.node.field !== "left",
   ],
   given: [
-    condition("evaluating the object once instead of twice makes no difference", (match) =>
-      isReadTwice(match.the(subject)),
+    readOnce(),
+    asksForNilAlone(),
+    everyTest("the object is never false", (_match, { asks, subject: node }) =>
+      asks === "truth" ? isNeverFalse(node) : yes("value.falsy", "false is not taken for nil"),
     ),
-    condition("the object is never false", (match) =>
-      formOf(FORMS, match).tests === "nil"
-        ? asksForNil(match.the(subject))
-        : isNeverFalse(match.the(subject)),
-    ),
-    condition("the result is the same where the chain stops", (match) =>
-      match.found.pattern?.snippet === FORMS[1]!.was
-        ? resultAlike(match)
-        : yes("value.result", "where it stops, the result is nil as before"),
-    ),
+    condition("the result is the same where the chain stops", resultAlike),
   ],
   cautions: (match) =>
-    formOf(FORMS, match).tests === "nil" || isNeverFalse(match.the(subject)).is === "yes"
-      ? []
-      : [
-          caution(
-            "value.falsy",
-            `when \`${shortened(match.textOf(subject))}\` is false, the old code stopped and the new one calls the method`,
-          ),
-        ],
-  becomes: (match) => readSafely(match.the(subject), match.the(read), SAFE),
+    match.tests
+      .filter(({ asks, subject: node }) => asks === "truth" && isNeverFalse(node).is !== "yes")
+      .map(({ subject: node }) =>
+        caution(
+          "value.falsy",
+          `when \`${shortened(node.text)}\` is false, the old code stopped and the new one calls the method`,
+        ),
+      ),
+  becomes: (match) => takenSafely(match.chain),
   trials: [
     rewrites("def f(hive)\n  hive && hive.queen\nend\n", "def f(hive)\n  hive&.queen\nend\n", "likely"),
     rewrites("def f(hive)\n  hive.open(1) unless hive.nil?\nend\n", "def f(hive)\n  hive&.open(1)\nend\n"),

@@ -8,7 +8,8 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+import type { Answer, Condition, Match, SyntaxNode } from "../../index.js";
+import { everyTest } from "../family/conditions.js";
 
 const VARIABLES = ["instance_variable", "class_variable", "global_variable", "self"];
 
@@ -78,4 +79,26 @@ export function isNotAskedByName({ node, tree }: Match): Answer {
   return asks
     ? no("name.reflection", `\`${asks.text}\` can see the variables of what becomes a block`, asks)
     : yes("name.reflection", "nothing asks for variables by their names");
+}
+
+/** What is tested is read once instead of twice. */
+export function readOnce(): Condition {
+  return everyTest("evaluating what is tested once instead of twice makes no difference", (_match, test) =>
+    test.times === 0
+      ? yes("effect.evaluated", "it is evaluated as often as before", test.subject)
+      : isReadTwice(test.subject),
+  );
+}
+
+/** A test for nil asks for nil alone: neither `nil?` nor `==` is given another meaning. */
+export function asksForNilAlone(): Condition {
+  return everyTest("the test asks for nil alone", (_match, { asks, by, subject }) => {
+    if (asks === "truth") return yes("type.stand-in", "nil? is not asked");
+    if (by !== "operator") return asksForNil(subject);
+    const type = typeOf(subject);
+    const isPlain = type !== undefined && type.declared === undefined;
+    return isPlain
+      ? yes("type.operator", type.why, type.at)
+      : unknown("type.operator", `\`${shortened(subject.text)}\` could have a \`==\` of its own`, subject);
+  });
 }

@@ -89,6 +89,7 @@ export const csharpFlow: FlowFacts = {
       "object.ReferenceEquals": { isThere: false, asks: "missing", of: "other argument" },
       "Object.ReferenceEquals": { isThere: false, asks: "missing", of: "other argument" },
     },
+    unwraps: ["Value"],
     keys: { ContainsKey: { collection: "receiver", key: 0 } },
     truthIsPresence: false,
     typeTests: ["is"],

@@ -76,6 +76,8 @@ export const phpFlow: FlowFacts = {
     ...ordinaryMissing,
     exactly: { equal: ["==="], unequal: ["!=="] },
     literals: ["null"],
+    loose: ["==", "!=", "<>"],
+    coalesceAsks: "set",
     equal: ["==", "==="],
     unequal: ["!=", "!==", "<>"],
     questions: {

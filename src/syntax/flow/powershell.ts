@@ -62,6 +62,7 @@ export const powershellFlow: FlowFacts = {
   mayThrow: ["command", "invocation_expression", "member_access", "element_access", "cast_expression"],
   missing: {
     ...ordinaryMissing,
+    leftDecides: true,
     literals: ["$null"],
     equal: ["-eq"],
     unequal: ["-ne"],

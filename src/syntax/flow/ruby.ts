@@ -79,6 +79,7 @@ export const rubyFlow: FlowFacts = {
       "include?": { collection: "receiver", key: 0 },
       "member?": { collection: "receiver", key: 0 },
     },
+    itemReads: ["fetch"],
     truthIsPresence: true,
     typeTests: [],
     present: [],

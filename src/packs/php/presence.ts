@@ -1,0 +1,75 @@
+import { caution, isSideEffectFree, shortened, unknown, yes } from "../../index.js";
+import type { Condition, Evidence, Match } from "../../index.js";
+import { everyTest } from "../family/conditions.js";
+import { asksNoObject, isOfPhp, isThere, isVariable } from "./values.js";
+
+/** What is tested is read once instead of twice; an item of a plain list is there to be read, and runs no code. */
+export function readOnce(): Condition {
+  return everyTest("what is tested is read once instead of twice, and nobody notices", (_match, test) => {
+    const { subject, key, times } = test;
+    if (times === 0) return yes("effect.evaluated", "it is evaluated as often as before", subject);
+    if (key) return isSideEffectFree(key);
+    if (isVariable(subject)) return yes("effect.getter", `\`${subject.text}\` is a variable`, subject);
+    const answer = isSideEffectFree(subject);
+    return answer.is === "unknown" && subject.is("subscript_expression") ? asksNoObject(subject) : answer;
+  });
+}
+
+/** An object that answers for its items or properties may say otherwise to `isset` than to `??`. */
+export function asksAlone(): Condition {
+  return everyTest("nothing but being there or not is asked", (_match, { subject, asks }) =>
+    asks === "key" ? yes("value.which-missing", "the key is asked for") : asksNoObject(subject),
+  );
+}
+
+/** `??` and its like pass over what is not there, for which a comparison warns. */
+export function whatIsReadIsThere(operator: string): Condition {
+  return everyTest(
+    `what is read is there, since ${operator} would pass over it in silence`,
+    (_match, test) =>
+      test.asks === "missing" && test.times > 0
+        ? isThere(test.subject)
+        : yes("value.which-missing", "the old code asked for that as well"),
+  );
+}
+
+/** No function of the project stands in for one that asks. */
+export function functionsOfPhp(): Condition {
+  return everyTest("the functions are those of PHP", (match, { words }) => {
+    const [called] = words.filter((word) => !/^isset$/i.test(word));
+    return called === undefined
+      ? yes("name.library", "no function is asked")
+      : isOfPhp(called.toLowerCase(), match);
+  });
+}
+
+/** A key may be there with null for its item. */
+export function itemsMayBeNull(): Condition {
+  return everyTest(
+    "an item that is there is never null",
+    (match, { asks, subject }) =>
+      asks === "key"
+        ? unknown(
+            "value.which-missing",
+            `\`${shortened(subject.text)}\` could hold null, which the old code kept`,
+            match.node,
+          )
+        : yes("value.which-missing", "null counts as missing"),
+    { unknownIs: "possible" },
+  );
+}
+
+/** The case in which a test for a key differs from one for null. */
+export function keepsNull(does: string): (match: Match) => readonly Evidence[] {
+  return (match) =>
+    match.tests.flatMap(({ asks, subject, key }) => {
+      if (asks !== "key" || !key) return [];
+      const item = shortened(`${subject.text}[${key.text}]`);
+      return [
+        caution(
+          "value.which-missing",
+          `when \`${item}\` is null, the old code kept it and the new one ${does}`,
+        ),
+      ];
+    });
+}
