@@ -4,6 +4,7 @@ import {
   Excerpt,
   fitsAsStatements,
   fitsInPlace,
+  reindent,
   render,
   segmentText,
   settle,
@@ -14,7 +15,7 @@ import {
 import type { Snippet } from "../pattern/index.js";
 import { isRead } from "../readings/index.js";
 import type { Match, Rule } from "../rules/index.js";
-import { parse, treesEqual, type Import, type SyntaxNode } from "../syntax/index.js";
+import { parse, treesEqual, type Import, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
 
 /** What a match becomes: edits against its text, and what they need from elsewhere. Throws CannotRewrite. */
 export function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] } {
@@ -43,7 +44,7 @@ export function rewriteTo(
     const { statement, value } = frame;
     const before = copy(statement.start, value.start);
     const after = copy(value.end, statement.end);
-    segments = [before, ...inPlaceOf(value, segments), after];
+    segments = [before, ...inPlaceOf(value, segments), after].map((one) => withLines(tree, one, found.start));
   } else if (!found.isStatements) segments = inPlaceOf(match.node, segments);
   if (found.isStatements) refuseSeveralForOne(match, segments);
   const edits = [
@@ -52,6 +53,17 @@ export function rewriteTo(
   ];
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return { edits, needs };
+}
+
+/** A copied piece with its lines where they belong, now that its statement stands as deep as the code at an offset. */
+function withLines(tree: SyntaxTree, piece: Segment, at: number): Segment {
+  if ("text" in piece || !tree.text.slice(piece.start, piece.end).includes("\n")) return piece;
+  const { statementLists } = tree.language;
+  let statement = tree.nodeAt(piece.start);
+  while (statement.parent && !statement.parent.is(statementLists)) statement = statement.parent;
+  const lines = reindent(tree, piece.start, piece.end, tree.indentAt(statement.start), tree.indentAt(at));
+  const edits = [...(piece.edits ?? []), ...lines].sort((a, b) => a.start - b.start);
+  return { ...piece, edits };
 }
 
 /** An expression with what it needs around it to be read right in the place of another. */

@@ -1,5 +1,5 @@
 import { isMissing, operatorOf, stepsFrom } from "../analysis/index.js";
-import { shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { sameCode, shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
 import { choicesAt } from "./choices.js";
 import type { Frame } from "./frame.js";
 import { bare, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
@@ -33,6 +33,8 @@ export interface Chain {
   readonly from: number;
   /** What the choice gives for what is missing. */
   readonly otherwise?: SyntaxNode;
+  /** Is what is read tested as well, so that the choice falls back just where it is missing? */
+  readonly asksUse?: PresenceTest;
 }
 
 const known = new WeakMap<SyntaxTree, Map<NodeId, readonly Chain[]>>();
@@ -81,18 +83,14 @@ function byChoice(node: SyntaxNode): Chain[] {
     return [true, false].flatMap((isThere): Chain[] => {
       const [value, otherwise] = isThere ? [yes, no] : [no, yes];
       const use = bare(value);
-      const links = linksTo(testsIn(test, isThere), use);
+      const tests = testsIn(test, isThere);
+      const final = tests.at(-1);
+      const asksUse = tests.length > 1 && final?.key === undefined && sameCode(final!.subject, use);
+      const links = linksTo(asksUse ? tests.slice(0, -1) : tests, use);
       if (!links) return [];
-      const common = {
-        links,
-        use,
-        last: use,
-        nodes,
-        from: use.start,
-        otherwise,
-        ...(frame ? { frame } : {}),
-      };
-      return [{ kind: "choice", role: "value", ...common }];
+      const goes = { nodes, from: use.start, otherwise, ...(frame ? { frame } : {}) };
+      const own = asksUse ? { asksUse: final! } : {};
+      return [{ kind: "choice", role: "value", links, use, last: use, ...goes, ...own }];
     });
   });
 }

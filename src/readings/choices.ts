@@ -108,7 +108,7 @@ function overridden(node: SyntaxNode, { test, yes, no }: Ways): Choice[] {
   if (!start || !then || then.declares || !sameCode(start.target, then.target)) return [];
   const { target } = start;
   // What is more than a name may be read or written by the code in between.
-  if (!isName(target) || writesIt(then.value, target) || writesIt(start.value, target)) return [];
+  if (!isName(target) || mentions(start.value, target)) return [];
   const isYes = yes.length > 0;
   const values = isYes ? { yes: then.value, no: start.value } : { yes: start.value, no: then.value };
   const frame = { statement: first, value: start.value };
@@ -125,8 +125,4 @@ function isName({ isLeaf, parts }: SyntaxNode): boolean {
 
 function mentions(code: SyntaxNode, name: SyntaxNode): boolean {
   return [...code.descendants()].some((node) => node.kind === name.kind && node.text === name.text);
-}
-
-function writesIt(value: SyntaxNode, target: SyntaxNode): boolean {
-  return assignedBy(value) !== undefined && mentions(value, target);
 }

@@ -1,9 +1,11 @@
+import { isSideEffectFree } from "../analysis/index.js";
 import { fill, type Hole } from "../pattern/index.js";
 import { copy, text, type Edit, type Segment } from "../rewrite/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
 import { chainsAt, safeToken, type Chain, type ChainKind } from "./chains.js";
 import type { Asks } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+import { evaluatedAhead } from "./frame.js";
 import { branchKinds, isStatement } from "./ways.js";
 
 /** Which chains are looked for. */
@@ -52,14 +54,17 @@ class GuardedReading implements Reading {
   #read(chain: Chain): ReadingMatch | undefined {
     const { as, asks = ASKS } = this.limits;
     const { kind, links, use, nodes, frame, otherwise } = chain;
-    if (!as.includes(kind) || !links.every(({ test }) => asks.includes(test.asks))) return undefined;
+    if (!as.includes(kind)) return undefined;
     let captures = fill(this.subject, links[0]!.test.subject);
     captures = captures && fill(this.read, use, captures);
     if (otherwise) captures = captures && fill(this.otherwise, otherwise, captures);
     if (!captures) return undefined;
-    const tests = links.map(({ test }) => test);
+    // What is read was evaluated to be tested and again to be used.
+    const tests = [...links.map(({ test }) => test), ...(chain.asksUse ? [chain.asksUse] : [])];
+    if (!tests.every(({ asks: one }) => asks.includes(one))) return undefined;
+    const spelling = frame && kind === "choice" ? evaluatedAhead(frame).map(isSideEffectFree) : [];
     const isStatements = frame !== undefined || (kind === "choice" && isStatement(nodes[0]!));
-    return { ...readingMatch({ nodes, captures, tests, frame, isStatements, spelling: [] }), chain };
+    return { ...readingMatch({ nodes, captures, tests, frame, isStatements, spelling }), chain };
   }
 }
 

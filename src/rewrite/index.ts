@@ -4,7 +4,7 @@ export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./e
 export { Excerpt } from "./excerpt.js";
 export { FreshNames } from "./fresh-names.js";
 export { nameFor, stayingImports, tidyImports, type Named } from "./imports/index.js";
-export { lineEnd } from "./indent.js";
+export { lineEnd, reindent } from "./indent.js";
 export { fitsAsStatements, fitsInPlace } from "./parentheses.js";
 export { linesOf, Nearby } from "./nearby.js";
 export { render } from "./render.js";

@@ -7,7 +7,7 @@ type Props = { jar?: Jar | null; onPick?: (jar: Jar) => void; title: string | un
 export function JarCard({ jar, onPick, title }: Props) {
 	const cover = jar?.cover
 	const label = title ?? `jar ${jar?.number}`
-	const grams = jar != null && jar.grams != null ? jar.grams : 500 // the usual jar
+	const grams = jar?.grams ?? 500 // the usual jar
 	if (
 		jar // there
 		?.cover?.tight

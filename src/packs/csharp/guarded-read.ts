@@ -1,7 +1,6 @@
 import {
   caution,
   condition,
-  copy,
   csharp,
   guarded,
   holes,
@@ -9,7 +8,6 @@ import {
   rule,
   shortened,
   takenSafely,
-  text,
   trialsIn,
   typeOf,
   unknown,
@@ -17,6 +15,7 @@ import {
 } from "../../index.js";
 import type { Answer, Match, Segment } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
+import { orElse } from "../family/guarded.js";
 import { asksForNull, mayBeExpressionTree, nullableValue, readComparesPlainly } from "./values.js";
 
 const { subject, read, fallback } = holes({
@@ -73,7 +72,7 @@ export const guardedRead = rule({
     condition(
       "what is read is never null itself",
       (match) =>
-        fallsBack(match)
+        fallsBack(match) && !match.chain.asksUse
           ? unknown(
               "value.null",
               `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
@@ -87,7 +86,7 @@ export const guardedRead = rule({
     ),
   ],
   cautions: (match) =>
-    fallsBack(match)
+    fallsBack(match) && !match.chain.asksUse
       ? [
           caution(
             "value.result",
@@ -97,9 +96,7 @@ export const guardedRead = rule({
       : [],
   becomes: (match): Segment[] => {
     const safe = takenSafely(match.chain);
-    if (!fallsBack(match)) return safe;
-    const { start, end } = match.the(fallback);
-    return [...safe, text(" ?? "), copy(start, end)];
+    return fallsBack(match) ? orElse(safe, match.the(fallback)) : safe;
   },
   trials: [
     rewrites(

@@ -1,5 +1,6 @@
 import { guarded, holes, isMissing, javascript, rule, takenSafely, trialsIn } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
+import { orElse } from "../family/guarded.js";
 import { asksForMissing, differsFor } from "./presence-tests.js";
 
 const { subject, read, otherwise } = holes({
@@ -21,19 +22,33 @@ export const guardedCall = rule({
   where: [
     (match) => match.chain.kind !== "statement" || match.the(read).is("call_expression"),
     // Where it stops, ?. gives undefined and not null.
-    (match) => !match.has(otherwise) || (isMissing(match.the(otherwise)) && !match.the(otherwise).is("null")),
+    (match) =>
+      match.chain.asksUse !== undefined ||
+      !match.has(otherwise) ||
+      (isMissing(match.the(otherwise)) && !match.the(otherwise).is("null")),
     // `eval?.(code)` evaluates in another scope.
     (match) => match.textOf(subject) !== "eval",
   ],
   given: [testedOnce(), asksForMissing("likely")],
   cautions: differsFor("did otherwise", "takes it for missing or not"),
-  becomes: (match) => takenSafely(match.chain),
+  becomes: (match) =>
+    match.chain.asksUse ? orElse(takenSafely(match.chain), match.the(otherwise)) : takenSafely(match.chain),
   trials: [
     js.rewrites("if (hive != null) { hive.open(1); }", "hive?.open(1);"),
     js.rewrites("if (done !== undefined && done !== null) done(1);", "done?.(1);"),
     js.rewrites("const q = hive != null ? hive.queen : undefined;", "const q = hive?.queen;"),
     js.rewrites("const q = hive == null ? undefined : hive.queen.age;", "const q = hive?.queen.age;"),
     js.rewrites("const q = hives != null ? hives[0] : void 0;", "const q = hives?.[0];"),
+    js.rewrites("const a = h != null && h.age != null ? h.age : 1;", "const a = h?.age ?? 1;", "likely"),
+    js.rewrites(
+      "function f(h) { if (h != null) return h.queen; return undefined; }",
+      "function f(h) { return h?.queen; }",
+    ),
+    js.rewrites(
+      "if (hive != null && hive.queen != null) hive.queen.mark();",
+      "hive?.queen?.mark();",
+      "likely",
+    ),
     js.rewrites("if (hive) hive.open();", "hive?.open();", "likely"),
     js.rewrites("if (this.done) { this.done(1); }", "this.done?.(1);", "likely"),
     ts.rewrites(

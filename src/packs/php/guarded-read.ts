@@ -2,6 +2,7 @@ import { caution, condition, copy, guarded, holes, isOnlyTested, rule, shortened
 import { no, takenSafely, text, trialsIn, unknown, yes } from "../../index.js";
 import type { Answer, Match, PresenceTest, Segment } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
+import { orElse } from "../family/guarded.js";
 import { functionsOfPhp, readOnce } from "./presence.js";
 import { asksNoObject, isObjectOrMissing, isThere } from "./values.js";
 
@@ -76,7 +77,7 @@ export const guardedRead = rule({
     condition(
       "what is read is never null itself",
       (match) =>
-        fallsBack(match)
+        fallsBack(match) && !match.chain.asksUse
           ? unknown(
               "value.result",
               `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
@@ -87,7 +88,7 @@ export const guardedRead = rule({
     ),
   ],
   cautions: (match) => [
-    ...(fallsBack(match)
+    ...(fallsBack(match) && !match.chain.asksUse
       ? [
           caution(
             "value.result",
@@ -106,7 +107,7 @@ export const guardedRead = rule({
   ],
   becomes: (match): Segment[] => {
     const safe = passingOver(match, takenSafely(match.chain));
-    return fallsBack(match) ? [...safe, text(` ?? ${match.textOf(fallback)}`)] : safe;
+    return fallsBack(match) ? orElse(safe, match.the(fallback)) : safe;
   },
   trials: [
     rewrites("<?php $q = $hive !== null ? $hive->queen : null;\n", "<?php $q = $hive?->queen;\n"),
