@@ -40,8 +40,7 @@ function call(hive) {
 }
 
 function values(x) {
-  let y = x;
-  y ??= "filled";
+  let y = x ?? "filled";
   const z = x ?? "default";
   return [y, z, x?.length];
 }
