@@ -161,6 +161,9 @@ function refuseSharedLines(match: Match): void {
   if (!found.isStatements) return;
   const { statementSeparator, lineBreaksMatter } = tree.language;
   if (!lineBreaksMatter) return;
+  // One expression for one piece of code on a line moves nothing.
+  if (isRead(found) && found.nodes.length === 1 && !tree.text.slice(found.start, found.end).includes("\n"))
+    return;
   const after = /^[ \t]*(\S?)/.exec(tree.text.slice(found.end))?.[1];
   if (tree.firstOnLine(found.start) !== found.start || after === statementSeparator) {
     throw new CannotRewrite("edit.no-room", "the statement shares its line with another one");

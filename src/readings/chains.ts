@@ -58,15 +58,18 @@ function chainsOf(node: SyntaxNode): Chain[] {
 /** `if (a && a.b) a.b.c();` */
 function byStatement(node: SyntaxNode): Chain[] {
   const ways = waysOf(node);
-  if (!ways || !isStatement(node)) return [];
+  const { lastIsGiven } = node.tree.language.flow;
+  if (!ways || (!isStatement(node) && !lastIsGiven)) return [];
   const { yes, no, test } = ways;
   const [way] = [...yes, ...no];
   if (!way || yes.length + no.length !== 1) return [];
   const use = bare(expressionOf(way));
   const links = linksTo(testsIn(test, yes.length > 0), use);
   if (!links) return [];
-  const frame = { statement: way, value: use };
-  return [{ kind: "statement", links, use, last: use, role: "value", nodes: [node], frame, from: use.start }];
+  const common = { links, use, last: use, role: "value", nodes: [node], from: use.start } as const;
+  return [
+    { kind: "statement", ...common, ...(isStatement(node) ? { frame: { statement: way, value: use } } : {}) },
+  ];
 }
 
 /** The expression that a statement is. */
@@ -171,6 +174,9 @@ const ASKED: readonly Asks[] = ["missing", "undefined"];
 /** What the last operand may be: a test of the use being there, a comparison, the use itself. */
 function lastOf(last: SyntaxNode, isAnd: boolean): Pick<Chain, "use" | "role">[] {
   const test = presenceOf(last);
+  // Whether it has a key is a value like any other.
+  if (test.asks === "key")
+    return test.isThere === isAnd && test.test.same(last) ? [{ use: last, role: "value" }] : [];
   if (test.by !== "truth")
     return test.isThere === isAnd && ASKED.includes(test.asks) && test.times === 1
       ? [{ use: test.subject, role: "asked" }]

@@ -37,7 +37,10 @@ function choicesOf(node: SyntaxNode): Choice[] {
   if (yes.length > 1 || no.length > 1) return [];
   const [a, b] = [yes[0], no[0]];
   if (a && b) {
-    if (!isStatement(node)) return [{ test, yes: a, no: b, nodes: [node] }];
+    if (sameCode(a, b)) return [];
+    // `t ? a : b` is never a mere statement where every statement has a value.
+    const isValue = !isStatement(node) || (node.tree.language.flow.lastIsGiven && a.parent?.same(node));
+    if (isValue) return [{ test, yes: a, no: b, nodes: [node] }];
     return [...bothWays(node, test, a, b), ...givenAtTheEnd(node, test, a, b)];
   }
   return [...guarded(node, ways), ...overridden(node, ways)];

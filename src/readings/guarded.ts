@@ -2,7 +2,7 @@ import { isSideEffectFree } from "../analysis/index.js";
 import { fill, type Hole } from "../pattern/index.js";
 import { copy, text, type Edit, type Segment } from "../rewrite/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
-import { chainsAt, safeToken, type Chain, type ChainKind } from "./chains.js";
+import { chainsAt, safeToken, type Chain, type ChainKind, type Link } from "./chains.js";
 import type { Asks } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 import { evaluatedAhead } from "./frame.js";
@@ -68,12 +68,26 @@ class GuardedReading implements Reading {
   }
 }
 
+/** What is written before and behind what a link tests, where that cannot be read as it stands. */
+export type Cover = (link: Link) => readonly [before: string, after: string] | undefined;
+
 /**
  * A chain as one expression: the use with each tested step taken safely. What stands ahead of the first test stays, as does
  * the comparison that the use is part of.
  */
-export function takenSafely({ kind, nodes, use, last, links, from, frame }: Chain): Segment[] {
+export function takenSafely(chain: Chain, cover: Cover = () => undefined): Segment[] {
+  const { kind, nodes, use, last, links, from, frame } = chain;
   const safe = use.tree.language.flow.safeStep!;
+  const covers = links.flatMap((link): Edit[] => {
+    const { start, end } = stepInUse(use, link.steps[0]!).parts[0]!;
+    const [before, after] = cover(link) ?? ["", ""];
+    return before === ""
+      ? []
+      : [
+          { start, end: start, text: before },
+          { start: end, end, text: after },
+        ];
+  });
   const edits = links.flatMap(({ steps }): Edit[] => {
     const step = stepInUse(use, steps[0]!);
     const token = safeToken(step);
@@ -85,14 +99,16 @@ export function takenSafely({ kind, nodes, use, last, links, from, frame }: Chai
     const isSafe = step.children.some((child) => child.kind === "optional_chain" || child.text === "?.");
     return isSafe ? [] : [{ start: at, end: at, text: safe.brackets[step.kind]! }];
   });
-  edits.sort((a, b) => a.start - b.start);
-  if (frame || kind === "choice") return [copy(last.start, last.end, edits)];
+  // A cover comes ahead of the token behind it.
+  edits.unshift(...covers);
+  edits.sort((a, b) => a.start - b.start || a.end - b.end);
+  if (frame || kind === "choice" || kind === "statement") return [copy(last.start, last.end, edits)];
   const { start } = nodes[0]!;
   const first = links[0]!;
   const { subject } = first.test;
   const base = stepInUse(use, first.steps[0]!).parts[0]!;
   // What is tested first stays where it stands, with the comments behind it.
-  if (subject.start === from && use.start === last.start) {
+  if (covers.length === 0 && subject.start === from && use.start === last.start) {
     const [one, ...others] = edits;
     if (!one || one.start !== base.end) return [copy(start, subject.end), copy(base.end, last.end, edits)];
     return [copy(start, subject.end), text(one.text), copy(one.end, last.end, others)];

@@ -39,6 +39,8 @@ export const lookupOrDefault = rule({
   why: "The map is searched twice for the same key.",
   target: "8",
   was: choice(present(item(map, key), { or: ["key"] }), item(map, key), fallback),
+  // An item of an array is no look-up.
+  where: [({ choice: { yes: one, no: other } }) => ![one, other].some((way) => way.is("array_access"))],
   given: [
     condition("it is a map of the standard library", (match) => isMap(match.the(map)), lower),
     condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),

@@ -29,24 +29,6 @@ function resultAlike({ chain, node }: Match): Answer {
     : no("value.result", "where it stopped, the result was false and would be null", node);
 }
 
-/** `?->` warns of what is not there, and `??` does not. */
-function passingOver({ chain }: Match, safe: readonly Segment[]): Segment[] {
-  const [first, ...rest] = safe;
-  const [{ test, steps }] = chain.links as [(typeof chain.links)[number]];
-  const base = steps[0]?.parts[0];
-  if (!mustPassOver(test) || !base || !first || "text" in first || chain.links.length > 1) return [...safe];
-  const { start, end } = chain.use;
-  const inUse = { start, end: start + (base.end - base.start) };
-  if (first.start !== start || first.end !== end) return [...safe];
-  return [
-    text("("),
-    copy(inUse.start, inUse.end),
-    text(" ?? null)"),
-    { ...first, start: inUse.end },
-    ...rest,
-  ];
-}
-
 const { rewrites, ignores, holds } = trialsIn("php", "8.0");
 
 export const guardedRead = rule({
@@ -106,7 +88,10 @@ export const guardedRead = rule({
       ),
   ],
   becomes: (match): Segment[] => {
-    const safe = passingOver(match, takenSafely(match.chain));
+    // `?->` warns of what is not there, and `??` does not.
+    const safe = takenSafely(match.chain, ({ test }) =>
+      mustPassOver(test) ? ["(", " ?? null)"] : undefined,
+    );
     return fallsBack(match) ? orElse(safe, match.the(fallback)) : safe;
   },
   trials: [
@@ -139,6 +124,15 @@ export const guardedRead = rule({
     rewrites(
       "<?php if (isset($hives[$id])) { $hives[$id]->open(); }\n",
       "<?php ($hives[$id] ?? null)?->open();\n",
+      "likely",
+    ),
+    holds(
+      "<?php function f($m, $i) { return isset($m[$i]) && $m[$i]->isOpen(); }\n",
+      "was false and would be null",
+    ),
+    rewrites(
+      "<?php function f($m, $i) { if (isset($m[$i]) && $m[$i]->isOpen()) { g(); } }\n",
+      "<?php function f($m, $i) { if (($m[$i] ?? null)?->isOpen()) { g(); } }\n",
       "likely",
     ),
     holds("<?php $h = false; $h = find($h); if ($h) { $h->open(); }\n", "is given `false` here"),

@@ -3,6 +3,7 @@ import {
   condition,
   copy,
   holes,
+  jumpOf,
   no,
   present,
   python,
@@ -33,12 +34,11 @@ function inOneExpression(match: Match): Segment[] {
 
 function fitsOneLine(match: Match): Answer {
   const { tree, found, place } = match;
-  const line = tree.lineStart(place.line);
   const pieces = inOneExpression(match).map((piece) =>
     "text" in piece ? piece.text : tree.text.slice(piece.start, piece.end),
   );
   const length =
-    tree.indentAt(found.start).length + place.start - tree.firstOnLine(line) + pieces.join("").length;
+    tree.indentAt(found.start).length + place.start - tree.firstOnLine(place.start) + pieces.join("").length;
   if (pieces.some((piece) => piece.includes("\n")))
     return no("form.fits", "one of the values stands on several lines", match.node);
   return length <= LINE_LIMIT
@@ -55,7 +55,12 @@ export const branchToValue = rule({
   title: "Choose between a value and its default in one expression",
   why: "Four lines that assign the same variable twice hide that only its value is being chosen.",
   was: [choice(truthy(value), value, fallback), choice(present(value), value, fallback)],
-  where: [(match) => match.found.isStatements || byTruth(match)],
+  where: [
+    (match) => match.found.isStatements || byTruth(match),
+    // The test is written anew: of a name that was just given the value it would speak too early, and a guard that returns
+    // reads as well as what would come of it.
+    (match) => byTruth(match) || (!match.choice.alias && jumpOf(match.choice.frame!.statement) === undefined),
+  ],
   given: [
     condition("it fits on a line", fitsOneLine),
     condition(`${once.must}, where it is evaluated once`, (match) =>
@@ -133,6 +138,10 @@ export const branchToValue = rule({
       `,
       "calls something",
     ),
+    ignores("n = weigh()\nif n is None:\n    n = 0\n"),
+    rewrites("n = weigh()\nif not n:\n    n = 0\n", "n = weigh() or 0\n"),
+    rewrites("def f(a):\n    if a:\n        return a\n    return 1\n", "def f(a):\n    return a or 1\n"),
+    ignores("def f(a):\n    if a is not None:\n        return a\n    return 1\n"),
     ignores(`
       if a:
           x = a
