@@ -104,6 +104,7 @@ function testsIn(condition: SyntaxNode, isTrue: boolean): PresenceTest[] {
   if (test.by !== "truth") return test.isThere === isTrue ? [test] : [];
   const inner = bare(condition);
   const shape = shapeOf(inner);
+  if (shape?.is === "negation") return testsIn(inner.parts.at(-1)!, !isTrue);
   if (shape?.is === "shortCircuit") {
     const joins = shape.runsIf[operatorOf(inner)] === (isTrue ? "true" : "false");
     const operands = joins ? operandsOf(inner, operatorOf(inner)) : [];
@@ -181,9 +182,16 @@ function lastOf(last: SyntaxNode, isAnd: boolean): Pick<Chain, "use" | "role">[]
     return test.isThere === isAnd && ASKED.includes(test.asks) && test.times === 1
       ? [{ use: test.subject, role: "asked" }]
       : [];
-  const compared = comparedWithLiteral(last, isAnd);
+  const compared = comparedIn(last, isAnd);
   if (compared) return [{ use: compared, role: "compared" }];
   return test.isThere === isAnd ? [{ use: test.subject, role: "value" }] : [];
+}
+
+/** The same behind any number of negations. */
+function comparedIn(node: SyntaxNode, isAnd: boolean): SyntaxNode | undefined {
+  const inner = bare(node);
+  const operand = shapeOf(inner)?.is === "negation" ? inner.parts.at(-1) : undefined;
+  return operand ? comparedIn(operand, !isAnd) : comparedWithLiteral(inner, isAnd);
 }
 
 /** The left side of a comparison with a literal that comes out as the chain would where something is missing. */

@@ -1,5 +1,12 @@
 import { valueOf } from "../analysis/index.js";
-import { jumpOf, significantChildren, treesEqual, unwrapped, type SyntaxNode } from "../syntax/index.js";
+import {
+  jumpOf,
+  shapeOf,
+  significantChildren,
+  treesEqual,
+  unwrapped,
+  type SyntaxNode,
+} from "../syntax/index.js";
 
 /** A statement with the place in it where a value goes: it is assigned, returned, passed or thrown. */
 export interface Frame {
@@ -57,6 +64,8 @@ export function isValuePlace(node: SyntaxNode, statement: SyntaxNode): boolean {
   }
   if (parent.is(language.parenthesized) || parent.is(language.suspensions))
     return isWhole(parent, statement) ? jumpOf(parent) !== undefined : isValuePlace(parent, statement);
+  // An operand that is always evaluated.
+  if (parent.is(language.binary) && shapeOf(parent) === undefined) return isValuePlace(parent, statement);
   if (jumpOf(parent) === "return" || jumpOf(parent) === "throw") return isWhole(parent, statement);
   const assignment = assignmentWith(node);
   return assignment !== undefined && (isWhole(assignment, statement) || isValuePlace(assignment, statement));

@@ -2,6 +2,7 @@ import {
   caution,
   condition,
   filled,
+  functionAround,
   holes,
   no,
   rule,
@@ -11,7 +12,7 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Match, SyntaxNode } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { asksForNilAlone, isNeverFalse, readOnce } from "./values.js";
 
 const { place, value } = holes({
@@ -30,6 +31,20 @@ const { place, value } = holes({
 });
 
 const byTruth = (match: Match): boolean => match.tests[0]!.asks === "truth";
+
+/** An assignment that is left out gives nil, and ||= gives the value that is there. */
+function givesTheSame({ node, tests }: Match): Answer {
+  const around = functionAround(node);
+  const isLast = around?.parts.at(-1)?.parts.at(-1)?.same(node) === true;
+  if (
+    !isLast ||
+    tests[0]!.test.parent?.is(["binary", "assignment"]) ||
+    around.child("name")?.text === "initialize"
+  )
+    return yes("value.result", "the value of the assignment is not used, or the same");
+  const says = `\`${shortened(node.text)}\` gives nil where nothing is filled in, and would give what is there`;
+  return unknown("value.result", says, node);
+}
 
 const COMPARES = /^(==|!=|<|>|<=|>=|=~|!~|===|&&|\|\||and|or|not|!)$/;
 
@@ -58,6 +73,7 @@ export const assignedIfMissing = rule({
   given: [
     readOnce(),
     asksForNilAlone(),
+    condition("no method gives what it did not give before", givesTheSame),
     condition("it has a value, or may be asked for without one", (match) => {
       const node = match.the(place);
       return node.is("class_variable")
@@ -98,7 +114,7 @@ export const assignedIfMissing = rule({
     holds("def f(x)\n  x = true if x.nil?\nend\n", "can be false"),
     holds("def f\n  @valid = a == 0 || probe.replies?(self) if @valid.nil?\nend\n", "can be false"),
     holds("def f\n  if @open.nil?\n    @open = !lid.shut?\n  end\nend\n", "can be false"),
-    rewrites("def f\n  @hives = read unless @hives\nend\n", "def f\n  @hives ||= read\nend\n"),
+    rewrites("def f\n  @hives = read unless @hives\nend\n", "def f\n  @hives ||= read\nend\n", "likely"),
     rewrites("def f(hive)\n  hive = hive || 1\nend\n", "def f(hive)\n  hive ||= 1\nend\n"),
     rewrites("def f\n  @hives = read if @hives.nil?\nend\n", "def f\n  @hives ||= read\nend\n", "possible"),
     rewrites("h[:a] = [] if !h[:a]\n", "h[:a] ||= []\n", "likely"),
