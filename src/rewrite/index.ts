@@ -5,7 +5,7 @@ export { Excerpt } from "./excerpt.js";
 export { FreshNames } from "./fresh-names.js";
 export { nameFor, stayingImports, tidyImports, type Named } from "./imports/index.js";
 export { lineEnd, reindent } from "./indent.js";
-export { fitsAsStatements, fitsInPlace } from "./parentheses.js";
+export { fitsAsStatements, fitsInPlace, fitsInStatement } from "./parentheses.js";
 export { linesOf, Nearby } from "./nearby.js";
 export { render } from "./render.js";
 export { copy, segmentText, text, type Segment } from "./segment.js";

@@ -136,6 +136,16 @@ export function fitsInPlace(node: SyntaxNode, code: string): boolean {
   return tryWithin(node, code, start, statement.end) || fitsInFile(node, code, start);
 }
 
+/** The same, asked of its statement alone: quicker, and "no" where the statement reads otherwise in its place. */
+export function fitsInStatement(node: SyntaxNode, code: string): boolean {
+  let statement = node;
+  for (const above of node.ancestors()) {
+    if (above.is(node.tree.language.statementLists)) break;
+    statement = above;
+  }
+  return tryWithin(node, code, statement.start, statement.end);
+}
+
 function fitsInFile(node: SyntaxNode, code: string, from: number): boolean {
   const lines = Excerpt.around(node.tree, from, node.end);
   const again = lines.edited([{ start: node.start, end: node.end, text: code }]);
