@@ -1,18 +1,11 @@
 import { condition, filled, holes, javascript, rule, trialsIn, unknown, yes } from "../../index.js";
-import type { Match } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
-import { asksForMissing, differsFor, sameAsMissing } from "./presence-tests.js";
+import { asksForMissing, byTruth, differsFor } from "./presence-tests.js";
 
 const { place, value } = holes({
   place: { kind: "expression", node: ["identifier", "member_expression", "subscript_expression"] },
   value: "expression",
 });
-
-/** Is the place filled where it counts as false, and nothing says that it is missing then? */
-function byTruth(match: Match): boolean {
-  const [test] = match.tests;
-  return test?.asks === "truth" && sameAsMissing(match, test).is !== "yes";
-}
 
 const asks = asksForMissing();
 const differs = differsFor("kept it", "fills it in");

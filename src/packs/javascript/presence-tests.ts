@@ -11,6 +11,12 @@ export function asksForMissing(unknownIs: "likely" | "possible" = "possible"): C
   );
 }
 
+/** Is the test one for being false, and nothing says that what is false is missing? Then the new code asks the same. */
+export function byTruth(match: Match): boolean {
+  const [test] = match.tests;
+  return test?.asks === "truth" && sameAsMissing(match, test).is !== "yes";
+}
+
 /** For which values old and new code differ, where no type rules them out. */
 export function differsFor(old: string, now: string): (match: Match) => readonly Evidence[] {
   return (match) =>

@@ -1,8 +1,11 @@
-import { choice, holes, javascript, present, rule, trialsIn } from "../../index.js";
+import { choice, condition, holes, javascript, present, rule, trialsIn, yes } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
-import { asksForMissing, differsFor } from "./presence-tests.js";
+import { asksForMissing, byTruth, differsFor } from "./presence-tests.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
+
+const asks = asksForMissing();
+const differs = differsFor("kept it", "falls back");
 
 const js = trialsIn("javascript");
 const ts = trialsIn("typescript");
@@ -12,10 +15,20 @@ export const valueOrFallback = rule({
   kind: "idiom",
   title: "Fall back with ?? where the value is missing",
   why: "The value is written up to three times, and the reader must check that all three are the same.",
-  was: choice(present(value), value, fallback),
-  given: [testedOnce(), asksForMissing()],
-  cautions: differsFor("kept it", "falls back"),
-  becomes: javascript`${value} ?? ${fallback}`,
+  was: choice(present(value, { or: ["truth"] }), value, fallback),
+  given: [
+    testedOnce(),
+    condition(
+      "the test is for being missing, or stays one for being false",
+      (match) => (byTruth(match) ? yes("value.falsy", "|| asks for the same") : asks.ask(match)),
+      { unknownIs: "possible" },
+    ),
+  ],
+  cautions: (match) => (byTruth(match) ? [] : differs(match)),
+  becomes: (match) =>
+    byTruth(match)
+      ? javascript.expression`${value} || ${fallback}`
+      : javascript.expression`${value} ?? ${fallback}`,
   trials: [
     js.rewrites("f(x !== null && x !== undefined ? x : 1);", "f(x ?? 1);"),
     js.rewrites("const y = x == null ? [] : x;", "const y = x ?? [];"),
@@ -79,5 +92,11 @@ export const valueOrFallback = rule({
     js.ignores("const y = x !== null && z !== undefined ? x : 1;"),
     js.ignores("const y = x != null && x > 0 ? x : 1;"),
     js.ignores("const y = x !== 0 ? x : 1;"),
+    js.rewrites("const y = x ? x : 1;", "const y = x || 1;"),
+    js.rewrites("const y = !x ? z : x;", "const y = x || z;"),
+    js.rewrites("function f(x) { if (x) return x; return 1; }", "function f(x) { return x || 1; }"),
+    ts.rewrites("const f = (x?: string[]) => (x ? x : []);", "const f = (x?: string[]) => (x ?? []);"),
+    ts.rewrites("const f = (x?: string) => (x ? x : 'none');", "const f = (x?: string) => (x || 'none');"),
+    js.ignores("const y = x ? x : x;"),
   ],
 });

@@ -18,7 +18,9 @@ export function readOnce(): Condition {
 /** An object that answers for its items or properties may say otherwise to `isset` than to `??`. */
 export function asksAlone(): Condition {
   return everyTest("nothing but being there or not is asked", (_match, { subject, asks }) =>
-    asks === "key" ? yes("value.which-missing", "the key is asked for") : asksNoObject(subject),
+    asks === "key" || asks === "truth"
+      ? yes("value.which-missing", "the new code asks for the same")
+      : asksNoObject(subject),
   );
 }
 

@@ -1,4 +1,4 @@
-import { choice, holes, item, php, present, rule, trialsIn } from "../../index.js";
+import { choice, holes, item, php, present, rule, trialsIn, truthy } from "../../index.js";
 import {
   asksAlone,
   itemsMayBeNull,
@@ -25,6 +25,7 @@ export const valueOrFallback = rule({
   target: "7.0",
   was: [
     choice(present(value), value, fallback),
+    choice(truthy(value), value, fallback),
     choice(present(item(list, key), { or: ["key"] }), item(list, key), fallback),
   ],
   // A test against null that falls back to null chooses nothing.
@@ -32,7 +33,11 @@ export const valueOrFallback = rule({
   given: [readOnce(), asksAlone(), whatIsReadIsThere("??"), functionsOfPhp(), itemsMayBeNull()],
   cautions: keepsNull("falls back"),
   becomes: (match) =>
-    match.has(key) ? php.expression`${list}[${key}] ?? ${fallback}` : php.expression`${value} ?? ${fallback}`,
+    match.tests[0]!.asks === "truth"
+      ? php.expression`${value} ?: ${fallback}`
+      : match.has(key)
+        ? php.expression`${list}[${key}] ?? ${fallback}`
+        : php.expression`${value} ?? ${fallback}`,
   trials: [
     rewrites("<?php $name = isset($keeper) ? $keeper : 'nobody';\n", "<?php $name = $keeper ?? 'nobody';\n"),
     rewrites(
@@ -118,6 +123,12 @@ export const valueOrFallback = rule({
     holds("<?php $w = weigh() !== null ? weigh() : 1;\n", "calls something"),
     // A loose comparison takes 0, '' and false for null as well.
     ignores("<?php $w = $weight != null ? $weight : 1;\n"),
+    rewrites("<?php $w = $weight ? $weight : 10;\n", "<?php $w = $weight ?: 10;\n"),
+    rewrites(
+      "<?php function f($w) { if (!$w) { return 10; } return $w; }\n",
+      "<?php function f($w) { return $w ?: 10; }\n",
+    ),
+    holds("<?php $w = weigh() ? weigh() : 10;\n", "calls something"),
     ignores("<?php $w = isset($a, $b) ? $a : 1;\n"),
     ignores("<?php $w = isset($a) ? $b : 1;\n"),
     ignores("<?php $w = !empty($a) ? $a : 1;\n"),

@@ -3,6 +3,7 @@ import { pack } from "../../index.js";
 import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { asList } from "./as-list.js";
+import { valueOrFallback } from "./value-or-fallback.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { blockForm } from "./block-form.js";
 import { fetchOrDefault } from "./fetch-or-default.js";
@@ -11,6 +12,7 @@ import { synchronized } from "./synchronized.js";
 
 export const rubyPack = pack("ruby", [
   guardedCall,
+  valueOrFallback,
   assignedIfMissing,
   fetchOrDefault,
   asList,
