@@ -1,16 +1,29 @@
-import type { Command } from "commander";
+import { InvalidArgumentError, type Command } from "commander";
 import { CODES } from "../analysis/index.js";
 import { adviceGiven, reasonHeld, runTrials } from "../engine/index.js";
 import { Problem, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
 import type { Rule } from "../rules/index.js";
+import type { Workspace } from "../workspace/index.js";
 import { openWorkspace } from "./common.js";
 import { examples, paintFor } from "./terminal.js";
 
 interface Options {
   readonly config?: string;
   readonly try?: boolean;
+  readonly why?: WhyPlace;
   readonly json?: boolean;
+}
+
+interface WhyPlace {
+  readonly file: string;
+  readonly line: number;
+}
+
+function whyPlace(text: string): WhyPlace {
+  const match = /^(.+):(\d+)$/.exec(text);
+  if (!match) throw new InvalidArgumentError("Write it as FILE:LINE, with the line counted from 1.");
+  return { file: match[1]!, line: Number(match[2]) };
 }
 
 export function addRules(program: Command): void {
@@ -20,13 +33,15 @@ export function addRules(program: Command): void {
     .description("Lists the rules; explains one; with --try runs their trials.")
     .argument("[id]", "a rule, or a code of evidence, to explain")
     .option("--try", "run the trials, of one rule or of all")
-    .option("--json", "the list as JSON")
+    .option("--why <file:line>", "why the rule does there what it does, or does nothing", whyPlace)
+    .option("--json", "the list as JSON, or with --why the explanation")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
     .addHelpText(
       "after",
       examples(
         "uvran rules",
         "uvran rules python/index-and-item",
+        "uvran rules python/index-and-item --why src/hives.py:12",
         "uvran rules flow.throws",
         "uvran rules --try",
       ),
@@ -40,11 +55,13 @@ async function rules(id: string | undefined, options: Options): Promise<void> {
     process.stdout.write(`${id} is a code of evidence, reasons and cautions. It asks ${asks}.\n`);
     return;
   }
-  const { project } = await openWorkspace(options.config === undefined ? {} : { config: options.config });
+  const workspace = await openWorkspace(options.config === undefined ? {} : { config: options.config });
+  const { project } = workspace;
   const chosen = id === undefined ? project.allRules : project.allRules.filter((rule) => rule.id === id);
   if (chosen.length === 0) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
   const paint = paintFor(process.stdout);
-  if (options.try) await tryRules(chosen, paint);
+  if (options.why) await why(workspace, id, chosen, options.why, options.json === true);
+  else if (options.try) await tryRules(chosen, paint);
   else if (options.json)
     process.stdout.write(
       JSON.stringify(
@@ -55,6 +72,24 @@ async function rules(id: string | undefined, options: Options): Promise<void> {
     );
   else if (id === undefined) process.stdout.write(list(project, paint));
   else process.stdout.write(await explanation(chosen[0]!, project, paint));
+}
+
+/** What a rule makes of one place, step by step. */
+async function why(
+  workspace: Workspace,
+  id: string | undefined,
+  [rule]: readonly Rule[],
+  { file, line }: WhyPlace,
+  asJson: boolean,
+): Promise<void> {
+  if (id === undefined || !rule)
+    throw new Problem("--why is about one rule: name it, as in uvran rules ID --why FILE:LINE");
+  const found = await workspace.explain(rule, file, line, process.cwd());
+  if (asJson) return void process.stdout.write(`${JSON.stringify(found, null, 1)}\n`);
+  if (found.length === 0)
+    process.stdout.write(`Nothing on line ${line} of ${file} begins like the old code of ${id}.\n`);
+  for (const { code, says } of found)
+    process.stdout.write(`${file}:${line}  ${code}\n${says.map((one) => `  ${one}\n`).join("")}`);
 }
 
 async function tryRules(chosen: readonly Rule[], paint: Paint): Promise<void> {

@@ -1,5 +1,5 @@
 import { headOf, matchAt, type CompiledPattern, type PatternMatch } from "../pattern/index.js";
-import type { Reading } from "../readings/index.js";
+import type { NearMiss, Reading } from "../readings/index.js";
 import type { Rule } from "../rules/index.js";
 import { kindIdsOf, languageOf, type LanguageId, type NodeId, type SyntaxTree } from "../syntax/index.js";
 
@@ -22,6 +22,8 @@ export interface Finder {
   readonly words: readonly string[];
   readonly oneOf: readonly string[] | undefined;
   at(tree: SyntaxTree, n: NodeId): PatternMatch | undefined;
+  /** What is seen at a node and cannot be rewritten, where nothing fits. */
+  near?(tree: SyntaxTree, n: NodeId): NearMiss | undefined;
 }
 
 /** Finds code that looks like a pattern. */
@@ -44,5 +46,6 @@ export function readingFinder(reading: Reading, id: LanguageId): Finder {
     words: [],
     oneOf: reading.wordsIn(language),
     at: (tree, n) => reading.readAt(tree.node(n)),
+    near: (tree, n) => reading.nearAt?.(tree.node(n)),
   };
 }

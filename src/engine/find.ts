@@ -1,7 +1,8 @@
 import { placeIn, shortened } from "../analysis/index.js";
 import { FreshNames, type Shifts } from "../rewrite/index.js";
+import type { NearMiss } from "../readings/index.js";
 import { lower, Match, type Around } from "../rules/index.js";
-import type { Import, NodeId, SyntaxTree } from "../syntax/index.js";
+import type { Import, NodeId, SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { Advice, Failure, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
 import { misreadStatements } from "./misread.js";
@@ -103,6 +104,7 @@ export function findIn(
   for (let n = 0; n < tree.size; n++) {
     if (!rules.mayStartAt(tree.kindIds[n]!)) continue;
     let last: Entry | undefined;
+    let near: { entry: Entry; miss: NearMiss } | undefined;
     // Where nothing was edited, only what fitted before can fit now.
     const before = stayed?.(n);
     const entries = before ?? possible(rules.startingAt(tree, n));
@@ -111,7 +113,13 @@ export function findIn(
       const { id } = entry.rule;
       if (last?.rule === entry.rule || failures.has(id)) continue;
       try {
-        if (!lookAt(entry, n)) continue;
+        if (!lookAt(entry, n)) {
+          if (!earlier && !near) {
+            const miss = entry.finds.near?.(tree, n);
+            if (miss) near = { entry, miss };
+          }
+          continue;
+        }
         last = entry;
       } catch (error) {
         const says = error instanceof Error ? error.message : String(error);
@@ -119,6 +127,8 @@ export function findIn(
       }
       clock.lap(id);
     }
+    if (near && !last && within?.allows(tree.node(n)) !== false)
+      heldBack.push(missed(near.entry.rule.id, path, tree.node(n), near.miss));
   }
   const idleKeeps = keeps.flatMap(({ line, rules: ids }) =>
     ids
@@ -184,6 +194,13 @@ function withWords(text: string): (entries: readonly Entry[]) => readonly Entry[
       );
     return left;
   };
+}
+
+/** A place of a known kind that no form fits. */
+function missed(rule: string, path: string, node: SyntaxNode, { at, says }: NearMiss): Placed<HeldBack> {
+  const { start, end, line } = node;
+  const where = { at: at.line, atRange: at.range };
+  return { rule, path, line, code: "form.fits", reason: says, ...where, start, end };
 }
 
 function kept(rule: string, path: string, match: Match, keep: Keep): Placed<HeldBack> {

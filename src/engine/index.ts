@@ -17,3 +17,4 @@ export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";
 export { PreparedRules } from "./prepare.js";
 export { adviceGiven, filesNaming, reasonHeld, runTrials, type TrialResult } from "./trials.js";
+export { explain, type Explanation } from "./why.js";

@@ -19,7 +19,7 @@ export class PreparedRules {
     const byId = [...rules].sort((a, b) => (a.id < b.id ? -1 : 1));
     byId.forEach((rule, order) => {
       rule.alternatives.forEach((old, alternative) => {
-        if (!fits(old, rule, language)) return;
+        if (!isUnderstoodIn(old, rule, language)) return;
         this.#rules.set(rule.id, rule);
         for (const finds of findersFor(old, rule, language)) {
           this.#dispatch.add({ rule, order, alternative, finds });
@@ -73,7 +73,7 @@ export class PreparedRules {
 }
 
 /** Is the old code of a rule understood in files of a language? */
-function fits(old: Old, rule: Rule, language: LanguageId): boolean {
+export function isUnderstoodIn(old: Old, rule: Rule, language: LanguageId): boolean {
   if (old instanceof Snippet) return snippetFits(old, language);
   return rule.language !== undefined && languageOf(language).speaks.includes(rule.language);
 }

@@ -16,6 +16,7 @@ import type { Change, FileResult, Ground, HeldBack, IdleKeep } from "./change.js
 import { changesInFile } from "./file.js";
 import { lower } from "../rules/index.js";
 import { PreparedRules } from "./prepare.js";
+import { explain, type Explanation } from "./why.js";
 
 const NOTHING: FileResult = { changes: [], heldBack: [] };
 
@@ -49,6 +50,23 @@ export class Engine {
     const language = languageOfFile(path);
     if (!language) return true;
     return (await this.prepare(language)).mayMatch(has);
+  }
+
+  /**
+   * Why a rule does at a line what it does, or does nothing there; undefined when the file's name belongs to no kind of
+   * file that holds code. Lines are 1-based.
+   */
+  async explain(rule: Rule, path: string, text: string, line: number): Promise<Explanation[] | undefined> {
+    const regions = regionsOf(path, text);
+    const found: Explanation[] = [];
+    for (const region of regions ?? []) {
+      await this.prepare(region.language);
+      const ahead = text.slice(0, region.start).split("\n").length - 1;
+      const around = { path, ...(region.isWhole ? this.#surroundings : {}) };
+      const here = explain(rule, around, region.text, region.language, line - ahead);
+      found.push(...here.map((one) => ({ ...one, line })));
+    }
+    return regions && found;
   }
 
   /** The changes for one file; undefined when its name belongs to no kind of file that holds code. */

@@ -11,6 +11,7 @@ import {
 import { sameCode, type Language, type SyntaxNode } from "../syntax/index.js";
 import { choicesAt, type Choice } from "./choices.js";
 import { evaluatedAhead } from "./frame.js";
+import { nearChoice, whyNoChoice, type NearMiss } from "./near.js";
 import { asksFor, bare, itemRead, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 import { branchKinds, isStatement } from "./ways.js";
@@ -100,6 +101,16 @@ class ChoiceReading implements Reading {
       if (match) return match;
     }
     return undefined;
+  }
+
+  nearAt(node: SyntaxNode): NearMiss | undefined {
+    return this.condition.isThere && this.then === this.condition.subject
+      ? nearChoice(node, this.condition.asks)
+      : undefined;
+  }
+
+  whyNot(node: SyntaxNode): string | undefined {
+    return whyNoChoice(node, this.condition.asks);
   }
 
   #read(found: Choice): ReadingMatch | undefined {

@@ -1,5 +1,6 @@
 import { fill as fillHole, Hole, type Capture } from "../pattern/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
+import { nearFill, type NearMiss } from "./near.js";
 import { present, wordsOf, type AlsoAsks, type Presence } from "./choice.js";
 import { fillsAt, type Fill } from "./fills.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
@@ -37,6 +38,16 @@ class FillReading implements Reading {
       if (match) return match;
     }
     return undefined;
+  }
+
+  nearAt(node: SyntaxNode): NearMiss | undefined {
+    return nearFill(node, this.condition.asks);
+  }
+
+  whyNot(node: SyntaxNode): string | undefined {
+    if (fillsAt(node).length > 0)
+      return "what is filled in is no place that the rule takes, or it is asked for otherwise";
+    return this.nearAt(node)?.says ?? "nothing is given a value here where it has none";
   }
 
   #read({ place, value, test, nodes, frame }: Fill): ReadingMatch | undefined {

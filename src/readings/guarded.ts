@@ -26,6 +26,13 @@ export function guarded(subject: Hole, read: Hole, otherwise: Hole, limits: Guar
 
 const ASKS: readonly Asks[] = ["missing", "null", "undefined", "set", "truth"];
 
+const AS: Readonly<Record<ChainKind, string>> = {
+  and: "operands of and",
+  or: "operands of or",
+  choice: "the condition of a choice",
+  statement: "the condition of a statement",
+};
+
 class GuardedReading implements Reading {
   constructor(
     readonly subject: Hole,
@@ -49,6 +56,12 @@ class GuardedReading implements Reading {
       if (match) return match;
     }
     return undefined;
+  }
+
+  whyNot(node: SyntaxNode): string | undefined {
+    const [chain] = chainsAt(node);
+    if (!chain) return "no test is followed by a read of what it asks for that the language can take safely";
+    return `the tests stand as ${AS[chain.kind]}, or ask for something else`;
   }
 
   #read(chain: Chain): ReadingMatch | undefined {

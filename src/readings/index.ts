@@ -26,4 +26,5 @@ export {
   type PresenceTest,
 } from "./presence-test.js";
 export { tested } from "./tested.js";
+export { type NearMiss } from "./near.js";
 export { isRead, isReading, type Reading, type ReadingMatch } from "./reading.js";

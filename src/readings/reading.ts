@@ -4,6 +4,7 @@ import type { Language, SyntaxNode } from "../syntax/index.js";
 import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Frame } from "./frame.js";
+import type { NearMiss } from "./near.js";
 import type { PresenceTest } from "./presence-test.js";
 
 /** What a reading found. */
@@ -32,6 +33,10 @@ export interface Reading {
   wordsIn(language: Language): readonly string[] | undefined;
   /** The first spelling that fits at a node. */
   readAt(node: SyntaxNode): ReadingMatch | undefined;
+  /** What is seen at a node and cannot be taken for what is looked for, where a reader would expect it. */
+  nearAt?(node: SyntaxNode): NearMiss | undefined;
+  /** Why nothing is found at a node where it may begin; for the author of a rule. */
+  whyNot(node: SyntaxNode): string | undefined;
 }
 
 /** Is this a reading, rather than code? */

@@ -22,6 +22,13 @@ class TestedReading implements Reading {
     return wordsOf(present(this.what), language);
   }
 
+  whyNot(node: SyntaxNode): string | undefined {
+    const { asks, subject } = presenceOf(node);
+    return asks === "missing"
+      ? `\`${subject.text}\` is not what the rule asks about`
+      : "this is no test for all missing values";
+  }
+
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const test = presenceOf(node);
     if (test.asks !== "missing" || !test.test.same(node)) return undefined;

@@ -1,7 +1,8 @@
 import { createHash } from "node:crypto";
 import { readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { Engine, type FileResult } from "../engine/index.js";
+import { Engine, type Explanation, type FileResult } from "../engine/index.js";
+import type { Rule } from "../rules/index.js";
 import {
   decode,
   hasWord,
@@ -113,6 +114,11 @@ export class Results {
     });
     this.#working = next.catch(() => undefined);
     return next;
+  }
+
+  /** Why a rule does at a line of a file what it does; undefined for a file that holds no code that is read. */
+  explain(rule: Rule, path: string, line: number): Promise<Explanation[] | undefined> {
+    return this.#engine.explain(rule, path, this.text(path), line);
   }
 
   async #workOut(path: string): Promise<Kept> {

@@ -1,6 +1,6 @@
 import { existsSync, realpathSync } from "node:fs";
 import { basename, join } from "node:path";
-import { editsFor } from "../engine/index.js";
+import { editsFor, type Explanation } from "../engine/index.js";
 import {
   applyChanges,
   findSources,
@@ -143,6 +143,22 @@ export class Workspace {
   /** The text of a file of the project. */
   text(path: string): string {
     return (this.#results ??= new Results(this.project, this.#sources())).text(path);
+  }
+
+  /**
+   * Why a rule does at a line of a file what it does, or does nothing there. Lines are 1-based. Throws a Problem for a file
+   * that cannot be read, that holds no code, or that has fewer lines.
+   */
+  async explain(rule: Rule, file: string, line: number, cwd: string): Promise<Explanation[]> {
+    const [path] = findSources(this.root, [file], cwd, this.project.leaveOut).paths;
+    if (path === undefined) throw new Problem(`${file} is no file that the rules look at.`);
+    const results = (this.#results ??= new Results(this.project, this.#sources()));
+    const lines = results.text(path).trimEnd().split("\n").length;
+    if (line < 1 || line > lines)
+      throw new Problem(`${file} has ${lines} lines, and none of them is ${line}.`);
+    const found = await results.explain(rule, path, line);
+    if (!found) throw new Problem(`${file} is of a kind in which the rules find no code.`);
+    return found;
   }
 
   /** All that a change does to its own file, its imports too. Throws a RangeError where these cannot be written. */

@@ -52,8 +52,8 @@ export const assignedIfMissing = rule({
     // Otherwise than null is also "" and 0 here.
     ignores("<?php if ($hive == null) { $hive = 1; }\n"),
     ignores("<?php if (empty($hive)) { $hive = 1; }\n"),
-    ignores("<?php if (!isset($hive)) { $hive = 1; } else { $n++; }\n"),
-    ignores("<?php if (!isset($hive)) { $hive = 1; $n++; }\n"),
+    holds("<?php if (!isset($hive)) { $hive = 1; } else { $n++; }\n", "is done as well"),
+    holds("<?php if (!isset($hive)) { $hive = 1; $n++; }\n", "is done as well"),
     ignores("<?php if (!isset($hive)) { $hives = 1; }\n"),
     ignores("<?php $a = $b ?? $a;\n"),
     trialsIn("php", "7.3").ignores("<?php if (!isset($hive)) { $hive = 1; }\n"),

@@ -49,7 +49,7 @@ export const valueOrFallback = rule({
       "likely",
     ),
     holds("$n = if ($null -ne $h.Next()) { $h.Next() } else { 1 }\n", "calls something"),
-    ignores("if ($null -eq $hive) { $hive = 1 } else { $n = 1 }\n"),
+    holds("if ($null -eq $hive) { $hive = 1 } else { $n = 1 }\n", "is done as well"),
     ignores("if ($null -eq $hive) { $hives = 1 }\n"),
     ignores("if ($null -eq $hive) { $hive += 1 }\n"),
     ignores("$n = if ($null -ne $name) { $other } else { 'none' }\n"),

@@ -156,13 +156,16 @@ export const branchToValue = rule({
       else:
           y = 0
     `),
-    ignores(`
+    holds(
+      `
       if a:
           x = a
           log(x)
       else:
           x = 0
-    `),
+    `,
+      "is done as well",
+    ),
     ignores(`
       if a:
           x = a

@@ -138,7 +138,7 @@ export const assignedIfMissing = rule({
     ignores("@a = 1 unless @a.nil?\n"),
     ignores("@a += 1 unless @a\n"),
     ignores("@a = @b || @a\n"),
-    ignores("if @a.nil?\n  @a = 1\nelse\n  @b = 1\nend\n"),
-    ignores("if @a.nil?\n  @a = 1\n  @b = 1\nend\n"),
+    holds("if @a.nil?\n  @a = 1\nelse\n  @b = 1\nend\n", "is done as well"),
+    holds("if @a.nil?\n  @a = 1\n  @b = 1\nend\n", "is done as well"),
   ],
 });
