@@ -26,5 +26,7 @@ export {
   type PresenceTest,
 } from "./presence-test.js";
 export { tested } from "./tested.js";
+export { countedItem, filledItem } from "./filled-item.js";
+export { keyedAt, type ItemPlace, type Keyed } from "./keyed.js";
 export { type NearMiss } from "./near.js";
 export { isRead, isReading, type Reading, type ReadingMatch } from "./reading.js";

@@ -1,6 +1,7 @@
 import type { Answer } from "../analysis/index.js";
 import type { Capture, Hole, PatternMatch } from "../pattern/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
+import type { Keyed } from "./keyed.js";
 import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Frame } from "./frame.js";
@@ -16,6 +17,8 @@ export interface ReadingMatch extends PatternMatch {
   readonly frame: Frame | undefined;
   /** The condition and both values, where a choice was looked for. */
   readonly choice?: Choice;
+  /** The item that is put or counted, where that was looked for. */
+  readonly keyed?: Keyed;
   /** The tests and the reads that they protect, where that is what was looked for. */
   readonly chain?: Chain;
   /** What must hold for this spelling to mean the same as one expression, and whether it does. */

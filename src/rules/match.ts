@@ -1,6 +1,6 @@
 import type { Surroundings } from "../analysis/index.js";
 import { textOfCapture, type Hole, type PatternMatch } from "../pattern/index.js";
-import { isRead, type Chain, type Choice, type PresenceTest } from "../readings/index.js";
+import { isRead, type Chain, type Choice, type Keyed, type PresenceTest } from "../readings/index.js";
 import type { FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { TargetSource } from "./target.js";
@@ -60,6 +60,13 @@ export class Match {
     const choice = isRead(this.found) ? this.found.choice : undefined;
     if (!choice) throw new TypeError("the rule does not look for a choice");
     return choice;
+  }
+
+  /** The item that is put or counted. Throws a TypeError where none was looked for. */
+  get keyed(): Keyed {
+    const keyed = isRead(this.found) ? this.found.keyed : undefined;
+    if (!keyed) throw new TypeError("the rule does not look for items that are put");
+    return keyed;
   }
 
   /** Where the new expression of a reading goes: the old code, or the value in the statement that stays. */

@@ -143,6 +143,8 @@ export interface MissingFacts {
   /** Operators and methods that ask for a key, and methods that read the item of one. */
   readonly keys: Readonly<Record<string, KeyQuestion>>;
   readonly itemReads: readonly string[];
+  /** Methods that put an item for a key. */
+  readonly itemWrites: readonly string[];
   /** Members and methods that take the value out of a wrapper. */
   readonly unwraps: readonly string[];
   /** Does the left side decide how an operator compares, as where a list is filtered? */
@@ -214,6 +216,7 @@ export const ordinaryMissing = {
   questions: {},
   keys: {},
   itemReads: [],
+  itemWrites: [],
   unwraps: [],
   leftDecides: false,
   held: [],

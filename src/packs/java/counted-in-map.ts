@@ -1,58 +1,26 @@
 import {
   condition,
+  countedItem,
   holes,
   isSideEffectFree,
+  item,
   java,
   no,
-  not,
   rule,
   sideEffectFree,
   trialsIn,
   unknown,
-  usedAfter,
   yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { holdsNoNull, isLibraryName, isMap, literalIs, typeArguments } from "./types.js";
 
-const { map, key, step, type, name } = holes({
+const { map, key, step } = holes({
   map: "expression",
   key: "expression",
   step: { kind: "expression", node: ["decimal_integer_literal", "decimal_floating_point_literal"] },
-  type: "type",
-  name: "name",
 });
-
-const FORMS = [
-  java`
-    if (${map}.containsKey(${key})) {
-      ${map}.put(${key}, ${map}.get(${key}) + ${step});
-    } else {
-      ${map}.put(${key}, ${step});
-    }
-  `,
-  java`
-    if (!${map}.containsKey(${key})) {
-      ${map}.put(${key}, ${step});
-    } else {
-      ${map}.put(${key}, ${map}.get(${key}) + ${step});
-    }
-  `,
-  java`${map}.put(${key}, ${map}.containsKey(${key}) ? ${map}.get(${key}) + ${step} : ${step});`,
-  java`
-    ${type} ${name} = ${map}.get(${key});
-    if (${name} == null) {
-      ${map}.put(${key}, ${step});
-    } else {
-      ${map}.put(${key}, ${name} + ${step});
-    }
-  `,
-  java`
-    ${type} ${name} = ${map}.get(${key});
-    ${map}.put(${key}, ${name} == null ? ${step} : ${name} + ${step});
-  `,
-];
 
 const SUMS: Readonly<Record<string, ReturnType<typeof java>>> = {
   Integer: java`Integer::sum`,
@@ -69,7 +37,6 @@ function addsUp(match: Match): Answer {
   return literalIs(match.the(step), type);
 }
 
-const unusedAfter = not(usedAfter(name));
 const { rewrites, ignores, holds } = trialsIn("java");
 const inClass = (
   code: string,
@@ -83,7 +50,7 @@ export const countedInMap = rule({
   title: "Count in a map with merge",
   why: "The same key is looked up three times to add one.",
   target: "8",
-  was: FORMS,
+  was: countedItem(item(map, key), step),
   given: [
     condition("it is a map of the standard library", (match) => isMap(match.the(map)), {
       unknownIs: "possible",
@@ -92,7 +59,7 @@ export const countedInMap = rule({
     sideEffectFree(key),
     condition("the counts are of a type with a sum", addsUp),
     condition("a key that is there has a count", (match) =>
-      match.has(name)
+      match.tests[0]!.asks !== "key"
         ? yes("value.null", "null counts as absent, as before")
         : holdsNoNull(match.the(map), isNeverNull),
     ),
@@ -102,11 +69,8 @@ export const countedInMap = rule({
         ? yes("type.not-known", "its type is not known")
         : isLibraryName(type, "java.lang", match);
     }),
-    condition("the old count is not needed afterwards", (match) =>
-      match.has(name) ? unusedAfter.ask(match) : yes("name.scope", "it has no name"),
-    ),
   ],
-  becomes: (match) => java`${map}.merge(${key}, ${step}, ${SUMS[valueType(match) ?? "Integer"]!});`,
+  becomes: (match) => java.expression`${map}.merge(${key}, ${step}, ${SUMS[valueType(match) ?? "Integer"]!})`,
   trials: [
     rewrites(
       inClass(
@@ -146,6 +110,10 @@ export const countedInMap = rule({
       inClass("jars.put(id, jars.containsKey(id) ? jars.get(id) + 1 : 1);", "Map<String, Integer> jars;"),
       inClass("jars.merge(id, 1, Integer::sum);", "Map<String, Integer> jars;"),
       "likely",
+    ),
+    rewrites(
+      inClass("if (jars.get(id) == null) jars.put(id, 1); else jars.put(id, 1 + jars.get(id));"),
+      inClass("jars.merge(id, 1, Integer::sum);"),
     ),
     // Not the same amount to begin with.
     ignores(inClass("jars.put(id, jars.containsKey(id) ? jars.get(id) + 1 : 0);")),

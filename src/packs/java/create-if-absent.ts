@@ -2,9 +2,11 @@ import {
   caution,
   all,
   condition,
+  filledItem,
   fresh,
   holes,
   isSideEffectFree,
+  item,
   java,
   no,
   rule,
@@ -15,60 +17,14 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
-import { formOf, type Form } from "../family/conditions.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { canBeWritten, holdsNoNull, isMap, typeArguments } from "./types.js";
 
-const { map, key, made, type, name } = holes({
-  map: "expression",
-  key: "expression",
-  made: "expression",
-  type: "type",
-  name: "name",
-});
+const { map, key, made } = holes({ map: "expression", key: "expression", made: "expression" });
 const parameter = fresh("key");
 
-/** What a form takes for absent: a key that is not there, or a value that is null. */
-type Asks = "key" | "value";
-interface Absent extends Form<Asks> {
-  readonly gives: "declaration" | "assignment" | "nothing";
-}
-
-const FORMS: readonly Absent[] = [
-  {
-    tests: "value",
-    gives: "declaration",
-    was: java`
-      ${type} ${name} = ${map}.get(${key});
-      if (${name} == null) {
-        ${name} = ${made};
-        ${map}.put(${key}, ${name});
-      }
-    `,
-  },
-  {
-    tests: "value",
-    gives: "assignment",
-    was: java`
-      ${name} = ${map}.get(${key});
-      if (${name} == null) {
-        ${name} = ${made};
-        ${map}.put(${key}, ${name});
-      }
-    `,
-  },
-  {
-    tests: "key",
-    gives: "nothing",
-    was: java`if (!${map}.containsKey(${key})) { ${map}.put(${key}, ${made}); }`,
-  },
-  {
-    tests: "value",
-    gives: "nothing",
-    was: java`if (${map}.get(${key}) == null) { ${map}.put(${key}, ${made}); }`,
-  },
-];
-const givesOf = (match: Match): Absent["gives"] => (formOf(FORMS, match) as Absent).gives;
+/** Does a key that is there count as absent where its value is null, as for the new code? */
+const asksForValue = (match: Match): boolean => match.tests[0]!.asks !== "key";
 
 /** The function may not touch the map that is waiting for it. */
 function leavesMapAlone(match: Match): Answer {
@@ -119,7 +75,7 @@ export const createIfAbsent = rule({
   title: "Create what a map lacks with computeIfAbsent",
   why: "Look up, test, create and put back are one thing to do, and in between another thread can do it too.",
   target: "8",
-  was: FORMS.map(({ was }) => was),
+  was: filledItem(item(map, key), made),
   given: [
     condition("it is a map of the standard library", (match) => isMap(match.the(map)), {
       unknownIs: "possible",
@@ -142,14 +98,14 @@ export const createIfAbsent = rule({
     condition("the value is made without the map", leavesMapAlone),
     condition("the value is never null", madeIsNeverNull),
     condition("a key that is there has a value", (match) =>
-      formOf(FORMS, match).tests === "value"
+      asksForValue(match)
         ? yes("value.null", "null counts as absent, as before")
         : holdsNoNull(match.the(map), isNeverNull),
     ),
     condition("a map that has the key can be written as well", (match) => canBeWritten(match.the(map))),
   ],
   cautions: (match) =>
-    formOf(FORMS, match).tests === "value" || holdsNoNull(match.the(map), isNeverNull).is === "yes"
+    asksForValue(match) || holdsNoNull(match.the(map), isNeverNull).is === "yes"
       ? []
       : [
           caution(
@@ -157,14 +113,7 @@ export const createIfAbsent = rule({
             `when \`${shortened(match.textOf(map))}\` holds null for the key, the old code kept it and the new one replaces it`,
           ),
         ],
-  becomes: (match) => {
-    const gives = givesOf(match);
-    if (gives === "declaration")
-      return java`${type} ${name} = ${map}.computeIfAbsent(${key}, ${parameter} -> ${made});`;
-    if (gives === "assignment")
-      return java`${name} = ${map}.computeIfAbsent(${key}, ${parameter} -> ${made});`;
-    return java`${map}.computeIfAbsent(${key}, ${parameter} -> ${made});`;
-  },
+  becomes: java.expression`${map}.computeIfAbsent(${key}, ${parameter} -> ${made})`,
   trials: [
     rewrites(
       inClass(
@@ -176,7 +125,7 @@ export const createIfAbsent = rule({
       inClass(
         "if (!lots.containsKey(id)) {\n            lots.put(id, new ArrayList<>());\n        }\n        lots.get(id).add(id);",
       ),
-      inClass("lots.computeIfAbsent(id, key -> new ArrayList<>());\n        lots.get(id).add(id);"),
+      inClass("lots.computeIfAbsent(id, key -> new ArrayList<>()).add(id);"),
       "likely",
     ),
     rewrites(

@@ -1,10 +1,13 @@
 import {
   caution,
   condition,
+  countedItem,
+  filledItem,
   holes,
   isBuiltin,
   isOfLibrary,
   isPlainValue,
+  item,
   madeInSight,
   no,
   python,
@@ -22,69 +25,16 @@ import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { valuesGivenTo } from "../family/members.js";
 import { isOwnMethod } from "./lookup-or-default.js";
 
-const { dict, key, value, name, method, args, count } = holes({
+const { dict, key, value, count } = holes({
   dict: "expression",
   key: "expression",
   value: "expression",
-  name: "name",
-  method: "name",
-  args: "arguments",
   count: "expression",
 });
 
-type Shape = "used" | "filled" | "named" | "counted";
-const FORMS: readonly { readonly shape: Shape; readonly was: ReturnType<typeof python> }[] = [
-  {
-    shape: "used",
-    was: python`
-      if ${key} not in ${dict}:
-          ${dict}[${key}] = ${value}
-      ${dict}[${key}].${method}(${args})
-    `,
-  },
-  {
-    shape: "counted",
-    was: python`
-      if ${key} in ${dict}:
-          ${dict}[${key}] += ${count}
-      else:
-          ${dict}[${key}] = ${count}
-    `,
-  },
-  {
-    shape: "counted",
-    was: python`
-      if ${key} not in ${dict}:
-          ${dict}[${key}] = 0
-      ${dict}[${key}] += ${count}
-    `,
-  },
-  {
-    shape: "named",
-    was: python`
-      ${name} = ${dict}.get(${key})
-      if ${name} is None:
-          ${name} = ${value}
-          ${dict}[${key}] = ${name}
-    `,
-  },
-  {
-    shape: "named",
-    was: python`
-      ${name} = ${dict}.get(${key})
-      if ${name} is None:
-          ${name} = ${dict}[${key}] = ${value}
-    `,
-  },
-  {
-    shape: "filled",
-    was: python`
-      if ${key} not in ${dict}:
-          ${dict}[${key}] = ${value}
-    `,
-  },
-];
-const shapeOf = (match: Match): Shape => FORMS[match.alternative]!.shape;
+const counts = (match: Match): boolean => match.keyed.does === "counts";
+/** Was the value looked up and tested, rather than the key? */
+const asksForValue = (match: Match): boolean => match.tests[0]!.asks !== "key";
 
 const DICT = {
   names: ["dict", "Dict", "OrderedDict", "Counter", "MutableMapping"],
@@ -152,7 +102,7 @@ function isGet(value: SyntaxNode, name: string): boolean {
 
 /** What is put into the dict is made each time now, whether it is needed or not. */
 function isCheap(match: Match): Answer {
-  if (shapeOf(match) === "counted") return yes("value.kind", "a number is added");
+  if (counts(match)) return yes("value.kind", "a number is added");
   const node = match.the(value);
   const isEmpty = /^(\[\]|\{\}|\(\)|(list|dict|set)\(\))$/.test(node.text.replace(/\s/g, ""));
   const isLiteral =
@@ -175,14 +125,14 @@ export const filledDict = rule({
   kind: "idiom",
   title: "Fill in what a dict lacks with setdefault, and count with get",
   why: "Look up, test and put are one thing to do, and the key is written three times.",
-  was: FORMS.map(({ was }) => was),
+  was: [countedItem(item(dict, key), count), filledItem(item(dict, key), value)],
   given: [
     condition("it is a dict", isDict, { unknownIs: "possible" }),
     sideEffectFree(dict),
     sideEffectFree(key),
     condition("what is put in costs nothing to make", isCheap),
     condition("a key that is there has a value", (match) =>
-      shapeOf(match) === "named"
+      asksForValue(match)
         ? unknown(
             "value.which-missing",
             `\`${shortened(match.textOf(dict))}\` could hold None for the key`,
@@ -191,7 +141,7 @@ export const filledDict = rule({
         : yes("value.which-missing", "only the key is asked for"),
     ),
     condition("what is counted is a number", (match) => {
-      if (shapeOf(match) !== "counted") return yes("value.kind", "nothing is counted");
+      if (!counts(match)) return yes("value.kind", "nothing is counted");
       const node = match.the(count);
       const type = typeOf(node)?.name;
       const isNumber =
@@ -206,7 +156,7 @@ export const filledDict = rule({
     }),
   ],
   cautions: (match) =>
-    shapeOf(match) === "named"
+    asksForValue(match)
       ? [
           caution(
             "value.which-missing",
@@ -214,18 +164,10 @@ export const filledDict = rule({
           ),
         ]
       : [],
-  becomes: (match) => {
-    switch (shapeOf(match)) {
-      case "used":
-        return python`${dict}.setdefault(${key}, ${value}).${method}(${args})`;
-      case "counted":
-        return python`${dict}[${key}] = ${dict}.get(${key}, 0) + ${count}`;
-      case "named":
-        return python`${name} = ${dict}.setdefault(${key}, ${value})`;
-      case "filled":
-        return python`${dict}.setdefault(${key}, ${value})`;
-    }
-  },
+  becomes: (match) =>
+    counts(match)
+      ? python`${dict}[${key}] = ${dict}.get(${key}, 0) + ${count}`
+      : python.expression`${dict}.setdefault(${key}, ${value})`,
   trials: [
     rewrites(
       `

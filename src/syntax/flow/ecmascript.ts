@@ -84,6 +84,7 @@ export const ecmascriptFlow: FlowFacts = {
       "Object.hasOwn": { collection: 0, key: 1 },
     },
     itemReads: ["get"],
+    itemWrites: ["set"],
     truthIsPresence: true,
     typeTests: ["instanceof"],
     present: [],

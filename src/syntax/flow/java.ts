@@ -64,6 +64,7 @@ export const javaFlow: FlowFacts = {
     },
     keys: { containsKey: { collection: "receiver", key: 0 } },
     itemReads: ["get"],
+    itemWrites: ["put"],
     truthIsPresence: false,
     typeTests: ["instanceof"],
     present: ["Objects.nonNull"],
