@@ -36,6 +36,12 @@ const counts = (match: Match): boolean => match.keyed.does === "counts";
 /** Was the value looked up and tested, rather than the key? */
 const asksForValue = (match: Match): boolean => match.tests[0]!.asks !== "key";
 
+/** The read whose value is tested; where a local holds it, what the local was given. */
+function readOf({ tests, keyed }: Match): SyntaxNode {
+  const { subject } = tests[0]!;
+  return subject.isLeaf ? keyed.frame.value : subject;
+}
+
 const DICT = {
   names: ["dict", "Dict", "OrderedDict", "Counter", "MutableMapping"],
   module: /^(typing|collections|collections\.abc)$/,
@@ -126,6 +132,8 @@ export const filledDict = rule({
   title: "Fill in what a dict lacks with setdefault, and count with get",
   why: "Look up, test and put are one thing to do, and the key is written three times.",
   was: [countedItem(item(dict, key), count), filledItem(item(dict, key), value)],
+  // `d[k]` of a key that is not there fails, so what it gives is there, and setdefault would leave it.
+  where: [(match) => !asksForValue(match) || readOf(match).is("call")],
   given: [
     condition("it is a dict", isDict, { unknownIs: "possible" }),
     sideEffectFree(dict),
@@ -210,6 +218,8 @@ export const filledDict = rule({
       "class D(dict):\n    def setdefault(self, k, v):\n        if k not in self:\n            self[k] = []\n        return self[k]\n",
       "would call itself",
     ),
+    ignores("d = {}\nif d[k] is None:\n    d[k] = 0\n"),
+    ignores("x = d[k]\nif x is None:\n    x = d[k] = 0\n"),
     ignores("if k not in d:\n    d[j] = 0\n"),
     ignores("if k not in d:\n    d[k] = 0\n    n += 1\n"),
     ignores("if k in d:\n    d[k] = 0\n"),
