@@ -43,7 +43,10 @@ export function rewriteTo(
   const frame = isRead(found) ? found.frame : undefined;
   if (frame) {
     const { statement, value } = frame;
-    const before = copy(statement.start, value.start);
+    const isFirst = tree.firstOnLine(found.start) === found.start;
+    if (frame.from !== undefined && !isFirst && tree.text.slice(found.start, frame.from).includes("\n"))
+      throw new CannotRewrite("edit.no-room", "the statement shares its line with another one");
+    const before = copy(frame.from ?? statement.start, value.start);
     const after = copy(value.end, statement.end);
     segments = [before, ...inPlaceOf(value, segments), after].map((one) => withLines(tree, one, found.start));
   } else if (!found.isStatements) segments = inPlaceOf(match.node, segments);

@@ -12,6 +12,8 @@ import {
 export interface Frame {
   readonly statement: SyntaxNode;
   readonly value: SyntaxNode;
+  /** Where what stays begins, if statements ahead of this one stay as well. */
+  readonly from?: number;
 }
 
 /** Two pieces of code that are the same but for one value each. */

@@ -25,6 +25,7 @@ export {
   type Asks,
   type PresenceTest,
 } from "./presence-test.js";
+export { required } from "./required.js";
 export { tested } from "./tested.js";
 export { countedItem, filledItem } from "./filled-item.js";
 export { keyedAt, type ItemPlace, type Keyed } from "./keyed.js";

@@ -18,6 +18,8 @@ export interface MeaningFacts {
   readonly variables: readonly string[];
   readonly functions: readonly string[];
   readonly classes: readonly string[];
+  /** Functions that make an object, which nobody sees before they are done. */
+  readonly constructors: readonly string[];
   /** Bodies that run later or elsewhere: functions, lambdas, lazy generators. */
   readonly delayed: readonly string[];
   readonly calls: readonly string[];
@@ -87,6 +89,7 @@ export const ordinaryMeaning: MeaningFacts = {
   variables: [],
   functions: [],
   classes: [],
+  constructors: [],
   delayed: [],
   calls: [],
   memberReads: [],

@@ -9,10 +9,12 @@ import { raisedEvent } from "./raised-event.js";
 import { scopedLock } from "./scoped-lock.js";
 import { scopedResource } from "./scoped-resource.js";
 import { thrownIfMissing } from "./thrown-if-missing.js";
+import { lookupOrDefault } from "./lookup-or-default.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 
 export const csharpPack = pack("csharp", [
   valueOrFallback,
+  lookupOrDefault,
   assignedIfMissing,
   guardedRead,
   raisedEvent,

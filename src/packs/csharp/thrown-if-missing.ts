@@ -1,16 +1,8 @@
-import { csharp, condition, holes, isSideEffectFree, rule, trialsIn, no, yes } from "../../index.js";
-import { formOf, type Form } from "../family/conditions.js";
-import { evaluatedOnce } from "../family/conditions.js";
-import { nullTests } from "./tests.js";
-import { comparesPlainly, isPath } from "./values.js";
+import { csharp, holes, required, rule, trialsIn } from "../../index.js";
+import { testedOnce } from "../family/conditions.js";
+import { asksForNull } from "./values.js";
 
-const { value, error, place } = holes({ value: "name", error: "expression", place: "expression" });
-
-const FORMS: readonly Form<"operator" | "plain">[] = nullTests(value).map(({ gone, byOperator }) => ({
-  tests: byOperator ? "operator" : "plain",
-  was: csharp`if (${gone}) { throw ${error}; } ${place} = ${value};`,
-}));
-
+const { value, error } = holes({ value: "name", error: "expression" });
 const { rewrites, ignores, holds } = trialsIn("csharp");
 
 export const thrownIfMissing = rule({
@@ -19,25 +11,9 @@ export const thrownIfMissing = rule({
   title: "Assign or throw with ?? throw",
   why: "The test and the assignment that it protects belong together and should not drift apart.",
   target: "7.0",
-  was: FORMS.map(({ was }) => was),
-  where: [(match) => match.the(place).is(["identifier", "member_access_expression"])],
-  given: [
-    evaluatedOnce(value),
-    condition("`== null` asks for null and nothing else", (match) =>
-      formOf(FORMS, match).tests === "plain"
-        ? yes("type.operator", "no operator is asked")
-        : comparesPlainly(match.the(value)),
-    ),
-    condition("finding the place to assign to does nothing else", (match) => {
-      const node = match.the(place);
-      const object = node.child("expression");
-      if (isPath(node) && object) return isSideEffectFree(object);
-      return isPath(node)
-        ? yes("flow.order", `\`${node.text}\` is a plain place`)
-        : no("flow.order", `\`${node.text}\` is worked out first`, node);
-    }),
-  ],
-  becomes: csharp`${place} = ${value} ?? throw ${error};`,
+  was: required(value, error),
+  given: [testedOnce(), asksForNull()],
+  becomes: csharp.expression`${value} ?? throw ${error}`,
   trials: [
     rewrites(
       `
@@ -68,7 +44,35 @@ export const thrownIfMissing = rule({
       "class A { A(Queen n) { _n = n ?? throw new E(); } }",
       "likely",
     ),
-    holds("class A { A(string n) { if (n == null) throw new E(); Find().N = n; } }", "worked out first"),
+    rewrites(
+      `
+      class A {
+          A(string a, string b) {
+              if (a == null) throw new E("a");
+              if (null == b) { throw new E("b"); }
+
+              this.a = a;
+              this.b = b;
+          }
+      }
+      `,
+      `
+      class A {
+          A(string a, string b) {
+              this.a = a ?? throw new E("a");
+              this.b = b ?? throw new E("b");
+          }
+      }
+      `,
+    ),
+    // What is stored first can be seen where the second is missing.
+    rewrites(
+      "class A { void F(string a, string b) { if (b == null) throw new E(); _a = a; _b = b; } }",
+      "class A { void F(string a, string b) { _a = a; _b = b ?? throw new E(); } }",
+      "likely",
+    ),
+    ignores("class A { A(string n) { if (n == null) throw new E(); n = n.Trim(); _n = n; } }"),
+    holds("class A { A(string n) { if (n == null) throw new E(); Find().N = n; } }", "calls something"),
     ignores("class A { A(string n) { if (n == null) throw new E(); n = m; } }"),
     ignores("class A { A(string n) { if (n == null) throw new E(); Log(); _n = n; } }"),
     ignores("class A { A(string n) { if (n == null) { Log(); throw new E(); } _n = n; } }"),

@@ -143,6 +143,7 @@ export const csharp: Language = {
     "this",
   ],
   combinations: ["parenthesized_expression", "conditional_expression", "is_pattern_expression"],
+  constructors: ["constructor_declaration"],
   classes: ["class_declaration", "struct_declaration", "interface_declaration", "record_declaration"],
   quietOperators: "?? is as".split(" "),
   plainTypes:

@@ -88,6 +88,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     "generator_function_declaration",
     "class_static_block",
   ],
+  constructors: [],
   classes: ["class_declaration", "class", "abstract_class_declaration"],
   delayed: [
     "function_declaration",

@@ -127,6 +127,7 @@ export const java: Language = {
     "cast_expression",
     "instanceof_expression",
   ],
+  constructors: ["constructor_declaration"],
   classes: ["class_declaration", "interface_declaration", "enum_declaration", "record_declaration"],
   quietOperators: "&& || ! == != instanceof".split(" "),
   plainTypes:

@@ -82,6 +82,7 @@ export const python: Language = {
   names: ["identifier"],
   variables: ["identifier"],
   functions: ["function_definition", "lambda"],
+  constructors: [],
   classes: ["class_definition"],
   delayed: ["function_definition", "class_definition", "lambda", "generator_expression"],
   stores: [

@@ -1,0 +1,91 @@
+import {
+  caution,
+  choice,
+  condition,
+  csharp,
+  fresh,
+  hasKey,
+  holes,
+  isOfLibrary,
+  item,
+  rule,
+} from "../../index.js";
+import { shortened, sideEffectFree, trialsIn, typeOf, unknown } from "../../index.js";
+import type { Answer, Match } from "../../index.js";
+import { mayBeExpressionTree } from "./values.js";
+
+const { table, key, fallback } = holes({ table: "expression", key: "expression", fallback: "expression" });
+const found = fresh("found");
+
+const DICTIONARY = {
+  names: ["Dictionary", "SortedDictionary", "ConcurrentDictionary", "IDictionary", "IReadOnlyDictionary"],
+  module: undefined,
+  methods: ["ContainsKey", "TryGetValue"],
+  what: "dictionary",
+};
+
+/** Has it `TryGetValue`, and does it say the same of a key as `ContainsKey`? */
+function isDictionary(match: Match): Answer {
+  const node = match.the(table);
+  const type = typeOf(node);
+  const shown = shortened(node.text);
+  if (!type) return unknown("type.is", `\`${shown}\` could be something without \`TryGetValue\``, node);
+  const answer = isOfLibrary(node, DICTIONARY);
+  return answer.is === "no"
+    ? unknown("type.is", `${type.why}, which may have no \`TryGetValue\``, type.at)
+    : answer;
+}
+
+const { rewrites, ignores, holds } = trialsIn("csharp");
+const inClass = (code: string): string =>
+  `class A { Dictionary<string, int> jars = new Dictionary<string, int>(); ${code} }\n`;
+
+export const lookupOrDefault = rule({
+  id: "csharp/lookup-or-default",
+  kind: "idiom",
+  title: "Look up once with TryGetValue",
+  why: "The key is looked for twice, and in between another thread can take it out.",
+  target: "7.0",
+  was: choice(hasKey(item(table, key)), item(table, key), fallback),
+  given: [
+    condition("it is a dictionary", isDictionary, { unknownIs: "possible" }),
+    sideEffectFree(table),
+    sideEffectFree(key),
+    condition("the code is compiled and not read as an expression tree", (match) =>
+      mayBeExpressionTree(match.node),
+    ),
+  ],
+  cautions: (match) =>
+    isDictionary(match).is === "yes"
+      ? []
+      : [
+          caution(
+            "type.is",
+            `when \`${shortened(match.textOf(table))}\` is no dictionary, the new code may not compile`,
+          ),
+        ],
+  becomes: csharp.expression`${table}.TryGetValue(${key}, out var ${found}) ? ${found} : ${fallback}`,
+  trials: [
+    rewrites(
+      inClass("int F(string k) { return jars.ContainsKey(k) ? jars[k] : 0; }"),
+      inClass("int F(string k) { return jars.TryGetValue(k, out var found) ? found : 0; }"),
+    ),
+    rewrites(
+      inClass("int F(string k) { if (!jars.ContainsKey(k)) { return 0; } return jars[k]; }"),
+      inClass("int F(string k) { return jars.TryGetValue(k, out var found) ? found : 0; }"),
+    ),
+    rewrites(
+      inClass("void F(string k) { int n = 0; if (jars.ContainsKey(k)) n = jars[k]; G(n); }"),
+      inClass("void F(string k) { int n = jars.TryGetValue(k, out var found) ? found : 0; G(n); }"),
+    ),
+    rewrites(
+      "class A { int F(string k) { return jars.ContainsKey(k) ? jars[k] : 0; } }",
+      "class A { int F(string k) { return jars.TryGetValue(k, out var found) ? found : 0; } }",
+      "possible",
+    ),
+    holds(inClass("int F() { return jars.ContainsKey(Next()) ? jars[Next()] : 0; }"), "calls something"),
+    ignores(inClass("int F(string k) { return jars.ContainsKey(k) ? jars[k + 1] : 0; }")),
+    ignores(inClass("int F(string k) { return jars.ContainsValue(k) ? jars[k] : 0; }")),
+    trialsIn("csharp", "6").ignores(inClass("int F(string k) { return jars.ContainsKey(k) ? jars[k] : 0; }")),
+  ],
+});
