@@ -49,6 +49,20 @@ test("each use becomes what its clause says", async () => {
   });
 });
 
+test("of two clauses around a use the larger covers it", async () => {
+  const raw = make({
+    was: cpp`${type} *${name} = open(${given});`,
+    becomes: cpp`std::unique_ptr<${type}> ${name}(open(${given}));`,
+    uses: everyUseOf(name, [
+      use(cpp`release(${name});`).goes(),
+      use(cpp`if (${name}) { release(${name}); }`).goes(),
+    ]),
+  });
+  const code = "void f() {\n  Hive *h = open(1);\n  if (h) {\n    release(h);\n  }\n}\n";
+  const { now } = await run(raw, { "a.cpp": code });
+  expect(now["a.cpp"]).toBe("void f() {\n  std::unique_ptr<Hive> h(open(1));\n}\n");
+});
+
 test.each([
   ["a use that no clause covers", "  Hive *h = open(1);\n  release(h);\n  return h;", "return h;"],
   ["one in a lambda", "  Hive *h = open(1);\n  auto g = [h] { return h->size; };", "auto g = [h]"],

@@ -70,31 +70,44 @@ export class EveryUse implements Condition {
   coverage(match: Match): Coverage | undefined {
     const declaration = declarationOfHole(match, this.name);
     if (!declaration) return undefined;
-    const covered: CoveredUse[] = [];
-    let uncovered: Answer | undefined;
+    const fits: CoveredUse[] = [];
+    const open: { node: SyntaxNode; path: string | undefined }[] = [];
     const inside = (node: SyntaxNode): boolean =>
       match.nodes.some((one) => one.tree === node.tree && one.holds(node));
     const cover = (node: SyntaxNode, path: string | undefined): void => {
       if (inside(node) || isBroughtIn(node)) return;
       const fit = this.#clauseFor(match, node);
-      if (fit) covered.push({ node, path, ...fit });
-      else {
-        const code = statementAround(node).text.split("\n")[0]!.trim();
-        const at = path === undefined ? node : undefined;
-        const where = path === undefined ? "" : ` in ${path}, line ${node.line}`;
-        uncovered ??= no(
-          "name.other-uses",
-          `\`${match.textOf(this.name)}\` is used in \`${code}\`${where}, which the rule does not know`,
-          at,
-        );
-      }
+      if (fit) fits.push({ node, path, ...fit });
+      else open.push({ node, path });
     };
     const own = usesOf(declaration);
     for (const { node } of own.references) cover(node, undefined);
     const foreign = isSeenElsewhere(declaration) ? foreignUses(match, declaration) : undefined;
     for (const { node, file, imports } of foreign?.uses ?? []) if (!imports) cover(node, file.path);
     const doubts = [...own.doubts, ...(foreign?.doubts ?? [])];
+    // Of two clauses around a use the larger one covers it: `if (p) { delete p; }`, and not `delete p;` in it.
+    const several = fits.filter(({ found }) => found.captures.get(this.name)?.again !== undefined);
+    const isTaken = (node: SyntaxNode): boolean => several.some((other) => this.#takes(other, node));
+    const covered = fits.filter(
+      ({ node, found }) => !several.some((other) => isWider(other.found, found) && this.#takes(other, node)),
+    );
+    const missing = open.find(({ node }) => !isTaken(node));
+    const uncovered = missing && this.#unknownUse(match, missing.node, missing.path);
     return { declaration, covered, uncovered, doubts };
+  }
+
+  /** Is a use one of the places at which the code of a clause names it? */
+  #takes({ found, node: own }: CoveredUse, node: SyntaxNode): boolean {
+    const name = found.captures.get(this.name);
+    if (own.same(node) || found.tree !== node.tree || !name) return false;
+    return [name, ...(name.again ?? [])].some(({ start, end }) => start <= node.start && node.end <= end);
+  }
+
+  #unknownUse(match: Match, node: SyntaxNode, path: string | undefined): Answer {
+    const code = statementAround(node).text.split("\n")[0]!.trim();
+    const where = path === undefined ? "" : ` in ${path}, line ${node.line}`;
+    const says = `\`${match.textOf(this.name)}\` is used in \`${code}\`${where}, which the rule does not know`;
+    return no("name.other-uses", says, path === undefined ? node : undefined);
   }
 
   /** The use itself, as a pattern of nothing but the hole finds it. */
@@ -153,6 +166,10 @@ export class EveryUse implements Condition {
     }
     return undefined;
   }
+}
+
+function isWider(a: PatternMatch, b: PatternMatch): boolean {
+  return a.tree === b.tree && a.start <= b.start && b.end <= a.end && a.end - a.start > b.end - b.start;
 }
 
 /** Does code name what a use names, with the mark that a language puts before variables or without it? */
