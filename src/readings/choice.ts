@@ -9,6 +9,7 @@ import {
   type Snippet,
 } from "../pattern/index.js";
 import { sameCode, type Language, type SyntaxNode } from "../syntax/index.js";
+import { catchingKinds } from "./caught.js";
 import { choicesAt, type Choice } from "./choices.js";
 import { evaluatedAhead } from "./frame.js";
 import { nearChoice, whyNoChoice, type NearMiss } from "./near.js";
@@ -88,11 +89,13 @@ class ChoiceReading implements Reading {
   ) {}
 
   kindsIn(language: Language): readonly string[] {
-    return branchKinds(language.flow.shapes);
+    const catching = this.condition.asks.includes("key") ? catchingKinds(language) : [];
+    return [...branchKinds(language.flow.shapes), ...catching];
   }
 
   wordsIn(language: Language): readonly string[] | undefined {
-    return wordsOf(this.condition, language);
+    const words = wordsOf(this.condition, language);
+    return words && [...words, ...language.flow.missing.keyErrors];
   }
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
@@ -115,7 +118,7 @@ class ChoiceReading implements Reading {
 
   #read(found: Choice): ReadingMatch | undefined {
     const { condition } = this;
-    const test = presenceOf(found.test);
+    const test = found.asked ?? presenceOf(found.test);
     if (!condition.asks.includes(test.asks)) return undefined;
     const isAsIs = test.isThere === condition.isThere;
     const [then, otherwise] = isAsIs ? [found.yes, found.no] : [found.no, found.yes];

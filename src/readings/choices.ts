@@ -1,5 +1,7 @@
 import { functionAround } from "../analysis/index.js";
 import { jumpOf, sameCode, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { caughtAt } from "./caught.js";
+import type { PresenceTest } from "./presence-test.js";
 import { assignedBy, differenceOf, type Frame } from "./frame.js";
 import { isStatement, neighbour, waysOf, type Ways } from "./ways.js";
 
@@ -15,6 +17,8 @@ export interface Choice {
   readonly frame?: Frame;
   /** A name that has the value of another piece of code when the test is made. */
   readonly alias?: { readonly name: SyntaxNode; readonly value: SyntaxNode };
+  /** What is asked, where it is no condition that asks but what is caught. */
+  readonly asked?: PresenceTest;
   /** What was evaluated in any case, and is evaluated only where it is needed when the choice is one expression. */
   readonly always?: SyntaxNode;
 }
@@ -32,7 +36,7 @@ export function choicesAt(node: SyntaxNode): readonly Choice[] {
 
 function choicesOf(node: SyntaxNode): Choice[] {
   const ways = waysOf(node);
-  if (!ways) return [];
+  if (!ways) return byException(node);
   const { test, yes, no } = ways;
   if (yes.length > 1 || no.length > 1) return [];
   const [a, b] = [yes[0], no[0]];
@@ -44,6 +48,14 @@ function choicesOf(node: SyntaxNode): Choice[] {
     return [...bothWays(node, test, a, b), ...givenAtTheEnd(node, test, a, b)];
   }
   return [...guarded(node, ways), ...overridden(node, ways)];
+}
+
+/** `try { y = d[k]; } catch { y = b; }`. */
+function byException(node: SyntaxNode): Choice[] {
+  const caught = caughtAt(node);
+  if (!caught) return [];
+  const { test: asked, read, otherwise, statement } = caught;
+  return [{ test: node, asked, yes: read, no: otherwise, nodes: [node], frame: { statement, value: read } }];
 }
 
 /** `if (t) y = a; else y = b;`, `if (t) return a; else return b;`. */

@@ -175,7 +175,10 @@ function isCalledByName(piece: SyntaxNode): boolean {
 /** A name, or members of one. */
 export function isPath(node: SyntaxNode): boolean {
   const { memberReads, calls } = node.tree.language;
-  if (node.isLeaf || (node.parts.every((part) => part.isLeaf) && !node.is(memberReads)))
-    return !node.is(calls);
-  return node.is(memberReads) && !node.is(calls) && node.parts[0] !== undefined && isPath(node.parts[0]);
+  const [base] = node.parts;
+  if (node.is(calls)) return false;
+  if (node.isLeaf) return true;
+  if (node.is(memberReads)) return base !== undefined && isPath(base);
+  // `$x` is a node with the name in it.
+  return node.parts.length === 1 && base!.isLeaf && !node.is(node.tree.language.indexReads);
 }

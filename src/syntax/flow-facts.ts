@@ -143,6 +143,9 @@ export interface MissingFacts {
   /** Operators and methods that ask for a key, and methods that read the item of one. */
   readonly keys: Readonly<Record<string, KeyQuestion>>;
   readonly itemReads: readonly string[];
+  /** What is thrown where an item is read of a key that is not there, and whether reading by index throws it. */
+  readonly keyErrors: readonly string[];
+  readonly indexThrows: boolean;
   /** Methods that put an item for a key. */
   readonly itemWrites: readonly string[];
   /** Members and methods that take the value out of a wrapper. */
@@ -217,6 +220,8 @@ export const ordinaryMissing = {
   keys: {},
   itemReads: [],
   itemWrites: [],
+  keyErrors: [],
+  indexThrows: false,
   unwraps: [],
   leftDecides: false,
   held: [],

@@ -86,12 +86,32 @@ export const lookupOrDefault = rule({
     sideEffectFree(dict),
     sideEffectFree(key),
     cheapDefault(fallback),
+    condition("reading a key that is not there fails", (match) => {
+      if (!match.choice.asked) return yes("value.which-missing", "the key is asked for");
+      const node = match.the(dict);
+      const type = typeOf(node);
+      return type !== undefined && /^(dict|Dict|OrderedDict)$/.test(type.name)
+        ? yes("type.is", type.why, type.at)
+        : unknown("type.is", `\`${shortened(node.text)}\` could fill itself, so that nothing fails`, node);
+    }),
   ],
   becomes: (match) =>
     isNone(match)
       ? python.expression`${dict}.get(${key})`
       : python.expression`${dict}.get(${key}, ${fallback})`,
   trials: [
+    rewrites("d = {}\ntry:\n    x = d[k]\nexcept KeyError:\n    x = 0\n", "d = {}\nx = d.get(k, 0)\n"),
+    rewrites(
+      "def f(d, k):\n    try:\n        return d[k]\n    except KeyError:\n        return None\n",
+      "def f(d, k):\n    return d.get(k)\n",
+      "possible",
+    ),
+    // What `weigh` or the second look-up throws was caught as well.
+    ignores("d = {}\ntry:\n    x = weigh(d[k])\nexcept KeyError:\n    x = 0\n"),
+    ignores("d = {}\ntry:\n    x = d[e[k]]\nexcept KeyError:\n    x = 0\n"),
+    ignores("d = {}\ntry:\n    x = d[k]\nexcept (KeyError, TypeError):\n    x = 0\n"),
+    ignores("d = {}\ntry:\n    x = d[k]\n    y = 1\nexcept KeyError:\n    x = 0\n"),
+    ignores("d = {}\ntry:\n    x = d[k]\nexcept KeyError:\n    x = 0\nelse:\n    y = 1\n"),
     rewrites("ages = {}\nage = ages[q] if q in ages else 0\n", "ages = {}\nage = ages.get(q, 0)\n"),
     rewrites("ages = {}\nage = None if q not in ages else ages[q]\n", "ages = {}\nage = ages.get(q)\n"),
     rewrites(

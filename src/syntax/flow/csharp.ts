@@ -90,6 +90,8 @@ export const csharpFlow: FlowFacts = {
       "Object.ReferenceEquals": { isThere: false, asks: "missing", of: "other argument" },
     },
     unwraps: ["Value"],
+    keyErrors: ["KeyNotFoundException"],
+    indexThrows: true,
     keys: { ContainsKey: { collection: "receiver", key: 0 } },
     truthIsPresence: false,
     typeTests: ["is"],

@@ -61,6 +61,8 @@ export const pythonFlow: FlowFacts = {
     unequal: ["is not", "!="],
     keys: { in: { collection: 1, key: 0 }, has_key: { collection: "receiver", key: 0 } },
     itemReads: ["get"],
+    keyErrors: ["KeyError"],
+    indexThrows: true,
     truthIsPresence: true,
     typeTests: [],
     present: ["isinstance"],

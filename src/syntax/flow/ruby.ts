@@ -80,6 +80,7 @@ export const rubyFlow: FlowFacts = {
       "member?": { collection: "receiver", key: 0 },
     },
     itemReads: ["fetch"],
+    keyErrors: ["KeyError", "IndexError"],
     itemWrites: ["store"],
     truthIsPresence: true,
     typeTests: [],
