@@ -1,4 +1,4 @@
-import { operatorOf } from "../analysis/index.js";
+import { operatorOf, valueOf } from "../analysis/index.js";
 import { jumpOf, sameCode, shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { asksFor, bare, presenceOf, type PresenceTest } from "./presence-test.js";
@@ -111,11 +111,14 @@ function isAlone(node: SyntaxNode): boolean {
 
 /** `x = x ?? v`, `x = x || v`, `x = x != null ? x : v`. */
 function byAssignment(node: SyntaxNode): Fill[] {
+  // Most assignments end here.
+  const written = valueOf(node);
+  const chosen = written && bare(written);
+  const shape = chosen && shapeOf(chosen);
+  if (shape?.is !== "shortCircuit" && shape?.is !== "branch") return [];
   const assigned = assignedBy(node);
-  if (!assigned || assigned.declares) return [];
+  if (!chosen || !assigned || assigned.declares) return [];
   const { target: place } = assigned;
-  const chosen = bare(assigned.value);
-  const shape = shapeOf(chosen);
   if (shape?.is === "shortCircuit") {
     const [left, value] = [chosen.parts[0], chosen.parts.at(-1)];
     const runsIf = shape.runsIf[operatorOf(chosen)];

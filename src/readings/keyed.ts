@@ -174,6 +174,9 @@ function usedFirst(statement: SyntaxNode, item: ItemPlace): SyntaxNode | undefin
   return table && (parent.child(table.target) ?? parent.parts[0])?.same(first) ? undefined : first;
 }
 
+/** Code with a choice between an item and a sum in it has more nodes than this. */
+const LEAST_NODES = 12;
+
 /** `if (m.has(k)) m.put(k, m.get(k) + n); else m.put(k, n);` and the like. */
 function countsOf(node: SyntaxNode): Keyed[] {
   const ways = waysOf(node);
@@ -184,6 +187,7 @@ function countsOf(node: SyntaxNode): Keyed[] {
     return [...countedBy(node, asked, there, gone), ...countedAfter(node, asked, there, gone)];
   }
   // The choice stands inside of the put.
+  if (node.tree.after[node.id]! - node.id < LEAST_NODES) return [];
   const put = isStatement(node) ? putBy(node) : undefined;
   const inner = put && waysOf(put.value);
   if (!put || !inner || put.adds) return [];

@@ -1,5 +1,12 @@
 import { isMissing, operatorOf } from "../analysis/index.js";
-import { sameCode, shapeOf, unwrapped, type SyntaxNode } from "../syntax/index.js";
+import {
+  sameCode,
+  shapeOf,
+  unwrapped,
+  type NodeId,
+  type SyntaxNode,
+  type SyntaxTree,
+} from "../syntax/index.js";
 
 /**
  * What a test asks for: all missing values of the language, one of several, those and a name that nothing declares
@@ -30,6 +37,17 @@ export interface PresenceTest {
 
 /** What a condition asks of something being there; whether it counts as true where nothing else is asked. */
 export function presenceOf(condition: SyntaxNode): PresenceTest {
+  let byNode = known.get(condition.tree);
+  if (!byNode) known.set(condition.tree, (byNode = new Map()));
+  let found = byNode.get(condition.id);
+  if (!found) byNode.set(condition.id, (found = readTest(condition)));
+  return found;
+}
+
+/** What tests ask, worked out once for all readings. */
+const known = new WeakMap<SyntaxTree, Map<NodeId, PresenceTest>>();
+
+function readTest(condition: SyntaxNode): PresenceTest {
   const test = bare(condition);
   const shape = shapeOf(test);
   if (shape?.is === "negation") {
@@ -67,10 +85,20 @@ export function bare(node: SyntaxNode): SyntaxNode {
 
 const CONDITION_BRACKETS = ["condition_clause", "while_condition"];
 
-const ordinary = { words: [], allowsUndeclared: false, times: 1 };
+const NO_WORDS: readonly string[] = [];
+const ordinary = { words: NO_WORDS, allowsUndeclared: false, times: 1 };
 
 function byTruth(test: SyntaxNode): PresenceTest {
-  return { ...ordinary, test, subject: test, isThere: true, asks: "truth", by: "truth" };
+  return {
+    test,
+    subject: test,
+    isThere: true,
+    asks: "truth",
+    by: "truth",
+    words: NO_WORDS,
+    allowsUndeclared: false,
+    times: 1,
+  };
 }
 
 /** Several tests of the same thing: `x !== null && x !== undefined`. */

@@ -1,5 +1,5 @@
 import { partsOfBranch } from "../analysis/index.js";
-import { shapeOf, type SyntaxNode } from "../syntax/index.js";
+import { shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
 
 /** A branch by its parts: what is tested, and the statements of each way; none where a way is left out. */
 export interface Ways {
@@ -18,6 +18,16 @@ export function branchKinds(shapes: SyntaxNode["tree"]["language"]["flow"]["shap
 
 /** The ways of a branch; undefined for what is none, or for one way of a longer chain of tests (`elif`). */
 export function waysOf(node: SyntaxNode): Ways | undefined {
+  let byNode = known.get(node.tree);
+  if (!byNode) known.set(node.tree, (byNode = new Map()));
+  if (!byNode.has(node.id)) byNode.set(node.id, readWays(node));
+  return byNode.get(node.id);
+}
+
+/** The ways of branches, worked out once for all readings. */
+const known = new WeakMap<SyntaxTree, Map<NodeId, Ways | undefined>>();
+
+function readWays(node: SyntaxNode): Ways | undefined {
   const shape = shapeOf(node);
   if (shape?.is !== "branch") return undefined;
   const [then, [test], otherwise] = partsOfBranch(node, shape);
