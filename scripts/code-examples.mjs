@@ -46,6 +46,17 @@ const OWN = [
     "n = load(1)\n",
   ],
   [
+    {
+      later: {
+        was: python`weigh(${name})`,
+        given: [usedAfter(name)],
+        becomes: python`measure(${name})`,
+      },
+    },
+    "hives.py",
+    "def f(jars):\n    weigh(jars)\n    return jars\n",
+  ],
+  [
     { "built-in": { was: python`len(${x})`, given: [builtin("len")], becomes: python`${x}.size` } },
     "hives.py",
     "n = len(hives)\nexec(text)\n",

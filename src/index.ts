@@ -4,6 +4,7 @@
  */
 export * from "./syntax/index.js";
 export {
+  exactly,
   fresh,
   FreshName,
   Hole,

@@ -45,7 +45,7 @@ export {
 } from "./flow/questions.js";
 export { waysOutWithout, type WayOut } from "./flow/ways-out.js";
 export { isOnlyTested } from "./flow/tested.js";
-export { operatorOf, partsOfBranch } from "./flow/parts.js";
+export { operatorOf } from "./flow/parts.js";
 export { assignmentOf, valueOf } from "./flow/assignment.js";
 export { isMissing } from "./flow/missing.js";
 export { canBeMissingHere } from "./flow/presence.js";

@@ -61,6 +61,7 @@ function workOut(
   const refused = new Set(first.heldBack.map(({ rule, line }) => keyOf(rule, line)));
   let drafts = taken.map((candidate) => Draft.from(candidate)).sort((a, b) => a.start - b.start);
 
+  const isCompiled = around.types !== undefined && around.types.strictNulls(path).is !== "unknown";
   let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
     const next = parseFile(applyEdits(text, allEdits(drafts)), language);
@@ -81,7 +82,15 @@ function workOut(
       const place = shifts.original(start, end);
       return place !== undefined && refused.has(keyOf(rule.id, tree.lineAt(place)));
     };
-    const fresh = found.filter((candidate) => !wasRefused(candidate) && !isDoneElsewhere(candidate, drafts));
+    /**
+     * Is this a guess about new code for want of types, in a file that the compiler reads? It has not read the new code, and
+     * knows better once it is on the disk.
+     */
+    const isBlind = ({ trust, start, end }: Candidate): boolean =>
+      trust === "possible" && isCompiled && shifts.original(start, end) === undefined;
+    const fresh = found.filter(
+      (candidate) => !wasRefused(candidate) && !isBlind(candidate) && !isDoneElsewhere(candidate, drafts),
+    );
     const more = accepted(next, fresh);
     if (more.length === 0) {
       settled = next;

@@ -4,6 +4,7 @@ import type { PatternNode } from "./pattern-node.js";
 import { patternNodes } from "./read-pattern.js";
 import { SnippetError } from "./snippet-error.js";
 import { snippetCode, spell, spellings } from "./spelling.js";
+import { turnedRound, type Placed } from "./turned.js";
 import { holesOf, variantsOf } from "./variants.js";
 
 /** A pattern ready for matching in files of one language. */
@@ -95,6 +96,24 @@ function compileVariant(
   );
 }
 
+/** The nodes of a pattern whose branch is turned round. */
+function turnedNodes(
+  { code, ranges }: Placed,
+  snippet: Snippet,
+  context: SnippetContext,
+  language: Language,
+): Pick<BarePattern, "sequence" | "isStatements" | "words" | "rootKind"> | undefined {
+  const tree = parse(context.before + code + context.after, language);
+  if (tree.errors.length > 0) return undefined;
+  const shift = context.before.length;
+  const places = ranges.map(({ start, end }) => ({ start: start + shift, end: end + shift }));
+  const nodes = patternNodes(tree, shift, shift + code.length, snippet, places, context.name);
+  const [first] = nodes.sequence;
+  return first && first.type !== "hole" && first.type !== "list"
+    ? { ...nodes, rootKind: first.kind }
+    : undefined;
+}
+
 function readable(snippet: Snippet): string {
   return snippetCode(snippet, (i) => {
     const part = snippet.parts[i];
@@ -120,7 +139,11 @@ function compileIn(context: SnippetContext, snippet: Snippet, language: Language
       throw new SnippetError(`A pattern must start with something other than a hole: ${readable(snippet)}`);
     }
     chosen.add(operators);
-    result.push({ snippet, language, context, spelling: parts, rootKind: first.kind, ...nodes });
+    const common = { snippet, language, context, spelling: parts };
+    result.push({ ...common, rootKind: first.kind, ...nodes });
+    const other = snippet.isExact ? undefined : turnedRound(tree, shift, { code, ranges });
+    const again = other && turnedNodes(other, snippet, context, language);
+    if (again) result.push({ ...common, ...again });
   }
   return result;
 }

@@ -83,6 +83,8 @@ export class Snippet {
     readonly parts: readonly Part[],
     /** Where it stands; found out by parsing when its author did not say. */
     readonly context?: ContextName,
+    /** Are branches only to fit as they are written, and not turned round? */
+    readonly isExact = false,
   ) {}
 }
 
@@ -102,6 +104,11 @@ export function holes<const Kinds extends Record<string, HoleSpec>>(kinds: Kinds
     return [name, new Hole(name, kind, limits)];
   });
   return Object.fromEntries(entries) as HolesOf<Kinds>;
+}
+
+/** The pattern as it is written: a branch in it does not fit one that is turned round. */
+export function exactly({ language, texts, parts, context }: Snippet): Snippet {
+  return new Snippet(language, texts, parts, context, true);
 }
 
 /** A name for something new in a replacement. */

@@ -1,5 +1,17 @@
 /** Code with holes in, compiled patterns and their matches out. */
-export { fresh, FreshName, Hole, holes, Maybe, maybe, Need, need, Replacing, Snippet } from "./hole.js";
+export {
+  exactly,
+  fresh,
+  FreshName,
+  Hole,
+  holes,
+  Maybe,
+  maybe,
+  Need,
+  need,
+  Replacing,
+  Snippet,
+} from "./hole.js";
 export type { HoleLimits, HoleSpec, Part } from "./hole.js";
 export {
   cpp,

@@ -20,8 +20,8 @@ export function variantsOf(snippet: Snippet): Snippet[] {
 
 /** Variants in the parts after `index`, which itself stays. */
 function variantsAfter(snippet: Snippet, index: number): Snippet[] {
-  const { language, texts, parts, context } = snippet;
-  const rest = new Snippet(language, texts.slice(index + 1), parts.slice(index + 1), context);
+  const { language, texts, parts, context, isExact } = snippet;
+  const rest = new Snippet(language, texts.slice(index + 1), parts.slice(index + 1), context, isExact);
   return variantsOf(rest).map(
     (variant) =>
       new Snippet(
@@ -29,6 +29,7 @@ function variantsAfter(snippet: Snippet, index: number): Snippet[] {
         [...texts.slice(0, index + 1), ...variant.texts],
         [...parts.slice(0, index + 1), ...variant.parts],
         context,
+        isExact,
       ),
   );
 }
@@ -59,7 +60,7 @@ const plain = new WeakMap<Snippet, Snippet>();
 export function withoutLimits(snippet: Snippet): Snippet {
   let result = plain.get(snippet);
   if (!result) {
-    const { language, texts, parts, context } = snippet;
+    const { language, texts, parts, context, isExact } = snippet;
     const wide = new Map(
       parts.map((part) => [part, part instanceof Hole ? new Hole(part.name, part.kind) : part]),
     );
@@ -68,6 +69,7 @@ export function withoutLimits(snippet: Snippet): Snippet {
       texts,
       parts.map((part) => wide.get(part)!),
       context,
+      isExact,
     );
     plain.set(snippet, result);
   }
@@ -93,7 +95,7 @@ function isMissing(part: Part, has: (hole: Hole) => boolean): boolean {
 function inlined(snippet: Snippet, index: number): Snippet {
   const part = snippet.parts[index];
   if (!(part instanceof Maybe)) return snippet;
-  const { language, texts, parts, context } = snippet;
+  const { language, texts, parts, context, isExact } = snippet;
   const inner = part.snippet;
   const joined = [...inner.texts];
   joined[0] = texts[index]! + joined[0]!;
@@ -103,11 +105,12 @@ function inlined(snippet: Snippet, index: number): Snippet {
     [...texts.slice(0, index), ...joined, ...texts.slice(index + 2)],
     [...parts.slice(0, index), ...inner.parts, ...parts.slice(index + 1)],
     context,
+    isExact,
   );
 }
 
 function without(snippet: Snippet, index: number): Snippet {
-  const { language, texts, parts, context } = snippet;
+  const { language, texts, parts, context, isExact } = snippet;
   const before = texts[index]!;
   const after = texts[index + 1]!;
   const atStart = before === "" || /\s$/.test(before);
@@ -120,5 +123,6 @@ function without(snippet: Snippet, index: number): Snippet {
     ],
     [...parts.slice(0, index), ...parts.slice(index + 1)],
     context,
+    isExact,
   );
 }

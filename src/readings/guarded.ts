@@ -3,7 +3,7 @@ import { fill, type Hole } from "../pattern/index.js";
 import { copy, text, type Edit, type Segment } from "../rewrite/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
 import { chainsAt, safeToken, type Chain, type ChainKind, type Link } from "./chains.js";
-import type { Asks } from "./presence-test.js";
+import type { Asks, PresenceTest } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 import { evaluatedAhead } from "./frame.js";
 import { branchKinds, isStatement } from "./ways.js";
@@ -25,6 +25,11 @@ export function guarded(subject: Hole, read: Hole, otherwise: Hole, limits: Guar
 }
 
 const ASKS: readonly Asks[] = ["missing", "null", "undefined", "set", "truth"];
+
+/** Whether what is read counts as true can be asked by an operator behind it, too. */
+function lastAsked(test: PresenceTest): PresenceTest {
+  return test.asks === "truth" ? { ...test, staysAsked: true } : test;
+}
 
 const AS: Readonly<Record<ChainKind, string>> = {
   and: "operands of and",
@@ -73,7 +78,7 @@ class GuardedReading implements Reading {
     if (otherwise) captures = captures && fill(this.otherwise, otherwise, captures);
     if (!captures) return undefined;
     // What is read was evaluated to be tested and again to be used.
-    const tests = [...links.map(({ test }) => test), ...(chain.asksUse ? [chain.asksUse] : [])];
+    const tests = [...links.map(({ test }) => test), ...(chain.asksUse ? [lastAsked(chain.asksUse)] : [])];
     if (!tests.every(({ asks: one }) => asks.includes(one))) return undefined;
     const spelling = frame && kind === "choice" ? evaluatedAhead(frame).map(isSideEffectFree) : [];
     const isStatements = frame !== undefined || (kind === "choice" && isStatement(nodes[0]!));

@@ -31,6 +31,8 @@ export interface PresenceTest {
   readonly words: readonly string[];
   /** May the name be declared nowhere, for which this test alone does not fail (`typeof`)? */
   readonly allowsUndeclared: boolean;
+  /** Does the new code ask the same, so that nothing hangs on what is asked? */
+  readonly staysAsked?: boolean;
   /** How often the test evaluates its subject. */
   readonly times: number;
 }

@@ -1,5 +1,4 @@
-import { partsOfBranch } from "../analysis/index.js";
-import { shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { partsOfBranch, shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
 
 /** A branch by its parts: what is tested, and the statements of each way; none where a way is left out. */
 export interface Ways {

@@ -181,6 +181,8 @@ export interface MissingFacts {
 /** How control moves through code. */
 export interface FlowFacts {
   readonly shapes: Readonly<Record<string, FlowShape | ((node: SyntaxNode) => FlowShape | undefined)>>;
+  /** What stands ahead of a test in brackets to turn it round. */
+  readonly negation: string;
   /** Nodes around the statements of a way that are no list of statements themselves, such as `else` with a block. */
   readonly wrappers: readonly string[];
   /** Is the value of the last statement in a function what it gives? */
@@ -235,6 +237,7 @@ export const ordinaryMissing = {
 export const ordinaryFlow = {
   safeStep: undefined,
   comparesMissing: { toFalse: [], toTrue: [] },
+  negation: "!",
   wrappers: ["else_clause"],
   lastIsGiven: false,
   assignsIf: {},

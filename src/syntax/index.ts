@@ -36,7 +36,7 @@ export { importStatements, topLevel } from "./import-facts.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";
 export { NO_NODE, type NodeId } from "./node-arrays.js";
 export { kindIdsOf } from "./grammar-names.js";
-export { jumpOf, shapeOf } from "./shape.js";
+export { jumpOf, partsOf, partsOfBranch, shapeOf } from "./shape.js";
 export { SyntaxTree } from "./tree.js";
 export { countErrors, otherBranches, parse, parseFile, readsAlone } from "./parse.js";
 export type { Mask } from "./masks/mask.js";

@@ -1,4 +1,6 @@
-import type { FlowFacts, FlowShape, SyntaxNode } from "../../syntax/index.js";
+import { partsOf, type FlowFacts, type SyntaxNode } from "../../syntax/index.js";
+
+export { partsOf, partsOfBranch } from "../../syntax/index.js";
 
 /** The operator of a node, in lower case. */
 export function operatorOf(node: SyntaxNode): string {
@@ -6,36 +8,11 @@ export function operatorOf(node: SyntaxNode): string {
   return (node.child("operator") ?? node.children.find(token))?.text.toLowerCase() ?? "";
 }
 
-/** The children that a part of a shape names. */
-export function partsOf(node: SyntaxNode, part: string): SyntaxNode[] {
-  const names = part.split("|");
-  const place = /^\d+$/.test(part) ? node.parts[Number(part)] : undefined;
-  if (place) return [place];
-  return node.children.filter((child) => names.includes(child.field ?? "") || names.includes(child.kind));
-}
-
 /** The same for a part that may be given by its place. */
 export function partAt(node: SyntaxNode, part: string | number): SyntaxNode[] {
   if (typeof part === "string") return partsOf(node, part);
   const found = node.parts[part];
   return found ? [found] : [];
-}
-
-type BranchParts = [then: SyntaxNode[], test: SyntaxNode[], otherwise: SyntaxNode[]];
-
-/** What is done, what is tested, and what is done otherwise. */
-export function partsOfBranch(node: SyntaxNode, shape: Extract<FlowShape, { is: "branch" }>): BranchParts {
-  if (shape.order) {
-    const [then, test, ...rest] = node.parts;
-    return [then ? [then] : [], test ? [test] : [], rest];
-  }
-  return [
-    shape.then ? partsOf(node, shape.then) : [],
-    partsOf(node, shape.test),
-    (shape.otherwise ? partsOf(node, shape.otherwise) : []).flatMap((part) =>
-      part.kind.endsWith("_clauses") ? part.parts : [part],
-    ),
-  ];
 }
 
 /** A test without the brackets around it. */

@@ -1,6 +1,11 @@
-import { copy, text, type Segment, type SyntaxNode } from "../../index.js";
+import { copy, text, type Match, type Segment, type SyntaxNode } from "../../index.js";
 
 /** An expression with a fallback behind it. */
-export function orElse(value: readonly Segment[], { start, end }: SyntaxNode): Segment[] {
-  return [...value, text(" ?? "), copy(start, end)];
+export function orElse(value: readonly Segment[], { start, end }: SyntaxNode, operator = "??"): Segment[] {
+  return [...value, text(` ${operator} `), copy(start, end)];
+}
+
+/** Does a choice fall back where what is read counts as false, rather than where it is missing? */
+export function fallsBackByTruth({ chain }: Match): boolean {
+  return chain.asksUse?.asks === "truth";
 }

@@ -1,6 +1,6 @@
 import { guarded, holes, isMissing, javascript, rule, takenSafely, trialsIn } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
-import { orElse } from "../family/guarded.js";
+import { fallsBackByTruth, orElse } from "../family/guarded.js";
 import { asksForMissing, differsFor } from "./presence-tests.js";
 
 const { subject, read, otherwise } = holes({
@@ -32,7 +32,9 @@ export const guardedCall = rule({
   given: [testedOnce(), asksForMissing("likely")],
   cautions: differsFor("did otherwise", "takes it for missing or not"),
   becomes: (match) =>
-    match.chain.asksUse ? orElse(takenSafely(match.chain), match.the(otherwise)) : takenSafely(match.chain),
+    match.chain.asksUse
+      ? orElse(takenSafely(match.chain), match.the(otherwise), fallsBackByTruth(match) ? "||" : "??")
+      : takenSafely(match.chain),
   trials: [
     js.rewrites("if (hive != null) { hive.open(1); }", "hive?.open(1);"),
     js.rewrites("if (done !== undefined && done !== null) done(1);", "done?.(1);"),
@@ -47,6 +49,12 @@ export const guardedCall = rule({
     js.rewrites(
       "if (hive != null && hive.queen != null) hive.queen.mark();",
       "hive?.queen?.mark();",
+      "likely",
+    ),
+    js.rewrites("const a = h != null && h.age ? h.age : 1;", "const a = h?.age || 1;", "likely"),
+    ts.rewrites(
+      "function f(h?: string[]) { if (h && h.length) return h.length; return 1; }",
+      "function f(h?: string[]) { return h?.length || 1; }",
       "likely",
     ),
     js.rewrites("if (hive) hive.open();", "hive?.open();", "likely"),

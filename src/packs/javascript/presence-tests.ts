@@ -44,6 +44,7 @@ export function sameAsMissing(match: Match, test: PresenceTest): Answer {
       `\`${name}\` may not be declared at all, for which only \`typeof\` does not fail`,
       node,
     );
+  if (test.staysAsked) return yes("value.falsy", "the new code asks for the same", node);
   if (asks === "missing") return yes("value.null", "the test is for null and undefined alike", node);
   const type = valuesOf(match, node);
   const others = differing(asks);

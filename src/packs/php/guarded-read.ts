@@ -2,7 +2,7 @@ import { caution, condition, copy, guarded, holes, isOnlyTested, rule, shortened
 import { no, takenSafely, text, trialsIn, unknown, yes } from "../../index.js";
 import type { Answer, Match, PresenceTest, Segment } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
-import { orElse } from "../family/guarded.js";
+import { fallsBackByTruth, orElse } from "../family/guarded.js";
 import { functionsOfPhp, readOnce } from "./presence.js";
 import { asksNoObject, isObjectOrMissing, isThere } from "./values.js";
 
@@ -47,7 +47,7 @@ export const guardedRead = rule({
   given: [
     readOnce(),
     everyTest("what is tested is an object or null", (match, test) =>
-      test.asks === "truth"
+      test.asks === "truth" && !test.staysAsked
         ? isObjectOrMissing(match, test.subject)
         : yes("value.which-missing", "the test is for null alone"),
     ),
@@ -79,7 +79,10 @@ export const guardedRead = rule({
         ]
       : []),
     ...match.tests
-      .filter((test) => test.asks === "truth" && isObjectOrMissing(match, test.subject).is !== "yes")
+      .filter(
+        (test) =>
+          test.asks === "truth" && !test.staysAsked && isObjectOrMissing(match, test.subject).is !== "yes",
+      )
       .map((test) =>
         caution(
           "value.falsy",
@@ -92,7 +95,7 @@ export const guardedRead = rule({
     const safe = takenSafely(match.chain, ({ test }) =>
       mustPassOver(test) ? ["(", " ?? null)"] : undefined,
     );
-    return fallsBack(match) ? orElse(safe, match.the(fallback)) : safe;
+    return fallsBack(match) ? orElse(safe, match.the(fallback), fallsBackByTruth(match) ? "?:" : "??") : safe;
   },
   trials: [
     rewrites("<?php $q = $hive !== null ? $hive->queen : null;\n", "<?php $q = $hive?->queen;\n"),
@@ -113,6 +116,11 @@ export const guardedRead = rule({
     rewrites(
       "<?php if (!is_null($this->hive)) $this->hive->open();\n",
       "<?php $this->hive?->open();\n",
+      "likely",
+    ),
+    rewrites(
+      "<?php function f(?Hive $h) { return $h && $h->age ? $h->age : 1; }\n",
+      "<?php function f(?Hive $h) { return $h?->age ?: 1; }\n",
       "likely",
     ),
     rewrites(

@@ -1,5 +1,5 @@
 import { caution, isSideEffectFree, shortened, unknown, yes } from "../../index.js";
-import type { Condition, Evidence, Match } from "../../index.js";
+import type { Condition, Evidence, Match, SyntaxNode } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
 import { asksNoObject, isOfPhp, isThere, isVariable } from "./values.js";
 
@@ -15,12 +15,19 @@ export function readOnce(): Condition {
   });
 }
 
+/** What a call gives is asked for itself, and not by its name. */
+function isCall({ tree, kind }: SyntaxNode): boolean {
+  return tree.language.calls.includes(kind);
+}
+
 /** An object that answers for its items or properties may say otherwise to `isset` than to `??`. */
 export function asksAlone(): Condition {
   return everyTest("nothing but being there or not is asked", (_match, { subject, asks }) =>
     asks === "key" || asks === "truth"
       ? yes("value.which-missing", "the new code asks for the same")
-      : asksNoObject(subject),
+      : isCall(subject)
+        ? yes("value.which-missing", "what a call gives is there to be asked", subject)
+        : asksNoObject(subject),
   );
 }
 
@@ -29,7 +36,7 @@ export function whatIsReadIsThere(operator: string): Condition {
   return everyTest(
     `what is read is there, since ${operator} would pass over it in silence`,
     (_match, test) =>
-      test.asks === "missing" && test.times > 0
+      test.asks === "missing" && !isCall(test.subject)
         ? isThere(test.subject)
         : yes("value.which-missing", "the old code asked for that as well"),
   );

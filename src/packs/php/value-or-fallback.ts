@@ -120,6 +120,15 @@ export const valueOrFallback = rule({
       "<?php $w = $hive['w'] ?? 1;\n",
       "possible",
     ),
+    rewrites(
+      "<?php $w = $hive->weigh(); if ($w === null) { $w = 10; }\n",
+      "<?php $w = $hive->weigh() ?? 10;\n",
+    ),
+    rewrites(
+      "<?php $w = $hive['w']; if ($w === null) { $w = 10; }\n",
+      "<?php $w = $hive['w'] ?? 10;\n",
+      "likely",
+    ),
     holds("<?php $w = weigh() !== null ? weigh() : 1;\n", "calls something"),
     // A loose comparison takes 0, '' and false for null as well.
     ignores("<?php $w = $weight != null ? $weight : 1;\n"),

@@ -57,6 +57,7 @@ export const powershellFlow: FlowFacts = {
         ? { is: "shortCircuit", left: 0, right: 2, runsIf: { "": "true" } }
         : undefined,
   },
+  negation: "-not ",
   wrappers: ["else_clause", "statement_block", "script_block", "script_block_body"],
   assignments: { assignment_expression: { target: "variable", value: "value" } },
   mayThrow: ["command", "invocation_expression", "member_access", "element_access", "cast_expression"],

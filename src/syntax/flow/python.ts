@@ -30,6 +30,7 @@ export const pythonFlow: FlowFacts = {
     // What a `with` block manages may swallow exceptions, so that the code behind it runs after all.
     with_statement: { is: "try", handlers: [], swallows: true },
   },
+  negation: "not ",
   assignments: {
     assignment: { target: "left", value: "right" },
     augmented_assignment: { target: "left", value: "right" },
