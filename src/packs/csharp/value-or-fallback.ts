@@ -1,4 +1,16 @@
-import { choice, condition, csharp, holes, present, rule, trialsIn, unknown, yes } from "../../index.js";
+import {
+  choice,
+  condition,
+  csharp,
+  holes,
+  present,
+  rule,
+  shortened,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../index.js";
 import type { Answer, Match } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull, fitsBeside, mayBeExpressionTree, nullableValue } from "./values.js";
@@ -11,6 +23,21 @@ const { value, fallback } = holes({
 /** Of an `int?` the old choice gave an `int?` again, and `??` gives an `int`. */
 function sameType(match: Match): Answer {
   const type = nullableValue(match.the(value));
+  const { choice, place } = match;
+  const declared = place.closest(["variable_declaration"])?.child("type");
+  const isDeclared = (choice.alias ?? choice.always) !== undefined && declared?.is("implicit_type") === true;
+  if (isDeclared && type === undefined && !typeOf(match.the(value)))
+    return unknown(
+      "type.same",
+      `\`var\` could have a nullable type, and takes its type from \`${shortened(match.textOf(fallback))}\` as well now`,
+      place,
+    );
+  if (isDeclared && type !== undefined)
+    return unknown(
+      "type.same",
+      `the variable was a \`${type}\`, and would be a \`${type.slice(0, -1)}\``,
+      place,
+    );
   if (type === undefined || match.found.isStatements || match.tests[0]!.asks === "value")
     return yes("type.same", "it is an object, or the type of the result is written down");
   const holder = match.node.closest(["variable_declaration"])?.child("type")?.text;
@@ -137,6 +164,17 @@ export const valueOrFallback = rule({
     rewrites(
       "class Hive { } class A { Hive F(Hive h) { return h != null ? h : Find(); } }",
       "class Hive { } class A { Hive F(Hive h) { return h ?? Find(); } }",
+    ),
+    rewrites(
+      "class A { string F() { string n = G(); if (n == null) n = string.Empty; return n; } }",
+      "class A { string F() { string n = G() ?? string.Empty; return n; } }",
+      "likely",
+    ),
+    // \`var\` could be an \`int?\`, which the new code makes an \`int\`.
+    rewrites(
+      "class A { void F() { var n = G(); if (n is null) n = 1; H(n); } }",
+      "class A { void F() { var n = G() ?? 1; H(n); } }",
+      "likely",
     ),
     holds(
       "class Hive { public static bool operator ==(Hive a, Hive b) => true; } class A { Hive F(Hive h) { return h != null ? h : Find(); } }",

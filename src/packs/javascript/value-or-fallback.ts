@@ -1,8 +1,30 @@
-import { choice, condition, holes, javascript, present, rule, trialsIn, yes } from "../../index.js";
+import { changesOf, choice, condition, holes, javascript, present, referencesAt, rule } from "../../index.js";
+import { trialsIn, unknown, yes } from "../../index.js";
+import type { Answer, Match } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForMissing, byTruth, differsFor } from "./presence-tests.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
+
+/** In TypeScript a variable has the type of what it is declared with, and may be given something else later. */
+function keepsType({ choice: { alias, always }, place, tree }: Match): Answer {
+  const declared = place.closest(["variable_declarator"]);
+  const name = declared?.child("name");
+  const isTyped =
+    tree.language.id !== "javascript" && (alias ?? always) !== undefined && declared?.holds(place);
+  const to = name && referencesAt(name).find((one) => one.to)?.to;
+  if (!isTyped || declared?.child("type") || !to) return yes("type.same", "no type hangs on it");
+  const writes = changesOf(to).filter(({ node, does }) => does === "write" && node.start > place.end);
+  // The first is the one that becomes the fallback.
+  const [, later] = writes;
+  return later
+    ? unknown(
+        "type.same",
+        `\`${name.text}\` is written again, for which its new type may be too narrow`,
+        later.node,
+      )
+    : yes("type.same", `\`${name.text}\` is given nothing else later`);
+}
 
 const asks = asksForMissing();
 const differs = differsFor("kept it", "falls back");
@@ -18,6 +40,7 @@ export const valueOrFallback = rule({
   was: choice(present(value, { or: ["truth"] }), value, fallback),
   given: [
     testedOnce(),
+    condition("what is declared keeps its type", keepsType),
     condition(
       "the test is for being missing, or stays one for being false",
       (match) => (byTruth(match) ? yes("value.falsy", "|| asks for the same") : asks.ask(match)),
@@ -92,6 +115,15 @@ export const valueOrFallback = rule({
     js.ignores("const y = x !== null && z !== undefined ? x : 1;"),
     js.ignores("const y = x != null && x > 0 ? x : 1;"),
     js.ignores("const y = x !== 0 ? x : 1;"),
+    ts.rewrites(
+      "function f() { let y = g(); if (y == null) y = 1; h(y); }",
+      "function f() { let y = g() ?? 1; h(y); }",
+    ),
+    ts.rewrites(
+      "function f() { let y = g(); if (y == null) y = 1; h(y); y = null; }",
+      "function f() { let y = g() ?? 1; h(y); y = null; }",
+      "likely",
+    ),
     js.rewrites("const y = x ? x : 1;", "const y = x || 1;"),
     js.rewrites("const y = !x ? z : x;", "const y = x || z;"),
     js.rewrites("function f(x) { if (x) return x; return 1; }", "function f(x) { return x || 1; }"),

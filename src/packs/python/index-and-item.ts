@@ -12,7 +12,8 @@ import {
   trialsIn,
   unchangedDuring,
 } from "../../index.js";
-import { functionAround, no, runsLater, unknown, yes, type Match, type SyntaxNode } from "../../index.js";
+import { functionAround, isBuiltin, isLeftAlone, no, runsLater, unknown, yes } from "../../index.js";
+import type { Match, Snippet, SyntaxNode } from "../../index.js";
 import { sequenceKnown } from "./sequence.js";
 
 const SEQUENCE = {
@@ -21,19 +22,52 @@ const SEQUENCE = {
   methods: ["__getitem__", "__iter__", "__len__"],
   what: "list",
 };
-const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });
+const { index, items, body, own } = holes({
+  index: "name",
+  items: "expression",
+  body: "statements",
+  own: "name",
+});
 const item = fresh("item", { singularOf: items });
 
-const lookUp = python`${items}[${index}]`;
+/** Old loops: over all positions, or over those from one on with the item before each. */
+const FORMS: readonly { readonly was: Snippet; readonly from: 0 | 1; readonly named: boolean }[] = [
+  python`range(len(${items}))`,
+  python`range(0, len(${items}))`,
+  python`range(0, len(${items}), 1)`,
+  python`xrange(len(${items}))`,
+].flatMap((positions) => [
+  {
+    from: 0,
+    named: true,
+    was: python`
+      for ${index} in ${positions}:
+          ${own} = ${items}[${index}]
+          ${body}
+    `,
+  },
+  {
+    from: 0,
+    named: false,
+    was: python`
+      for ${index} in ${positions}:
+          ${body}
+    `,
+  },
+]);
+const FROM_ONE = {
+  from: 1,
+  named: false,
+  was: python`
+    for ${index} in range(1, len(${items}) + 1):
+        ${body}
+  `,
+} as const;
+const ALL = [...FORMS, FROM_ONE];
+const formOf = (match: Match) => ALL[match.alternative]!;
 
-const both = python`
-  for ${index}, ${item} in enumerate(${items}):
-      ${body.replacing(lookUp, item)}
-`;
-const itemOnly = python`
-  for ${item} in ${items}:
-      ${body.replacing(lookUp, item)}
-`;
+const lookUp = python`${items}[${index}]`;
+const lookUpBefore = python`${items}[${index} - 1]`;
 
 /** Every mention of the index inside the loop, with whether it only looks the item up. */
 function uses(match: Match): { at: SyntaxNode; looksUp: boolean }[] {
@@ -45,14 +79,52 @@ function uses(match: Match): { at: SyntaxNode; looksUp: boolean }[] {
 }
 
 function isLookUp(match: Match, mention: SyntaxNode): boolean {
-  const { parent } = mention;
+  const isBefore = formOf(match).from === 1;
+  const key = isBefore ? mention.parent : mention;
+  const isKey = !isBefore || key?.text.replace(/\s/g, "") === `${mention.text}-1`;
+  const read = key?.parent;
   return (
-    parent !== undefined &&
-    parent.is("subscript") &&
-    parent.child("subscript")?.same(mention) === true &&
-    parent.parts.length === 2 &&
-    parent.child("value")?.text === match.textOf(items)
+    isKey &&
+    read?.is("subscript") === true &&
+    read.child("subscript")?.same(key) === true &&
+    read.parts.length === 2 &&
+    read.child("value")?.text === match.textOf(items)
   );
+}
+
+/** The new loop: with the index where it is used otherwise, and with the loop's own name for the item where it has one. */
+function looped(match: Match): Snippet {
+  const { from, named } = formOf(match);
+  const isIdle = indexIsIdle(match);
+  if (named) {
+    // Where the name is given something else, an item that is looked up again is not what it names.
+    const isWritten = isLeftAlone(match.textOf(own), match.all(body), match.node).is !== "yes";
+    const inside = isWritten ? body : body.replacing(lookUp, own);
+    return isIdle && !isWritten
+      ? python`
+          for ${own} in ${items}:
+              ${inside}
+        `
+      : python`
+          for ${index}, ${own} in enumerate(${items}):
+              ${inside}
+        `;
+  }
+  const inside = body.replacing(from === 1 ? lookUpBefore : lookUp, item);
+  if (isIdle)
+    return python`
+      for ${item} in ${items}:
+          ${inside}
+    `;
+  return from === 1
+    ? python`
+        for ${index}, ${item} in enumerate(${items}, 1):
+            ${inside}
+      `
+    : python`
+        for ${index}, ${item} in enumerate(${items}):
+            ${inside}
+      `;
 }
 
 /** Is the index good for nothing but the look-up, here and in the function around? */
@@ -61,7 +133,9 @@ function indexIsIdle(match: Match): boolean {
   if (!around) return false;
   const inLoop = uses(match);
   const everywhere = around.mentions(match.textOf(index)).length;
-  return inLoop.every((use) => use.looksUp) && everywhere === inLoop.length + 1;
+  // The loop names it once, and so does the line that looks its own item up.
+  const others = formOf(match).named ? 2 : 1;
+  return inLoop.every((use) => use.looksUp) && everywhere === inLoop.length + others;
 }
 
 const { rewrites, ignores, holds } = trialsIn("python");
@@ -71,13 +145,13 @@ export const indexAndItem = rule({
   kind: "idiom",
   title: "Take the item from the loop instead of looking it up by index",
   why: "Looking the item up by index hides what the loop is about and invites off-by-one mistakes.",
-  was: python`
-    for ${index} in range(len(${items})):
-        ${body}
-  `,
+  was: ALL.map(({ was }) => was),
   where: [
     (match) => /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(match.textOf(items)),
-    (match) => uses(match).some((use) => use.looksUp),
+    (match) => formOf(match).named || uses(match).some((use) => use.looksUp),
+    (match) => match.all(body).length > 0,
+    // Of positions from one on the index before is what looks up, and nothing else may.
+    (match) => !match.has(own) || match.textOf(own) !== match.textOf(index),
   ],
   given: [
     condition("no class of the project stands in for the list", (match) => {
@@ -89,7 +163,9 @@ export const indexAndItem = rule({
           )
         : yes("type.stand-in", "no class of the project stands in for it");
     }),
-    builtin("range"),
+    condition("`range` is the built-in one", (match) =>
+      isBuiltin(/^for\s+\w+\s+in\s+(x?range)/.exec(match.node.text)?.[1] ?? "range", match.node),
+    ),
     builtin("len"),
     neverWritten(index, { in: body }),
     unchangedDuring(items, { during: body }),
@@ -125,8 +201,27 @@ export const indexAndItem = rule({
         ),
     ),
   ],
-  becomes: (match) => (indexIsIdle(match) ? itemOnly : both),
+  becomes: looped,
   trials: [
+    rewrites(
+      "xs = [3, 4]\nfor i in range(0, len(xs)):\n    x = xs[i]\n    print(i, x)\n",
+      "xs = [3, 4]\nfor i, x in enumerate(xs):\n    print(i, x)\n",
+    ),
+    rewrites(
+      "def f():\n    xs = [3, 4]\n    for i in range(len(xs)):\n        x = xs[i]\n        print(x, xs[i])\n",
+      "def f():\n    xs = [3, 4]\n    for x in xs:\n        print(x, x)\n",
+    ),
+    rewrites(
+      "def f():\n    xs = [3, 4]\n    for i in range(len(xs)):\n        x = xs[i]\n        x = x + 1\n        print(x, xs[i])\n",
+      "def f():\n    xs = [3, 4]\n    for i, x in enumerate(xs):\n        x = x + 1\n        print(x, xs[i])\n",
+    ),
+    rewrites(
+      "xs = [3, 4]\nfor n in range(1, len(xs) + 1):\n    print(n, xs[n - 1])\n",
+      "xs = [3, 4]\nfor n, item in enumerate(xs, 1):\n    print(n, item)\n",
+    ),
+    ignores("xs = [3, 4]\nfor n in range(1, len(xs)):\n    print(n, xs[n - 1])\n"),
+    ignores("xs = [3, 4]\nfor n in range(1, len(xs) + 1):\n    print(n, xs[n])\n"),
+    ignores("xs = [3, 4]\nfor i in range(len(xs)):\n    x = xs[i + 1]\n    print(x)\n"),
     rewrites(
       `
       def report(names: list[str]):

@@ -3,6 +3,8 @@ import { ecmascript } from "./ecmascript.js";
 
 export const typescript: Language = {
   ...ecmascript,
+  // The compiler refuses to ask whether what may be missing is more or less than something.
+  flow: { ...ecmascript.flow, comparesMissing: { toFalse: ["===", "=="], toTrue: ["!==", "!="] } },
   contexts: [
     ...ecmascript.contexts,
     { name: "member", before: "interface Uvran {\n", after: "\n}" },
