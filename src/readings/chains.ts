@@ -1,8 +1,9 @@
 import { isMissing, operatorOf, stepsFrom } from "../analysis/index.js";
-import { sameCode, shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { choicesAt } from "./choices.js";
 import type { Frame } from "./frame.js";
 import { bare, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
+import { remembered } from "./remembered.js";
 import { isStatement, waysOf } from "./ways.js";
 
 /** A test, and the steps by which the next test, or the use, goes on from what it asks for. */
@@ -35,17 +36,6 @@ export interface Chain {
   readonly otherwise?: SyntaxNode;
   /** Is what is read tested as well, so that the choice falls back just where it is missing? */
   readonly asksUse?: PresenceTest;
-}
-
-const known = new WeakMap<SyntaxTree, Map<NodeId, readonly Chain[]>>();
-
-/** The chains that begin at a node: a branch, or an operator that leaves its right side out. */
-export function chainsAt(node: SyntaxNode): readonly Chain[] {
-  let byNode = known.get(node.tree);
-  if (!byNode) known.set(node.tree, (byNode = new Map()));
-  let chains = byNode.get(node.id);
-  if (!chains) byNode.set(node.id, (chains = chainsOf(node)));
-  return chains;
 }
 
 function chainsOf(node: SyntaxNode): Chain[] {
@@ -237,3 +227,6 @@ export function safeToken(step: SyntaxNode): SyntaxNode | undefined {
   const isToken = (child: SyntaxNode): boolean => child.start >= base.end && tokens[child.text] !== undefined;
   return step.children.find(isToken);
 }
+
+/** The chains that begin at a node: a branch, or an operator that leaves its right side out. */
+export const chainsAt = remembered<readonly Chain[]>(chainsOf);

@@ -1,8 +1,9 @@
 import { functionAround } from "../analysis/index.js";
-import { jumpOf, sameCode, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { jumpOf, sameCode, type SyntaxNode } from "../syntax/index.js";
 import { caughtAt } from "./caught.js";
 import type { PresenceTest } from "./presence-test.js";
 import { assignedBy, differenceOf, type Frame } from "./frame.js";
+import { remembered } from "./remembered.js";
 import { isStatement, neighbour, waysOf, type Ways } from "./ways.js";
 
 /** A choice between two values by a condition, however it is spelt. */
@@ -21,17 +22,6 @@ export interface Choice {
   readonly asked?: PresenceTest;
   /** What was evaluated in any case, and is evaluated only where it is needed when the choice is one expression. */
   readonly always?: SyntaxNode;
-}
-
-const known = new WeakMap<SyntaxTree, Map<NodeId, readonly Choice[]>>();
-
-/** The choices that a branch spells, with the statements beside it where they belong to it; worked out once. */
-export function choicesAt(node: SyntaxNode): readonly Choice[] {
-  let byNode = known.get(node.tree);
-  if (!byNode) known.set(node.tree, (byNode = new Map()));
-  let choices = byNode.get(node.id);
-  if (!choices) byNode.set(node.id, (choices = choicesOf(node)));
-  return choices;
 }
 
 function choicesOf(node: SyntaxNode): Choice[] {
@@ -141,3 +131,6 @@ function isName({ isLeaf, parts }: SyntaxNode): boolean {
 function mentions(code: SyntaxNode, name: SyntaxNode): boolean {
   return [...code.descendants()].some((node) => node.kind === name.kind && node.text === name.text);
 }
+
+/** The choices that a branch spells, with the statements beside it where they belong to it. */
+export const choicesAt = remembered<readonly Choice[]>(choicesOf);

@@ -1,7 +1,8 @@
 import { operatorOf, valueOf } from "../analysis/index.js";
-import { jumpOf, sameCode, shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { jumpOf, sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { asksFor, bare, presenceOf, type PresenceTest } from "./presence-test.js";
+import { remembered } from "./remembered.js";
 import { isStatement, neighbour, waysOf } from "./ways.js";
 
 /** A place that is given a value where it has none, however that is spelt. */
@@ -15,17 +16,6 @@ export interface Fill {
   readonly frame?: Frame;
   /** Is the place written even where it had a value, so that code which runs at writing runs less often now? */
   readonly writesAnyway: boolean;
-}
-
-const known = new WeakMap<SyntaxTree, Map<NodeId, readonly Fill[]>>();
-
-/** The fillings that begin at a node: a branch, an assignment, or an operator that leaves its right side out. */
-export function fillsAt(node: SyntaxNode): readonly Fill[] {
-  let byNode = known.get(node.tree);
-  if (!byNode) known.set(node.tree, (byNode = new Map()));
-  let fills = byNode.get(node.id);
-  if (!fills) byNode.set(node.id, (fills = fillsOf(node)));
-  return fills;
 }
 
 function fillsOf(node: SyntaxNode): Fill[] {
@@ -151,3 +141,6 @@ function writtenBy(code: SyntaxNode): Written | undefined {
   const assignment = [...value.ancestors()].find((above) => flow.assignments[above.kind]);
   return assignment && { target, value, assignment };
 }
+
+/** The fillings that begin at a node: a branch, an assignment, or an operator that leaves its right side out. */
+export const fillsAt = remembered<readonly Fill[]>(fillsOf);

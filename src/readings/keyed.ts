@@ -1,7 +1,8 @@
 import { isUsedAfter, no, operatorOf, referencesAt, unknown, yes, type Answer } from "../analysis/index.js";
-import { sameCode, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { sameCode, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { bare, itemRead, presenceOf, type PresenceTest } from "./presence-test.js";
+import { remembered } from "./remembered.js";
 import { isStatement, neighbour, waysOf } from "./ways.js";
 
 /** The item of a collection that is looked up, tested and put. */
@@ -21,17 +22,6 @@ export interface Keyed extends ItemPlace {
   /** Is the item that is there afterwards used in place of what the frame had? */
   readonly gives: boolean;
   readonly spelling: readonly Answer[];
-}
-
-const known = new WeakMap<SyntaxTree, Map<NodeId, readonly Keyed[]>>();
-
-/** The items that are filled in or counted by code that begins at a node, with the statements beside it. */
-export function keyedAt(node: SyntaxNode): readonly Keyed[] {
-  let byNode = known.get(node.tree);
-  if (!byNode) known.set(node.tree, (byNode = new Map()));
-  let found = byNode.get(node.id);
-  if (!found) byNode.set(node.id, (found = [...fillsOf(node), ...countsOf(node)]));
-  return found;
 }
 
 /** An item that a statement writes, and what it writes: `d[k] = v`, `map.put(k, v)`. */
@@ -269,3 +259,6 @@ function isNotNeeded(name: SyntaxNode, after: SyntaxNode): Answer {
   if (later.is === "no") return yes("name.scope", `\`${name.text}\` is not needed afterwards`);
   return later.is === "yes" ? no("name.scope", later.evidence.says, name) : later;
 }
+
+/** The items that are filled in or counted by code that begins at a node, with the statements beside it. */
+export const keyedAt = remembered<readonly Keyed[]>((node) => [...fillsOf(node), ...countsOf(node)]);

@@ -1,12 +1,6 @@
 import { isMissing, operatorOf } from "../analysis/index.js";
-import {
-  sameCode,
-  shapeOf,
-  unwrapped,
-  type NodeId,
-  type SyntaxNode,
-  type SyntaxTree,
-} from "../syntax/index.js";
+import { sameCode, shapeOf, unwrapped, type SyntaxNode } from "../syntax/index.js";
+import { remembered } from "./remembered.js";
 
 /**
  * What a test asks for: all missing values of the language, one of several, those and a name that nothing declares
@@ -38,16 +32,7 @@ export interface PresenceTest {
 }
 
 /** What a condition asks of something being there; whether it counts as true where nothing else is asked. */
-export function presenceOf(condition: SyntaxNode): PresenceTest {
-  let byNode = known.get(condition.tree);
-  if (!byNode) known.set(condition.tree, (byNode = new Map()));
-  let found = byNode.get(condition.id);
-  if (!found) byNode.set(condition.id, (found = readTest(condition)));
-  return found;
-}
-
-/** What tests ask, worked out once for all readings. */
-const known = new WeakMap<SyntaxTree, Map<NodeId, PresenceTest>>();
+export const presenceOf = remembered<PresenceTest>(readTest);
 
 function readTest(condition: SyntaxNode): PresenceTest {
   const test = bare(condition);

@@ -1,4 +1,5 @@
-import { partsOfBranch, shapeOf, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { partsOfBranch, shapeOf, type SyntaxNode } from "../syntax/index.js";
+import { remembered } from "./remembered.js";
 
 /** A branch by its parts: what is tested, and the statements of each way; none where a way is left out. */
 export interface Ways {
@@ -16,15 +17,7 @@ export function branchKinds(shapes: SyntaxNode["tree"]["language"]["flow"]["shap
 }
 
 /** The ways of a branch; undefined for what is none, or for one way of a longer chain of tests (`elif`). */
-export function waysOf(node: SyntaxNode): Ways | undefined {
-  let byNode = known.get(node.tree);
-  if (!byNode) known.set(node.tree, (byNode = new Map()));
-  if (!byNode.has(node.id)) byNode.set(node.id, readWays(node));
-  return byNode.get(node.id);
-}
-
-/** The ways of branches, worked out once for all readings. */
-const known = new WeakMap<SyntaxTree, Map<NodeId, Ways | undefined>>();
+export const waysOf = remembered<Ways | undefined>(readWays);
 
 function readWays(node: SyntaxNode): Ways | undefined {
   const shape = shapeOf(node);

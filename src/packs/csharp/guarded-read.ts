@@ -1,7 +1,6 @@
 import {
   caution,
   condition,
-  csharp,
   guarded,
   holes,
   no,

@@ -158,11 +158,3 @@ export function mayBeExpressionTree(node: SyntaxNode): Answer {
     return yes("form.fits", "it stands in no expression tree");
   return unknown("form.fits", "an expression tree may not use this form", lambda);
 }
-
-/** Is this a name, `this.name`, or members of one? Then testing and using it speak of the same thing. */
-export function isPath(node: SyntaxNode): boolean {
-  if (node.is(["identifier", "this", "base"])) return true;
-  if (!node.is("member_access_expression")) return false;
-  const base = node.child("expression");
-  return base !== undefined && isPath(base);
-}

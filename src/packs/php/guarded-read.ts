@@ -1,5 +1,5 @@
-import { caution, condition, copy, guarded, holes, isOnlyTested, rule, shortened } from "../../index.js";
-import { no, takenSafely, text, trialsIn, unknown, yes } from "../../index.js";
+import { caution, condition, guarded, holes, isOnlyTested, rule, shortened } from "../../index.js";
+import { no, takenSafely, trialsIn, unknown, yes } from "../../index.js";
 import type { Answer, Match, PresenceTest, Segment } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
 import { fallsBackByTruth, orElse } from "../family/guarded.js";

@@ -6,7 +6,6 @@ import {
   jumpOf,
   no,
   present,
-  python,
   rule,
   text,
   trialsIn,
