@@ -16,6 +16,9 @@ export interface Explanation {
   readonly says: readonly string[];
 }
 
+/** The marks of answers, as a plan shows them. */
+const MARKS = { yes: "✓", unknown: "?", no: "✗" } as const;
+
 /** So many explanations of what does not fit are given, those first that fit furthest. */
 const MOST = 3;
 
@@ -87,7 +90,7 @@ function outcomeOf(entry: Entry, match: Match): string[] {
   const asked = given.map((condition) => {
     const { is, evidence } = condition.ask(match);
     const at = evidence.line === undefined ? "" : ` (line ${evidence.line})`;
-    return `${condition.must}: ${is}, ${evidence.says}${at}`;
+    return `${MARKS[is]} ${condition.must}: ${evidence.says}${at}`;
   });
   const outcome = judge(entry, match);
   const comes =

@@ -29,7 +29,7 @@ test("--why says which part of a rule does not fit a place", () => {
 test("--why gives the answers of the conditions and the outcome where the code fits", () => {
   const found = why("javascript/value-or-fallback", "a.js:4");
   expect(found.out).toMatch(
-    /the code fits\n.*: yes, evaluating `x` does nothing else\n[^]*it is rewritten, certain\n$/,
+    /the code fits\n  ✓ .*: evaluating `x` does nothing else\n[^]*it is rewritten, certain\n$/,
   );
   expect(found.exit).toBe(0);
   expect(why("javascript/value-or-fallback", "a.js:5").out).toContain(
