@@ -61,7 +61,6 @@ function workOut(
   const refused = new Set(first.heldBack.map(({ rule, line }) => keyOf(rule, line)));
   let drafts = taken.map((candidate) => Draft.from(candidate)).sort((a, b) => a.start - b.start);
 
-  const isCompiled = around.types !== undefined && around.types.strictNulls(path).is !== "unknown";
   let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
     const next = parseFile(applyEdits(text, allEdits(drafts)), language);
@@ -87,7 +86,10 @@ function workOut(
      * knows better once it is on the disk.
      */
     const isBlind = ({ trust, start, end }: Candidate): boolean =>
-      trust === "possible" && isCompiled && shifts.original(start, end) === undefined;
+      trust === "possible" &&
+      shifts.original(start, end) === undefined &&
+      around.types !== undefined &&
+      around.types.strictNulls(path).is !== "unknown";
     const fresh = found.filter(
       (candidate) => !wasRefused(candidate) && !isBlind(candidate) && !isDoneElsewhere(candidate, drafts),
     );
