@@ -1,7 +1,7 @@
 import { placeIn, shortened } from "../analysis/index.js";
 import { FreshNames, type Shifts } from "../rewrite/index.js";
 import type { NearMiss } from "../readings/index.js";
-import { lower, Match, type Around } from "../rules/index.js";
+import { lower, Match, versionVerdict, type Around, type Rule } from "../rules/index.js";
 import type { Import, NodeId, SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { Advice, Failure, Ground, HeldBack, IdleKeep, Silenced } from "./change.js";
 import { keepsIn, type Keep } from "./keep.js";
@@ -114,7 +114,7 @@ export function findIn(
       if (last?.rule === entry.rule || failures.has(id)) continue;
       try {
         if (!lookAt(entry, n)) {
-          if (!earlier && !near) {
+          if (!earlier && !near && !isTooNew(entry.rule, { around, tree })) {
             const miss = entry.finds.near?.(tree, n);
             if (miss) near = { entry, miss };
           }
@@ -194,6 +194,11 @@ function withWords(text: string): (entries: readonly Entry[]) => readonly Entry[
       );
     return left;
   };
+}
+
+/** Is what a rule writes newer than what the project is for, so that it would do nothing anyway? */
+function isTooNew({ target }: Rule, where: Pick<Match, "around" | "tree">): boolean {
+  return target !== undefined && versionVerdict([{ since: target }], where)?.isTooOld === true;
 }
 
 /** A place of a known kind that no form fits. */

@@ -182,9 +182,10 @@ function bind(value: Value, node: SyntaxNode, bound?: Captures): Captures | unde
 }
 
 /** What must hold for this spelling to be the same as one expression. */
-function spellingOf({ always, frame }: Choice): Answer[] {
+function spellingOf({ always, frame, hidden }: Choice): Answer[] {
   const early = frame ? evaluatedAhead(frame) : [];
-  return [...(always ? [always] : []), ...early].map(isSideEffectFree);
+  const free = [...(always ? [always] : []), ...early].map(isSideEffectFree);
+  return hidden ? [hidden, ...free] : free;
 }
 
 /** Words of which one must be there for a test to be. */

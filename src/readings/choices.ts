@@ -1,4 +1,14 @@
-import { functionAround } from "../analysis/index.js";
+import {
+  functionAround,
+  isMember,
+  isSideEffectFree,
+  referencesAt,
+  referencesOf,
+  shortened,
+  unknown,
+  yes,
+  type Answer,
+} from "../analysis/index.js";
 import { jumpOf, sameCode, type SyntaxNode } from "../syntax/index.js";
 import { caughtAt } from "./caught.js";
 import type { PresenceTest } from "./presence-test.js";
@@ -20,6 +30,8 @@ export interface Choice {
   readonly alias?: { readonly name: SyntaxNode; readonly value: SyntaxNode };
   /** What is asked, where it is no condition that asks but what is caught. */
   readonly asked?: PresenceTest;
+  /** Whether the alias can be read while the other value is worked out, when it has no value yet in the new code. */
+  readonly hidden?: Answer;
   /** What was evaluated in any case, and is evaluated only where it is needed when the choice is one expression. */
   readonly always?: SyntaxNode;
 }
@@ -51,7 +63,9 @@ function byException(node: SyntaxNode): Choice[] {
 /** `if (t) y = a; else y = b;`, `if (t) return a; else return b;`. */
 function bothWays(node: SyntaxNode, test: SyntaxNode, a: SyntaxNode, b: SyntaxNode): Choice[] {
   const apart = differenceOf(a, b);
-  if (!apart) return [];
+  // What a block declares is gone behind it, unless it is a `var`.
+  const isOfBlock = assignedBy(a)?.declares === true && !a.is("variable_declaration");
+  if (!apart || isOfBlock) return [];
   const { one, other } = apart;
   return [{ test, yes: one, no: other, nodes: [node], frame: { statement: a, value: one } }];
 }
@@ -119,8 +133,35 @@ function overridden(node: SyntaxNode, { test, yes, no }: Ways): Choice[] {
   const frame = { statement: first, value: start.value };
   const common = { test, ...values, nodes: [first, node], frame };
   if (mentions(test, target))
-    return mentions(then.value, target) ? [] : [{ ...common, alias: { name: target, value: start.value } }];
+    return mentions(then.value, target)
+      ? []
+      : [
+          {
+            ...common,
+            alias: { name: target, value: start.value },
+            hidden: isHiddenFrom(target, then.value),
+          },
+        ];
   return mentions(then.value, target) ? [] : [{ ...common, always: start.value }];
+}
+
+/** Can nothing that a piece of code calls read a variable? */
+function isHiddenFrom(target: SyntaxNode, code: SyntaxNode): Answer {
+  const shown = target.text;
+  const free = isSideEffectFree(code);
+  if (free.is === "yes") return free;
+  const leaf = target.isLeaf ? target : target.parts[0]!;
+  const to = referencesAt(leaf).find(({ member }) => !member)?.to;
+  const around = functionAround(target);
+  const isLocal = to !== undefined && !isMember(to) && around?.holds(to.at[0]!) === true;
+  const captured = isLocal && referencesOf(to).some(({ node }) => functionAround(node)?.id !== around?.id);
+  return isLocal && !captured
+    ? yes("flow.written", `\`${shown}\` is seen in this function only`, target)
+    : unknown(
+        "flow.written",
+        `\`${shortened(code.text)}\` could read \`${shown}\` before it is given its value`,
+        code,
+      );
 }
 
 /** A name, also where the grammar wraps it: `$x`. */

@@ -14,8 +14,6 @@ export interface Fill {
   readonly nodes: readonly SyntaxNode[];
   /** The statement that the filling goes into, and the code in it that it takes the place of. */
   readonly frame?: Frame;
-  /** Is the place written even where it had a value, so that code which runs at writing runs less often now? */
-  readonly writesAnyway: boolean;
 }
 
 function fillsOf(node: SyntaxNode): Fill[] {
@@ -37,7 +35,7 @@ function byBranch(node: SyntaxNode): Fill[] {
   if (!assigned || test.isThere === yes.length > 0 || !asksFor(test, assigned.target)) return [];
   const { target: place, value, assignment } = assigned;
   const frame = { statement: way, value: assignment };
-  return [{ place, value, test, nodes: [node], frame, writesAnyway: false }];
+  return [{ place, value, test, nodes: [node], frame }];
 }
 
 /** `if (x) return x; x = v; return x;` */
@@ -56,7 +54,7 @@ function byGuard(node: SyntaxNode): Fill[] {
   const [early, late] = [returned(way), returned(last)];
   if (!early || !late || !sameCode(early, place) || !sameCode(late, place)) return [];
   const frame = { statement: last, value: late };
-  return [{ place, value, test, nodes: [node, made, last], frame, writesAnyway: false }];
+  return [{ place, value, test, nodes: [node, made, last], frame }];
 }
 
 /** What a `return` gives, or the last statement of a function where that is the same. */
@@ -78,7 +76,7 @@ function byOperator(node: SyntaxNode): Fill[] {
   if (!test || !asksFor(test, place)) return [];
   const isOperand = test.by === "truth" && test.isThere;
   if (!isOperand && !isAlone(node)) return [];
-  return [{ place, value, test, nodes: [node], writesAnyway: false }];
+  return [{ place, value, test, nodes: [node] }];
 }
 
 /** The test by which an operator decides that its right side is needed: what is there keeps it from running. */
@@ -114,7 +112,7 @@ function byAssignment(node: SyntaxNode): Fill[] {
     const runsIf = shape.runsIf[operatorOf(chosen)];
     const test = left && runsIf !== "true" ? askedByOperator(runsIf, left) : undefined;
     if (!test?.isThere || test.by !== "truth" || !value || !sameCode(test.subject, place)) return [];
-    return [{ place, value, test, nodes: [node], writesAnyway: true }];
+    return [{ place, value, test, nodes: [node] }];
   }
   const ways = waysOf(chosen);
   const [yes, no] = [ways?.yes[0], ways?.no[0]];
@@ -122,7 +120,7 @@ function byAssignment(node: SyntaxNode): Fill[] {
   const test = presenceOf(ways.test);
   const [kept, value] = test.isThere ? [yes, no] : [no, yes];
   if (!asksFor(test, place) || !sameCode(kept, place)) return [];
-  return [{ place, value, test, nodes: [node], writesAnyway: true }];
+  return [{ place, value, test, nodes: [node] }];
 }
 
 interface Written {

@@ -39,7 +39,7 @@ export interface VersionVerdict {
 /** May new code have this where a match stands? Undefined for what every version has. */
 export function versionVerdict(
   wanted: readonly { readonly since?: string | undefined; readonly what?: string }[],
-  { around, tree }: Match,
+  { around, tree }: Pick<Match, "around" | "tree">,
 ): VersionVerdict | undefined {
   let newest: { since: string; what?: string } | undefined;
   for (const { since, what } of wanted) {

@@ -144,7 +144,7 @@ export const guardedRead = rule({
       "class A { void F() { hive.Queen?.Mark(); } }",
       "likely",
     ),
-    // Nothing says what \`IHive\` is.
+    // Nothing says what `IHive` is.
     rewrites(
       "class A { void F(IHive h) { if (h != null) { h.Open(1); } } }",
       "class A { void F(IHive h) { h?.Open(1); } }",

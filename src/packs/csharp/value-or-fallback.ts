@@ -53,6 +53,11 @@ function sameType(match: Match): Answer {
       );
 }
 
+/** Does the value go to a call, for which an overload is chosen by its type? */
+function isPassed({ place }: Match): boolean {
+  return place.parent?.is(["argument", "argument_list", "bracketed_argument_list"]) === true;
+}
+
 const { rewrites, ignores, holds } = trialsIn("csharp");
 
 export const valueOrFallback = rule({
@@ -72,7 +77,7 @@ export const valueOrFallback = rule({
     asksForNull(),
     condition("value and default fit in one expression", (match) =>
       match.found.isStatements
-        ? fitsBeside(match.the(value), match.the(fallback))
+        ? fitsBeside(match.the(value), match.the(fallback), isPassed(match))
         : yes("flow.order", "they stood in one expression before"),
     ),
     condition("the result has the same type", sameType),
@@ -170,7 +175,7 @@ export const valueOrFallback = rule({
       "class A { string F() { string n = G() ?? string.Empty; return n; } }",
       "likely",
     ),
-    // \`var\` could be an \`int?\`, which the new code makes an \`int\`.
+    // \`var\` could be an \`int?\`, which the new code makes an `int`.
     rewrites(
       "class A { void F() { var n = G(); if (n is null) n = 1; H(n); } }",
       "class A { void F() { var n = G() ?? 1; H(n); } }",
@@ -186,7 +191,14 @@ export const valueOrFallback = rule({
       "likely",
     ),
     holds("class A { void F() { var x = Next() != null ? Next() : 1; } }", "calls something"),
+    // Which overload is called hangs on the type of what is passed.
+    rewrites(
+      "class Q { } class D : Q { } class A { void F(D a, Q b) { if (a != null) G(a); else G(b); } }",
+      "class Q { } class D : Q { } class A { void F(D a, Q b) { G(a ?? b); } }",
+      "likely",
+    ),
     ignores("class A { void F() { var x = a != null ? b : c; } }"),
+    ignores("class A { void F(string a) { if (a != null) { string b = a; } else { string b = c; } } }"),
     ignores("class A { void F() { var x = a != null ? a : null; } }"),
     ignores("class A { void F() { var x = a != 0 ? a : c; } }"),
     ignores("class A { int F() { if (a != null) return a; n++; return b; } }"),

@@ -125,7 +125,7 @@ export function nullableValue(node: SyntaxNode): string | undefined {
 }
 
 /** Does a default fit beside a value in one expression, as it did in two statements? */
-export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode): Answer {
+export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode, isPassed: boolean): Answer {
   const shown = shortened(fallback.text);
   if (fallback.is("null_literal")) return yes("type.same", "the default is null");
   const own = typeOf(value);
@@ -137,6 +137,7 @@ export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode): Answer {
   );
   if (!own || !other) return doubt;
   if (own.name === other.name) return yes("type.same", "both have the same type", fallback);
+  if (isPassed) return doubt;
   const isDerived = (below: string, above: string): boolean =>
     above === "object" || classesDerivedFrom(value.tree, [above]).classes.some((one) => one.name === below);
   return isDerived(other.name, own.name) || isDerived(own.name, other.name)

@@ -101,6 +101,14 @@ export const valueOrFallback = rule({
     js.rewrites("if (x !== undefined && x !== null) f(1, x); else f(1, 2);", "f(1, x ?? 2);"),
     js.rewrites("let y = g(); if (y == null) y = 1;", "let y = g() ?? 1;"),
     js.rewrites("let y = 1;\nif (x != null) {\n  y = x;\n}\n", "let y = x ?? 1;\n"),
+    // `g` could read what has no value yet.
+    js.rewrites("let y = f(); if (y == null) y = g();", "let y = f() ?? g();", "likely"),
+    js.rewrites(
+      "function h() { let y = f(); if (y == null) y = g(); return y; }",
+      "function h() { let y = f() ?? g(); return y; }",
+    ),
+    js.rewrites("if (x != null) { var y = x; } else { var y = 1; }", "var y = x ?? 1;"),
+    js.ignores("if (x != null) { let y = x; } else { let y = 1; }"),
     js.holds("let y = g(); if (x != null) { y = x; }", "calls something"),
     js.holds("if (x != null) f(g(), x); else f(g(), 1);", "calls something"),
     js.ignores("let y = g(); if (x != null) y = z;"),
