@@ -114,9 +114,9 @@ export function findIn(
       if (last?.rule === entry.rule || failures.has(id)) continue;
       try {
         if (!lookAt(entry, n)) {
-          if (!earlier && !near && !isTooNew(entry.rule, { around, tree })) {
+          if (!earlier && !near) {
             const miss = entry.finds.near?.(tree, n);
-            if (miss) near = { entry, miss };
+            if (miss && !isTooNew(entry.rule, { around, tree })) near = { entry, miss };
           }
           continue;
         }

@@ -175,7 +175,7 @@ export const valueOrFallback = rule({
       "class A { string F() { string n = G() ?? string.Empty; return n; } }",
       "likely",
     ),
-    // \`var\` could be an \`int?\`, which the new code makes an `int`.
+    // `var` could be an `int?`, which the new code makes an `int`.
     rewrites(
       "class A { void F() { var n = G(); if (n is null) n = 1; H(n); } }",
       "class A { void F() { var n = G() ?? 1; H(n); } }",
