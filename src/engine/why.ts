@@ -24,7 +24,7 @@ const MOST = 3;
 
 /**
  * Why a rule does at a line of a file what it does, or why it does nothing there: which part of it does not fit, which
- * narrowing is false, what its conditions answer. Lines are 1-based. For one language, and not for code in other files.
+ * narrowing is false, what its conditions answer. Lines are 1-based. Only this file is looked at, and only its code in this language.
  */
 export function explain(
   rule: Rule,

@@ -1,3 +1,4 @@
+import { classesNamed, nameInFile } from "../analysis/index.js";
 import { jumpOf, shapeOf, type Language, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, differenceOf, isPath } from "./frame.js";
 import { itemRead, type PresenceTest } from "./presence-test.js";
@@ -36,7 +37,8 @@ export function caughtAt(node: SyntaxNode): Caught | undefined {
   const [statement] = body;
   if (!what || handler.parts.length !== 2 || body.length !== 1 || instead.length !== 1 || !statement)
     return undefined;
-  if (!keyErrors.includes(what.text.replace(/^\(|\)$/g, "").trim())) return undefined;
+  const error = what.text.replace(/^\(|\)$/g, "").trim();
+  if (!keyErrors.includes(error) || isOfProject(error, node)) return undefined;
   const apart = differenceOf(statement, instead[0]!);
   const item = apart && itemRead(apart.one);
   if (!apart || !item || !isAll(statement, apart.one)) return undefined;
@@ -47,6 +49,11 @@ export function caughtAt(node: SyntaxNode): Caught | undefined {
   const asks = { asks: "key", by: "question", words: [], allowsUndeclared: false, times: 0 } as const;
   const test: PresenceTest = { test: node, subject: collection, key, isThere: true, ...asks };
   return { test, read: apart.one, otherwise: apart.other, statement };
+}
+
+/** Does the project give the name of an error to something of its own? */
+function isOfProject(name: string, { tree }: SyntaxNode): boolean {
+  return nameInFile(name, tree).declarations.length > 0 || classesNamed(tree, name).classes.length > 0;
 }
 
 /** Is a value all that a statement works out? */

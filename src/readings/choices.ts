@@ -154,7 +154,10 @@ function isHiddenFrom(target: SyntaxNode, code: SyntaxNode): Answer {
   const to = referencesAt(leaf).find(({ member }) => !member)?.to;
   const around = functionAround(target);
   const isLocal = to !== undefined && !isMember(to) && around?.holds(to.at[0]!) === true;
-  const captured = isLocal && referencesOf(to).some(({ node }) => functionAround(node)?.id !== around?.id);
+  // Blocks and lambdas that run later count as well.
+  const { functions, delayed } = target.tree.language;
+  const bodyOf = (node: SyntaxNode): number | undefined => node.closest([...functions, ...delayed])?.id;
+  const captured = isLocal && referencesOf(to).some(({ node }) => bodyOf(node) !== bodyOf(target));
   return isLocal && !captured
     ? yes("flow.written", `\`${shown}\` is seen in this function only`, target)
     : unknown(

@@ -9,7 +9,7 @@ const ASKED: AlsoAsks = { or: ["key"] };
 
 /**
  * An item that is looked up, tested, made and put where it is missing: `if (!map.containsKey(k)) map.put(k, v)`, with a local
- * that holds it, or with a statement that uses it at once. `match.keyed.gives` tells whether the item is used then.
+ * that holds it, or with a statement that uses it at once.
  */
 export function filledItem(item: Item, made: Hole): Reading {
   return new KeyedReading("fills", item, made);

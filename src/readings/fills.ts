@@ -32,7 +32,7 @@ function byBranch(node: SyntaxNode): Fill[] {
   if (!way || yes.length + no.length !== 1) return [];
   const assigned = writtenBy(way);
   const test = presenceOf(ways.test);
-  if (!assigned || test.isThere === yes.length > 0 || !asksFor(test, assigned.target)) return [];
+  if (!assigned || test.isThere === yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
   const { target: place, value, assignment } = assigned;
   const frame = { statement: way, value: assignment };
   return [{ place, value, test, nodes: [node], frame }];
@@ -49,7 +49,7 @@ function byGuard(node: SyntaxNode): Fill[] {
   if (!way || yes.length + no.length !== 1 || jumpOf(way) !== "return") return [];
   const assigned = writtenBy(made);
   const test = presenceOf(ways.test);
-  if (!assigned || test.isThere !== yes.length > 0 || !asksFor(test, assigned.target)) return [];
+  if (!assigned || test.isThere !== yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
   const { target: place, value } = assigned;
   const [early, late] = [returned(way), returned(last)];
   if (!early || !late || !sameCode(early, place) || !sameCode(late, place)) return [];
@@ -73,7 +73,7 @@ function byOperator(node: SyntaxNode): Fill[] {
   if (shape?.is !== "shortCircuit" || !left || !assigned) return [];
   const { target: place, value } = assigned;
   const test = askedByOperator(shape.runsIf[operatorOf(node)], left);
-  if (!test || !asksFor(test, place)) return [];
+  if (!test || !asksForPlace(test, place)) return [];
   const isOperand = test.by === "truth" && test.isThere;
   if (!isOperand && !isAlone(node)) return [];
   return [{ place, value, test, nodes: [node] }];
@@ -119,8 +119,13 @@ function byAssignment(node: SyntaxNode): Fill[] {
   if (!ways || !yes || !no || ways.yes.length + ways.no.length !== 2) return [];
   const test = presenceOf(ways.test);
   const [kept, value] = test.isThere ? [yes, no] : [no, yes];
-  if (!asksFor(test, place) || !sameCode(kept, place)) return [];
+  if (!asksForPlace(test, place) || !sameCode(kept, place)) return [];
   return [{ place, value, test, nodes: [node] }];
+}
+
+/** Does a test ask for the place that is filled? Of a wrapper the wrapper is filled, and not the value in it. */
+function asksForPlace(test: PresenceTest, place: SyntaxNode): boolean {
+  return test.asks === "value" ? sameCode(test.subject, bare(place)) : asksFor(test, place);
 }
 
 interface Written {

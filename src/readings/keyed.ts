@@ -19,8 +19,6 @@ export interface Keyed extends ItemPlace {
   readonly test: PresenceTest;
   readonly nodes: readonly SyntaxNode[];
   readonly frame: Frame;
-  /** Is the item that is there afterwards used in place of what the frame had? */
-  readonly gives: boolean;
   readonly spelling: readonly Answer[];
 }
 
@@ -87,6 +85,9 @@ function itemAsked(condition: SyntaxNode, statement: SyntaxNode): Asked | undefi
   const given = first && assignedBy(first);
   const read = given && itemRead(bare(given.value));
   if (!first || !read || !given.target.isLeaf || !sameCode(given.target, test.subject)) return undefined;
+  // Where the local is part of what is looked up, its new value looks up something else.
+  const { text } = given.target;
+  if ([read.collection, read.key].some((part) => part.mentions(text).length > 0)) return undefined;
   return { test, ...read, local: { name: given.target, first, read: given.value } };
 }
 
@@ -107,7 +108,7 @@ function fillsOf(node: SyntaxNode): Keyed[] {
     const value = madeFor(local.name, asked, gone);
     if (!value) return [];
     const frame = { statement: local.first, value: local.read };
-    return [{ ...common, value, nodes: [local.first, node], frame, gives: true }];
+    return [{ ...common, value, nodes: [local.first, node], frame }];
   }
   const [only] = gone;
   const put = gone.length === 1 && only ? putBy(only) : undefined;
@@ -117,12 +118,11 @@ function fillsOf(node: SyntaxNode): Keyed[] {
     value: put.value,
     nodes: [node],
     frame: { statement: only, value: put.writing },
-    gives: false,
   };
   const next = neighbour(node, "after");
   const used = next && usedFirst(next, asked);
   if (!next || !used) return [alone];
-  return [{ ...alone, nodes: [node, next], frame: { statement: next, value: used }, gives: true }, alone];
+  return [{ ...alone, nodes: [node, next], frame: { statement: next, value: used } }, alone];
 }
 
 /** What a local is given and put as the item: `l = v; m.put(k, l)`, `l = d[k] = v`, `m.put(k, l = v)`. */
@@ -227,7 +227,6 @@ function countedAfter(
       does: "counts",
       nodes: [node, next],
       frame,
-      gives: false,
       spelling: [],
     },
   ];
@@ -237,7 +236,7 @@ function counted(node: SyntaxNode, asked: Asked, value: SyntaxNode, frame: Frame
   const { collection, key, test, local } = asked;
   const nodes = local ? [local.first, node] : [node];
   const spelling = local ? [isNotNeeded(local.name, node)] : [];
-  return { collection, key, test, value, does: "counts", nodes, frame, gives: false, spelling };
+  return { collection, key, test, value, does: "counts", nodes, frame, spelling };
 }
 
 /** The item, or the local with its value, plus a step. */

@@ -56,7 +56,8 @@ function testedBranch(node: SyntaxNode, asks: readonly Asks[]) {
   const test = presenceOf(ways.test);
   if (!asks.includes(test.asks)) return undefined;
   const [there, gone] = test.isThere ? [ways.yes, ways.no] : [ways.no, ways.yes];
-  return { there, gone, test, subject: shortened(test.subject.text) };
+  const subject = test.key ? `${test.subject.text}[${test.key.text}]` : test.subject.text;
+  return { there, gone, test, subject: shortened(subject) };
 }
 
 /**

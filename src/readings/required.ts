@@ -1,4 +1,12 @@
-import { functionAround, isSideEffectFree, shortened, unknown, yes, type Answer } from "../analysis/index.js";
+import {
+  functionAround,
+  isSideEffectFree,
+  referencesAt,
+  shortened,
+  unknown,
+  yes,
+  type Answer,
+} from "../analysis/index.js";
 import { fill, type Hole } from "../pattern/index.js";
 import { jumpOf, sameCode, type Language, type SyntaxNode } from "../syntax/index.js";
 import { present, wordsOf, type AlsoAsks } from "./choice.js";
@@ -42,7 +50,7 @@ class RequiredReading implements Reading {
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const guard = guardAt(node);
     if (!guard || !present(this.value, this.also).asks.includes(guard.test.asks)) return undefined;
-    const stored = storedAfter(node, guard.test.subject);
+    const stored = storedAfter(node, guard);
     if (!stored) return undefined;
     let captures = fill(this.value, guard.test.subject);
     captures = captures && fill(this.error, guard.error, captures);
@@ -77,7 +85,8 @@ interface Stored {
   readonly frame: Frame;
 }
 
-function storedAfter(guard: SyntaxNode, value: SyntaxNode): Stored | undefined {
+function storedAfter(guard: SyntaxNode, { test, error }: Guard): Stored | undefined {
+  const value = test.subject;
   const between: SyntaxNode[] = [];
   for (
     let at = neighbour(guard, "after");
@@ -92,6 +101,10 @@ function storedAfter(guard: SyntaxNode, value: SyntaxNode): Stored | undefined {
     }
     const mentions = [...at.descendants()].some((node) => node.isLeaf && node.text === value.text);
     if (mentions || (!guardAt(at) && !(assigned && isPlainOrThrows(assigned.value)))) return undefined;
+    // What is thrown must say the same behind the assignment.
+    const written = assigned?.target;
+    if (written && [...error.descendants()].some((node) => node.isLeaf && written.text.endsWith(node.text)))
+      return undefined;
     between.push(at);
   }
   return undefined;
@@ -106,12 +119,11 @@ function isPlainOrThrows(value: SyntaxNode): boolean {
 /** May a statement that stood behind the guard come ahead of what it asks? */
 function mayComeFirst(statement: SyntaxNode, value: SyntaxNode): Answer {
   const shown = shortened(statement.text);
-  const isConstructor = functionAround(statement)?.is(statement.tree.language.constructors) === true;
   const guard = guardAt(statement);
   if (guard) {
     const free = isSideEffectFree(guard.test.subject);
     if (free.is !== "yes") return free;
-    const isStored = storedAfter(statement, guard.test.subject) !== undefined;
+    const isStored = storedAfter(statement, guard) !== undefined;
     return isStored
       ? yes(
           "flow.order",
@@ -124,7 +136,21 @@ function mayComeFirst(statement: SyntaxNode, value: SyntaxNode): Answer {
           statement,
         );
   }
-  return isConstructor
+  return isOfNewObject(statement)
     ? yes("flow.order", "nobody sees what a constructor did that fails", statement)
     : unknown("flow.order", `\`${shown}\` is done before \`${value.text}\` is asked for`, statement);
+}
+
+/** Does a statement of a constructor write a member of the object that is made, and nothing that others see? */
+function isOfNewObject(statement: SyntaxNode): boolean {
+  const { constructors } = statement.tree.language;
+  const target = assignedBy(statement)?.target;
+  const isOwn = target !== undefined && (target.isLeaf || /^this\b/.test(target.text));
+  if (!isOwn || functionAround(statement)?.is(constructors) !== true) return false;
+  // What is reached through `this` is no static member.
+  if (!target.isLeaf) return true;
+  const [at] = referencesAt(target).find(({ to }) => to)?.to?.at ?? [];
+  if (!at) return false;
+  const line = at.tree.text.slice(at.tree.lineStart(at.line), at.start);
+  return !/\bstatic\b/.test(line);
 }

@@ -54,6 +54,18 @@ export const assignedIfMissing = rule({
       "likely",
     ),
     rewrites("class A { void F(Q x) { x = x ?? y; } }", "class A { void F(Q x) { x ??= y; } }"),
+    rewrites(
+      "class A { int? n; void F() { if (!n.HasValue) n = 1; } }",
+      "class A { int? n; void F() { n ??= 1; } }",
+    ),
+    rewrites(
+      "class A { Q n; void F() { if (ReferenceEquals(n, null)) n = G(); } }",
+      "class A { Q n; void F() { n ??= G(); } }",
+    ),
+    holds(
+      "class A { Q n; bool ReferenceEquals(object a, object b) { return true; } void F() { if (ReferenceEquals(n, null)) n = G(); } }",
+      "of its own",
+    ),
     holds("class A { void F() { if (a[Next()] == null) a[Next()] = 1; } }", "is not a plain read"),
     holds("class A { void F() { if (n == null) n = 1; else m = 2; } }", "is done as well"),
     holds("class A { void F() { if (n == null) { n = 1; m = 2; } } }", "is done as well"),

@@ -1,18 +1,5 @@
-import {
-  classesNamed,
-  condition,
-  csharp,
-  holes,
-  memberNamed,
-  no,
-  placeOf,
-  rule,
-  trialsIn,
-  typeOf,
-  unknown,
-  yes,
-} from "../../index.js";
-import { isValueType, mayBeExpressionTree, nullableValue } from "./values.js";
+import { condition, csharp, holes, no, rule, trialsIn, typeOf, yes } from "../../index.js";
+import { isReferenceEquals, isValueType, mayBeExpressionTree, nullableValue } from "./values.js";
 
 /** `(object)value == null`. */
 const CAST = 6;
@@ -38,14 +25,7 @@ export const nullTest = rule({
   given: [
     condition("`ReferenceEquals` is the one of the language", (match) => {
       if (match.alternative === CAST) return yes("name.library", "no method is called");
-      const around = match.node.closest(match.tree.language.classes)?.child("name")?.text;
-      const own = around === undefined ? undefined : memberNamed(match.node, around, "ReferenceEquals");
-      const [object] = classesNamed(match.tree, "Object").classes;
-      if (own?.member)
-        return no("name.library", `\`${around}\` has a \`ReferenceEquals\` of its own (${placeOf(own.of)})`);
-      return object
-        ? unknown("name.library", `the project has an \`Object\` of its own (${placeOf(object)})`)
-        : yes("name.library", "it is the one of the language");
+      return isReferenceEquals(match.node);
     }),
     condition("the value is an object", (match) => {
       const type = typeOf(match.the(value));

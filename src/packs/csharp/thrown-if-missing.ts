@@ -71,6 +71,18 @@ export const thrownIfMissing = rule({
       "class A { void F(string a, string b) { _a = a; _b = b ?? throw new E(); } }",
       "likely",
     ),
+    // Others see what a constructor does to them, and to what all objects share.
+    rewrites(
+      "class A { static string all; A(string a, string b) { if (b == null) throw new E(); all = a; _b = b; } }",
+      "class A { static string all; A(string a, string b) { all = a; _b = b ?? throw new E(); } }",
+      "likely",
+    ),
+    rewrites(
+      "class A { A(Q q, string b) { if (b == null) throw new E(); q.Of = this; _b = b; } }",
+      "class A { A(Q q, string b) { q.Of = this; _b = b ?? throw new E(); } }",
+      "likely",
+    ),
+    ignores("class A { A(string n, string m) { if (n == null) throw new E(m); m = k; _n = n; } }"),
     ignores("class A { A(string n) { if (n == null) throw new E(); n = n.Trim(); _n = n; } }"),
     holds("class A { A(string n) { if (n == null) throw new E(); Find().N = n; } }", "calls something"),
     ignores("class A { A(string n) { if (n == null) throw new E(); n = m; } }"),

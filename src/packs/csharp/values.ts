@@ -40,9 +40,23 @@ export function comparesPlainly(node: SyntaxNode): Answer {
 
 /** Do all tests ask for null and nothing else? */
 export function asksForNull(): Condition {
-  return everyTest("`== null` asks for null and nothing else", (_match, { by, subject }) =>
-    by === "operator" ? comparesPlainly(subject) : yes("type.operator", "no operator is asked"),
-  );
+  return everyTest("the test asks for null and nothing else", (_match, { by, subject, test, words }) => {
+    if (words.some((word) => word.endsWith("ReferenceEquals"))) return isReferenceEquals(test);
+    return by === "operator" ? comparesPlainly(subject) : yes("type.operator", "no operator is asked");
+  });
+}
+
+/** Is `ReferenceEquals` the one of the language where it is called? */
+export function isReferenceEquals(call: SyntaxNode): Answer {
+  const { tree } = call;
+  const around = call.closest(tree.language.classes)?.child("name")?.text;
+  const own = around === undefined ? undefined : memberNamed(call, around, "ReferenceEquals");
+  const [object] = classesNamed(tree, "Object").classes;
+  if (own?.member)
+    return no("name.library", `\`${around}\` has a \`ReferenceEquals\` of its own (${placeOf(own.of)})`);
+  return object
+    ? unknown("name.library", `the project has an \`Object\` of its own (${placeOf(object)})`)
+    : yes("name.library", "it is the one of the language");
 }
 
 /** Has a type no `==` of its own, nor what it is derived from? */

@@ -16,7 +16,7 @@ import {
 import type { Answer, Match } from "../../index.js";
 import { cheapDefault } from "../family/conditions.js";
 import { isNeverNull } from "./create-if-absent.js";
-import { holdsNoNull, isMap, isOfType, typeArguments, wantsPrimitive } from "./types.js";
+import { holdsNoNull, isMap, isOfType, objectsOfJava, typeArguments, wantsPrimitive } from "./types.js";
 
 const { map, key, fallback } = holes({ map: "expression", key: "expression", fallback: "expression" });
 
@@ -45,6 +45,7 @@ export const lookupOrDefault = rule({
     condition("it is a map of the standard library", (match) => isMap(match.the(map)), lower),
     condition("evaluating the map once makes no difference", (match) => isSideEffectFree(match.the(map))),
     sideEffectFree(key),
+    objectsOfJava(),
     cheapDefault(fallback),
     condition("the default is of the type of the values", isOfValueType),
     condition("a primitive is wanted, or was none before", (match) =>

@@ -15,7 +15,8 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+import type { Answer, Condition, Match, SyntaxNode } from "../../index.js";
+import { everyTest } from "../family/conditions.js";
 
 /** The classes of the standard library that are maps, and the interfaces that are. */
 const MAP = {
@@ -223,4 +224,13 @@ export function isOfType(value: SyntaxNode, type: string | undefined): Answer {
   return own?.name === bare
     ? yes("type.same", own.why, own.at)
     : unknown("type.same", `\`${shortened(value.text)}\` must be a \`${type}\``, value);
+}
+
+/** Is `Objects`, where a test asks it, the one of the library? */
+export function objectsOfJava(): Condition {
+  return everyTest("`Objects` is the one of the library", (match, { words }) =>
+    words.some((word) => word.startsWith("Objects."))
+      ? isLibraryName("Objects", "java.util", match)
+      : yes("name.library", "it is not asked"),
+  );
 }

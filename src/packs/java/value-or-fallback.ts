@@ -1,6 +1,7 @@
 import { choice, condition, holes, java, need, no, present, rule, trialsIn, yes } from "../../index.js";
 import type { Match } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
+import { objectsOfJava } from "./types.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
@@ -28,6 +29,7 @@ export const valueOrFallback = rule({
   where: [(match) => !match.found.isStatements || match.place.parent?.is("argument_list") !== true],
   given: [
     testedOnce(),
+    objectsOfJava(),
     condition("the default is never null, for which the new code throws", (match) => {
       const node = match.the(fallback);
       const isThere =
@@ -61,6 +63,10 @@ export const valueOrFallback = rule({
     rewrites(
       inMethod('return name == null ? new String("a") : name;'),
       inMethod('return Objects.requireNonNullElseGet(name, () -> new String("a"));'),
+    ),
+    rewrites(
+      inMethod('if (Objects.isNull(name)) {\n            return "a";\n        }\n        return name;'),
+      inMethod('return Objects.requireNonNullElse(name, "a");'),
     ),
     holds(inMethod("return name != null ? name : other;"), "could be null"),
     holds(inMethod('return next() != null ? next() : "a";'), "calls something"),

@@ -41,8 +41,6 @@ export const guardedRead = rule({
   where: [
     // By itself only a call does something.
     ({ chain }) => chain.kind !== "statement" || chain.use.is("member_call_expression"),
-    // A test of what is read goes on asking, and `isset` asks for the whole path.
-    ({ chain }) => chain.role !== "asked" || !/^!?\s*\\?isset\b/i.test(chain.last.text),
   ],
   given: [
     readOnce(),

@@ -218,6 +218,7 @@ export const filledDict = rule({
       "class D(dict):\n    def setdefault(self, k, v):\n        if k not in self:\n            self[k] = []\n        return self[k]\n",
       "would call itself",
     ),
+    ignores("k = d.get(k)\nif k is None:\n    k = []\n    d[k] = k\n"),
     ignores("d = {}\nif d[k] is None:\n    d[k] = 0\n"),
     ignores("x = d[k]\nif x is None:\n    x = d[k] = 0\n"),
     ignores("if k not in d:\n    d[j] = 0\n"),

@@ -150,8 +150,10 @@ export const indexAndItem = rule({
     (match) => /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(match.textOf(items)),
     (match) => formOf(match).named || uses(match).some((use) => use.looksUp),
     (match) => match.all(body).length > 0,
-    // Of positions from one on the index before is what looks up, and nothing else may.
-    (match) => !match.has(own) || match.textOf(own) !== match.textOf(index),
+    // A name that is the index, or part of what is looped over, cannot be that of the item.
+    (match) =>
+      !match.has(own) ||
+      ![match.textOf(index), ...match.textOf(items).split(".")].includes(match.textOf(own)),
   ],
   given: [
     condition("no class of the project stands in for the list", (match) => {
@@ -219,6 +221,11 @@ export const indexAndItem = rule({
       "xs = [3, 4]\nfor n in range(1, len(xs) + 1):\n    print(n, xs[n - 1])\n",
       "xs = [3, 4]\nfor n, item in enumerate(xs, 1):\n    print(n, item)\n",
     ),
+    rewrites(
+      "def f():\n    xs = [3, 4]\n    for i in range(0, len(xs), 1):  # each\n        x = xs[i]  # one\n        print(x)\n",
+      "def f():\n    xs = [3, 4]\n    # each\n    for x in xs:  # one\n        print(x)\n",
+    ),
+    holds("xs = [[3], [4]]\nfor i in range(len(xs)):\n    xs = xs[i]\n    print(xs)\n", "is written"),
     ignores("xs = [3, 4]\nfor n in range(1, len(xs)):\n    print(n, xs[n - 1])\n"),
     ignores("xs = [3, 4]\nfor n in range(1, len(xs) + 1):\n    print(n, xs[n])\n"),
     ignores("xs = [3, 4]\nfor i in range(len(xs)):\n    x = xs[i + 1]\n    print(x)\n"),

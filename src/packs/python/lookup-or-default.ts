@@ -106,6 +106,9 @@ export const lookupOrDefault = rule({
       "def f(d, k):\n    return d.get(k)\n",
       "possible",
     ),
+    ignores(
+      "class KeyError(Exception):\n    pass\nd = {}\ntry:\n    x = d[k]\nexcept KeyError:\n    x = 0\n",
+    ),
     // What `weigh` or the second look-up throws was caught as well.
     ignores("d = {}\ntry:\n    x = weigh(d[k])\nexcept KeyError:\n    x = 0\n"),
     ignores("d = {}\ntry:\n    x = d[e[k]]\nexcept KeyError:\n    x = 0\n"),

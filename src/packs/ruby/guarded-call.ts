@@ -33,8 +33,6 @@ export const guardedCall = rule({
   target: "2.3",
   was: guarded(subject, read, otherwise, { as: ["statement", "choice", "and", "or"] }),
   where: [
-    // Every object has `nil?`, nil too.
-    ({ chain }) => chain.role !== "asked" || !/\.nil\?/.test(chain.last.text),
     // A second test must not ask something of nil.
     ({ chain }) => chain.links.length === 1,
     // An assignment through `&.` is another form.
@@ -91,6 +89,10 @@ export const guardedCall = rule({
       "def f(h)\n  x = h.queen && h.queen.name\nend\n",
       "def f(h)\n  x = h.queen&.name\nend\n",
       "likely",
+    ),
+    rewrites(
+      "def f(hive)\n  x = !hive.nil? && !hive.queen.nil?\nend\n",
+      "def f(hive)\n  x = !hive&.queen.nil?\nend\n",
     ),
     holds("def f(hive)\n  x = !hive.nil? && hive.open?\nend\n", "would be nil"),
     holds("x = find(1) && find(1).queen\n", "once instead of twice"),
