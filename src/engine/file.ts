@@ -1,4 +1,4 @@
-import { applyEdits, Nearby, Shifts, stayingImports, type Edit } from "../rewrite/index.js";
+import { Nearby, Shifts, stayingImports, treeAfter, type Edit } from "../rewrite/index.js";
 import { parseFile, type Language, type SyntaxTree } from "../syntax/index.js";
 import type { Around } from "../rules/index.js";
 import type { Advice, Change, Failure, FileResult, HeldBack, Unparsed } from "./change.js";
@@ -63,7 +63,7 @@ function workOut(
 
   let settled: SyntaxTree | undefined;
   for (let pass = 1; drafts.length > 0; pass++) {
-    const next = parseFile(applyEdits(text, allEdits(drafts)), language);
+    const next = treeAfter(tree, allEdits(drafts));
     const isWorse = next.errors.length > tree.errors.length;
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundParts(next, path);
@@ -119,7 +119,7 @@ function workOut(
     drafts = joined(text, middle, drafts, more, inTheWay);
   }
 
-  const verified = soundDrafts(text, tree, drafts, settled, clock);
+  const verified = soundDrafts(tree, drafts, settled, clock);
   for (const { draft, fault } of verified.refused) heldBack.push(draft.heldBack(path, fault));
   const mayGo = within === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));

@@ -55,7 +55,9 @@ const inUse = new WeakMap<SyntaxTree, ReadonlySet<string>>();
 
 /** Is this syntax that a file has already? */
 function isInUse(tree: SyntaxTree, { what, isSyntax }: Novelty): boolean {
-  if (!isSyntax) return false;
+  // Most files do not even have its token.
+  const token = /^`(.+)`$/.exec(what)?.[1];
+  if (!isSyntax || (token !== undefined && !tree.text.includes(token))) return false;
   let all = inUse.get(tree);
   if (!all) inUse.set(tree, (all = syntaxOf(tree)));
   return all.has(what);

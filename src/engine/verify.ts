@@ -1,5 +1,5 @@
-import { applyEdits, Excerpt, sorted, type Edit } from "../rewrite/index.js";
-import { parseFile, type SyntaxTree } from "../syntax/index.js";
+import { Excerpt, sorted, treeAfter, type Edit } from "../rewrite/index.js";
+import type { SyntaxTree } from "../syntax/index.js";
 import { CHECKS, type Fault, type Rewriting } from "./checks/index.js";
 import type { Draft } from "./draft-change.js";
 import type { Stopwatch } from "./stopwatch.js";
@@ -20,7 +20,6 @@ interface Verdict {
  * `result` is the tree of the text after all drafts, if there is one already.
  */
 export function soundDrafts(
-  text: string,
   tree: SyntaxTree,
   drafts: readonly Draft[],
   result: SyntaxTree | undefined,
@@ -29,7 +28,7 @@ export function soundDrafts(
   if (drafts.length === 0) return { sound: [], refused: [] };
   const faultWith = (some: readonly Draft[]): Fault | undefined => {
     clock.check();
-    return faultIn(tree, parseFile(applyEdits(text, editsOf(some)), tree.language), some);
+    return faultIn(tree, treeAfter(tree, editsOf(some)), some);
   };
   const fault = result ? faultIn(tree, result, drafts) : faultWith(drafts);
   if (fault === undefined) return { sound: drafts, refused: [] };

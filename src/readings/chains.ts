@@ -54,6 +54,7 @@ function byStatement(node: SyntaxNode): Chain[] {
   const [way] = [...yes, ...no];
   if (!way || yes.length + no.length !== 1) return [];
   const use = bare(expressionOf(way));
+  if (!goesOnFromElse(use)) return [];
   const links = linksTo(testsIn(test, yes.length > 0), use);
   if (!links) return [];
   const common = { links, use, last: use, role: "value", nodes: [node], from: use.start } as const;
@@ -72,7 +73,7 @@ function expressionOf(statement: SyntaxNode): SyntaxNode {
 /** `a != null ? a.b : null`, in all forms of a choice. */
 function byChoice(node: SyntaxNode): Chain[] {
   return choicesAt(node).flatMap(({ test, yes, no, nodes, frame, alias, always }): Chain[] => {
-    if (alias || always) return [];
+    if (alias || always || ![yes, no].some((value) => goesOnFromElse(bare(value)))) return [];
     return [true, false].flatMap((isThere): Chain[] => {
       const [value, otherwise] = isThere ? [yes, no] : [no, yes];
       const use = bare(value);
@@ -195,6 +196,11 @@ function comparedWithLiteral(node: SyntaxNode, isAnd: boolean): SyntaxNode | und
   const isLiteral =
     right.is(language.literals) || right.is(language.strings) || right.is(language.plainValues);
   return isLiteral ? bare(left) : undefined;
+}
+
+/** Does code read or call something of other code, as the end of a chain does? */
+function goesOnFromElse(code: SyntaxNode): boolean {
+  return code.is(code.tree.language.flow.chains);
 }
 
 /** The links from test to test and on to the use; undefined where one does not go on from the one before. */

@@ -185,7 +185,7 @@ function bind(value: Value, node: SyntaxNode, bound?: Captures): Captures | unde
 function spellingOf({ always, frame, hidden }: Choice): Answer[] {
   const early = frame ? evaluatedAhead(frame) : [];
   const free = [...(always ? [always] : []), ...early].map(isSideEffectFree);
-  return hidden ? [hidden, ...free] : free;
+  return hidden ? [hidden(), ...free] : free;
 }
 
 /** Words of which one must be there for a test to be. */

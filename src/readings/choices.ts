@@ -31,7 +31,7 @@ export interface Choice {
   /** What is asked, where it is no condition that asks but what is caught. */
   readonly asked?: PresenceTest;
   /** Whether the alias can be read while the other value is worked out, when it has no value yet in the new code. */
-  readonly hidden?: Answer;
+  readonly hidden?: () => Answer;
   /** What was evaluated in any case, and is evaluated only where it is needed when the choice is one expression. */
   readonly always?: SyntaxNode;
 }
@@ -139,7 +139,7 @@ function overridden(node: SyntaxNode, { test, yes, no }: Ways): Choice[] {
           {
             ...common,
             alias: { name: target, value: start.value },
-            hidden: isHiddenFrom(target, then.value),
+            hidden: () => isHiddenFrom(target, then.value),
           },
         ];
   return mentions(then.value, target) ? [] : [{ ...common, always: start.value }];

@@ -31,8 +31,9 @@ function byBranch(node: SyntaxNode): Fill[] {
   const [way] = [...yes, ...no];
   if (!way || yes.length + no.length !== 1) return [];
   const assigned = writtenBy(way);
+  if (!assigned) return [];
   const test = presenceOf(ways.test);
-  if (!assigned || test.isThere === yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
+  if (test.isThere === yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
   const { target: place, value, assignment } = assigned;
   const frame = { statement: way, value: assignment };
   return [{ place, value, test, nodes: [node], frame }];
@@ -41,15 +42,16 @@ function byBranch(node: SyntaxNode): Fill[] {
 /** `if (x) return x; x = v; return x;` */
 function byGuard(node: SyntaxNode): Fill[] {
   const ways = waysOf(node);
-  const made = neighbour(node, "after");
-  const last = made && neighbour(made, "after");
-  if (!ways || !made || !last) return [];
+  if (!ways) return [];
   const { yes, no } = ways;
   const [way] = [...yes, ...no];
   if (!way || yes.length + no.length !== 1 || jumpOf(way) !== "return") return [];
-  const assigned = writtenBy(made);
+  const made = neighbour(node, "after");
+  const last = made && neighbour(made, "after");
+  const assigned = last && writtenBy(made);
+  if (!assigned) return [];
   const test = presenceOf(ways.test);
-  if (!assigned || test.isThere !== yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
+  if (test.isThere !== yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
   const { target: place, value } = assigned;
   const [early, late] = [returned(way), returned(last)];
   if (!early || !late || !sameCode(early, place) || !sameCode(late, place)) return [];

@@ -12,10 +12,9 @@ export interface NearMiss {
 
 /** A value that falls back to another, where a way does something else as well. */
 export function nearChoice(node: SyntaxNode, asks: readonly Asks[]): NearMiss | undefined {
-  const seen = testedBranch(node, asks);
+  const seen = testedBranch(node, asks, 3);
   if (!seen) return undefined;
   const { there, gone, subject, test } = seen;
-  if (there.length + gone.length < 3) return undefined;
   for (const one of there) {
     for (const other of gone) {
       const apart = differenceOf(one, other);
@@ -33,10 +32,9 @@ export function nearChoice(node: SyntaxNode, asks: readonly Asks[]): NearMiss | 
 
 /** A place that is filled in where it has no value, where something else is done as well, before or otherwise. */
 export function nearFill(node: SyntaxNode, asks: readonly Asks[]): NearMiss | undefined {
-  const seen = testedBranch(node, asks);
+  const seen = testedBranch(node, asks, 2);
   if (!seen) return undefined;
   const { there, gone, subject, test } = seen;
-  if (there.length + gone.length < 2) return undefined;
   const filling = gone.find((statement) => {
     const assigned = assignedBy(statement);
     return assigned && !assigned.declares && asksFor(test, assigned.target);
@@ -50,9 +48,10 @@ export function nearFill(node: SyntaxNode, asks: readonly Asks[]): NearMiss | un
   );
 }
 
-function testedBranch(node: SyntaxNode, asks: readonly Asks[]) {
+/** A branch that tests for a value, with at least so many statements in its ways together. */
+function testedBranch(node: SyntaxNode, asks: readonly Asks[], atLeast: number) {
   const ways = waysOf(node);
-  if (!ways || !isStatement(node)) return undefined;
+  if (!ways || ways.yes.length + ways.no.length < atLeast || !isStatement(node)) return undefined;
   const test = presenceOf(ways.test);
   if (!asks.includes(test.asks)) return undefined;
   const [there, gone] = test.isThere ? [ways.yes, ways.no] : [ways.no, ways.yes];

@@ -1,5 +1,6 @@
 /** A match and a replacement in, edits against the original text out. */
 export { EDIT_CODES, type EditCode } from "./codes.js";
+export { treeAfter } from "./tree-after.js";
 export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./edits.js";
 export { Excerpt } from "./excerpt.js";
 export { FreshNames } from "./fresh-names.js";

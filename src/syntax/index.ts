@@ -38,7 +38,7 @@ export { NO_NODE, type NodeId } from "./node-arrays.js";
 export { kindIdsOf } from "./grammar-names.js";
 export { jumpOf, partsOf, partsOfBranch, shapeOf } from "./shape.js";
 export { SyntaxTree } from "./tree.js";
-export { countErrors, otherBranches, parse, parseFile, readsAlone } from "./parse.js";
+export { countErrors, otherBranches, parse, parseFile, readsAlone, reparse } from "./parse.js";
 export type { Mask } from "./masks/mask.js";
 export { inNotebook, isOfOtherLanguage } from "./masks/magics.js";
 export { countLeading } from "./count-leading.js";

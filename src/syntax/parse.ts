@@ -1,8 +1,10 @@
+import type { Tree } from "web-tree-sitter";
 import type { Language } from "./language.js";
 import { grammarOf } from "./grammars.js";
 import { conditionals, mostBranches } from "./masks/conditionals.js";
 import { masked } from "./masks/masked.js";
 import type { Mask } from "./masks/mask.js";
+import { KeptTrees, type TextEdit } from "./kept-trees.js";
 import { SyntaxNode } from "./node.js";
 import { SyntaxTree } from "./tree.js";
 
@@ -16,10 +18,34 @@ export function parse(text: string, language: Language): SyntaxTree {
  * preprocessor, is hidden from it, as the tree's `masks` tell.
  */
 export function parseFile(text: string, language: Language): SyntaxTree {
-  const plain = read(text, language, []);
+  const plain = read(text, language, [], "kept");
   if (plain.errors.length === 0 || language.obstacles.length === 0 || text.length > MOST_TEXT) return plain;
   return masked(plain, (masks) => read(text, language, masks), readsAlone);
 }
+
+/**
+ * The tree of the text that edits made of a whole file. Only what they touch is read anew; where there is an error in old
+ * or new, all of it. `edits` are in the order of their places and do not overlap.
+ */
+export function reparse(tree: SyntaxTree, edits: readonly TextEdit[], text: string): SyntaxTree {
+  const { language, masks } = tree;
+  const isPlain = tree.errors.length === 0 && masks.length === 0;
+  if (isPlain) {
+    const seen = seenText(tree.text, []);
+    // Read again where it is no longer kept, so that what was read in between changes nothing.
+    if (!kept.has(tree)) kept.keep(tree, parserTree(seen, language));
+    const known = kept.edited(tree, seen, edits);
+    try {
+      const again = read(text, language, [], known);
+      if (again.errors.length === 0) return again;
+    } finally {
+      known.delete();
+    }
+  }
+  return parseFile(text, language);
+}
+
+const kept = new KeptTrees<SyntaxTree>();
 
 /** Longer files are not read again and again to find out what stands in the parser's way. */
 const MOST_TEXT = 2_000_000;
@@ -46,14 +72,24 @@ export function otherBranches({ text, language, masks }: SyntaxTree): SyntaxTree
 
 const MOST_BRANCHES = 6;
 
-function read(text: string, language: Language, masks: readonly Mask[]): SyntaxTree {
-  const tree = grammarOf(language).parser.parse(seenText(text, masks));
-  if (!tree) throw new Error(`The parser gave no tree for ${language.title}.`);
+/** Reads a text, with the help of the tree that it came of if there is one. The parser's tree is given back or kept. */
+function read(text: string, language: Language, masks: readonly Mask[], from?: Tree | "kept"): SyntaxTree {
+  const tree = parserTree(seenText(text, masks), language, from === "kept" ? undefined : from);
+  let isKept = false;
   try {
-    return new SyntaxTree(text, language, tree, masks);
+    const result = new SyntaxTree(text, language, tree, masks);
+    isKept = from === "kept" && result.errors.length === 0;
+    if (isKept) kept.keep(result, tree);
+    return result;
   } finally {
-    tree.delete();
+    if (!isKept) tree.delete();
   }
+}
+
+function parserTree(seen: string, language: Language, known?: Tree): Tree {
+  const tree = grammarOf(language).parser.parse(seen, known);
+  if (!tree) throw new Error(`The parser gave no tree for ${language.title}.`);
+  return tree;
 }
 
 /** What the parser gets to see: blanks where something is hidden, with all line ends where they were. */
