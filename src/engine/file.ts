@@ -123,6 +123,11 @@ function workOut(
   for (const { draft, fault } of verified.refused) heldBack.push(draft.heldBack(path, fault));
   const mayGo = within === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
+  const isChanged = ({ rule, start }: Placed<HeldBack>): boolean =>
+    sound.some(
+      (draft) =>
+        draft.rules.includes(rule) && draft.edits.some((one) => one.start <= start && start <= one.end),
+    );
   const ids = new Fingerprints(path, tree, "change");
   const changes = sound.map((draft): Change =>
     draft.change(path, ids.of(draft), tree.rangeOf(draft.start, draft.end)),
@@ -130,7 +135,13 @@ function workOut(
   const { silenced, idleKeeps } = first;
   return {
     changes,
-    heldBack: identified(heldBack, path, tree, "held back"),
+    // What could only be done after something else was done with it.
+    heldBack: identified(
+      heldBack.filter((one) => !isChanged(one)),
+      path,
+      tree,
+      "held back",
+    ),
     advice: identified(first.advice, path, tree, "advice"),
     silenced,
     idleKeeps,

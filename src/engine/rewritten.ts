@@ -37,10 +37,12 @@ export function rewriteTo(
   refuseSharedLines(match);
   const rendered = isSegments(becomes)
     ? { segments: becomes, needs: [] }
-    : render(becomes, { match: found, names: match.names });
+    : render(becomes, { match: found, names: match.names, ...depth(match) });
   const { needs } = rendered;
   let segments: readonly Segment[] = rendered.segments;
   const frame = isRead(found) ? found.frame : undefined;
+  const around = isRead(found) ? found.around : undefined;
+  if (around) segments = [...around.before, ...segments, ...around.after];
   if (frame) {
     const { statement, value } = frame;
     const isFirst = tree.firstOnLine(found.start) === found.start;
@@ -57,6 +59,11 @@ export function rewriteTo(
   ];
   if (hasLooseComments(match, segments)) refuseMisplacedComments(match, segments, edits);
   return { edits, needs };
+}
+
+/** Where the new code of a match stands, if not where the match begins. */
+function depth({ found }: Match): { at?: number } {
+  return isRead(found) && found.around ? { at: found.around.at } : {};
 }
 
 /** A copied piece with its lines where they belong, now that its statement stands as deep as the code at an offset. */

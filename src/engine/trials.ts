@@ -68,6 +68,8 @@ async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> 
   if (countErrors(trial.was, language) > 0) return "the old code has a syntax error";
   const result = await engine.file(path, trial.was);
   if (!result) return "no language for this trial";
+  const [broken] = result.failures ?? [];
+  if (broken) return `the rule broke down: ${broken.says}`;
   const now = await textAfter(path, trial.was, result.changes);
   const held = result.heldBack.map((entry) => `held back: ${entry.reason}`);
   if (now !== trial.now) return [difference(trial.now, now), ...held].join("\n");

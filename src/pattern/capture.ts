@@ -7,8 +7,18 @@ export interface Capture {
   readonly nodes: readonly NodeId[];
   readonly start: number;
   readonly end: number;
+  /** The runs of statements that it stands for, where they do not stand side by side, or change on the way. */
+  readonly pieces?: readonly CapturePiece[];
   /** The other places at which the hole stands for just the same text. */
   readonly again?: readonly { readonly start: number; readonly end: number }[];
+}
+
+/** Some of the statements that a hole stands for, with edits in them. */
+export interface CapturePiece {
+  readonly nodes: readonly NodeId[];
+  readonly start: number;
+  readonly end: number;
+  readonly edits: readonly { readonly start: number; readonly end: number; readonly text: string }[];
 }
 
 /** A list's capture, whose nodes are only cut out when asked for. */

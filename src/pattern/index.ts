@@ -32,5 +32,5 @@ export { snippetCode } from "./spelling.js";
 export { resolved, withoutLimits } from "./variants.js";
 export { linesOf, type SnippetLine } from "./snippet-text.js";
 export { fill, matchAt, matchesIn, matchOneAt, type PatternMatch } from "./match.js";
-export { textOfCapture, type Capture } from "./capture.js";
+export { textOfCapture, type Capture, type CapturePiece } from "./capture.js";
 export { mismatchAt, type Mismatch } from "./mismatch.js";

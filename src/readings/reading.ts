@@ -6,6 +6,8 @@ import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Frame } from "./frame.js";
 import type { NearMiss } from "./near.js";
+import type { Segment } from "../rewrite/index.js";
+import type { Resource } from "./scoped.js";
 import type { PresenceTest } from "./presence-test.js";
 
 /** What a reading found. */
@@ -17,6 +19,14 @@ export interface ReadingMatch extends PatternMatch {
   readonly frame: Frame | undefined;
   /** The condition and both values, where a choice was looked for. */
   readonly choice?: Choice;
+  /** A resource with what acquires and releases it, where that was looked for. */
+  readonly resource?: Resource;
+  /** What stays ahead of the new code and behind it, within what was found; the new code stands as deep as the code at `at`. */
+  readonly around?: {
+    readonly before: readonly Segment[];
+    readonly after: readonly Segment[];
+    readonly at: number;
+  };
   /** The item that is put or counted, where that was looked for. */
   readonly keyed?: Keyed;
   /** The tests and the reads that they protect, where that is what was looked for. */

@@ -31,6 +31,8 @@ import { CannotRewrite } from "./settle.js";
 export interface RenderPlace {
   readonly match: PatternMatch;
   readonly names: FreshNames;
+  /** The new code stands as deep as the code at this offset; at the match where it is left out. */
+  readonly at?: number;
 }
 
 /** A replacement with its holes filled by what the match captured, and what it needs from elsewhere. */
@@ -44,10 +46,11 @@ class Renderer {
   readonly #match: PatternMatch;
   readonly #tree: SyntaxTree;
   readonly #names: FreshNames;
+  readonly #at: number;
   readonly #fresh = new Map<FreshName, string>();
   readonly needs: Import[] = [];
 
-  constructor(snippet: Snippet, { match, names }: RenderPlace) {
+  constructor(snippet: Snippet, { match, names, at = match.start }: RenderPlace) {
     if (!snippetFits(snippet, match.tree.language.id)) {
       throw new TypeError(
         `A replacement in ${snippet.language} cannot stand in a file in ${match.tree.language.title}.`,
@@ -60,6 +63,7 @@ class Renderer {
     this.#match = match;
     this.#tree = match.tree;
     this.#names = names;
+    this.#at = at;
   }
 
   segments(): Segment[] {
@@ -72,7 +76,7 @@ class Renderer {
   }
 
   #segments(between: Between): Segment[] {
-    const base = this.#tree.indentAt(this.#match.start);
+    const base = this.#tree.indentAt(this.#at);
     const unit = indentUnit(this.#tree, base);
     const wrapped = this.#parenthesised();
     const result: Segment[] = [];
@@ -88,8 +92,8 @@ class Renderer {
           const same = between.find(item, left, right);
           if (same) result.push(copy(same.start, same.end));
           else result.push(text(between.inPlaceOf(item, left, right) ?? item));
-        } else if (wrapped.has(item)) result.push(text("("), this.#part(item, indent), text(")"));
-        else result.push(this.#part(item, this.#inLine(level, items, base, unit) ?? indent));
+        } else if (wrapped.has(item)) result.push(text("("), ...this.#part(item, indent), text(")"));
+        else result.push(...this.#part(item, this.#inLine(level, items, base, unit) ?? indent));
       }
     });
     return result;
@@ -170,25 +174,45 @@ class Renderer {
     return partsInParentheses(this.#snippet, this.#tree.language.id, texts);
   }
 
-  #part(number: number, indent: string): Segment {
+  #part(number: number, indent: string): Segment[] {
     const part = this.#snippet.parts[number]!;
-    if (part instanceof FreshName || part instanceof Need) return text(this.#textOf(part));
+    if (part instanceof FreshName || part instanceof Need) return [text(this.#textOf(part))];
     if (part instanceof Maybe) throw new TypeError("an optional part was not resolved");
     const hole = part instanceof Replacing ? part.hole : part;
     const capture = this.#capture(hole);
     const inner = part instanceof Replacing ? this.#replaced(part, capture) : [];
-    if (capture.tree !== this.#tree) return text(this.#fromElsewhere(capture, inner, indent));
+    if (capture.tree !== this.#tree) return [text(this.#fromElsewhere(capture, inner, indent))];
     if (hole.kind !== "statements") {
       const made = copy(capture.start, capture.end, inner);
       return inner.length === 0 && capture.again && this.#match.isStatements
-        ? { ...made, again: capture.again }
-        : made;
+        ? [{ ...made, again: capture.again }]
+        : [made];
     }
     if (capture.nodes.length === 0)
       throw new CannotRewrite("edit.no-room", `there is nothing to put into \`${hole.name}\``);
-    const { start, end } = withComments(this.#match, capture);
-    const moved = reindent(this.#tree, start, end, this.#tree.indentAt(capture.start), indent);
-    return copy(start, end, [...inner, ...moved]);
+    const pieces = capture.pieces ?? [
+      { nodes: capture.nodes, start: capture.start, end: capture.end, edits: inner },
+    ];
+    let before: number | undefined;
+    return pieces.flatMap((piece, i) => {
+      const own = { ...piece, tree: this.#tree };
+      const { start, end } = withComments(this.#match, own, i < pieces.length - 1 ? "same line" : "all");
+      const moved = reindent(this.#tree, start, end, this.#tree.indentAt(piece.start), indent);
+      const isGone = (edit: Edit): boolean => {
+        const line = this.#tree.lineStart(this.#tree.lineAt(edit.start));
+        return piece.edits.some((one) => one.start <= line && edit.end <= one.end && one.text === "");
+      };
+      const made = copy(start, end, sorted([...piece.edits, ...moved.filter((edit) => !isGone(edit))]));
+      const apart = before === undefined ? [] : [this.#apart(before, start, indent)];
+      before = end;
+      return [...apart, made];
+    });
+  }
+
+  /** What parts two runs of statements: a line end, and a blank line where there was one. */
+  #apart(end: number, start: number, indent: string): Segment {
+    const isBlank = /\n[ \t]*\r?\n/.test(this.#tree.text.slice(end, start));
+    return text(`${isBlank ? "\n" : ""}\n${indent}`);
   }
 
   #textOf(part: Part): string {
@@ -249,9 +273,13 @@ function innerMatches(
 
 /**
  * The range of captured statements with the comments that belong to them: those on lines of their own before
- * the first, and all that follow the last in the same block.
+ * the first, and all that follow the last in the same block, or only those on its line.
  */
-function withComments(match: PatternMatch, capture: Capture): { start: number; end: number } {
+function withComments(
+  match: PatternMatch,
+  capture: Capture,
+  behind: "all" | "same line" = "all",
+): { start: number; end: number } {
   const { tree } = match;
   let { start, end } = capture;
   for (const n of [...tree.commentsIn(match.start, start)].reverse()) {
@@ -265,6 +293,7 @@ function withComments(match: PatternMatch, capture: Capture): { start: number; e
     if (tree.starts[n]! < end || tree.parents[n] !== block) continue;
     if (tree.text.slice(end, tree.starts[n]).trim() !== "") break;
     if (tree.ends[n]! > match.end) break;
+    if (behind === "same line" && tree.text.slice(end, tree.starts[n]).includes("\n")) break;
     end = tree.ends[n]!;
   }
   return { start, end };

@@ -11,6 +11,8 @@ export type Segment =
       readonly start: number;
       readonly end: number;
       readonly edits?: readonly Edit[];
+      /** Its lines stay as deep as they are, whatever becomes of the line that it begins on. */
+      readonly stays?: true;
       /** Other places of the original with the same text, of which one may be kept instead. */
       readonly again?: readonly { readonly start: number; readonly end: number }[];
     };

@@ -91,6 +91,7 @@ function movedLines(
   edits: readonly Edit[],
 ): Edit[] {
   const { text } = tree;
+  if ("stays" in segment && segment.stays) return [];
   if (!text.slice(start, end).includes("\n") || tree.firstOnLine(start) === start) return [];
   const own = "text" in segment ? [] : (segment.edits ?? []);
   const isMoved = own.some((edit) => tree.firstOnLine(edit.start) === edit.start || edit.text.includes("\n"));

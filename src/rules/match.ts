@@ -1,6 +1,13 @@
 import type { Surroundings } from "../analysis/index.js";
 import { textOfCapture, type Hole, type PatternMatch } from "../pattern/index.js";
-import { isRead, type Chain, type Choice, type Keyed, type PresenceTest } from "../readings/index.js";
+import {
+  isRead,
+  type Chain,
+  type Choice,
+  type Keyed,
+  type PresenceTest,
+  type Resource,
+} from "../readings/index.js";
 import type { FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { TargetSource } from "./target.js";
@@ -67,6 +74,13 @@ export class Match {
     const keyed = isRead(this.found) ? this.found.keyed : undefined;
     if (!keyed) throw new TypeError("the rule does not look for items that are put");
     return keyed;
+  }
+
+  /** The resource that was found. Throws a TypeError where none was looked for. */
+  get resource(): Resource {
+    const resource = isRead(this.found) ? this.found.resource : undefined;
+    if (!resource) throw new TypeError("the rule does not look for what is acquired and released");
+    return resource;
   }
 
   /** Where the new expression of a reading goes: the old code, or the value in the statement that stays. */

@@ -87,6 +87,8 @@ export interface CodeFacts {
   readonly withLineEnd: readonly string[];
   /** Kinds that are taken out of the tree where they have a single child. */
   readonly chains: readonly string[];
+  /** Kinds of names that hold a token where the name is also a word of the language (`from`): the token is taken out. */
+  readonly wordNames: readonly string[];
   /** Kinds that are another name for the same thing in another place. */
   readonly sameKinds: Readonly<Record<string, string>>;
   /** Where upper and lower case are the same: nowhere, in keywords and the `caseless` leaves, or everywhere. */
@@ -144,6 +146,7 @@ export const ordinaryCode = {
   heredocBodies: [],
   withLineEnd: [],
   chains: [],
+  wordNames: [],
   sameKinds: {},
   ignoresCase: "nowhere",
   caseless: [],

@@ -10,6 +10,8 @@ export interface GrammarNames {
   readonly sameKind: ReadonlyMap<number, number> | undefined;
   /** Kinds that vanish when they have one child; undefined when the language has none. */
   readonly chains: readonly boolean[] | undefined;
+  /** Kinds of names in which a token vanishes; undefined when the language has none. */
+  readonly wordNames: readonly boolean[] | undefined;
   /** Kinds to which the grammar counts white space behind them; undefined when the language has none. */
   readonly withLineEnd: readonly boolean[] | undefined;
   /** Kinds that are comments or nothing but layout, and those that are when they are blank. */
@@ -25,6 +27,11 @@ export function namesOf(language: Language): GrammarNames {
   let names = known.get(language.grammar);
   if (!names) known.set(language.grammar, (names = read(language)));
   return names;
+}
+
+/** The grammar's name for one of its numbers of a kind. */
+export function kindNamed(language: Language, id: number): string {
+  return namesOf(language).kinds[id] ?? "ERROR";
 }
 
 /** The grammar's numbers of named kinds; it may have several of one name. */
@@ -60,6 +67,7 @@ function read(language: Language): GrammarNames {
     fields: grammar.fields,
     sameKind: sameKind.size > 0 ? sameKind : undefined,
     chains: flags(language.chains),
+    wordNames: flags(language.wordNames),
     withLineEnd: flags(language.withLineEnd),
     layout: kinds.map((name) => {
       if (language.comments.includes(name) || language.layout.includes(name)) return "always";

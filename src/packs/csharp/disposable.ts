@@ -179,3 +179,11 @@ function ancestry(match: Match, name: string): { classes: readonly OwnClass[]; i
   }
   return { classes: found, isWhole };
 }
+
+/** May a call make something that can be disposed of? */
+export function looksDisposable(made: SyntaxNode, rows: readonly Handle[]): boolean {
+  const type = made.is("object_creation_expression") ? made.child("type") : undefined;
+  const name = type && typeWritten(type)?.name;
+  const opens = OPENS.test(made.text.replace(/\(.*$/s, "").trim());
+  return handleOf(rows, made) !== undefined || opens || (name !== undefined && DISPOSABLE.includes(name));
+}

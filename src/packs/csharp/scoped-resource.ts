@@ -5,15 +5,23 @@ import {
   holes,
   nameInFile,
   rule,
+  scoped,
   targetAllows,
   trialsIn,
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
-import { handleOf, rowsFor } from "../family/handles.js";
-import { blockConditions, soonerCaution, soonerNote, type Releasing } from "../family/resource.js";
-import { isDisposable, isNeverNull, isUnseen } from "./disposable.js";
+import type { Answer, Handle, Match, ReleaseForm, Rule } from "../../index.js";
+import { calleeOf, handleOf, rowsFor } from "../family/handles.js";
+import {
+  blockConditions,
+  scopedCautions,
+  soonerCaution,
+  soonerNote,
+  unprotectedIn,
+  type Releasing,
+} from "../family/resource.js";
+import { isDisposable, isNeverNull, isUnseen, looksDisposable } from "./disposable.js";
 
 const { type, name, made, body } = holes({
   type: "type",
@@ -23,80 +31,22 @@ const { type, name, made, body } = holes({
 });
 const HOLES = { name, body };
 
-type Released = "Dispose" | "Close";
-interface Form {
-  readonly shape: "finally" | "straight";
-  readonly released: Released;
-  /** Is it tested for being there before it is released? */
-  readonly tested: boolean;
-  /** Is it acquired inside of the `try`, so that the release is reached when that fails? */
-  readonly inside: boolean;
-  readonly was: Snippet;
-}
-
-const RELEASES: readonly {
-  readonly released: Released;
-  readonly tested: boolean;
-  readonly code: Snippet;
-}[] = [
-  { released: "Dispose", tested: false, code: csharp`${name}.Dispose();` },
-  { released: "Dispose", tested: true, code: csharp`if (${name} != null) { ${name}.Dispose(); }` },
-  { released: "Dispose", tested: true, code: csharp`${name}?.Dispose();` },
-  { released: "Dispose", tested: false, code: csharp`((IDisposable)${name}).Dispose();` },
-  { released: "Close", tested: false, code: csharp`${name}.Close();` },
-  { released: "Close", tested: true, code: csharp`if (${name} != null) { ${name}.Close(); }` },
-  { released: "Close", tested: true, code: csharp`${name}?.Close();` },
+const FORMS: readonly (ReleaseForm & { readonly released: "Dispose" | "Close" })[] = [
+  { released: "Dispose", code: csharp`${name}.Dispose();` },
+  { released: "Dispose", code: csharp`${name}?.Dispose();` },
+  { released: "Dispose", code: csharp`((IDisposable)${name}).Dispose();` },
+  { released: "Close", code: csharp`${name}.Close();` },
+  { released: "Close", code: csharp`${name}?.Close();` },
 ];
-
-const FORMS: readonly Form[] = RELEASES.flatMap(({ released, tested, code }): Form[] => [
-  {
-    shape: "finally",
-    released,
-    tested,
-    inside: false,
-    was: csharp`
-      ${type} ${name} = ${made};
-      try {
-        ${body}
-      } finally {
-        ${code}
-      }
-    `,
-  },
-  {
-    shape: "finally",
-    released,
-    tested,
-    inside: true,
-    was: csharp`
-      ${type} ${name} = null;
-      try {
-        ${name} = ${made};
-        ${body}
-      } finally {
-        ${code}
-      }
-    `,
-  },
-  {
-    shape: "straight",
-    released,
-    tested,
-    inside: false,
-    was: csharp`
-      ${type} ${name} = ${made};
-      ${body}
-      ${code}
-    `,
-  },
-]);
-const formOf = (match: Match): Form => FORMS[match.alternative]!;
+const releasedBy = (match: Match): "Dispose" | "Close" =>
+  FORMS.find(({ code }) => code === match.resource.release.form.code)!.released;
 
 /** Where nothing was acquired, the old code failed in releasing it, unless it asked. */
 function isThereToRelease(match: Match): Answer {
-  const { tested, inside } = formOf(match);
-  if (tested) return yes("resource.failed", "the old code asks whether it is there");
-  return inside
+  const { release, guard } = match.resource;
+  if (release.tested) return yes("resource.failed", "the old code asks whether it is there");
+  if (release.quiet) return yes("resource.failed", "releasing nothing was passed over by the old code");
+  return guard?.acquires
     ? unknown(
         "resource.failed",
         `where \`${match.textOf(made)}\` fails, the old code failed again in releasing nothing`,
@@ -113,6 +63,7 @@ function endsItsBlock(match: Match): boolean {
   if (!targetAllows("8", match)) return false;
   const last = match.nodes.at(-1)!;
   const block = last.parent;
+  if (match.resource.after.length > 0 || match.resource.guard?.more.length) return false;
   if (!block?.is("block") || !block.parts.at(-1)?.same(last)) return false;
   return match.all(body).every((statement) =>
     [...statement.descendants()].every((node) => {
@@ -143,7 +94,7 @@ const lines = (...code: string[]): string => inMethod(code.join("\n        "));
 function scopedResourceWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("csharp", [], own);
   const releasing: Releasing = {
-    isStraight: (match) => formOf(match).shape === "straight",
+    unprotected: unprotectedIn,
     isUnseen: (match) => handleOf(rows, match.the(made))?.row.unseen ?? isUnseen(match, match.the(made)),
   };
   return rule({
@@ -152,12 +103,21 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
     title: "Let using dispose of what was acquired",
     why: "What is disposed of by hand stays open when something in between throws or returns early.",
     withHandles: scopedResourceWith,
-    was: FORMS.map(({ was }) => was),
-    where: [(match) => match.textOf(made) !== "null"],
+    mentions: ["Dispose", "Close"],
+    was: scoped({
+      name,
+      made,
+      body,
+      acquire: [csharp`${type} ${name} = ${made};`],
+      later: { declare: csharp`${type} ${name} = null;`, acquire: csharp`${name} = ${made};` },
+      release: FORMS,
+      hides: true,
+      acquires: (value) => calleeOf(value) !== undefined && looksDisposable(value, rows),
+    }),
     given: [
       condition(
         "its type can be disposed of",
-        (match) => isDisposable(match, match.the(type), match.the(made), rows, formOf(match).released),
+        (match) => isDisposable(match, match.the(type), match.the(made), rows, releasedBy(match)),
         { unknownIs: "possible" },
       ),
       ...blockConditions(
@@ -170,7 +130,8 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
     ],
     cautions: (match) => [
       ...soonerCaution(match, HOLES, releasing),
-      ...(formOf(match).released === "Close" &&
+      ...scopedCautions(match, HOLES),
+      ...(releasedBy(match) === "Close" &&
       isDisposable(match, match.the(type), match.the(made), rows, "Close").is !== "yes"
         ? [
             caution(
@@ -289,22 +250,97 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         ),
         "handed on",
       ),
-      holds(
+      // What is used later is declared ahead.
+      rewrites(
         lines(
           "Stream s = File.OpenRead(path);",
           "int n = s.ReadByte();",
+          'var text = "";',
+          "s.Dispose();",
+          "return n.ToString() + text;",
+        ),
+        lines(
+          "int n;",
+          'var text = "";',
+          "using (Stream s = File.OpenRead(path))",
+          "{",
+          "    n = s.ReadByte();",
+          "}",
+          "return n.ToString() + text;",
+        ),
+      ),
+      holds(
+        lines(
+          "Stream s = File.OpenRead(path);",
+          "var n = s.ReadByte();",
           "s.Dispose();",
           "return n.ToString();",
         ),
         "behind what becomes a block",
+      ),
+      // Names that are also words of the language are names.
+      holds(
+        lines(
+          "Stream from = File.OpenRead(path);",
+          "try { from.ReadByte(); } finally { from.Dispose(); }",
+          "return from.ToString();",
+        ),
+        "outside",
+      ),
+      // Handlers stay around it.
+      rewrites(
+        lines(
+          "StreamReader s = null;",
+          "try",
+          "{",
+          "    Log(path);",
+          "    s = new StreamReader(path);",
+          "    return s.ReadLine();",
+          "}",
+          "catch (IOException)",
+          "{",
+          "    return null;",
+          "}",
+          "finally",
+          "{",
+          "    s?.Dispose();",
+          "}",
+        ),
+        lines(
+          "try",
+          "{",
+          "    Log(path);",
+          "    using (StreamReader s = new StreamReader(path))",
+          "    {",
+          "        return s.ReadLine();",
+          "    }",
+          "}",
+          "catch (IOException)",
+          "{",
+          "    return null;",
+          "}",
+        ),
+        "likely",
+      ),
+      holds(
+        lines(
+          "var s = new StreamReader(path);",
+          "if (path != null)",
+          "{",
+          "    s.Close();",
+          "}",
+          "return null;",
+        ),
+        "neither at the end",
       ),
       holds(
         lines("Stream s = File.OpenRead(path);", "done += () => s.ReadByte();", "s.Dispose();"),
         "run later",
       ),
       ignores(lines("Stream s = File.OpenRead(path);", "return Wrap(s);")),
-      ignores(
-        lines("Stream s = File.OpenRead(path);", "try { s.ReadByte(); } finally { s.Dispose(); count++; }"),
+      holds(
+        lines("Stream s = File.OpenRead(path);", "try { s.ReadByte(); } finally { count++; s.Dispose(); }"),
+        "in the same `finally`",
       ),
       modern.rewrites(
         lines(

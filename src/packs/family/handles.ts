@@ -144,3 +144,8 @@ export function releaseSnippet(language: Handle["language"], release: string, ho
 export function releasesOf(rows: readonly Handle[]): readonly string[] {
   return [...new Set(rows.map(({ release }) => release.replace(/;$/, "")))];
 }
+
+/** The names of the functions and methods that release. */
+export function wordsOfReleases(rows: readonly Handle[]): string[] {
+  return [...new Set(releasesOf(rows).flatMap((release) => /\w+(?=\()/.exec(release) ?? []))];
+}

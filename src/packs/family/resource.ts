@@ -8,6 +8,7 @@ import {
   jumpOf,
   shapeOf,
   fateOf,
+  isRead,
   nameInFile,
   no,
   referencesAt,
@@ -16,9 +17,19 @@ import {
   bodyAround,
   shortened,
   unknown,
+  unprotected,
   yes,
 } from "../../index.js";
-import type { Answer, Condition, Declaration, Hole, Match, Reference, SyntaxNode } from "../../index.js";
+import type {
+  Answer,
+  Condition,
+  Declaration,
+  Hole,
+  Match,
+  Reference,
+  Resource,
+  SyntaxNode,
+} from "../../index.js";
 
 /** The holes that patterns of a resource have in common: its variable, and what happens while it is held. */
 export interface ResourceHoles {
@@ -35,10 +46,19 @@ export function usesOfResource(match: Match, name: Hole): readonly Reference[] {
   return nameInFile(node.text, match.tree).references.filter((one) => !one.member && around.holds(one.node));
 }
 
-/** The uses between acquiring and releasing. */
+/** The uses between acquiring and releasing, without the releases that the new form makes needless. */
 export function usesInside(match: Match, { name, body }: ResourceHoles): readonly Reference[] {
   const statements = match.all(body);
-  return usesOfResource(match, name).filter(({ node }) => statements.some((one) => one.holds(node)));
+  const { release, early = [] } = resourceOf(match) ?? {};
+  const releases = [...(release ? [release] : []), ...early];
+  return usesOfResource(match, name).filter(
+    ({ node }) =>
+      statements.some((one) => one.holds(node)) && !releases.some(({ whole }) => whole.holds(node)),
+  );
+}
+
+function resourceOf({ found }: Match): Resource | undefined {
+  return isRead(found) ? found.resource : undefined;
 }
 
 /** The uses before and behind the matched code. */
@@ -108,11 +128,12 @@ export function declaredForLater(match: Match, body: Hole): { use: SyntaxNode; t
   const statements = match.all(body);
   const around = bodyAround(match.node);
   const seen = new Set<string>();
+  const { hoisted = [] } = resourceOf(match) ?? {};
   for (const statement of statements) {
     for (const node of statement.descendants()) {
       if (!node.isLeaf || !node.named || seen.has(node.text) || runsLater(node, statement)) continue;
       const to = referencesAt(node).find(({ member }) => !member)?.to;
-      if (!to || !around.holds(to.at[0]!)) continue;
+      if (!to || hoisted.includes(to) || !around.holds(to.at[0]!)) continue;
       seen.add(node.text);
       const declares = to.at.every((at) => statements.some((one) => one.holds(at)) || at.start > end);
       if (!declares || to.at[0]!.start < start || to.at[0]!.start > end) continue;
@@ -128,14 +149,20 @@ export function declaredForLater(match: Match, body: Hole): { use: SyntaxNode; t
  * On the way that runs to the end nothing changes where code by hand has no `finally`; on the others the resource
  * is now released. Does anyone still need it then?
  */
-export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) => boolean): Condition {
+export function nobodyNeedsIt(
+  holes: ResourceHoles,
+  unprotected: Releasing["unprotected"] = unprotectedIn,
+): Condition {
   return condition("nobody needs it after an early exit", (match): Answer => {
-    if (hadFinally(match)) return yes("resource.every-path", "the old code releases it on every path too");
+    const statements = unprotected(match);
+    if (statements.length === 0)
+      return yes("resource.every-path", "the old code releases it on every path too");
     const name = match.textOf(holes.name);
     let doubt: Answer | undefined;
     for (const use of usesInside(match, holes)) {
       const fate = fateOf(use);
-      const statement = match.all(holes.body).find((one) => one.holds(use.node))!;
+      const statement = statements.find((one) => one.holds(use.node));
+      if (!statement) continue;
       if (runsLater(use.node, statement))
         return no("resource.used-after", `\`${name}\` is used in a function that may run later`, use.node);
       if (fate === "passed on") {
@@ -159,7 +186,7 @@ export function nobodyNeedsIt(holes: ResourceHoles, hadFinally: (match: Match) =
         if (shapeOf(above)?.is === "try")
           return no("resource.used-after", `\`${name}\` may still be used after an exception`, outside.node);
       }
-      const exit = exitsOf(match.all(holes.body)).find((node) => /break|continue/.test(jumpOf(node) ?? ""));
+      const exit = exitsOf(statements).find((node) => /break|continue/.test(jumpOf(node) ?? ""));
       if (exit)
         return no(
           "resource.used-after",
@@ -220,16 +247,23 @@ function isHandedOut(argument: SyntaxNode): boolean {
 
 /** How a rule's old code releases, and what it releases. */
 export interface Releasing {
-  /** Does the old code release at the end only, and not when something in between throws or leaves? */
-  isStraight(match: Match): boolean;
+  /** The statements after which the old code did not release where they threw or left early. */
+  unprotected(match: Match): readonly SyntaxNode[];
   /** Can nobody outside of this code see when it is released? */
   isUnseen(match: Match): boolean;
 }
 
-/** What in the body may throw, or leave before the end. */
-function leavesEarly(match: Match, body: Hole): Answer | undefined {
-  const statements = match.all(body);
-  const [exit] = exitsOf(statements);
+/** The statements of a reading that were not protected by a `finally`. */
+export function unprotectedIn(match: Match): readonly SyntaxNode[] {
+  return unprotected(match.resource);
+}
+
+/** What in some statements may throw, or leave before the end without a release. */
+function leavesEarly(match: Match, statements: readonly SyntaxNode[]): Answer | undefined {
+  const { early = [] } = resourceOf(match) ?? {};
+  const isReleased = (exit: SyntaxNode): boolean =>
+    early.some(({ whole }) => whole.parent?.same(exit.parent) && whole.end <= exit.start);
+  const exit = exitsOf(statements).find((one) => !isReleased(one));
   if (exit) return unknown("resource.every-path", `\`${shortened(exit.text)}\` leaves before the end`, exit);
   return statements.map(canThrow).find(({ is }) => is !== "no");
 }
@@ -238,11 +272,12 @@ function leavesEarly(match: Match, body: Hole): Answer | undefined {
  * Where no `finally` released it, it is released now when something in between throws. That makes no difference where
  * nothing does, or where nobody can see it.
  */
-export function releasedSooner({ name, body }: ResourceHoles, releasing: Releasing): Condition {
+export function releasedSooner({ name }: ResourceHoles, releasing: Releasing): Condition {
   return condition("nobody notices that it is released sooner when something in between throws", (match) => {
-    if (!releasing.isStraight(match))
+    const statements = releasing.unprotected(match);
+    if (statements.length === 0)
       return yes("resource.every-path", "the old code releases it on every path too");
-    const early = leavesEarly(match, body);
+    const early = leavesEarly(match, statements);
     if (!early) return yes("resource.sooner", "nothing in between throws or leaves");
     const { says } = early.evidence;
     const shown = match.textOf(name);
@@ -257,14 +292,14 @@ export function releasedSooner({ name, body }: ResourceHoles, releasing: Releasi
 }
 
 /** The note of a rule whose old code released at the end only. */
-export function soonerNote(match: Match, { name, body }: ResourceHoles, releasing: Releasing): string[] {
-  if (!releasing.isStraight(match) || !releasing.isUnseen(match) || !leavesEarly(match, body)) return [];
+export function soonerNote(match: Match, { name }: ResourceHoles, releasing: Releasing): string[] {
+  if (!releasing.isUnseen(match) || !leavesEarly(match, releasing.unprotected(match))) return [];
   return [`when something in between throws, \`${match.textOf(name)}\` is released at once now`];
 }
 
 /** The caution of such a rule, where somebody may see it. */
-export function soonerCaution(match: Match, { name, body }: ResourceHoles, releasing: Releasing): Evidence[] {
-  if (!releasing.isStraight(match) || releasing.isUnseen(match) || !leavesEarly(match, body)) return [];
+export function soonerCaution(match: Match, { name }: ResourceHoles, releasing: Releasing): Evidence[] {
+  if (releasing.isUnseen(match) || !leavesEarly(match, releasing.unprotected(match))) return [];
   return [
     caution(
       "resource.sooner",
@@ -282,17 +317,41 @@ export function blockConditions(
   releasing: Releasing,
   releases: (use: SyntaxNode) => boolean,
 ): Condition[] {
-  const hadFinally = (match: Match): boolean => !releasing.isStraight(match);
-  const declares = declaresNothingForLater(holes);
   return [
     somethingBetween(holes),
     keptInPlace(holes),
     releasedOnce(holes, releases),
     notUsedOutside(holes),
-    nobodyNeedsIt(holes, hadFinally),
+    nobodyNeedsIt(holes, releasing.unprotected),
     releasedSooner(holes, releasing),
-    condition(declares.must, (match) =>
-      hadFinally(match) ? yes("name.scope", "it was a block before") : declares.ask(match),
-    ),
+    declaresNothingForLater(holes),
   ];
+}
+
+/** What a scoped form does otherwise than the code by hand did, beside releasing sooner. */
+export function scopedCautions(match: Match, { name }: ResourceHoles): Evidence[] {
+  const { release, after, guard } = match.resource;
+  const what = match.textOf(name);
+  const result: Evidence[] = [];
+  if (after.length > 0)
+    result.push(
+      caution("resource.order", `when closing \`${what}\` throws, the handler now catches it`),
+      caution("resource.order", `\`${what}\` is now closed before the handler runs, not after it`),
+    );
+  if (release.quiet)
+    result.push(
+      caution(
+        "resource.same-release",
+        `when releasing \`${what}\` fails, the exception is seen now, and was passed over before`,
+      ),
+    );
+  const [more] = guard?.more ?? [];
+  if (more)
+    result.push(
+      caution(
+        "resource.order",
+        `when releasing \`${what}\` fails, \`${shortened(more.text)}\` is done all the same now`,
+      ),
+    );
+  return result;
 }

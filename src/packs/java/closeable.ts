@@ -13,6 +13,8 @@ import {
 import type { Answer, Handle, Match, SyntaxNode } from "../../index.js";
 import { handleOf } from "../family/handles.js";
 
+const words = (text: string): string[] => text.split(" ");
+
 /** Types of the standard library that try with resources takes. */
 export const CLOSEABLE = new Set(
   (
@@ -186,4 +188,111 @@ function declaredInProject(
   );
   if (known.includes("closeable")) return "closeable";
   return known.every((one) => one === "not") ? "not" : "unknown";
+}
+
+/** May a call make something that can be closed? */
+export function looksCloseable(made: SyntaxNode, rows: readonly Handle[]): boolean {
+  const written = createdClass(made);
+  const name = written && typeWritten(written)?.name;
+  return handleOf(rows, made) !== undefined || (name !== undefined && CLOSEABLE.has(name)) || isUnseen(made);
+}
+
+/** Does a function only close what it is given, and pass over what goes wrong? */
+export function isQuietClose(match: Match, helper: SyntaxNode): Answer {
+  const name = helper.text;
+  const call = helper.parent!;
+  const owner = call.child("object")?.text.split(".").at(-1);
+  const around = [...helper.ancestors()].flatMap((above) =>
+    above.is("class_declaration") ? (above.child("name")?.text ?? []) : [],
+  );
+  for (const one of owner === undefined ? around : [owner]) {
+    const found = memberOf(match, one, name);
+    if (!found) continue;
+    const where = placeOf({ ...found.of, line: found.member.line });
+    const done = doneBeside(found.member.text);
+    if (done === "")
+      return yes(
+        "resource.same-release",
+        `\`${name}\` closes it and passes over what goes wrong (${where})`,
+        helper,
+      );
+    return done === undefined
+      ? no("resource.same-release", `\`${name}\` does not close it (${where})`, helper)
+      : no(
+          "resource.same-release",
+          `\`${name}\` does more than close it: \`${shortened(done)}\` (${where})`,
+          helper,
+        );
+  }
+  return unknown("resource.same-release", `what \`${name}\` does is known by its name only`, helper);
+}
+
+/** What a method does beside closing its parameter; undefined where it does not close it. */
+function doneBeside(method: string): string | undefined {
+  const code = method.replace(/\/\*[^]*?\*\/|\/\/.*/g, "");
+  const [, parameter = ""] = /\(\s*(?:final\s+)?[\w.<>?, ]+?\s+(\w+)\s*\)/.exec(code) ?? [];
+  const body = code.slice(code.indexOf("{") + 1, code.lastIndexOf("}"));
+  const close = new RegExp(`\\b${parameter}\\.close\\(\\);`);
+  if (parameter === "" || !close.test(body)) return undefined;
+  return body
+    .replace(close, "")
+    .replace(new RegExp(`if\\s*\\(\\s*(${parameter}\\s*!=\\s*null|null\\s*!=\\s*${parameter})\\s*\\)`), "")
+    .replace(/\btry\b|\bcatch\s*\([^)]*\)|[{}]/g, "")
+    .trim();
+}
+
+/** Types whose `close` declares no exception. */
+const CLOSES_SILENTLY = words(
+  "StringReader CharArrayReader CharArrayWriter PrintWriter PrintStream Scanner Formatter Stream IntStream LongStream DoubleStream XMLDecoder XMLEncoder",
+);
+const DATABASE = words("Connection Statement PreparedStatement CallableStatement ResultSet RowSet");
+
+/** Is the exception that closing declares thrown on or caught around a match? The compiler asks for that. */
+export function handlesClosing(match: Match, type: SyntaxNode, made: SyntaxNode): Answer {
+  const name = typeWritten(type.text === "var" ? (createdClass(made) ?? type) : type)?.name ?? "";
+  if (CLOSES_SILENTLY.includes(name))
+    return yes("flow.throws", `closing a \`${name}\` declares no exception`, type);
+  const thrown = thrownByClosing(match, name);
+  if (thrown.length === 0) return yes("flow.throws", `closing a \`${name}\` declares no exception`, type);
+  const { after } = match.resource;
+  const wider = [...thrown, "Exception", "Throwable"];
+  const isCaught = (clauses: readonly SyntaxNode[]): boolean =>
+    clauses.some((one) =>
+      one.parts[0]?.text.split(/[^\w.]+/).some((word) => wider.includes(word.split(".").at(-1)!)),
+    );
+  if (isCaught(after)) return yes("flow.throws", `a handler catches \`${thrown[0]}\``, after[0]);
+  for (const above of match.node.ancestors()) {
+    if (above.is("lambda_expression")) break;
+    if (
+      above.is(["try_statement", "try_with_resources_statement"]) &&
+      above.child("body")?.holds(match.node)
+    ) {
+      const clauses = above.parts.filter((part) => part.is("catch_clause"));
+      if (isCaught(clauses)) return yes("flow.throws", `a handler catches \`${thrown[0]}\``, clauses[0]);
+    }
+    if (!above.is(["method_declaration", "constructor_declaration"])) continue;
+    const throws = above.parts.find((part) => part.is("throws"));
+    const declared = throws?.parts.some(({ text }) => wider.includes(text.split(".").at(-1)!));
+    if (declared) return yes("flow.throws", `the method declares \`${throws!.text}\``, throws);
+    break;
+  }
+  return no(
+    "flow.throws",
+    `closing it could throw \`${thrown[0]}\`, which nothing here declares or catches`,
+    made,
+  );
+}
+
+/** The exceptions that `close` of a type declares. */
+function thrownByClosing(match: Match, name: string): readonly string[] {
+  const own = memberOf(match, name, "close");
+  if (own) {
+    const declared = /\)\s*throws\s+([^{;]+)/.exec(own.member.text)?.[1] ?? "";
+    return declared
+      .split(",")
+      .map((one) => one.trim().split(".").at(-1)!)
+      .filter((one) => one !== "");
+  }
+  if (DATABASE.includes(name)) return ["SQLException"];
+  return CLOSEABLE.has(name) && name !== "AutoCloseable" ? ["IOException"] : ["Exception"];
 }

@@ -1,112 +1,66 @@
-import { caution, canThrow, condition, holes, java, no, rule, trialsIn, unknown, yes } from "../../index.js";
-import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
-import { blockConditions, soonerCaution, soonerNote, type Releasing } from "../family/resource.js";
-import { handleOf, rowsFor } from "../family/handles.js";
-import { closesQuietly, isCloseable, isNeverNull, isUnseen } from "./closeable.js";
+import {
+  canThrow,
+  caution,
+  condition,
+  holes,
+  java,
+  rule,
+  scoped,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Handle, Match, Rule } from "../../index.js";
+import {
+  blockConditions,
+  scopedCautions,
+  soonerCaution,
+  soonerNote,
+  unprotectedIn,
+  type Releasing,
+} from "../family/resource.js";
+import { calleeOf, handleOf, rowsFor } from "../family/handles.js";
+import {
+  closesQuietly,
+  handlesClosing,
+  isCloseable,
+  isNeverNull,
+  isQuietClose,
+  isUnseen,
+  looksCloseable,
+} from "./closeable.js";
 
-const { type, name, made, body, error, errors, handler, marks } = holes({
+const { type, name, made, body, marks, helper, owner } = holes({
   type: "type",
   name: "name",
   made: "expression",
   body: "statements",
-  error: "name",
-  errors: "type",
-  handler: "statements",
   marks: "modifiers",
+  helper: { kind: "name", text: /^close\w*$/i },
+  owner: "expression",
 });
 const HOLES = { name, body };
 
-/** How the old code sees to the release: in `finally`, there and after a `catch` of the same `try`, or at the end. */
-type Shape = "finally" | "caught" | "straight";
-interface Form {
-  readonly shape: Shape;
-  /** Is it tested for being there before it is closed? */
-  readonly tested: boolean;
-  /** Is it acquired inside of the `try`, so that closing is reached when that fails? */
-  readonly inside: boolean;
-  readonly was: Snippet;
-}
-
-const CLOSES = [
-  { tested: false, close: java`${name}.close();` },
-  { tested: true, close: java`if (${name} != null) { ${name}.close(); }` },
-];
-
-const FORMS: readonly Form[] = [
-  ...CLOSES.flatMap(({ tested, close }): Form[] => [
-    {
-      shape: "finally",
-      tested,
-      inside: false,
-      was: java`
-        ${marks} ${type} ${name} = ${made};
-        try {
-          ${body}
-        } finally {
-          ${close}
-        }
-      `,
-    },
-    {
-      shape: "finally",
-      tested,
-      inside: true,
-      was: java`
-        ${type} ${name} = null;
-        try {
-          ${name} = ${made};
-          ${body}
-        } finally {
-          ${close}
-        }
-      `,
-    },
-    {
-      shape: "caught",
-      tested,
-      inside: true,
-      was: java`
-        ${type} ${name} = null;
-        try {
-          ${name} = ${made};
-          ${body}
-        } catch (${errors} ${error}) {
-          ${handler}
-        } finally {
-          ${close}
-        }
-      `,
-    },
-  ]),
-  {
-    shape: "straight",
-    tested: false,
-    inside: false,
-    was: java`
-      ${marks} ${type} ${name} = ${made};
-      ${body}
-      ${name}.close();
-    `,
-  },
-];
-const formOf = (match: Match): Form => FORMS[match.alternative]!;
-const shapeOf = (match: Match): Shape => formOf(match).shape;
+const CLOSE = java`${name}.close();`;
+const QUIET = java`${helper}(${name});`;
+const QUIET_OF = java`${owner}.${helper}(${name});`;
 
 /** When both the block and closing fail, the exception of the block is seen now, and that of closing before. */
 function sameException(match: Match): Answer {
-  const throwing = match.all(body).map(canThrow);
+  const { guard, body: statements, release } = match.resource;
+  if (!guard) return yes("resource.sooner", "nothing was closed after an exception");
+  if (release.quiet) return yes("resource.sooner", "the old code passed over what closing throws");
+  const throwing = statements.map(canThrow);
   if (throwing.every(({ is }) => is === "no")) return yes("resource.sooner", "nothing in the block throws");
   return closesQuietly(match, match.the(type), match.the(made));
 }
 
 /** Where nothing was acquired, the old code failed in closing it, unless it asked. */
 function isThereToClose(match: Match): Answer {
-  const { tested, inside, shape } = formOf(match);
-  if (tested || shape === "straight")
-    return tested
-      ? yes("resource.failed", "the old code asks whether it is there")
-      : isNeverNull(match.the(made));
-  return inside
+  const { release, guard } = match.resource;
+  if (release.tested) return yes("resource.failed", "the old code asks whether it is there");
+  if (release.quiet) return yes("resource.failed", "closing nothing was passed over by the old code");
+  return guard?.acquires
     ? unknown(
         "resource.failed",
         `where \`${match.textOf(made)}\` fails, the old code failed again in closing nothing`,
@@ -119,83 +73,97 @@ const { rewrites, holds, ignores } = trialsIn("java");
 const inMethod = (code: string): string =>
   `import java.io.*;\n\nclass Hives {\n    String read(File file) throws IOException {\n        ${code}\n    }\n}\n`;
 
+const QUIET_CLASS =
+  "class Quiet { static void close(Closeable c) { if (c != null) try { c.close(); } catch (IOException e) { /* no */ } } }\n" +
+  "class Loud { static void close(Closeable c) { try { c.close(); } catch (IOException e) { log(e); } } }\n";
+
 /** The rule for the resources of the language, and for those of a project. */
 function scopedResourceWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("java", [], own);
   const releasing: Releasing = {
-    isStraight: (match) => shapeOf(match) === "straight",
+    unprotected: unprotectedIn,
     isUnseen: (match) => handleOf(rows, match.the(made))?.row.unseen ?? isUnseen(match.the(made)),
   };
   return rule({
     id: "java/scoped-resource",
     kind: "idiom",
-    title: "Let try with resources close what was opened",
+    title: "Close with try-with-resources what was opened",
     why: "What is closed by hand stays open when something in between throws, and an exception while closing hides the one that mattered.",
     target: "7",
     withHandles: scopedResourceWith,
-    was: FORMS.map(({ was }) => was),
-    where: [(match) => match.textOf(made) !== "null"],
+    mentions: ["close", "Close"],
+    was: scoped({
+      name,
+      made,
+      body,
+      acquire: [java`${marks} ${type} ${name} = ${made};`],
+      later: { declare: java`${type} ${name} = null;`, acquire: java`${name} = ${made};` },
+      release: [{ code: CLOSE }, { code: QUIET, quietly: true }, { code: QUIET_OF, quietly: true }],
+      takesHandlers: true,
+      hides: true,
+      acquires: (value) => calleeOf(value) !== undefined && looksCloseable(value, rows),
+    }),
     given: [
       condition(
         "its type is a resource of the language",
         (match) => isCloseable(match, match.the(type), match.the(made), rows),
         { unknownIs: "possible" },
       ),
+      condition(
+        "it is released by closing it",
+        (match) =>
+          match.has(helper)
+            ? isQuietClose(match, match.the(helper))
+            : yes("resource.same-release", "closing is all that the block does"),
+        { unknownIs: "possible" },
+      ),
+      condition("what closing throws may be thrown here", (match) =>
+        match.resource.release.quiet
+          ? handlesClosing(match, match.the(type), match.the(made))
+          : yes("flow.throws", "the old code throws it too"),
+      ),
       ...blockConditions(
         HOLES,
         releasing,
         (use) => use.field === "object" && use.parent?.child("name")?.text === "close",
       ),
-      condition("of two exceptions the same one is seen", (match) =>
-        shapeOf(match) === "straight"
-          ? yes("resource.sooner", "nothing was closed after an exception")
-          : sameException(match),
-      ),
+      condition("of two exceptions the same one is seen", sameException),
       condition("what is closed is there", isThereToClose),
-      condition("the handlers neither use it nor catch what closing it throws", (match) => {
-        if (shapeOf(match) !== "caught") return yes("resource.order", "no handler is there");
-        const what = match.textOf(name);
-        const use = match.all(handler).flatMap((one) => one.mentions(what))[0];
-        return use
-          ? no("resource.order", `\`${what}\` is closed before this handler runs now`, use)
-          : unknown("resource.order", `closing \`${what}\` could throw what the handler catches`, match.node);
-      }),
+      condition("the handlers do not catch what closing it throws", (match) =>
+        match.resource.after.length === 0
+          ? yes("resource.order", "no handler is there")
+          : unknown(
+              "resource.order",
+              `closing \`${match.textOf(name)}\` could throw what the handler catches`,
+              match.node,
+            ),
+      ),
     ],
-    cautions: (match) => {
-      const what = match.textOf(name);
-      if (shapeOf(match) === "caught")
-        return [
-          caution("resource.order", `when closing \`${what}\` throws, the handler now catches it`),
-          caution("resource.order", `\`${what}\` is now closed before the handler runs, not after it`),
-        ];
-      if (shapeOf(match) === "straight") return soonerCaution(match, HOLES, releasing);
-      return sameException(match).is === "yes"
+    cautions: (match) => [
+      ...soonerCaution(match, HOLES, releasing),
+      ...scopedCautions(match, HOLES),
+      ...(match.resource.after.length > 0 || sameException(match).is === "yes"
         ? []
         : [
             caution(
               "resource.order",
-              `when both the block and closing \`${what}\` throw, the exception of the block is the one that is seen now`,
+              `when both the block and closing \`${match.textOf(name)}\` throw, the exception of the block is the one that is seen now`,
             ),
-          ];
-    },
+          ]),
+    ],
     notes: (match) => soonerNote(match, HOLES, releasing),
-    becomes: (match) => {
-      const modified = match.has(marks) && match.all(marks).length > 0;
-      const head = modified ? java`${marks} ${type} ${name} = ${made}` : java`${type} ${name} = ${made}`;
-      if (shapeOf(match) !== "caught")
-        return java`
-          try (${head}) {
-            ${body}
-          }
-        `;
-      return java`
-        try (${head}) {
-          ${body}
-        } catch (${errors} ${error}) {
-          ${handler}
-        }
-      `;
-    },
+    becomes: (match) =>
+      match.has(marks) && match.all(marks).length > 0
+        ? java`
+            try (${marks} ${type} ${name} = ${made}) {
+              ${body}
+            }
+          `
+        : java`
+            try (${type} ${name} = ${made}) {
+              ${body}
+            }
+          `,
     trials: [
       rewrites(
         inMethod(
@@ -261,15 +229,32 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         ),
         "handed on",
       ),
-      holds(
+      rewrites(
         inMethod(
           "Reader in = new FileReader(file);\n        if (file == null) {\n            in.close();\n            return null;\n        }\n        in.read();\n        in.close();\n        return null;",
         ),
-        "another place",
+        inMethod(
+          "try (Reader in = new FileReader(file)) {\n            if (file == null) {\n                return null;\n            }\n            in.read();\n        }\n        return null;",
+        ),
       ),
       holds(
         inMethod(
-          "Reader in = new FileReader(file);\n        int n = in.read();\n        in.close();\n        return name(n);",
+          "Reader in = new FileReader(file);\n        try {\n            if (file == null) in.close();\n            return name(in);\n        } finally {\n            in.close();\n        }",
+        ),
+        "another place",
+      ),
+      // What is used later is declared ahead.
+      rewrites(
+        inMethod(
+          "Reader in = new FileReader(file);\n        int n = in.read(), m = 1;\n        int k = 0;\n        final int sum = in.read();\n        in.close();\n        return name(k + sum);",
+        ),
+        inMethod(
+          "int k = 0;\n        final int sum;\n        try (Reader in = new FileReader(file)) {\n            int n = in.read(), m = 1;\n            sum = in.read();\n        }\n        return name(k + sum);",
+        ),
+      ),
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        var n = in.read();\n        in.close();\n        return name(n);",
         ),
         "behind what becomes a block",
       ),
@@ -286,10 +271,80 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         "before this handler",
       ),
       ignores(inMethod("Reader in = new FileReader(file);\n        return name(in);")),
-      ignores(
+      rewrites(
         inMethod(
           "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            in.close();\n            log();\n        }",
         ),
+        inMethod(
+          "try {\n            try (Reader in = new FileReader(file)) {\n                return name(in);\n            }\n        } finally {\n            log();\n        }",
+        ),
+        "likely",
+      ),
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            log();\n            in.close();\n        }",
+        ),
+        "in the same `finally`",
+      ),
+      // A statement between acquiring and the `try` belongs to the block, handlers with the file open stay inside.
+      rewrites(
+        inMethod(
+          "Reader in = new FileReader(file);\n        int k = 0; // none yet\n\n        // all of it\n        try {\n            return name(in);\n        } catch (RuntimeException e) {\n            return name(k);\n        } finally {\n            in.close();\n        }",
+        ),
+        inMethod(
+          "try (Reader in = new FileReader(file)) {\n            int k = 0; // none yet\n\n            // all of it\n            try {\n                return name(in);\n            } catch (RuntimeException e) {\n                return name(k);\n            }\n        }",
+        ),
+      ),
+      // Two of them, closed in reverse.
+      rewrites(
+        inMethod(
+          "Reader in = null;\n        Writer out = null;\n        try {\n            in = new FileReader(file);\n            out = new FileWriter(file);\n            out.write(in.read());\n        } finally {\n            if (out != null) out.close();\n            if (in != null) in.close();\n        }\n        return null;",
+        ),
+        inMethod(
+          "try (Reader in = new FileReader(file)) {\n            try (Writer out = new FileWriter(file)) {\n                out.write(in.read());\n            }\n        }\n        return null;",
+        ),
+        "likely",
+      ),
+      // What closes quietly: a method of the project, one that is known by its name, a `try` of its own.
+      ...["Quiet.close(in);", "try { in.close(); } catch (IOException e) { }"].map((close) =>
+        rewrites(
+          inMethod(
+            `Reader in = null;\n        try {\n            in = new FileReader(file);\n            return name(in);\n        } finally {\n            ${close}\n        }`,
+          ) + QUIET_CLASS,
+          inMethod("try (Reader in = new FileReader(file)) {\n            return name(in);\n        }") +
+            QUIET_CLASS,
+          "likely",
+        ),
+      ),
+      rewrites(
+        inMethod(
+          "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            Streams.closeQuietly(in);\n        }",
+        ),
+        inMethod("try (Reader in = new FileReader(file)) {\n            return name(in);\n        }"),
+        "possible",
+      ),
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            Loud.close(in);\n        }",
+        ) + QUIET_CLASS,
+        "does more than close it: `log(e);`",
+      ),
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            try { in.close(); } catch (IOException e) { log(e); }\n        }",
+        ),
+        "where releasing `in` fails",
+      ),
+      // The compiler wants what closing throws to be declared.
+      holds(
+        "import java.io.*;\nclass A { void f(Reader given) { Reader in = new BufferedReader(given); try { use(in); } finally { try { in.close(); } catch (IOException e) { } } } }\n",
+        "which nothing here declares or catches",
+      ),
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        if (file != null) {\n            in.close();\n        }\n        return null;",
+        ),
+        "neither at the end",
       ),
       trialsIn("java", "6").ignores(
         inMethod(

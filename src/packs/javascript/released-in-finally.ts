@@ -5,13 +5,14 @@ import {
   javascript,
   no,
   rule,
+  scoped,
   targetAllows,
   trialsIn,
   unknown,
   yes,
 } from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
-import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
+import { handleOf, releasesOf, releaseSnippet, rowsFor, wordsOfReleases } from "../family/handles.js";
 import {
   declaredForLater,
   keptInPlace,
@@ -21,6 +22,7 @@ import {
   somethingBetween,
   soonerCaution,
   soonerNote,
+  unprotectedIn,
   usesInside,
   type Releasing,
 } from "../family/resource.js";
@@ -29,44 +31,10 @@ import { RESOURCES } from "./resources.js";
 const { name, made, body } = holes({ name: "name", made: "expression", body: "statements" });
 const HOLES = { name, body };
 
-interface Form {
-  readonly release: string;
-  readonly was: Snippet;
-  readonly code: Snippet;
-}
-
 /** The ways to write a release: a function of a module may also be called by its bare name. */
 function waysOf(release: string): readonly string[] {
   const bare = /^\w+\.(\w+\(handle\))$/.exec(release)?.[1];
   return bare === undefined ? [release] : [release, bare];
-}
-
-function formsFor(rows: readonly Handle[]): readonly Form[] {
-  return releasesOf(rows).flatMap((release) =>
-    waysOf(release).flatMap((way): Form[] => {
-      const code = releaseSnippet("javascript", way, name);
-      return [
-        {
-          release,
-          code,
-          was: javascript`
-            const ${name} = ${made};
-            ${body}
-            ${code};
-          `,
-        },
-        {
-          release,
-          code,
-          was: javascript`
-            let ${name} = ${made};
-            ${body}
-            ${code};
-          `,
-        },
-      ];
-    }),
-  );
 }
 
 const { rewrites, holds, ignores } = trialsIn("javascript");
@@ -74,25 +42,41 @@ const { rewrites, holds, ignores } = trialsIn("javascript");
 /** The rule for the resources of Node, and for those of a project. */
 function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("javascript", RESOURCES, own);
-  const forms = formsFor(rows);
-  const formOf = (match: Match): Form => forms[match.alternative]!;
-  const rowOf = (match: Match) =>
-    handleOf(
-      rows.filter(({ release }) => release.replace(/;$/, "") === formOf(match).release),
+  const forms = releasesOf(rows).flatMap((release) =>
+    waysOf(release).map((way) => ({ release, code: releaseSnippet("javascript", way, name) })),
+  );
+  const codeOf = (match: Match): Snippet => match.resource.release.form.code;
+  const rowOf = (match: Match) => {
+    const { release } = forms.find(({ code }) => code === codeOf(match))!;
+    return handleOf(
+      rows.filter((row) => row.release.replace(/;$/, "") === release),
       match.the(made),
     );
+  };
   const releasing: Releasing = {
-    isStraight: () => true,
+    unprotected: unprotectedIn,
     isUnseen: (match) => rowOf(match)?.row.unseen === true,
   };
-  const keyword = (match: Match): "const" | "let" => (match.alternative % 2 === 0 ? "const" : "let");
+  const isConstant = (match: Match): boolean => match.alternative === 0;
   return rule({
     id: "javascript/released-in-finally",
     kind: "idiom",
     title: "Release in finally what was acquired",
     why: "What is closed by hand stays open when something in between throws or returns early.",
     withHandles: releasedInFinallyWith,
-    was: forms.map(({ was }) => was),
+    mentions: wordsOfReleases(rows),
+    was: [javascript`const ${name} = ${made};`, javascript`let ${name} = ${made};`].map((acquire) =>
+      scoped({
+        name,
+        made,
+        body,
+        acquire: [acquire],
+        release: forms,
+        as: "straight",
+        hides: true,
+        acquires: (value) => handleOf(rows, value) !== undefined,
+      }),
+    ),
     where: [(match) => rowOf(match) !== undefined],
     given: [
       condition("it is a resource of Node, or one that the project names", (match) => rowOf(match)!.answer),
@@ -124,7 +108,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
             )
           : yes("resource.failed", "nothing asks whether it is there");
       }),
-      nobodyNeedsIt(HOLES, () => false),
+      nobodyNeedsIt(HOLES),
       releasedSooner(HOLES, releasing),
       condition("its variable belongs to this code", (match) =>
         declarationOfHole(match, name)
@@ -135,13 +119,13 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
     cautions: (match) => soonerCaution(match, HOLES, releasing),
     notes: (match) => soonerNote(match, HOLES, releasing),
     becomes: (match) => {
-      const { code } = formOf(match);
+      const code = codeOf(match);
       if (canUse(match) && rowOf(match)!.row.scoped === "itself")
         return javascript.statement`
           await using ${name} = ${made};
           ${body}
         `;
-      return keyword(match) === "const"
+      return isConstant(match)
         ? javascript`
             const ${name} = ${made};
             try {
@@ -224,12 +208,38 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
         }
         `,
       ),
+      rewrites(
+        `
+        import { openSync, closeSync, readSync } from "fs";
+        function first(path) {
+          const file = openSync(path);
+          const least = 2;
+          const text = file + least;
+          closeSync(file);
+          return text + least;
+        }
+        `,
+        `
+        import { openSync, closeSync, readSync } from "fs";
+        function first(path) {
+          const least = 2;
+          let text;
+          const file = openSync(path);
+          try {
+            text = file + least;
+          } finally {
+            closeSync(file);
+          }
+          return text + least;
+        }
+        `,
+      ),
       holds(
         `
         import { openSync, closeSync, readSync } from "fs";
         function first(path) {
           const file = openSync(path);
-          const text = file + 1;
+          const [text] = [file + 1];
           closeSync(file);
           return text;
         }
@@ -270,12 +280,35 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
         `,
         "run later",
       ),
-      holds(
+      rewrites(
         `
         import { openSync, closeSync } from "fs";
         function first(path) {
           const file = openSync(path);
           if (!path) { closeSync(file); return; }
+          use(path);
+          closeSync(file);
+        }
+        `,
+        `
+        import { openSync, closeSync } from "fs";
+        function first(path) {
+          const file = openSync(path);
+          try {
+            if (!path) { return; }
+            use(path);
+          } finally {
+            closeSync(file);
+          }
+        }
+        `,
+      ),
+      holds(
+        `
+        import { openSync, closeSync } from "fs";
+        function first(path) {
+          const file = openSync(path);
+          if (!path) { closeSync(file); path = 1; }
           use(path);
           closeSync(file);
         }

@@ -1,6 +1,6 @@
-import { caution, condition, holes, no, php, rule, trialsIn, unknown, yes } from "../../index.js";
+import { caution, condition, holes, no, php, rule, scoped, trialsIn, unknown, yes } from "../../index.js";
 import type { Handle, Match, Rule, Snippet } from "../../index.js";
-import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
+import { handleOf, releasesOf, releaseSnippet, rowsFor, wordsOfReleases } from "../family/handles.js";
 import {
   keptInPlace,
   nobodyNeedsIt,
@@ -13,39 +13,23 @@ import { RESOURCES } from "./resources.js";
 const { name, made, body } = holes({ name: "expression", made: "expression", body: "statements" });
 const HOLES = { name, body };
 
-interface Form {
-  readonly release: string;
-  readonly was: Snippet;
-  readonly code: Snippet;
-}
-
-function formsFor(rows: readonly Handle[]): readonly Form[] {
-  return releasesOf(rows).map((release): Form => {
-    const code = releaseSnippet("php", release, name);
-    return {
-      release,
-      code,
-      was: php`
-        ${name} = ${made};
-        ${body}
-        ${code};
-      `,
-    };
-  });
-}
-
 const { rewrites, holds, ignores } = trialsIn("php");
 
 /** The rule for the resources of PHP, and for those of a project. */
 function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("php", RESOURCES, own);
-  const forms = formsFor(rows);
-  const formOf = (match: Match): Form => forms[match.alternative]!;
-  const rowOf = (match: Match) =>
-    handleOf(
-      rows.filter(({ release }) => release.replace(/;$/, "") === formOf(match).release),
+  const forms = releasesOf(rows).map((release) => ({
+    release,
+    code: releaseSnippet("php", release, name),
+  }));
+  const codeOf = (match: Match): Snippet => match.resource.release.form.code;
+  const rowOf = (match: Match) => {
+    const { release } = forms.find(({ code }) => code === codeOf(match))!;
+    return handleOf(
+      rows.filter((row) => row.release.replace(/;$/, "") === release),
       match.the(made),
     );
+  };
   return rule({
     id: "php/released-in-finally",
     kind: "idiom",
@@ -54,7 +38,16 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
     // PHP closes a file when nothing refers to it any more, so many do without.
     taste: true,
     withHandles: releasedInFinallyWith,
-    was: forms.map(({ was }) => was),
+    mentions: wordsOfReleases(rows),
+    was: scoped({
+      name,
+      made,
+      body,
+      acquire: [php`${name} = ${made};`],
+      release: forms,
+      as: "straight",
+      acquires: (value) => handleOf(rows, value) !== undefined,
+    }),
     where: [(match) => match.the(name).is("variable_name") && rowOf(match) !== undefined],
     given: [
       condition("it is a resource of PHP, or one that the project names", (match) => rowOf(match)!.answer),
@@ -83,7 +76,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           match.the(made),
         ),
       ),
-      nobodyNeedsIt(HOLES, () => false),
+      nobodyNeedsIt(HOLES),
     ],
     cautions: (match) => [
       caution(
@@ -96,7 +89,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
       try {
           ${body}
       } finally {
-          ${formOf(match).code};
+          ${codeOf(match)};
       }
     `,
     trials: [
@@ -137,12 +130,36 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
         `,
         "may not be there",
       ),
-      holds(
+      rewrites(
         `
         <?php
         function first($path) {
             $file = fopen($path, 'r');
             if ($path) { fclose($file); return null; }
+            $line = fgets($file);
+            fclose($file);
+        }
+        `,
+        `
+        <?php
+        function first($path) {
+            $file = fopen($path, 'r');
+            try {
+                if ($path) { return null; }
+                $line = fgets($file);
+            } finally {
+                fclose($file);
+            }
+        }
+        `,
+        "likely",
+      ),
+      holds(
+        `
+        <?php
+        function first($path) {
+            $file = fopen($path, 'r');
+            if ($path) { fclose($file); }
             $line = fgets($file);
             fclose($file);
         }

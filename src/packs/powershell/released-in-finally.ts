@@ -6,12 +6,13 @@ import {
   no,
   powershell,
   rule,
+  scoped,
   shortened,
   trialsIn,
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Handle, Match, Rule, Snippet } from "../../index.js";
+import type { Answer, Handle, Match, Rule } from "../../index.js";
 import { calledIn, rowsFor } from "../family/handles.js";
 import {
   keptInPlace,
@@ -54,14 +55,6 @@ function acquires(match: Match, rows: readonly Handle[]): Answer | undefined {
 }
 
 const RELEASES = [powershell`${name}.Dispose()`, powershell`${name}.Close()`];
-const FORMS: readonly { readonly was: Snippet; readonly code: Snippet }[] = RELEASES.map((code) => ({
-  code,
-  was: powershell`
-    ${name} = ${made}
-    ${body}
-    ${code}
-  `,
-}));
 
 /**
  * Outside of `try` an error that ends a statement goes on with the next one, and inside it does not. Nothing changes
@@ -90,7 +83,15 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
     title: "Dispose in finally of what was acquired",
     why: "What is closed by hand stays open, and its file locked, when something in between throws.",
     withHandles: releasedInFinallyWith,
-    was: FORMS.map(({ was }) => was),
+    mentions: ["Dispose", "Close", "dispose", "close"],
+    was: scoped({
+      name,
+      made,
+      body,
+      acquire: [powershell`${name} = ${made}`],
+      release: RELEASES.map((code) => ({ code })),
+      as: "straight",
+    }),
     where: [(match) => acquires(match, rows) !== undefined],
     given: [
       condition("it can be disposed of", (match) => acquires(match, rows)!),
@@ -121,7 +122,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
             )
           : yes("resource.failed", "where it fails, the variable is not used", match.the(made)),
       ),
-      nobodyNeedsIt(HOLES, () => false),
+      nobodyNeedsIt(HOLES),
       condition("an error ends the same statements as before", endsTheSame),
     ],
     cautions: (match) =>
@@ -139,7 +140,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           ${body}
       }
       finally {
-          ${FORMS[match.alternative]!.code}
+          ${match.resource.release.form.code}
       }
     `,
     trials: [
@@ -233,11 +234,34 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
         `,
         "may not be there",
       ),
-      holds(
+      rewrites(
         `
         function Read-Hive($path) {
             $reader = [System.IO.StreamReader]::new($path)
             if ($path) { $reader.Dispose(); return }
+            $reader.ReadLine()
+            $reader.Dispose()
+        }
+        `,
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            try {
+                if ($path) { return }
+                $reader.ReadLine()
+            }
+            finally {
+                $reader.Dispose()
+            }
+        }
+        `,
+        "likely",
+      ),
+      holds(
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
+            if ($path) { $reader.Dispose() }
             $reader.ReadLine()
             $reader.Dispose()
         }

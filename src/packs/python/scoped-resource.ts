@@ -1,14 +1,28 @@
-import { condition, holes, need, no, python, rule, bodyAround, trialsIn, unknown, yes } from "../../index.js";
-import type { Handle, Match, Rule, Snippet } from "../../index.js";
-import { handleOf, releasesOf, releaseSnippet, rowsFor } from "../family/handles.js";
+import {
+  condition,
+  holes,
+  need,
+  no,
+  python,
+  rule,
+  scoped,
+  bodyAround,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Handle, Match, Rule } from "../../index.js";
+import { handleOf, releasesOf, releaseSnippet, rowsFor, wordsOfReleases } from "../family/handles.js";
 import {
   keptInPlace,
   nobodyNeedsIt,
   releasedOnce,
   releasedSooner,
+  scopedCautions,
   somethingBetween,
   soonerCaution,
   soonerNote,
+  unprotectedIn,
   usesOutside,
   type Releasing,
 } from "../family/resource.js";
@@ -17,60 +31,42 @@ import { RESOURCES } from "./resources.js";
 const { file, made, body } = holes({ file: "name", made: "expression", body: "statements" });
 const HOLES = { name: file, body };
 
-interface Form {
-  readonly shape: "finally" | "straight";
-  readonly release: string;
-  readonly was: Snippet;
-}
-
-function formsFor(rows: readonly Handle[]): readonly Form[] {
-  return releasesOf(rows).flatMap((release): Form[] => [
-    {
-      shape: "finally",
-      release,
-      was: python`
-        ${file} = ${made}
-        try:
-            ${body}
-        finally:
-            ${releaseSnippet("python", release, file)}
-      `,
-    },
-    {
-      shape: "straight",
-      release,
-      was: python`
-        ${file} = ${made}
-        ${body}
-        ${releaseSnippet("python", release, file)}
-      `,
-    },
-  ]);
-}
-
 const { rewrites, ignores, holds } = trialsIn("python");
 
 /** The rule for the resources of the standard library, and for those of a project. */
 function scopedResourceWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("python", RESOURCES, own);
-  const forms = formsFor(rows);
-  const formOf = (match: Match): Form => forms[match.alternative]!;
+  const forms = releasesOf(rows).map((release) => ({
+    release,
+    code: releaseSnippet("python", release, file),
+  }));
+  const releaseOf = (match: Match): string =>
+    forms.find(({ code }) => code === match.resource.release.form.code)!.release;
   const rowOf = (match: Match) =>
     handleOf(
-      rows.filter(({ release }) => release === formOf(match).release),
+      rows.filter(({ release }) => release === releaseOf(match)),
       match.the(made),
     );
   const releasing: Releasing = {
-    isStraight: (match) => formOf(match).shape === "straight",
+    unprotected: unprotectedIn,
     isUnseen: (match) => rowOf(match)?.row.unseen === true,
   };
   return rule({
     id: "python/scoped-resource",
     kind: "idiom",
-    title: "Let a with block release what was acquired",
+    title: "Release with a with block what was acquired",
     why: "What is closed by hand stays open when something in between throws or returns early.",
     withHandles: scopedResourceWith,
-    was: forms.map(({ was }) => was),
+    mentions: wordsOfReleases(rows),
+    was: scoped({
+      name: file,
+      made,
+      body,
+      acquire: [python`${file} = ${made}`],
+      later: { declare: python`${file} = None`, acquire: python`${file} = ${made}` },
+      release: forms,
+      acquires: (value) => handleOf(rows, value) !== undefined,
+    }),
     where: [(match) => rowOf(match) !== undefined],
     given: [
       condition(
@@ -87,7 +83,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         );
       }),
       condition("nothing is asked of it afterwards", (match) => {
-        if (formOf(match).release === "handle.close()")
+        if (releaseOf(match) === "handle.close()")
           return yes("resource.same-release", "closing is all that the block does");
         const later = usesOutside(match, HOLES).find(
           ({ does, node }) => does === "read" && node.start > match.found.end,
@@ -100,7 +96,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
             )
           : yes("resource.used-after", "nothing is asked of it afterwards");
       }),
-      nobodyNeedsIt(HOLES, (match) => formOf(match).shape === "finally"),
+      nobodyNeedsIt(HOLES),
       releasedSooner(HOLES, releasing),
       condition("leaving the block fails as the release does", (match) =>
         rowOf(match)!.row.release === "handle.quit()"
@@ -115,12 +111,12 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         const shared = bodyAround(match.node)
           .mentions(match.textOf(file))
           .find((use) => use.parent?.is(["global_statement", "nonlocal_statement"]));
-        return shared && formOf(match).shape === "straight"
+        return shared && unprotectedIn(match).length > 0
           ? no("name.scope", "it is shared with other functions", shared)
           : yes("name.scope", "the variable belongs to this scope");
       }),
     ],
-    cautions: (match) => soonerCaution(match, HOLES, releasing),
+    cautions: (match) => [...soonerCaution(match, HOLES, releasing), ...scopedCautions(match, HOLES)],
     notes: (match) => soonerNote(match, HOLES, releasing),
     becomes: (match) =>
       rowOf(match)!.row.scoped === "closing"
@@ -217,9 +213,15 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           f = open(path)
           return f
     `),
-      ignores(`
+      rewrites(
+        `
       f = open("a"); f.read(); f.close()
-    `),
+      `,
+        `
+      with open("a") as f:
+          f.read()
+      `,
+      ),
       holds(
         `
       def lines(path):
@@ -231,18 +233,194 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       `,
         "is returned",
       ),
+      rewrites(
+        `
+      def read(path):
+          f = open(path)
+          if f.read(1) == "x":
+              f.close()  # early
+              return None
+          if f.read(1) == "y": f.close(); return 0
+          text = f.read()
+          f.close()
+          return text
+      `,
+        `
+      def read(path):
+          with open(path) as f:
+              if f.read(1) == "x":
+                  # early
+                  return None
+              if f.read(1) == "y": return 0
+              text = f.read()
+          return text
+      `,
+      ),
       holds(
         `
       def read(path):
           f = open(path)
           if f.read(1) == "x":
               f.close()
-              return None
-          text = f.read()
+              f = None
+          text = path.read()
           f.close()
           return text
       `,
-        "released in another place",
+        "acquired anew",
+      ),
+      rewrites(
+        `
+      def read(path):
+          f = open(path)
+          if f.read(1) == "x":
+              f.close()
+              return later(path)
+          text = f.read()
+          f.close()
+      `,
+        `
+      def read(path):
+          with open(path) as f:
+              if f.read(1) == "x":
+                  return later(path)
+              text = f.read()
+      `,
+        "likely",
+      ),
+      // Handlers that ran with the file open still do.
+      rewrites(
+        `
+      def count(path):
+          f = open(path)
+          n = 0
+          # all of it
+          try:
+              n = len(f.read())
+          except ValueError as error:
+              print(error)
+          finally:
+              f.close()
+          return n
+      `,
+        `
+      def count(path):
+          with open(path) as f:
+              n = 0
+              # all of it
+              try:
+                  n = len(f.read())
+              except ValueError as error:
+                  print(error)
+          return n
+      `,
+      ),
+      // Here they run when it is closed already.
+      rewrites(
+        `
+      def read(path):
+          f = None
+          try:
+              print(path)
+              f = open(path)
+              return f.read()
+          except IOError:
+              return None
+          finally:
+              if f:
+                  f.close()
+      `,
+        `
+      def read(path):
+          try:
+              print(path)
+              with open(path) as f:
+                  return f.read()
+          except IOError:
+              return None
+      `,
+        "likely",
+      ),
+      rewrites(
+        `
+      def read(path):
+          f = None
+          try:
+              f = open(path)
+              return f.read()
+          finally:
+              if f is not None:
+                  try:
+                      f.close()
+                  except IOError:
+                      pass
+              print("done")
+      `,
+        `
+      def read(path):
+          try:
+              with open(path) as f:
+                  return f.read()
+          finally:
+              print("done")
+      `,
+        "likely",
+      ),
+      holds(
+        `
+      def read(path):
+          f = open(path)
+          try:
+              return f.read()
+          finally:
+              print("done")
+              f.close()
+      `,
+        "done in the same",
+      ),
+      holds(
+        `
+      def read(path):
+          f = open(path)
+          try:
+              return f.read()
+          finally:
+              try:
+                  f.close()
+              except IOError:
+                  print("not closed")
+      `,
+        "where releasing",
+      ),
+      // Two of them, closed in reverse.
+      rewrites(
+        `
+      def copy(path, other):
+          f = open(path)
+          g = open(other, "w")
+          try:
+              g.write(f.read())
+          finally:
+              g.close()
+              f.close()
+      `,
+        `
+      def copy(path, other):
+          with open(path) as f:
+              with open(other, "w") as g:
+                  g.write(f.read())
+      `,
+        "likely",
+      ),
+      holds(
+        `
+      def read(paths):
+          if paths:
+              f = open(paths)
+          f.read()
+          f.close()
+      `,
+        "neither at the end",
       ),
       ignores(`
       from hives import open

@@ -70,7 +70,7 @@ const { rewrites, holds, ignores } = trialsIn("ruby");
 function blockFormWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("ruby", RESOURCES, own);
   const releasing: Releasing = {
-    isStraight: (match) => shapeOf(match) === "straight",
+    unprotected: (match) => (shapeOf(match) === "straight" ? match.all(body) : []),
     isUnseen: (match) => handleOf(rows, match.the(made))?.row.unseen === true,
   };
   return rule({
@@ -118,7 +118,7 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
           ? unknown("value.result", "the last value of the method was that of `close`, which is nil", last)
           : yes("value.result", "something else follows");
       }),
-      nobodyNeedsIt(HOLES, (match) => shapeOf(match) === "finally"),
+      nobodyNeedsIt(HOLES, releasing.unprotected),
       releasedSooner(HOLES, releasing),
       condition("nobody asks for its variables by name", (match) => isNotAskedByName(match)),
     ],

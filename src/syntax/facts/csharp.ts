@@ -68,6 +68,7 @@ export const csharp: Language = {
   strings: ["string_literal"],
   optionalTokens: { initializer_expression: [","], enum_member_declaration_list: [","] },
   chains: ["global_statement", "argument", "attribute_argument"],
+  wordNames: ["identifier"],
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => inner.is(["conditional_access_expression"]) || inner.has("?."),
