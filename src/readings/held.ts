@@ -1,4 +1,4 @@
-import { isMissing } from "../analysis/index.js";
+import { isMissing, runsLater } from "../analysis/index.js";
 import {
   compile,
   fill,
@@ -94,7 +94,8 @@ export function heldAt(statement: SyntaxNode, forms: HeldForms): Held | "release
   const rest = releases.filter((one) => one !== found.release);
   const early = found.guard
     ? []
-    : rest.filter((one) => inside.some((s) => s.holds(one.whole)) && isEarly(one));
+    : rest.filter((one) => inside.some((s) => s.holds(one.whole) && isEarly(one, s)));
+
   const others = rest.filter((one) => !early.includes(one) && inside.some((s) => s.holds(one.whole)));
   return {
     ...found,
@@ -201,11 +202,16 @@ function statementsUpTo(from: SyntaxNode, to: SyntaxNode): SyntaxNode[] | undefi
   return a >= 0 && a < b ? parts.slice(a + 1, b) : undefined;
 }
 
-/** Is the function left right behind a release? */
-function isEarly({ whole }: Release): boolean {
+/** Is the function left right behind a release, with nothing around that could catch what it throws? */
+function isEarly({ whole }: Release, statement: SyntaxNode): boolean {
   const next = neighbour(whole, "after");
   const jump = next && jumpOf(next);
-  return jump === "return" || jump === "throw";
+  if ((jump !== "return" && jump !== "throw") || runsLater(whole, statement)) return false;
+  for (const above of whole.ancestors()) {
+    if (shapeOf(above)?.is === "try") return false;
+    if (above.same(statement)) return true;
+  }
+  return true;
 }
 
 /** The statements that an exception may leave without a release. */

@@ -222,17 +222,21 @@ interface Hoisted {
 }
 
 /** Variables that are declared while a resource is held without a `try`, and used later. */
-function usedLater({ guard, ahead, body }: Held, end: number): Hoisted[] {
-  return (guard ? ahead : body).flatMap((statement) => {
+function usedLater({ guard, ahead, body, acquire }: Held, end: number): Hoisted[] {
+  const statements = guard ? ahead : body;
+  return statements.flatMap((statement, i) => {
     const assigned = assignedBy(statement);
     if (!assigned?.declares || !assigned.target.isLeaf) return [];
     const { target } = assigned;
     const to = referencesAt(target).find(({ member }) => !member)?.to;
     if (!to || !referencesOf(to).some(({ node }) => node.start >= end)) return [];
+    // Ahead of its declaration the name means something else.
+    const sooner = [acquire, ...statements.slice(0, i)];
+    if (sooner.some((one) => one.mentions(target.text).length > 0)) return [];
     // A literal is the same wherever it stands.
     if (isLiteral(assigned.value))
       return [{ to, says: statement.text, whole: statement, edit: goneEdit(statement) }];
-    const declared = declaredWithout(statement, target);
+    const declared = declaredWithout(statement, target, assigned.value);
     return declared === undefined
       ? []
       : [{ to, says: declared, edit: { start: statement.start, end: target.start, text: "" } }];
@@ -245,15 +249,21 @@ function isLiteral(value: SyntaxNode): boolean {
 }
 
 /** A declaration without its value: `int n;`, `let n;`; undefined where the type comes from the value. */
-function declaredWithout({ tree, start, parts, kind }: SyntaxNode, name: SyntaxNode): string | undefined {
+function declaredWithout(
+  { tree, start, parts, kind }: SyntaxNode,
+  name: SyntaxNode,
+  value: SyntaxNode,
+): string | undefined {
+  if (tree.text.slice(name.end, value.start).trim() !== "=") return undefined;
   if (kind === "lexical_declaration") return `let ${name.text};`;
   const type = [...name.ancestors()].map((above) => above.child("type")).find((one) => one !== undefined);
-  if (!type || type.text === "var" || parts.length === 0) return undefined;
+  // The items of an array can only be listed where it is declared.
+  if (!type || type.text === "var" || parts.length === 0 || value.text.startsWith("{")) return undefined;
   return `${tree.text.slice(start, name.end)};`;
 }
 
 /** What must hold for the spelling to mean the same as a scoped form. */
-function spellingOf({ gap, lead, guard, release, early }: Held, name: string): Answer[] {
+function spellingOf({ gap, lead, guard, release, early, ahead }: Held, name: string): Answer[] {
   const answers: Answer[] = [];
   const more = guard?.more ?? [];
   const used = [...gap, ...lead, ...more].flatMap((one) => one.mentions(name))[0];
@@ -273,6 +283,25 @@ function spellingOf({ gap, lead, guard, release, early }: Held, name: string): A
   const handler = guard?.acquires ? guard.handlers.flatMap((one) => one.mentions(name))[0] : undefined;
   if (handler)
     answers.push(no("resource.order", `\`${name}\` is closed before this handler runs now`, handler));
+  const given = more.length > 0 && !guard!.acquires ? ahead.flatMap((one) => assignedBy(one) ?? []) : [];
+  const later = given.find(({ target }) => more.some((one) => one.mentions(target.text).length > 0));
+  if (later)
+    answers.push(
+      no(
+        "resource.order",
+        `\`${shortened(later.target.text)}\` could have no value yet in the \`finally\``,
+        later.target,
+      ),
+    );
+  const comment = commentIn(release);
+  if (comment)
+    answers.push(
+      no(
+        "resource.same-release",
+        `a comment says why what goes wrong while \`${name}\` is released is passed over`,
+        comment,
+      ),
+    );
   const [instead] = release.instead;
   if (instead)
     answers.push(
@@ -311,4 +340,11 @@ function spellingOf({ gap, lead, guard, release, early }: Held, name: string): A
       yes("resource.every-path", `\`${name}\` is released ahead of each early exit`, early[0]!.whole),
     );
   return answers;
+}
+
+/** A comment in the handlers around a release. */
+function commentIn({ whole, quiet }: Held["release"]): SyntaxNode | undefined {
+  const { tree, start, end } = whole;
+  const [first] = quiet ? tree.commentsIn(start, end) : [];
+  return first === undefined ? undefined : tree.node(first);
 }

@@ -8,13 +8,13 @@ import {
   scoped,
   targetAllows,
   trialsIn,
-  unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Handle, Match, ReleaseForm, Rule } from "../../index.js";
+import type { Handle, Match, ReleaseForm, Rule } from "../../index.js";
 import { calleeOf, handleOf, rowsFor } from "../family/handles.js";
 import {
   blockConditions,
+  failsTheSame,
   scopedCautions,
   soonerCaution,
   soonerNote,
@@ -40,20 +40,6 @@ const FORMS: readonly (ReleaseForm & { readonly released: "Dispose" | "Close" })
 ];
 const releasedBy = (match: Match): "Dispose" | "Close" =>
   FORMS.find(({ code }) => code === match.resource.release.form.code)!.released;
-
-/** Where nothing was acquired, the old code failed in releasing it, unless it asked. */
-function isThereToRelease(match: Match): Answer {
-  const { release, guard } = match.resource;
-  if (release.tested) return yes("resource.failed", "the old code asks whether it is there");
-  if (release.quiet) return yes("resource.failed", "releasing nothing was passed over by the old code");
-  return guard?.acquires
-    ? unknown(
-        "resource.failed",
-        `where \`${match.textOf(made)}\` fails, the old code failed again in releasing nothing`,
-        match.node,
-      )
-    : isNeverNull(match.the(made));
-}
 
 /**
  * May the block go, so that the resource is held to the end of the block around? Where the code stands last in a
@@ -126,7 +112,12 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         (use) =>
           use.field === "expression" && /^(Dispose|Close)$/.test(use.parent?.child("name")?.text ?? ""),
       ),
-      condition("what is released is there", isThereToRelease),
+      failsTheSame({ ...HOLES, made }),
+      condition("what is released is no missing value", (match) =>
+        match.resource.release.tested || match.resource.release.quiet || match.resource.guard?.acquires
+          ? yes("value.null", "a missing value is looked after already")
+          : isNeverNull(match.the(made)),
+      ),
     ],
     cautions: (match) => [
       ...soonerCaution(match, HOLES, releasing),

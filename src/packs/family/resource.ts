@@ -328,6 +328,22 @@ export function blockConditions(
   ];
 }
 
+/** Where acquiring fails, the old code may have failed in releasing nothing, unless it asked. */
+export function failsTheSame({ name, made }: ResourceHoles & { readonly made: Hole }): Condition {
+  return condition("what is released is there", (match) => {
+    const { release, guard } = match.resource;
+    if (release.tested) return yes("resource.failed", "the old code asks whether it is there");
+    if (release.quiet) return yes("resource.failed", "releasing nothing was passed over by the old code");
+    return guard?.acquires
+      ? unknown(
+          "resource.failed",
+          `where \`${shortened(match.textOf(made))}\` fails, the old code failed again in releasing \`${match.textOf(name)}\``,
+          match.node,
+        )
+      : yes("resource.failed", "it was acquired before");
+  });
+}
+
 /** What a scoped form does otherwise than the code by hand did, beside releasing sooner. */
 export function scopedCautions(match: Match, { name }: ResourceHoles): Evidence[] {
   const { release, after, guard } = match.resource;

@@ -205,25 +205,28 @@ export function isQuietClose(match: Match, helper: SyntaxNode): Answer {
   const around = [...helper.ancestors()].flatMap((above) =>
     above.is("class_declaration") ? (above.child("name")?.text ?? []) : [],
   );
-  for (const one of owner === undefined ? around : [owner]) {
-    const found = memberOf(match, one, name);
-    if (!found) continue;
-    const where = placeOf({ ...found.of, line: found.member.line });
-    const done = doneBeside(found.member.text);
-    if (done === "")
-      return yes(
-        "resource.same-release",
-        `\`${name}\` closes it and passes over what goes wrong (${where})`,
-        helper,
-      );
-    return done === undefined
-      ? no("resource.same-release", `\`${name}\` does not close it (${where})`, helper)
-      : no(
-          "resource.same-release",
-          `\`${name}\` does more than close it: \`${shortened(done)}\` (${where})`,
-          helper,
-        );
-  }
+  const [found, ...overloads] = (owner === undefined ? around : [owner]).flatMap((one) =>
+    classesNamed(match.tree, one).classes.flatMap((of) =>
+      of.members
+        .filter((member) => member.as === "method" && member.name === name)
+        .map((member) => ({ where: placeOf({ ...of, line: member.line }), done: doneBeside(member.text) })),
+    ),
+  );
+  const quiet = [found, ...overloads].find((one) => one?.done === "");
+  if (quiet)
+    return yes(
+      "resource.same-release",
+      `\`${name}\` closes it and passes over what goes wrong (${quiet.where})`,
+      helper,
+    );
+  if (found && overloads.length === 0)
+    return no(
+      "resource.same-release",
+      found.done === undefined
+        ? `\`${name}\` does not close it (${found.where})`
+        : `\`${name}\` does more than close it: \`${shortened(found.done)}\` (${found.where})`,
+      helper,
+    );
   return unknown("resource.same-release", `what \`${name}\` does is known by its name only`, helper);
 }
 

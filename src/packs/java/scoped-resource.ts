@@ -13,6 +13,7 @@ import {
 import type { Answer, Handle, Match, Rule } from "../../index.js";
 import {
   blockConditions,
+  failsTheSame,
   scopedCautions,
   soonerCaution,
   soonerNote,
@@ -53,20 +54,6 @@ function sameException(match: Match): Answer {
   const throwing = statements.map(canThrow);
   if (throwing.every(({ is }) => is === "no")) return yes("resource.sooner", "nothing in the block throws");
   return closesQuietly(match, match.the(type), match.the(made));
-}
-
-/** Where nothing was acquired, the old code failed in closing it, unless it asked. */
-function isThereToClose(match: Match): Answer {
-  const { release, guard } = match.resource;
-  if (release.tested) return yes("resource.failed", "the old code asks whether it is there");
-  if (release.quiet) return yes("resource.failed", "closing nothing was passed over by the old code");
-  return guard?.acquires
-    ? unknown(
-        "resource.failed",
-        `where \`${match.textOf(made)}\` fails, the old code failed again in closing nothing`,
-        match.node,
-      )
-    : isNeverNull(match.the(made));
 }
 
 const { rewrites, holds, ignores } = trialsIn("java");
@@ -128,7 +115,12 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         (use) => use.field === "object" && use.parent?.child("name")?.text === "close",
       ),
       condition("of two exceptions the same one is seen", sameException),
-      condition("what is closed is there", isThereToClose),
+      failsTheSame({ ...HOLES, made }),
+      condition("what is released is no missing value", (match) =>
+        match.resource.release.tested || match.resource.release.quiet || match.resource.guard?.acquires
+          ? yes("value.null", "a missing value is looked after already")
+          : isNeverNull(match.the(made)),
+      ),
       condition("the handlers do not catch what closing it throws", (match) =>
         match.resource.after.length === 0
           ? yes("resource.order", "no handler is there")
@@ -285,6 +277,25 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            log();\n            in.close();\n        }",
         ),
         "in the same `finally`",
+      ),
+      // What cannot be declared ahead: a name that means something else there, the items of an array.
+      holds(
+        inMethod(
+          "Reader in = new FileReader(name);\n        String name = in.toString();\n        in.close();\n        return name;",
+        ),
+        "behind what becomes a block",
+      ),
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        int[] all = { in.read() };\n        in.close();\n        return name(all);",
+        ),
+        "behind what becomes a block",
+      ),
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        int all[] = more(in.read());\n        in.close();\n        return name(all);",
+        ),
+        "behind what becomes a block",
       ),
       // A statement between acquiring and the `try` belongs to the block, handlers with the file open stay inside.
       rewrites(

@@ -14,6 +14,7 @@ import {
 import type { Handle, Match, Rule } from "../../index.js";
 import { handleOf, releasesOf, releaseSnippet, rowsFor, wordsOfReleases } from "../family/handles.js";
 import {
+  failsTheSame,
   keptInPlace,
   nobodyNeedsIt,
   releasedOnce,
@@ -97,6 +98,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           : yes("resource.used-after", "nothing is asked of it afterwards");
       }),
       nobodyNeedsIt(HOLES),
+      failsTheSame({ ...HOLES, made }),
       releasedSooner(HOLES, releasing),
       condition("leaving the block fails as the release does", (match) =>
         rowOf(match)!.row.release === "handle.quit()"
@@ -411,6 +413,78 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
                   g.write(f.read())
       `,
         "likely",
+      ),
+      // Not in the reverse order: `g` has no value where acquiring it fails.
+      holds(
+        `
+      def copy(path, other):
+          f = open(path)
+          g = open(other, "w")
+          try:
+              g.write(f.read())
+          finally:
+              f.close()
+              g.close()
+      `,
+        "could have no value yet",
+      ),
+      holds(
+        `
+      def read(path):
+          f = open(path)
+          try:
+              return f.read()
+          finally:
+              try:
+                  f.close()
+              except IOError:
+                  # the other side is gone
+                  pass
+      `,
+        "a comment says why",
+      ),
+      // Where opening fails, the old code failed again in closing nothing.
+      rewrites(
+        `
+      def read(path):
+          try:
+              f = open(path)
+              return f.read()
+          finally:
+              f.close()
+      `,
+        `
+      def read(path):
+          with open(path) as f:
+              return f.read()
+      `,
+        "likely",
+      ),
+      holds(
+        `
+      def read(path):
+          f = open(path)
+          def stop():
+              f.close()
+              return 1
+          f.read()
+          f.close()
+          return stop
+      `,
+        "another place",
+      ),
+      holds(
+        `
+      def read(path):
+          f = open(path)
+          try:
+              f.close()
+              return 1
+          except IOError:
+              print(path)
+          f.close()
+      `,
+        "another place",
       ),
       holds(
         `

@@ -15,9 +15,13 @@ function write(text) {
 }
 
 async function read() {
+  let text;
   const handle = await open(file);
-  const text = await handle.readFile("utf8");
-  await handle.close();
+  try {
+    text = await handle.readFile("utf8");
+  } finally {
+    await handle.close();
+  }
   return text;
 }
 
