@@ -26,7 +26,8 @@ export function waysOutWithout(
   if (graph.gap || starts.length === 0) return undefined;
   const passed = new Set(goals.flatMap((goal) => graph.within(goal)));
   const isStop = (moment: Moment): boolean => passed.has(moment) || saysMissing(moment, declaration);
-  const throws = ({ node }: Moment): boolean => !(node && asksOnly(node, declaration));
+  // The beginning of a `try` leads to its handlers, but nothing has gone wrong there yet.
+  const throws = ({ node }: Moment): boolean => node !== undefined && !asksOnly(node, declaration);
   const reached = graph.after(starts, isStop, throws);
   const leads = (moment: Moment, to: Moment): boolean =>
     !isStop(moment) && graph.after([moment], isStop, throws).has(to);

@@ -64,6 +64,9 @@ export const leakingResource = leakRule({
       ),
       "never released",
     ),
+    ignores(
+      "class A { int F(string a) { var r = new StreamReader(a); try { return r.Read(); } finally { try { r.Dispose(); } catch (IOException e) { Log(e); } } } }\n",
+    ),
     ignores("class A { StreamReader F(string a) { var r = new StreamReader(a); return r; } }\n"),
     ignores("class A { void F(string a) { var r = new StreamReader(a); this.r = r; } }\n"),
     ignores("class A { int F(string a) { using (var r = new StreamReader(a)) { return r.Read(); } } }\n"),

@@ -33,6 +33,9 @@ export const leakingResource = leakRule({
     ),
     reports("<?php function f($p) { $h = fopen($p, 'r'); if ($p) { fclose($h); } }\n", "not at the end"),
     ignores(
+      "<?php function f($p) { $h = fopen($p, 'r'); try { return fread($h, 1); } finally { try { fclose($h); } catch (Exception $e) { log($e); } } }\n",
+    ),
+    ignores(
       "<?php function f($p) { $h = fopen($p, 'r'); if ($h === false) { return 1; } fclose($h); return 2; }\n",
     ),
     ignores("<?php function f($p) { $h = fopen($p, 'r'); if (!$h) { return 1; } fclose($h); return 2; }\n"),

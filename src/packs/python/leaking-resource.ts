@@ -55,6 +55,18 @@ export const leakingResource = leakRule({
       `,
       "`f` is never released",
     ),
+    // A `try` of its own around the release.
+    ignores(`
+      def first(path):
+          f = open(path)
+          try:
+              return f.read()
+          finally:
+              try:
+                  f.close()
+              except OSError:
+                  log()
+    `),
     ignores(`
       def first(path):
           f = None

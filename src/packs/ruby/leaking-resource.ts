@@ -29,6 +29,9 @@ export const leakingResource = leakRule({
       "likely",
     ),
     reports("def f(path)\n  file = File.open(path)\n  puts file.read\nend\n", "never released"),
+    ignores(
+      "def f(path)\n  file = File.open(path)\n  begin\n    return file.read\n  ensure\n    begin\n      file.close\n    rescue IOError => e\n      log(e)\n    end\n  end\nend\n",
+    ),
     ignores("def f(path)\n  file = File.open(path)\n  file\nend\n"),
     ignores("def f(path)\n  file = File.open(path)\n  @file = file\nend\n"),
     ignores(
