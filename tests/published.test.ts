@@ -24,7 +24,7 @@ test("what the README shows of the library works as it stands", () => {
 
 test("the rule in the guide passes its trials, and its config loads", () => {
   const [rule, config] = codeOf("docs/writing-rules.md").filter(
-    (code) => !/python\/ordered|cpp\/owned-handle|csharp\/was-there/.test(code),
+    (code) => !/python\/(ordered|lit-smoker)|cpp\/owned-handle|csharp\/was-there/.test(code),
   );
   const sandbox = consumer({
     "last-item.ts": rule!,
@@ -41,6 +41,7 @@ test.each([
   ["python/ordered", "ordered", 2],
   ["cpp/owned-handle", "ownedHandle", 2],
   ["csharp/was-there", "wasThere", 4],
+  ["python/lit-smoker", "litSmoker", 3],
 ])("the rule %s in the guide passes its trials", (id, name, trials) => {
   const rule = codeOf("docs/writing-rules.md").find((code) => code.includes(id))!;
   const config = `import { defineConfig } from "uvran/node";

@@ -57,7 +57,8 @@ export interface Guard {
   readonly more: readonly SyntaxNode[];
   /** Is the release the first that is done there? */
   readonly isFirst: boolean;
-  /** The list of statements of the `try` itself. */
+  /** The statements of the `try` itself, and the node that they stand in. */
+  readonly statements: readonly SyntaxNode[];
   readonly list: SyntaxNode;
   /** Does the `try` hold what acquires? */
   readonly acquires: boolean;
@@ -133,18 +134,35 @@ type Found = Omit<Held, "name" | "captures" | "early" | "others"> & { readonly c
 
 /** The `try` at whose end a release stands. */
 function guardOf({ whole }: Release): Omit<Guard, "acquires"> | undefined {
-  const list = whole.parent;
-  const lastly = list?.is(list.tree.language.statementLists) ? list.parent : list;
+  const { statementLists } = whole.tree.language;
+  const lastly = [whole.parent, whole.parent?.parent].find((one) => {
+    const around = one?.parent && shapeOf(one.parent);
+    return around?.is === "try" && one!.kind === around.lastly;
+  });
   const node = lastly?.parent;
   const shape = node && shapeOf(node);
-  if (!node || !lastly || shape?.is !== "try" || lastly.kind !== shape.lastly) return undefined;
+  if (
+    !node ||
+    shape?.is !== "try" ||
+    (shape.otherwise && node.parts.some((part) => part.is(shape.otherwise!)))
+  )
+    return undefined;
   const handlers = node.parts.filter((part) => part.is(shape.handlers));
   const rest = node.parts.filter((part) => !part.is(shape.handlers) && !part.same(lastly));
-  const [body] = rest;
-  if (rest.length !== 1 || !body?.is(node.tree.language.statementLists)) return undefined;
-  const statements = list!.is(node.tree.language.statementLists) ? list!.parts : [whole];
-  const more = statements.filter((one) => !one.same(whole));
-  return { node, handlers, lastly, more, isFirst: statements[0]?.same(whole) === true, list: body };
+  const [block] = rest;
+  const list = rest.length === 1 && block?.is(statementLists) ? block : node;
+  // Where the grammar has no node for them, the statements stand in the `try` itself.
+  if (list.same(node) && !node.is(statementLists)) return undefined;
+  const lasts = whole.parent!.parts;
+  return {
+    node,
+    handlers,
+    lastly,
+    more: lasts.filter((one) => !one.same(whole)),
+    isFirst: lasts[0]?.same(whole) === true,
+    list,
+    statements: list.same(node) ? rest : list.parts,
+  };
 }
 
 /** Released in the `finally` of a `try` that follows, or that the statement stands in. */
@@ -155,7 +173,7 @@ function guarded(
   bound: Captures,
 ): Found | undefined {
   const guard = guardOf(release)!;
-  const { parts } = guard.list;
+  const { statements: parts } = guard;
   if (!later && first.parent?.same(guard.list)) {
     const at = parts.findIndex((part) => part.same(first));
     const [lead, body] = [parts.slice(0, at), parts.slice(at + 1)];

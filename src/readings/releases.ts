@@ -85,6 +85,9 @@ function releaseBy(
 function statementOf(node: SyntaxNode): SyntaxNode | undefined {
   if (isStatement(node)) return node;
   const { parent, tree } = node;
+  // `file.close if file`
+  const ways = parent && isStatement(parent) ? waysOf(parent) : undefined;
+  if (ways && [...ways.yes, ...ways.no].some((way) => way.same(node))) return node;
   return parent?.is(tree.language.expressionStatement) && isStatement(parent) ? parent : undefined;
 }
 

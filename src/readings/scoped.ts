@@ -106,6 +106,7 @@ function matchOf(held: Held, forms: ScopedForms): ReadingMatch {
   const staysInside = isKept && !guard.acquires && guard.more.length === 0;
   const pieces = [
     pieceOf(held.ahead.filter(stays), edits),
+    staysInside ? undefined : commentsAhead(held),
     staysInside
       ? pieceOf([guard.node], [lastlyEdit(guard, release)])
       : pieceOf(held.body.filter(stays), edits),
@@ -170,10 +171,10 @@ function aroundOf(
       after: [{ start: list.end, end: node.end, edits: [gone], stays: true }],
       at: from.start,
     };
-  const named = list.children.filter((child) => child.named);
+  const named = list.same(node) ? guard.statements : list.children.filter((child) => child.named);
   const end = Math.max(acquire.end, body.at(-1)?.end ?? 0, ...named.map((child) => child.end));
   // What is acquired ahead of the `try` is acquired in it now.
-  const inner = guard.acquires ? acquire : list.parts[0]!;
+  const inner = guard.acquires ? acquire : guard.statements[0]!;
   return {
     before: [...before, copy(node.start, inner.start)],
     after: [{ start: end, end: node.end, edits: [gone], stays: true }],
@@ -210,6 +211,20 @@ function pieceOf(statements: readonly SyntaxNode[], edits: readonly Edit[]): Cap
     end,
     edits: edits.filter((edit) => start <= edit.end && edit.end <= end).sort((a, b) => a.start - b.start),
   };
+}
+
+/** Comments on lines of their own ahead of a `try` that goes. */
+function commentsAhead({ guard, acquire, ahead }: Held): CapturePiece | undefined {
+  if (!guard || guard.acquires || guard.more.length > 0) return undefined;
+  const { tree, start } = guard.node;
+  const from = ahead.at(-1)?.end ?? acquire.end;
+  const comments = tree
+    .commentsIn(from, start)
+    .filter((n) => tree.firstOnLine(tree.starts[n]!) === tree.starts[n]);
+  const [first, last] = [comments[0], comments.at(-1)];
+  return first === undefined
+    ? undefined
+    : { nodes: [], start: tree.starts[first]!, end: tree.ends[last!]!, edits: [] };
 }
 
 /** A variable that is declared ahead of a scoped form from now on. */

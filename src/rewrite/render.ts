@@ -282,6 +282,7 @@ function withComments(
 ): { start: number; end: number } {
   const { tree } = match;
   let { start, end } = capture;
+  if (capture.nodes.length === 0) return { start, end };
   for (const n of [...tree.commentsIn(match.start, start)].reverse()) {
     const at = tree.starts[n]!;
     const followed = tree.text.slice(tree.ends[n]!, start);

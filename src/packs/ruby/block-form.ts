@@ -1,18 +1,33 @@
-import { caution, condition, holes, no, ruby, rule, Snippet, trialsIn, unknown, yes } from "../../index.js";
-import type { Handle, Match, Rule, SyntaxNode } from "../../index.js";
+import {
+  caution,
+  condition,
+  holes,
+  no,
+  ruby,
+  rule,
+  scoped,
+  Snippet,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Handle, Rule, SyntaxNode } from "../../index.js";
 import { calledIn, handleOf, rowsFor } from "../family/handles.js";
 import { RESOURCES } from "./resources.js";
 import { isNotAskedByName } from "./values.js";
 import {
   declaresNothingForLater,
+  failsTheSame,
   keptInPlace,
   nobodyNeedsIt,
   notUsedOutside,
   releasedOnce,
   releasedSooner,
+  scopedCautions,
   somethingBetween,
   soonerCaution,
   soonerNote,
+  unprotectedIn,
   type Releasing,
 } from "../family/resource.js";
 
@@ -23,54 +38,13 @@ const WITH_BLOCK: Readonly<Record<string, string>> = { "File.new": "File.open" }
 for (const socket of ["TCPSocket", "TCPServer", "UNIXSocket"])
   Object.assign(WITH_BLOCK, { [`${socket}.new`]: `${socket}.open` });
 
-interface Form {
-  readonly shape: "finally" | "straight";
-  readonly was: Snippet;
-}
-const CLOSES = [ruby`${name}.close`, ruby`${name}&.close`, ruby`${name}.close if ${name}`];
-const FORMS: readonly Form[] = [
-  ...CLOSES.flatMap((close): Form[] => [
-    {
-      shape: "finally",
-      was: ruby`
-        ${name} = ${made}
-        begin
-          ${body}
-        ensure
-          ${close}
-        end
-      `,
-    },
-    {
-      shape: "finally",
-      was: ruby`
-        begin
-          ${name} = ${made}
-          ${body}
-        ensure
-          ${close}
-        end
-      `,
-    },
-  ]),
-  {
-    shape: "straight",
-    was: ruby`
-      ${name} = ${made}
-      ${body}
-      ${name}.close
-    `,
-  },
-];
-const shapeOf = (match: Match): Form["shape"] => FORMS[match.alternative]!.shape;
-
 const { rewrites, holds, ignores } = trialsIn("ruby");
 
 /** The rule for the resources of the standard library, and for those of a project. */
 function blockFormWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("ruby", RESOURCES, own);
   const releasing: Releasing = {
-    unprotected: (match) => (shapeOf(match) === "straight" ? match.all(body) : []),
+    unprotected: unprotectedIn,
     isUnseen: (match) => handleOf(rows, match.the(made))?.row.unseen === true,
   };
   return rule({
@@ -79,7 +53,16 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
     title: "Open with a block, which closes again",
     why: "What is closed by hand stays open when something in between raises or returns early.",
     withHandles: blockFormWith,
-    was: FORMS.map(({ was }) => was),
+    mentions: ["close"],
+    was: scoped({
+      name,
+      made,
+      body,
+      acquire: [ruby`${name} = ${made}`],
+      later: { declare: ruby`${name} = nil`, acquire: ruby`${name} = ${made}` },
+      release: [{ code: ruby`${name}.close` }, { code: ruby`${name}&.close` }],
+      acquires: (value) => handleOf(rows, value) !== undefined,
+    }),
     where: [
       (match) => {
         const node = match.the(made);
@@ -110,23 +93,24 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
           : yes("name.scope", "no loop around is left");
       }),
       condition("nobody needs what the code comes to", (match) => {
-        if (shapeOf(match) === "finally")
-          return yes("value.result", "the block comes to what `begin` came to");
+        if (match.resource.guard) return yes("value.result", "the block comes to what `begin` came to");
         const last = match.nodes.at(-1)!;
         const isLast = last.parent?.parts.at(-1)?.same(last) === true;
         return isLast
           ? unknown("value.result", "the last value of the method was that of `close`, which is nil", last)
           : yes("value.result", "something else follows");
       }),
-      nobodyNeedsIt(HOLES, releasing.unprotected),
+      nobodyNeedsIt(HOLES),
+      failsTheSame({ ...HOLES, made }),
       releasedSooner(HOLES, releasing),
       condition("nobody asks for its variables by name", (match) => isNotAskedByName(match)),
     ],
     cautions: (match) => {
       const last = match.nodes.at(-1)!;
-      const isLast = shapeOf(match) === "straight" && last.parent?.parts.at(-1)?.same(last) === true;
+      const isLast = !match.resource.guard && last.parent?.parts.at(-1)?.same(last) === true;
       return [
         ...soonerCaution(match, HOLES, releasing),
+        ...scopedCautions(match, HOLES),
         ...(isLast
           ? [
               caution(
@@ -263,7 +247,7 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
         `,
         "is stored",
       ),
-      holds(
+      rewrites(
         `
         def both(path)
           file = File.open(path)
@@ -276,7 +260,100 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
           path
         end
         `,
+        `
+        def both(path)
+          File.open(path) do |file|
+            if path
+              return
+            end
+            file.read
+          end
+          path
+        end
+        `,
+      ),
+      holds(
+        `
+        def both(path)
+          file = File.open(path)
+          if path
+            file.close
+          end
+          file.read
+          file.close
+          path
+        end
+        `,
         "another place",
+      ),
+      rewrites(
+        `
+        def read(path)
+          file = nil
+          begin
+            puts path
+            file = File.open(path)
+            file.read
+          rescue IOError
+            nil
+          ensure
+            file.close if file
+          end
+        end
+        `,
+        `
+        def read(path)
+          begin
+            puts path
+            File.open(path) do |file|
+              file.read
+            end
+          rescue IOError
+            nil
+          end
+        end
+        `,
+        "likely",
+      ),
+      rewrites(
+        `
+        def read(path)
+          file = File.open(path)
+          least = 1
+          # all of it
+          begin
+            file.read(least)
+          ensure
+            file&.close
+          end
+        end
+        `,
+        `
+        def read(path)
+          File.open(path) do |file|
+            least = 1
+            # all of it
+            file.read(least)
+          end
+        end
+        `,
+      ),
+      rewrites(
+        `
+        def read(path)
+          file = File.open(path)
+          file.read
+        ensure
+          file.close if file
+        end
+        `,
+        `
+        def read(path)
+          File.open(path) do |file|
+            file.read
+          end
+        end
+        `,
       ),
       holds(
         `
