@@ -93,7 +93,7 @@ export function heldAt(statement: SyntaxNode, forms: HeldForms): Held | "release
   if (!found) return "released elsewhere";
   const inside = [...found.ahead, ...found.body];
   const rest = releases.filter((one) => one !== found.release);
-  const early = found.guard
+  const early = found.guard?.handlers.length
     ? []
     : rest.filter((one) => inside.some((s) => s.holds(one.whole) && isEarly(one, s)));
 

@@ -328,12 +328,20 @@ export function blockConditions(
   ];
 }
 
-/** Where acquiring fails, the old code may have failed in releasing nothing, unless it asked. */
-export function failsTheSame({ name, made }: ResourceHoles & { readonly made: Hole }): Condition {
+/**
+ * Where acquiring fails, the old code may have failed in releasing nothing, unless it asked. To ask a variable that was
+ * never given a value is an error as well, but where it reads as a missing one.
+ */
+export function failsTheSame({
+  name,
+  made,
+  unsetIs = "an error",
+}: ResourceHoles & { readonly made: Hole; readonly unsetIs?: "missing" | "an error" }): Condition {
   return condition("what is released is there", (match) => {
-    const { release, guard } = match.resource;
-    if (release.tested) return yes("resource.failed", "the old code asks whether it is there");
-    if (release.quiet) return yes("resource.failed", "releasing nothing was passed over by the old code");
+    const { release, guard, first, acquire } = match.resource;
+    const isSet = !first.same(acquire) || unsetIs === "missing";
+    if (guard?.acquires && release.tested && isSet)
+      return yes("resource.failed", "the old code asks whether it is there");
     return guard?.acquires
       ? unknown(
           "resource.failed",

@@ -101,7 +101,7 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
           : yes("value.result", "something else follows");
       }),
       nobodyNeedsIt(HOLES),
-      failsTheSame({ ...HOLES, made }),
+      failsTheSame({ ...HOLES, made, unsetIs: "missing" }),
       releasedSooner(HOLES, releasing),
       condition("nobody asks for its variables by name", (match) => isNotAskedByName(match)),
     ],
