@@ -39,7 +39,7 @@ const { rewrites, ignores, holds } = trialsIn("cpp");
 export const needlessTest = rule({
   id: "cpp/needless-test",
   kind: "idiom",
-  title: "Release a pointer without asking whether it is null",
+  title: "Remove the null check before a pointer is released",
   why: "delete and free do nothing for a null pointer, so the test only makes the reader wonder.",
   was: FORMS.map(({ was }) => was),
   given: [

@@ -20,7 +20,7 @@ const { rewrites, ignores, holds } = trialsIn("cpp");
 export const nullPointer = rule({
   id: "cpp/null-pointer",
   kind: "idiom",
-  title: "Write nullptr for a pointer to nothing",
+  title: "Use nullptr for a null pointer",
   why: "NULL and 0 are numbers: overloads and templates take them for one.",
   target: "11",
   was: [cpp.expression`NULL`, cpp.expression`0`],

@@ -46,7 +46,7 @@ const { reports, ignores } = trialsIn("cpp", "17");
 export const pointerAndFlag = rule({
   id: "cpp/pointer-and-flag",
   kind: "idiom",
-  title: "Return what may be missing as std::optional",
+  title: "Return std::optional for a value that may be missing",
   why: "A flag beside a pointer to fill lets callers read the value without asking whether it is there.",
   target: "17",
   was: [

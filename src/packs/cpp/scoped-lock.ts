@@ -94,7 +94,7 @@ const { rewrites, holds, ignores } = trialsIn("cpp", "11");
 export const scopedLock = rule({
   id: "cpp/scoped-lock",
   kind: "idiom",
-  title: "Hold a mutex with a lock guard",
+  title: "Use a lock guard to hold a mutex",
   why: "A mutex that is let go by hand stays locked when something in between throws, or when somebody adds a return.",
   target: "11",
   was: FORMS,

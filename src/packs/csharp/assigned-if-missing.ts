@@ -15,7 +15,7 @@ const { rewrites, ignores, holds } = trialsIn("csharp", "8");
 export const assignedIfMissing = rule({
   id: "csharp/assigned-if-missing",
   kind: "idiom",
-  title: "Assign with ??= where a value is null",
+  title: "Use ??= to assign a value that is null",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
   target: "8.0",
   was: filled(place, value, { or: ["value"] }),

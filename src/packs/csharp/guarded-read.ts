@@ -46,7 +46,7 @@ const HIVE = "interface IHive { string Queen { get; } string Name { get; } void 
 export const guardedRead = rule({
   id: "csharp/guarded-read",
   kind: "idiom",
-  title: "Read and call through what may be null with ?.",
+  title: "Use ?. to read from a value that may be null",
   why: "The object is written twice, once to be tested and once to be used; an event can lose its last handler in between.",
   target: "6.0",
   was: guarded(subject, read, fallback, {

@@ -43,7 +43,7 @@ const inClass = (code: string): string =>
 export const lookupOrDefault = rule({
   id: "csharp/lookup-or-default",
   kind: "idiom",
-  title: "Look up once with TryGetValue",
+  title: "Use TryGetValue to look up once",
   why: "The key is looked for twice, and in between another thread can take it out.",
   target: "7.0",
   was: choice(hasKey(item(table, key)), item(table, key), fallback),

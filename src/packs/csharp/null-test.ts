@@ -10,7 +10,7 @@ const { rewrites, ignores } = trialsIn("csharp");
 export const nullTest = rule({
   id: "csharp/null-test",
   kind: "idiom",
-  title: "Ask for null with is null",
+  title: "Use is null to test for null",
   why: "A call or a cast only to keep an operator from being asked hides that nothing but null is meant.",
   target: "7.0",
   was: [

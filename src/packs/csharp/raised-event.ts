@@ -25,7 +25,7 @@ const { rewrites, ignores, holds } = trialsIn("csharp");
 export const raisedEvent = rule({
   id: "csharp/raised-event",
   kind: "idiom",
-  title: "Raise an event with ?.Invoke",
+  title: "Use ?.Invoke to raise an event",
   why: "The copy that keeps the last handler from vanishing between test and call is what ?. makes by itself.",
   target: "6.0",
   was: [

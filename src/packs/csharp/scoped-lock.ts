@@ -21,7 +21,7 @@ const { rewrites, holds, ignores } = trialsIn("csharp");
 export const scopedLock = rule({
   id: "csharp/scoped-lock",
   kind: "idiom",
-  title: "Hold a monitor with lock",
+  title: "Use a lock statement to hold a monitor",
   why: "Enter and Exit must be kept in step by hand, and Enter outside of the try can leave the lock held.",
   was: [
     csharp`

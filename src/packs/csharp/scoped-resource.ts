@@ -86,7 +86,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "csharp/scoped-resource",
     kind: "idiom",
-    title: "Let using dispose of what was acquired",
+    title: "Use a using statement instead of disposing by hand",
     why: "What is disposed of by hand stays open when something in between throws or returns early.",
     withHandles: scopedResourceWith,
     mentions: ["Dispose", "Close"],

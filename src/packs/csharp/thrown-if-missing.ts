@@ -8,7 +8,7 @@ const { rewrites, ignores, holds } = trialsIn("csharp");
 export const thrownIfMissing = rule({
   id: "csharp/thrown-if-missing",
   kind: "idiom",
-  title: "Assign or throw with ?? throw",
+  title: "Use ?? throw instead of a null check that throws",
   why: "The test and the assignment that it protects belong together and should not drift apart.",
   target: "7.0",
   was: required(value, error),

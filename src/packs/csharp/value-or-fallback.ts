@@ -63,7 +63,7 @@ const { rewrites, ignores, holds } = trialsIn("csharp");
 export const valueOrFallback = rule({
   id: "csharp/value-or-fallback",
   kind: "idiom",
-  title: "Fall back with ?? where a value is null",
+  title: "Use ?? for the default of a value that is null",
   why: "The value is written twice, and the reader must check that both are the same.",
   was: choice(present(value, { or: ["value"] }), value, fallback),
   where: [

@@ -54,7 +54,7 @@ export function leakRule(spec: LeakSpec): Rule {
   return rule({
     id,
     kind: KIND,
-    title: "Release on every way out what was acquired",
+    title: "Release the resource on every exit path",
     why: "A file, a lock or a connection that one way out forgets stays open until the program ends, and the next one waits for it.",
     was,
     mentions,

@@ -13,7 +13,7 @@ export function needlessTestRule({ id, what, trials }: TestSpec): Rule {
   return rule({
     id,
     kind: "smell",
-    title: "Do not ask whether what is there is there",
+    title: "Remove a null check whose result never changes",
     why: "A test that always comes out the same way makes the reader look for the case in which it does not, and hides code that never runs.",
     was: tested(what),
     where: [

@@ -47,7 +47,7 @@ const inClass = (
 export const countedInMap = rule({
   id: "java/counted-in-map",
   kind: "idiom",
-  title: "Count in a map with merge",
+  title: "Use merge to count in a map",
   why: "The same key is looked up three times to add one.",
   target: "8",
   was: countedItem(item(map, key), step),

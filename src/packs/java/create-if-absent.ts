@@ -72,7 +72,7 @@ const inClass = (code: string, field = FIELD): string =>
 export const createIfAbsent = rule({
   id: "java/create-if-absent",
   kind: "idiom",
-  title: "Create what a map lacks with computeIfAbsent",
+  title: "Use computeIfAbsent to create a missing entry",
   why: "Look up, test, create and put back are one thing to do, and in between another thread can do it too.",
   target: "8",
   was: filledItem(item(map, key), made),

@@ -35,7 +35,7 @@ const MAP = "Map<String, Integer> lots;";
 export const lookupOrDefault = rule({
   id: "java/lookup-or-default",
   kind: "idiom",
-  title: "Look up with a default in one call",
+  title: "Use getOrDefault to look up with a default",
   why: "The map is searched twice for the same key.",
   target: "8",
   was: choice(present(item(map, key), { or: ["key"] }), item(map, key), fallback),

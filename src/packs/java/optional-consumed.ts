@@ -115,7 +115,7 @@ const inMethod = (code: string, given = "Optional<String> queen"): string =>
 export const optionalConsumed = rule({
   id: "java/optional-consumed",
   kind: "idiom",
-  title: "Take what an Optional holds without asking first",
+  title: "Use ifPresent, map or orElse instead of isPresent and get",
   why: "A test followed by get() is a null test in new clothes, and the next reader must check that both belong together.",
   target: "8",
   was: FORMS,

@@ -33,7 +33,7 @@ const inClass = (code: string): string => `import java.util.Optional;\n\nclass A
 export const optionalOfNull = rule({
   id: "java/optional-of-null",
   kind: "smell",
-  title: "Make an Optional of what may be null with ofNullable, and of nothing with empty",
+  title: "Use ofNullable for a value that may be null, and empty for null",
   why: "An Optional that is null itself fails at the very call that was to be safe.",
   target: "8",
   was: [

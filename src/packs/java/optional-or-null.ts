@@ -89,7 +89,7 @@ const inMethod = (code: string): string =>
 export const optionalOrNull = rule({
   id: "java/optional-or-null",
   kind: "idiom",
-  title: "Ask the Optional, not for null",
+  title: "Use the methods of Optional instead of a null check",
   why: "Taking null out of an Optional to test for it is the old test by another way.",
   target: "8",
   was: FORMS.map(({ was }) => was),

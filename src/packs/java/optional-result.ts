@@ -66,7 +66,7 @@ const inClass = (...members: string[]): string =>
 export const optionalResult = rule({
   id: "java/optional-result",
   kind: "idiom",
-  title: "Say in the return type that there may be nothing",
+  title: "Return Optional where the result may be missing",
   why: "Nothing in the signature says that the result may be null, so every caller must know it, and one will not.",
   taste: true,
   target: "8",

@@ -34,7 +34,7 @@ const imported = (code: string): string => `import java.util.Objects;\n\n${inMet
 export const requiredArgument = rule({
   id: "java/required-argument",
   kind: "idiom",
-  title: "Require what may not be null with Objects.requireNonNull",
+  title: "Use Objects.requireNonNull for a required value",
   why: "Three lines of test and throw drown the line that says what a method needs.",
   target: "7",
   was: [

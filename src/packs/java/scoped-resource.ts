@@ -74,7 +74,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "java/scoped-resource",
     kind: "idiom",
-    title: "Close with try-with-resources what was opened",
+    title: "Use try-with-resources instead of closing by hand",
     why: "What is closed by hand stays open when something in between throws, and an exception while closing hides the one that mattered.",
     target: "7",
     withHandles: scopedResourceWith,

@@ -19,7 +19,7 @@ const inMethod = (code: string): string =>
 export const valueOrFallback = rule({
   id: "java/value-or-fallback",
   kind: "idiom",
-  title: "Fall back with Objects.requireNonNullElse",
+  title: "Use Objects.requireNonNullElse for a default value",
   why: "The value is written twice, and the reader must check that both are the same.",
   // It is longer, and boxes what was a primitive.
   taste: true,

@@ -15,7 +15,7 @@ const ts = trialsIn("typescript", "2021");
 export const assignedIfMissing = rule({
   id: "javascript/assigned-if-missing",
   kind: "idiom",
-  title: "Assign with ??= where a value is missing",
+  title: "Use ??= to assign a missing value",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
   target: "2021",
   was: filled(place, value, { or: ["truth"] }),

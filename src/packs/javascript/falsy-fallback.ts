@@ -54,7 +54,7 @@ const ts = trialsIn("typescript");
 export const falsyFallback = rule({
   id: "javascript/falsy-fallback",
   kind: "idiom",
-  title: "Fall back with ?? and not where the value is merely false",
+  title: "Use ?? instead of || for a default value",
   why: "|| also replaces 0, the empty string and false, which are often values somebody meant.",
   was: javascript`${value} || ${fallback}`,
   where: [

@@ -81,7 +81,7 @@ const ts = trialsIn("typescript");
 export const guardedRead = rule({
   id: "javascript/guarded-read",
   kind: "idiom",
-  title: "Read through what may be missing with ?.",
+  title: "Use ?. to read from a value that may be missing",
   why: "Each further && repeats the whole path before it, and a change to the path must be made in every copy.",
   target: "2020",
   was: guarded(subject, read, otherwise, { as: ["and", "or"] }),

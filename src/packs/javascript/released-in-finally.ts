@@ -61,7 +61,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "javascript/released-in-finally",
     kind: "idiom",
-    title: "Release in finally what was acquired",
+    title: "Release the resource in a finally block",
     why: "What is closed by hand stays open when something in between throws or returns early.",
     withHandles: releasedInFinallyWith,
     mentions: wordsOfReleases(rows),

@@ -35,7 +35,7 @@ const ts = trialsIn("typescript");
 export const valueOrFallback = rule({
   id: "javascript/value-or-fallback",
   kind: "idiom",
-  title: "Fall back with ?? where the value is missing",
+  title: "Use ?? for the default of a missing value",
   why: "The value is written up to three times, and the reader must check that all three are the same.",
   was: choice(present(value, { or: ["truth"] }), value, fallback),
   given: [

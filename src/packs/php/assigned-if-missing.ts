@@ -15,7 +15,7 @@ const { rewrites, ignores, holds } = trialsIn("php");
 export const assignedIfMissing = rule({
   id: "php/assigned-if-missing",
   kind: "idiom",
-  title: "Assign with ??= where a value is missing",
+  title: "Use ??= to assign a missing value",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
   target: "7.4",
   was: filled(place, value, { or: ["key"] }),

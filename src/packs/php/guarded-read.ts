@@ -34,7 +34,7 @@ const { rewrites, ignores, holds } = trialsIn("php", "8.0");
 export const guardedRead = rule({
   id: "php/guarded-read",
   kind: "idiom",
-  title: "Read through what may be null with ?->",
+  title: "Use ?-> to read from a value that may be null",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "8.0",
   was: guarded(subject, read, fallback, { as: ["statement", "choice", "and", "or"] }),

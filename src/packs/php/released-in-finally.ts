@@ -33,7 +33,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "php/released-in-finally",
     kind: "idiom",
-    title: "Release in finally what was acquired",
+    title: "Release the resource in a finally block",
     why: "What is closed by hand stays open when something in between throws, for as long as anything refers to it.",
     // PHP closes a file when nothing refers to it any more, so many do without.
     taste: true,

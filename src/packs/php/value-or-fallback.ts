@@ -20,7 +20,7 @@ const { rewrites, ignores, holds } = trialsIn("php");
 export const valueOrFallback = rule({
   id: "php/value-or-fallback",
   kind: "idiom",
-  title: "Fall back with ?? where a value is missing",
+  title: "Use ?? for the default of a missing value",
   why: "The value is written twice, and the reader must check that both are the same.",
   target: "7.0",
   was: [

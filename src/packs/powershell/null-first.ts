@@ -33,7 +33,7 @@ const { rewrites, ignores, holds } = trialsIn("powershell");
 export const nullFirst = rule({
   id: "powershell/null-first",
   kind: "smell",
-  title: "Compare with $null on the left",
+  title: "Put $null on the left of a comparison",
   why: "With a list on the left the comparison does not ask for null: it filters the list.",
   was: [powershell.expression`${value} -eq $null`, powershell.expression`${value} -ne $null`],
   where: [

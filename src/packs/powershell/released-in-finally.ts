@@ -80,7 +80,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "powershell/released-in-finally",
     kind: "idiom",
-    title: "Dispose in finally of what was acquired",
+    title: "Dispose of the resource in a finally block",
     why: "What is closed by hand stays open, and its file locked, when something in between throws.",
     withHandles: releasedInFinallyWith,
     mentions: ["Dispose", "Close", "dispose", "close"],

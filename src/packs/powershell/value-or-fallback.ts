@@ -20,7 +20,7 @@ const { rewrites, ignores, holds } = trialsIn("powershell", "7.2");
 export const valueOrFallback = rule({
   id: "powershell/value-or-fallback",
   kind: "idiom",
-  title: "Fall back with ?? and fill in with ??= where a value is null",
+  title: "Use ?? and ??= for values that are null",
   why: "The value is written twice, and the reader must check that both are the same.",
   target: "7.0",
   was: [filled(place, fallback), choice(present(value), value, fallback)],

@@ -28,7 +28,7 @@ const { rewrites, holds, ignores } = trialsIn("python", "3.8");
 export const assignedInTest = rule({
   id: "python/assigned-in-test",
   kind: "idiom",
-  title: "Assign in the test with :=",
+  title: "Use := to assign in the condition",
   why: "The value is only made to be tested, and the loop that reads and stops has its test in the middle.",
   taste: true,
   target: "3.8",

@@ -51,7 +51,7 @@ const { rewrites, ignores, holds } = trialsIn("python");
 export const branchToValue = rule({
   id: "python/branch-to-value",
   kind: "idiom",
-  title: "Choose between a value and its default in one expression",
+  title: "Use one expression for a value and its default",
   why: "Four lines that assign the same variable twice hide that only its value is being chosen.",
   was: [choice(truthy(value), value, fallback), choice(present(value), value, fallback)],
   where: [

@@ -75,7 +75,7 @@ const { rewrites, holds, ignores } = trialsIn("python");
 export const defaultDict = rule({
   id: "python/default-dict",
   kind: "idiom",
-  title: "Let a defaultdict fill in what is missing",
+  title: "Use a defaultdict to fill in missing values",
   why: "The same test for a missing key stands in front of every use.",
   taste: true,
   was: python`${dict} = {}`,

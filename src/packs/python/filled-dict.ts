@@ -129,7 +129,7 @@ const { rewrites, holds, ignores } = trialsIn("python");
 export const filledDict = rule({
   id: "python/filled-dict",
   kind: "idiom",
-  title: "Fill in what a dict lacks with setdefault, and count with get",
+  title: "Use setdefault and get to fill in and count in a dict",
   why: "Look up, test and put are one thing to do, and the key is written three times.",
   was: [countedItem(item(dict, key), count), filledItem(item(dict, key), value)],
   // `d[k]` of a key that is not there fails, so what it gives is there, and setdefault would leave it.

@@ -78,7 +78,7 @@ const { rewrites, holds, ignores } = trialsIn("python");
 export const lookupOrDefault = rule({
   id: "python/lookup-or-default",
   kind: "idiom",
-  title: "Look up with get and a default",
+  title: "Use get with a default to look up",
   why: "The key is looked for twice, and the reader must check that both are the same.",
   was: choice(hasKey(item(dict, key)), item(dict, key), fallback),
   given: [

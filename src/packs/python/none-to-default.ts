@@ -8,7 +8,7 @@ export const noneToDefault = rule({
   id: "python/none-to-default",
   kind: "idiom",
   taste: true,
-  title: "Replace None by the default in one expression",
+  title: "Use one expression to replace None by a default",
   why: "The variable is set in one place, where its value and its default can be read together.",
   was: python`
     if ${name} is None:

@@ -43,7 +43,7 @@ const { rewrites, holds, ignores } = trialsIn("python");
 export const scopedLock = rule({
   id: "python/scoped-lock",
   kind: "idiom",
-  title: "Hold a lock with a with block",
+  title: "Use a with block to hold a lock",
   why: "A lock that is let go by hand stays taken when something in between throws, and the program stands still.",
   was: [
     python`

@@ -18,7 +18,7 @@ const { rewrites, holds, ignores } = trialsIn("python");
 export const scopedMany = rule({
   id: "python/scoped-many",
   kind: "idiom",
-  title: "Let an ExitStack release as many as there are",
+  title: "Use an ExitStack to release any number of resources",
   why: "When the third of five cannot be opened, the first two stay open, and when closing one fails, so do those behind it.",
   was: python`
     ${many} = [${made} for ${each} in ${all}]

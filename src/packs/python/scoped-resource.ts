@@ -55,7 +55,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "python/scoped-resource",
     kind: "idiom",
-    title: "Release with a with block what was acquired",
+    title: "Use a with block instead of releasing by hand",
     why: "What is closed by hand stays open when something in between throws or returns early.",
     withHandles: scopedResourceWith,
     mentions: wordsOfReleases(rows),

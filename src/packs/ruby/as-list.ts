@@ -43,7 +43,7 @@ const { rewrites, ignores, holds } = trialsIn("ruby");
 export const asList = rule({
   id: "ruby/as-list",
   kind: "idiom",
-  title: "Make a list of one thing or many with Array()",
+  title: "Use Array() to make a list of one value or several",
   why: "One path for a list, one for a single thing and one for nothing say the same thing three times.",
   was: [
     ruby.expression`${value}.nil? ? [] : (${value}.is_a?(Array) ? ${value} : [${value}])`,

@@ -67,7 +67,7 @@ const { rewrites, ignores, holds } = trialsIn("ruby");
 export const assignedIfMissing = rule({
   id: "ruby/assigned-if-missing",
   kind: "idiom",
-  title: "Assign with ||= where a value is missing",
+  title: "Use ||= to assign a missing value",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
   was: filled(place, value, { or: ["truth"] }),
   given: [

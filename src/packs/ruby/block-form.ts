@@ -50,7 +50,7 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "ruby/block-form",
     kind: "idiom",
-    title: "Open with a block, which closes again",
+    title: "Use the block form to open and close",
     why: "What is closed by hand stays open when something in between raises or returns early.",
     withHandles: blockFormWith,
     mentions: ["close"],

@@ -44,7 +44,7 @@ const { rewrites, ignores, holds } = trialsIn("ruby");
 export const fetchOrDefault = rule({
   id: "ruby/fetch-or-default",
   kind: "idiom",
-  title: "Fetch from a hash with its default",
+  title: "Use fetch with a default to read a hash",
   why: "The hash is searched twice, and its name and key are written twice.",
   was: choice(hasKey(item(table, key)), item(table, key), fallback),
   given: [

@@ -28,7 +28,7 @@ const { rewrites, ignores, holds } = trialsIn("ruby");
 export const guardedCall = rule({
   id: "ruby/guarded-call",
   kind: "idiom",
-  title: "Call what may be nil with &.",
+  title: "Use &. to call a method on a value that may be nil",
   why: "The object is written twice, once to be tested and once to be called.",
   target: "2.3",
   was: guarded(subject, read, otherwise, { as: ["statement", "choice", "and", "or"] }),

@@ -36,7 +36,7 @@ const { rewrites, holds, ignores } = trialsIn("ruby");
 export const synchronized = rule({
   id: "ruby/synchronized",
   kind: "idiom",
-  title: "Hold a mutex with synchronize",
+  title: "Use synchronize to hold a mutex",
   why: "A mutex that is let go by hand stays taken when something in between raises.",
   was: [
     ruby`

@@ -22,7 +22,7 @@ const { rewrites, ignores, holds } = trialsIn("ruby");
 export const valueOrFallback = rule({
   id: "ruby/value-or-fallback",
   kind: "idiom",
-  title: "Fall back with || where a value is missing",
+  title: "Use || for the default of a missing value",
   why: "The value is written twice, and the reader must check that both are the same.",
   was: choice(present(value, { or: ["truth"] }), value, fallback),
   // What is only asked for falls back to nothing.

@@ -44,7 +44,7 @@ const { rewrites, holds, ignores } = trialsIn("cpp", "11");
 export const ownedArray = rule({
   id: "cpp/owned-array",
   kind: "idiom",
-  title: "Let a vector own the items",
+  title: "Use a vector for an array on the heap",
   why: "An array that is deleted by hand is lost when something in between throws, and delete without brackets breaks it.",
   target: "11",
   was: cpp`${type} *${p} = new ${type}[${size}];`,

@@ -87,7 +87,7 @@ function ownedHandleMemberWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "cpp/owned-handle-member",
     kind: "idiom",
-    title: "Let an owner give back the handle that a member holds",
+    title: "Use an owning wrapper for a handle in a member",
     why: "A destructor that gives back by hand is forgotten for the next member, and the copy that nobody wrote gives back twice.",
     target: "11",
     withHandles: ownedHandleMemberWith,

@@ -191,7 +191,7 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
   return rule({
     id: "cpp/owned-handle",
     kind: "idiom",
-    title: "Let an owner give a handle back",
+    title: "Use an owning wrapper for a handle",
     why: "A handle that is given back by hand is lost when something in between throws, or when somebody adds a return.",
     target: "11",
     withHandles: ownedHandleWith,

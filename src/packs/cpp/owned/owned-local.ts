@@ -104,7 +104,7 @@ const newer = trialsIn("cpp", "14");
 export const ownedLocal = rule({
   id: "cpp/owned-local",
   kind: "idiom",
-  title: "Let a unique_ptr own what a function makes",
+  title: "Use unique_ptr for an object that a function creates",
   why: "What is deleted by hand is lost when something in between throws, or when somebody adds a return.",
   target: "11",
   was: [

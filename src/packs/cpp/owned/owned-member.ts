@@ -36,7 +36,7 @@ const NEW_HEADER =
 export const ownedMember = rule({
   id: "cpp/owned-member",
   kind: "idiom",
-  title: "Let a unique_ptr own what a member points to",
+  title: "Use unique_ptr for an object that a member points to",
   why: "A destructor that deletes by hand is forgotten for the next member, and the copy that nobody wrote deletes twice.",
   target: "11",
   was: [cpp.member`${type} *${p};`, cpp.member`${type} *${p} = ${empty};`],
