@@ -39,7 +39,7 @@ function settleVersion(
 }
 
 /** What must hold for a spelling to mean the same as one expression. */
-function spelling(found: ReadingMatch): Pick<Condition, "ask" | "unknownIs">[] {
+function spelling(found: ReadingMatch): Pick<Condition, "ask" | "unknownIs" | "when">[] {
   return found.spelling.map((answer) => ({ ask: () => answer, unknownIs: "likely" }));
 }
 
@@ -53,6 +53,7 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
   const evidence: Ground[] = [];
   let trust: Trust = "certain";
   for (const given of [...(isRead(match.found) ? spelling(match.found) : []), ...(rule.given ?? [])]) {
+    if (given.when?.(match) === false) continue;
     const answer = given.ask(match);
     if (answer.is === "no") {
       const { code, says, line: at, range } = answer.evidence;

@@ -87,7 +87,8 @@ function outcomeOf(entry: Entry, match: Match): string[] {
       return ["the code fits", `narrowing ${i + 1} of ${where.length} in \`where\` is false`];
     if (outcome !== true) match = outcome;
   }
-  const asked = given.map((condition) => {
+  const arising = given.filter(({ when }) => when?.(match) !== false);
+  const asked = arising.map((condition) => {
     const { is, evidence } = condition.ask(match);
     const at = evidence.line === undefined ? "" : ` (line ${evidence.line})`;
     return `${MARKS[is]} ${condition.must}: ${evidence.says}${at}`;

@@ -8,14 +8,22 @@ export interface Condition {
   readonly must: string;
   /** What trust is left when the answer is unknown. */
   readonly unknownIs: Exclude<Trust, "certain">;
+  /** Where this is false the question does not arise, and nothing is said of it. */
+  readonly when?: (match: Match) => boolean;
   ask(match: Match): Answer;
+}
+
+/** What is said of a condition beside what must hold. */
+export interface ConditionOptions {
+  readonly unknownIs?: Exclude<Trust, "certain">;
+  readonly when?: (match: Match) => boolean;
 }
 
 /** A condition of one's own. An unknown answer leaves the change `likely` unless said otherwise. */
 export function condition(
   must: string,
   ask: (match: Match) => Answer,
-  options: { unknownIs?: Exclude<Trust, "certain"> } = {},
+  { unknownIs = "likely", when }: ConditionOptions = {},
 ): Condition {
-  return { must, ask, unknownIs: options.unknownIs ?? "likely" };
+  return { must, ask, unknownIs, ...(when ? { when } : {}) };
 }

@@ -8,13 +8,13 @@ import {
   scoped,
   targetAllows,
   trialsIn,
-  yes,
 } from "../../index.js";
 import type { Handle, Match, ReleaseForm, Rule } from "../../index.js";
 import { calleeOf, handleOf, rowsFor } from "../family/handles.js";
 import {
   blockConditions,
   failsTheSame,
+  isReleasedAnyway,
   scopedCautions,
   soonerCaution,
   soonerNote,
@@ -113,11 +113,9 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           use.field === "expression" && /^(Dispose|Close)$/.test(use.parent?.child("name")?.text ?? ""),
       ),
       failsTheSame({ ...HOLES, made }),
-      condition("what is released is no missing value", (match) =>
-        match.resource.release.tested || match.resource.release.quiet || match.resource.guard?.acquires
-          ? yes("value.null", "a missing value is looked after already")
-          : isNeverNull(match.the(made)),
-      ),
+      condition("what is released is no missing value", (match) => isNeverNull(match.the(made)), {
+        when: isReleasedAnyway,
+      }),
     ],
     cautions: (match) => [
       ...soonerCaution(match, HOLES, releasing),

@@ -337,19 +337,28 @@ export function failsTheSame({
   made,
   unsetIs = "an error",
 }: ResourceHoles & { readonly made: Hole; readonly unsetIs?: "missing" | "an error" }): Condition {
-  return condition("what is released is there", (match) => {
-    const { release, guard, first, acquire } = match.resource;
-    const isSet = !first.same(acquire) || unsetIs === "missing";
-    if (guard?.acquires && release.tested && isSet)
-      return yes("resource.failed", "the old code asks whether it is there");
-    return guard?.acquires
-      ? unknown(
-          "resource.failed",
-          `where \`${shortened(match.textOf(made))}\` fails, the old code failed again in releasing \`${match.textOf(name)}\``,
-          match.node,
-        )
-      : yes("resource.failed", "it was acquired before");
-  });
+  const asks = (match: Match): boolean => {
+    const { release, first, acquire } = match.resource;
+    return release.tested && (!first.same(acquire) || unsetIs === "missing");
+  };
+  return condition(
+    "what is released is there",
+    (match) =>
+      asks(match)
+        ? yes("resource.failed", `the old code asks whether \`${match.textOf(name)}\` is there`)
+        : unknown(
+            "resource.failed",
+            `where \`${shortened(match.textOf(made))}\` fails, the old code failed again in releasing \`${match.textOf(name)}\``,
+            match.node,
+          ),
+    { when: (match) => match.resource.guard?.acquires === true },
+  );
+}
+
+/** Is something released without a question whether it is there, once acquiring it has not failed? */
+export function isReleasedAnyway({ resource }: Match): boolean {
+  const { release, guard } = resource;
+  return !release.tested && !release.quiet && guard?.acquires !== true;
 }
 
 /** What a scoped form does otherwise than the code by hand did, beside releasing sooner. */

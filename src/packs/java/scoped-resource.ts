@@ -14,6 +14,7 @@ import type { Answer, Handle, Match, Rule } from "../../index.js";
 import {
   blockConditions,
   failsTheSame,
+  isReleasedAnyway,
   scopedCautions,
   soonerCaution,
   soonerNote,
@@ -46,11 +47,14 @@ const CLOSE = java`${name}.close();`;
 const QUIET = java`${helper}(${name});`;
 const QUIET_OF = java`${owner}.${helper}(${name});`;
 
+const isQuiet = (match: Match): boolean => match.resource.release.quiet;
+
+/** Is it closed after an exception too, so that closing can throw a second one? */
+const isClosedAfter = (match: Match): boolean => match.resource.guard !== undefined && !isQuiet(match);
+
 /** When both the block and closing fail, the exception of the block is seen now, and that of closing before. */
 function sameException(match: Match): Answer {
-  const { guard, body: statements, release } = match.resource;
-  if (!guard) return yes("resource.sooner", "nothing was closed after an exception");
-  if (release.quiet) return yes("resource.sooner", "the old code passed over what closing throws");
+  const { body: statements } = match.resource;
   const throwing = statements.map(canThrow);
   if (throwing.every(({ is }) => is === "no")) return yes("resource.sooner", "nothing in the block throws");
   return closesQuietly(match, match.the(type), match.the(made));
@@ -96,45 +100,40 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
         (match) => isCloseable(match, match.the(type), match.the(made), rows),
         { unknownIs: "possible" },
       ),
+      condition("it is released by closing it", (match) => isQuietClose(match, match.the(helper)), {
+        unknownIs: "possible",
+        when: (match) => match.has(helper),
+      }),
       condition(
-        "it is released by closing it",
-        (match) =>
-          match.has(helper)
-            ? isQuietClose(match, match.the(helper))
-            : yes("resource.same-release", "closing is all that the block does"),
-        { unknownIs: "possible" },
-      ),
-      condition("what closing throws may be thrown here", (match) =>
-        match.resource.release.quiet
-          ? handlesClosing(match, match.the(type), match.the(made))
-          : yes("flow.throws", "the old code throws it too"),
+        "what closing throws may be thrown here",
+        (match) => handlesClosing(match, match.the(type), match.the(made)),
+        { when: isQuiet },
       ),
       ...blockConditions(
         HOLES,
         releasing,
         (use) => use.field === "object" && use.parent?.child("name")?.text === "close",
       ),
-      condition("of two exceptions the same one is seen", sameException),
+      condition("of two exceptions the same one is seen", sameException, { when: isClosedAfter }),
       failsTheSame({ ...HOLES, made }),
-      condition("what is released is no missing value", (match) =>
-        match.resource.release.tested || match.resource.release.quiet || match.resource.guard?.acquires
-          ? yes("value.null", "a missing value is looked after already")
-          : isNeverNull(match.the(made)),
-      ),
-      condition("the handlers do not catch what closing it throws", (match) =>
-        match.resource.after.length === 0
-          ? yes("resource.order", "no handler is there")
-          : unknown(
-              "resource.order",
-              `closing \`${match.textOf(name)}\` could throw what the handler catches`,
-              match.node,
-            ),
+      condition("what is released is no missing value", (match) => isNeverNull(match.the(made)), {
+        when: isReleasedAnyway,
+      }),
+      condition(
+        "the handlers do not catch what closing it throws",
+        (match) =>
+          unknown(
+            "resource.order",
+            `closing \`${match.textOf(name)}\` could throw what the handler catches`,
+            match.node,
+          ),
+        { when: (match) => match.resource.after.length > 0 },
       ),
     ],
     cautions: (match) => [
       ...soonerCaution(match, HOLES, releasing),
       ...scopedCautions(match, HOLES),
-      ...(match.resource.after.length > 0 || sameException(match).is === "yes"
+      ...(match.resource.after.length > 0 || !isClosedAfter(match) || sameException(match).is === "yes"
         ? []
         : [
             caution(

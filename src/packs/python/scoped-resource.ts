@@ -83,31 +83,34 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           /^(close|shutdown|quit|cleanup)$/.test(access.child("attribute")?.text ?? "")
         );
       }),
-      condition("nothing is asked of it afterwards", (match) => {
-        if (releaseOf(match) === "handle.close()")
-          return yes("resource.same-release", "closing is all that the block does");
-        const later = usesOutside(match, HOLES).find(
-          ({ does, node }) => does === "read" && node.start > match.found.end,
-        );
-        return later
-          ? no(
-              "resource.used-after",
-              `\`${match.textOf(file)}\` is asked something after it was released`,
-              later.node,
-            )
-          : yes("resource.used-after", "nothing is asked of it afterwards");
-      }),
+      condition(
+        "nothing is asked of it afterwards",
+        (match) => {
+          const later = usesOutside(match, HOLES).find(
+            ({ does, node }) => does === "read" && node.start > match.found.end,
+          );
+          return later
+            ? no(
+                "resource.used-after",
+                `\`${match.textOf(file)}\` is asked something after it was released`,
+                later.node,
+              )
+            : yes("resource.used-after", `nothing is asked of \`${match.textOf(file)}\` afterwards`);
+        },
+        { when: (match) => releaseOf(match) !== "handle.close()" },
+      ),
       nobodyNeedsIt(HOLES),
       failsTheSame({ ...HOLES, made }),
       releasedSooner(HOLES, releasing),
-      condition("leaving the block fails as the release does", (match) =>
-        rowOf(match)!.row.release === "handle.quit()"
-          ? unknown(
-              "resource.same-release",
-              "leaving the block passes over a connection that is lost, and `quit` does not",
-              match.node,
-            )
-          : yes("resource.same-release", "leaving the block is the same release"),
+      condition(
+        "leaving the block fails as the release does",
+        (match) =>
+          unknown(
+            "resource.same-release",
+            "leaving the block passes over a connection that is lost, and `quit` does not",
+            match.node,
+          ),
+        { when: (match) => rowOf(match)!.row.release === "handle.quit()" },
       ),
       condition("the variable is not shared with other functions", (match) => {
         const shared = bodyAround(match.node)
