@@ -24,7 +24,7 @@ import {
   type TypeFacts,
   type Wanted,
 } from "../analysis/index.js";
-import type { Hole } from "../pattern/index.js";
+import { compile, matchesIn, Snippet, snippetFits, type Hole } from "../pattern/index.js";
 import type { SyntaxNode } from "../syntax/index.js";
 import type { Narrowing } from "./around.js";
 import { not as notFound } from "./around.js";
@@ -37,6 +37,36 @@ export function neverWritten(name: Hole, { in: where }: { in: Hole }): Condition
   return condition(`\`${name.name}\` is not written in \`${where.name}\``, (match) =>
     isLeftAlone(match.textOf(name), match.all(where), match.node),
   );
+}
+
+/** What `none` says where it finds something. */
+export interface NoneOptions {
+  /** The hole in whose code it looks. */
+  readonly in: Hole;
+  /** What must hold, for the rule's page: "nothing waits while the lock is held". */
+  readonly must: string;
+  /** The reason for which a place is held back: "`await` may not stand in a lock". */
+  readonly because: string;
+  readonly code?: Code;
+}
+
+/** Nothing in the code of a hole fits one of some patterns. Holes that the rule has filled mean the same code in them. */
+export function none(
+  patterns: Snippet | readonly Snippet[],
+  { in: where, must, because, code = "form.fits" }: NoneOptions,
+): Condition {
+  const all = patterns instanceof Snippet ? [patterns] : patterns;
+  return condition(must, (match) => {
+    const { tree, found } = match;
+    const compiled = all.flatMap((one) =>
+      snippetFits(one, tree.language.id) ? compile(one, tree.language.id) : [],
+    );
+    for (const { id } of match.all(where)) {
+      const [first] = matchesIn(compiled, tree, id, found.captures);
+      if (first) return no(code, because, tree.node(first.nodes[0]!));
+    }
+    return yes(code, must);
+  });
 }
 
 /** A name that the pattern spells out still means what the language defines. */

@@ -11,7 +11,17 @@ export {
   canBeMissing,
   comesFrom,
 } from "./conditions.js";
-export { escapes, insideAsync, isOfType, nameFree, neverWritten, not, onlyUse } from "./conditions.js";
+export {
+  escapes,
+  insideAsync,
+  isOfType,
+  nameFree,
+  neverWritten,
+  none,
+  not,
+  onlyUse,
+  type NoneOptions,
+} from "./conditions.js";
 export { byType, sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./conditions.js";
 export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./handle.js";
 export { Match, type Around } from "./match.js";

@@ -6,6 +6,7 @@ import {
   holes,
   isTarget,
   no,
+  none,
   python,
   rule,
   unchangedDuring,
@@ -104,4 +105,18 @@ test.each([
   const { root } = treeOf("python", code);
   expect(isTarget([...root.descendants()].find((node) => node.is("subscript"))!)).toBe(expected);
   expect(isBuiltin("x", root).is).toBe("yes");
+});
+
+test("a condition that looks for code finds it by its structure, with the holes of the rule, and names the place", async () => {
+  const { x } = holes({ x: "expression" });
+  const stops = none([python`stop(${index})`, python`yield ${x}`], {
+    in: body,
+    must: "nothing stops",
+    because: "it may stop here",
+  });
+  expect(await fate([stops], "stop(other)  # yield 1")).toBe("certain");
+  expect(await fate([stops], "if f(i): stop( i )")).toBe("it may stop here");
+  expect(await fate([stops], "yield (1)")).toBe("it may stop here");
+  const never = condition("never asked", () => no("own.never", "asked"), { when: () => false });
+  expect(await fate([never], "f(i)")).toBe("certain");
 });

@@ -4,6 +4,7 @@ import {
   csharp,
   holes,
   no,
+  none,
   placeOf,
   rule,
   sideEffectFree,
@@ -14,7 +15,13 @@ import {
 } from "../../index.js";
 import { isSameThroughout } from "../family/members.js";
 
-const { what, body, taken } = holes({ what: "expression", body: "statements", taken: "name" });
+const { what, body, taken, any, args } = holes({
+  what: "expression",
+  body: "statements",
+  taken: "name",
+  any: "expression",
+  args: "arguments",
+});
 
 const { rewrites, holds, ignores } = trialsIn("csharp");
 
@@ -65,23 +72,17 @@ export const scopedLock = rule({
         ? no("type.is", `${type.why}, and a value cannot be locked`, type.at)
         : yes("type.is", "it is an object, or it could not be locked before");
     }),
-    condition("nothing waits while the lock is held", (match) => {
-      const waits = match
-        .all(body)
-        .flatMap((one) => [...one.descendants()])
-        .find((node) => node.is("await_expression"));
-      return waits
-        ? no("flow.asynchronous", "`await` may not stand in a lock", waits)
-        : yes("flow.asynchronous", "nothing waits meanwhile");
+    none(csharp.expression`await ${any}`, {
+      in: body,
+      must: "nothing waits while the lock is held",
+      because: "`await` may not stand in a lock",
+      code: "flow.asynchronous",
     }),
-    condition("the lock is let go in one place", (match) => {
-      const other = match
-        .all(body)
-        .flatMap((one) => one.mentions("Monitor"))
-        .find((use) => /^(Exit|Enter)$/.test(use.parent?.child("name")?.text ?? ""));
-      return other
-        ? no("resource.released-once", "the lock is let go or taken here too", other)
-        : yes("resource.released-once", "it is let go in one place");
+    none([csharp`Monitor.Exit(${args})`, csharp`Monitor.Enter(${args})`], {
+      in: body,
+      must: "the lock is let go in one place",
+      because: "the lock is let go or taken here too",
+      code: "resource.released-once",
     }),
   ],
   becomes: csharp`
