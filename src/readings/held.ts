@@ -1,4 +1,4 @@
-import { isMissing, runsLater } from "../analysis/index.js";
+import { isMissing, runsLater, type Declaration } from "../analysis/index.js";
 import {
   compile,
   fill,
@@ -46,6 +46,14 @@ export interface Held {
   /** All others. */
   readonly others: readonly Release[];
   readonly guard: Guard | undefined;
+}
+
+/** A resource, with what becomes of the code around it. */
+export interface Resource extends Held {
+  /** The variables that are used later, and are declared ahead of the scoped form. */
+  readonly hoisted: readonly Declaration[];
+  /** Statements of handlers that are run after the release from now on. */
+  readonly after: readonly SyntaxNode[];
 }
 
 /** A `try` that releases at its end. */

@@ -26,8 +26,8 @@ export {
   type PresenceTest,
 } from "./presence-test.js";
 export { required } from "./required.js";
-export { scoped, type Resource, type ScopedForms } from "./scoped.js";
-export { unprotected, type Guard, type Held, type HeldForms } from "./held.js";
+export { scoped, type ScopedForms } from "./scoped.js";
+export { unprotected, type Guard, type Held, type HeldForms, type Resource } from "./held.js";
 export { type Release, type ReleaseForm } from "./releases.js";
 export { tested } from "./tested.js";
 export { countedItem, filledItem } from "./filled-item.js";

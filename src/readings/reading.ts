@@ -7,7 +7,7 @@ import type { Chain } from "./chains.js";
 import type { Frame } from "./frame.js";
 import type { NearMiss } from "./near.js";
 import type { Segment } from "../rewrite/index.js";
-import type { Resource } from "./scoped.js";
+import type { Resource } from "./held.js";
 import type { PresenceTest } from "./presence-test.js";
 
 /** What a reading found. */

@@ -1,19 +1,11 @@
-import {
-  isSideEffectFree,
-  no,
-  referencesAt,
-  referencesOf,
-  shortened,
-  unknown,
-  yes,
-} from "../analysis/index.js";
-import type { Answer, Declaration } from "../analysis/index.js";
-import { compile, snippetFits, type Capture, type CapturePiece, type Hole } from "../pattern/index.js";
-import { copy, lineEnd, reindent, text, type Edit, type Segment } from "../rewrite/index.js";
+import { isSideEffectFree, no, shortened, unknown, yes, type Answer } from "../analysis/index.js";
+import { compile, snippetFits, type Capture, type Hole } from "../pattern/index.js";
 import { kindNamed, type Language, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy } from "./frame.js";
 import { heldAt, type Held, type HeldForms } from "./held.js";
+import { usedLater } from "./hoisted.js";
 import type { NearMiss } from "./near.js";
+import { aroundOf, commentsAhead, goneEdit, lastlyEdit, pieceOf } from "./pieces.js";
 import type { Reading, ReadingMatch } from "./reading.js";
 import { neighbour } from "./ways.js";
 
@@ -29,14 +21,6 @@ export interface ScopedForms extends HeldForms {
   readonly hides?: boolean;
   /** May a call acquire something? A place that is released in a way that is not followed is listed only then. */
   readonly acquires?: (made: SyntaxNode) => boolean;
-}
-
-/** A resource, with what becomes of the code around it. */
-export interface Resource extends Held {
-  /** The variables that are used later, and are declared ahead of the scoped form. */
-  readonly hoisted: readonly Declaration[];
-  /** Statements of handlers that are run after the release from now on. */
-  readonly after: readonly SyntaxNode[];
 }
 
 /**
@@ -131,7 +115,7 @@ function matchOf(held: Held, forms: ScopedForms): ReadingMatch {
     around: aroundOf(
       held,
       from,
-      forms,
+      forms.takesHandlers === true,
       hoisted.map(({ says }) => says),
     ),
     resource: {
@@ -141,140 +125,6 @@ function matchOf(held: Held, forms: ScopedForms): ReadingMatch {
     },
     spelling: spellingOf(held, name.text),
   };
-}
-
-/** What stays ahead of the scoped form and behind it. */
-function aroundOf(
-  { gap, lead, guard, acquire, release, body }: Held,
-  from: SyntaxNode,
-  { takesHandlers = false }: ScopedForms,
-  hoisted: readonly string[],
-): NonNullable<ReadingMatch["around"]> {
-  const { tree } = from;
-  const base = tree.indentAt(from.start);
-  const next = text(lineEnd(tree.text) + base);
-  const stays = (statements: readonly SyntaxNode[]): Segment[] => {
-    const piece = pieceOf(statements, []);
-    if (!piece) return [];
-    const { start, end } = piece;
-    return [copy(start, end, reindent(tree, start, end, tree.indentAt(start), base)), next];
-  };
-  const before = [...hoisted.flatMap((says) => [text(says), next]), ...stays(gap)];
-  const isKept = guard !== undefined && (guard.handlers.length > 0 || guard.more.length > 0);
-  if (!isKept || (!guard.acquires && guard.more.length === 0))
-    return { before: [...before, ...stays(lead)], after: [], at: from.start };
-  const gone = lastlyEdit(guard, release);
-  const { node, list } = guard;
-  if (takesHandlers && lead.length === 0 && guard.acquires)
-    return {
-      before,
-      after: [{ start: list.end, end: node.end, edits: [gone], stays: true }],
-      at: from.start,
-    };
-  const named = list.same(node) ? guard.statements : list.children.filter((child) => child.named);
-  const end = Math.max(acquire.end, body.at(-1)?.end ?? 0, ...named.map((child) => child.end));
-  // What is acquired ahead of the `try` is acquired in it now.
-  const inner = guard.acquires ? acquire : guard.statements[0]!;
-  return {
-    before: [...before, copy(node.start, inner.start)],
-    after: [{ start: end, end: node.end, edits: [gone], stays: true }],
-    at: inner.start,
-  };
-}
-
-/** Takes the release out of the clause that is always run at last, or the clause where nothing else is in it. */
-function lastlyEdit({ lastly, more, node }: NonNullable<Held["guard"]>, release: Held["release"]): Edit {
-  if (more.length > 0) return goneEdit(release.whole);
-  const at = node.parts.findIndex((part) => part.same(lastly));
-  return { start: node.parts[at - 1]!.end, end: lastly.end, text: "" };
-}
-
-/** Takes a statement out, with its line where it has one to itself. */
-function goneEdit({ tree, start, end }: SyntaxNode): Edit {
-  const { text: code } = tree;
-  const separated = new RegExp(`^[ \\t]*(?:${tree.language.statementSeparator ?? ""}[ \\t]*)?`);
-  const rest = /^[ \t]*(\r?\n)?/.exec(code.slice(end))!;
-  const line = tree.lineStart(tree.lineAt(start));
-  const isAlone = rest[1] !== undefined && code.slice(line, start).trim() === "";
-  return isAlone
-    ? { start: line, end: end + rest[0].length, text: "" }
-    : { start, end: end + separated.exec(code.slice(end))![0].length, text: "" };
-}
-
-function pieceOf(statements: readonly SyntaxNode[], edits: readonly Edit[]): CapturePiece | undefined {
-  const [one, other] = [statements[0], statements.at(-1)];
-  if (!one || !other) return undefined;
-  const [start, end] = [one.start, other.end];
-  return {
-    nodes: statements.map(({ id }) => id),
-    start,
-    end,
-    edits: edits.filter((edit) => start <= edit.end && edit.end <= end).sort((a, b) => a.start - b.start),
-  };
-}
-
-/** Comments on lines of their own ahead of a `try` that goes. */
-function commentsAhead({ guard, acquire, ahead }: Held): CapturePiece | undefined {
-  if (!guard || guard.acquires || guard.more.length > 0) return undefined;
-  const { tree, start } = guard.node;
-  const from = ahead.at(-1)?.end ?? acquire.end;
-  const comments = tree
-    .commentsIn(from, start)
-    .filter((n) => tree.firstOnLine(tree.starts[n]!) === tree.starts[n]);
-  const [first, last] = [comments[0], comments.at(-1)];
-  return first === undefined
-    ? undefined
-    : { nodes: [], start: tree.starts[first]!, end: tree.ends[last!]!, edits: [] };
-}
-
-/** A variable that is declared ahead of a scoped form from now on. */
-interface Hoisted {
-  readonly to: Declaration;
-  readonly says: string;
-  readonly edit: Edit;
-  /** The statement, where all of it goes ahead. */
-  readonly whole?: SyntaxNode;
-}
-
-/** Variables that are declared while a resource is held without a `try`, and used later. */
-function usedLater({ guard, ahead, body, acquire }: Held, end: number): Hoisted[] {
-  const statements = guard ? ahead : body;
-  return statements.flatMap((statement, i) => {
-    const assigned = assignedBy(statement);
-    if (!assigned?.declares || !assigned.target.isLeaf) return [];
-    const { target } = assigned;
-    const to = referencesAt(target).find(({ member }) => !member)?.to;
-    if (!to || !referencesOf(to).some(({ node }) => node.start >= end)) return [];
-    // Ahead of its declaration the name means something else.
-    const sooner = [acquire, ...statements.slice(0, i)];
-    if (sooner.some((one) => one.mentions(target.text).length > 0)) return [];
-    // A literal is the same wherever it stands.
-    if (isLiteral(assigned.value))
-      return [{ to, says: statement.text, whole: statement, edit: goneEdit(statement) }];
-    const declared = declaredWithout(statement, target, assigned.value);
-    return declared === undefined
-      ? []
-      : [{ to, says: declared, edit: { start: statement.start, end: target.start, text: "" } }];
-  });
-}
-
-function isLiteral(value: SyntaxNode): boolean {
-  const { literals, strings, plainValues } = value.tree.language;
-  return value.is(literals) || value.is(strings) || value.is(plainValues);
-}
-
-/** A declaration without its value: `int n;`, `let n;`; undefined where the type comes from the value. */
-function declaredWithout(
-  { tree, start, parts, kind }: SyntaxNode,
-  name: SyntaxNode,
-  value: SyntaxNode,
-): string | undefined {
-  if (tree.text.slice(name.end, value.start).trim() !== "=") return undefined;
-  if (kind === "lexical_declaration") return `let ${name.text};`;
-  const type = [...name.ancestors()].map((above) => above.child("type")).find((one) => one !== undefined);
-  // The items of an array can only be listed where it is declared.
-  if (!type || type.text === "var" || parts.length === 0 || value.text.startsWith("{")) return undefined;
-  return `${tree.text.slice(start, name.end)};`;
 }
 
 /** What must hold for the spelling to mean the same as a scoped form. */
