@@ -15,7 +15,7 @@ const ts = trialsIn("typescript");
 export const guardedCall = rule({
   id: "javascript/guarded-call",
   kind: "idiom",
-  title: "Use ?. to call a function that may be missing",
+  title: "Use ?. instead of a check before a call or a read",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "2020",
   was: guarded(subject, read, otherwise, { as: ["statement", "choice"] }),
