@@ -13,7 +13,7 @@ function keepsType({ choice: { alias, always }, place, tree }: Match): Answer {
   const isTyped =
     tree.language.id !== "javascript" && (alias ?? always) !== undefined && declared?.holds(place);
   const to = name && referencesAt(name).find((one) => one.to)?.to;
-  if (!isTyped || declared?.child("type") || !to) return yes("type.same", "no type hangs on it");
+  if (!isTyped || declared?.child("type") || !to) return yes("type.same", "no inferred type depends on it");
   const writes = changesOf(to).filter(({ node, does }) => does === "write" && node.start > place.end);
   // The first is the one that becomes the fallback.
   const [, later] = writes;
