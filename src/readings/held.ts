@@ -23,6 +23,10 @@ export interface HeldForms {
   /** Where the variable is declared first: that statement, with nothing in the variable, and the one that acquires. */
   readonly later?: { readonly declare: Snippet; readonly acquire: Snippet };
   readonly release: readonly ReleaseForm[];
+  /** Which expressions are known to acquire one; all others are passed over, unless the rule `guesses`. */
+  readonly acquires?: (made: SyntaxNode) => boolean;
+  /** Are other expressions taken too, of which a condition then asks? */
+  readonly guesses?: boolean;
 }
 
 /** Where a resource is acquired, what happens while it is held, and how it is released. */
@@ -121,12 +125,15 @@ interface Begun {
   readonly isDeclared: boolean;
 }
 
-function begunAt(statement: SyntaxNode, { name, made, acquire, later }: HeldForms): Begun | undefined {
+function begunAt(statement: SyntaxNode, forms: HeldForms): Begun | undefined {
+  const { name, made, acquire, later, acquires, guesses } = forms;
   const { tree } = statement;
   const leaf = (captures: Captures): SyntaxNode => tree.node(captures.get(name)!.nodes[0]!);
   for (const snippet of acquire) {
     const captures = fitted(snippet, statement);
-    if (!captures || isMissing(tree.node(captures.get(made)!.nodes[0]!))) continue;
+    const value = captures && tree.node(captures.get(made)!.nodes[0]!);
+    if (!value || isMissing(value)) continue;
+    if (acquires && !guesses && !acquires(value)) return undefined;
     return { name: leaf(captures), captures, isDeclared: false };
   }
   const captures = later && fitted(later.declare, statement);

@@ -19,8 +19,6 @@ export interface ScopedForms extends HeldForms {
   readonly takesHandlers?: boolean;
   /** Does the scoped form hide what is declared in it, so that what is used later is declared ahead of it? */
   readonly hides?: boolean;
-  /** May a call acquire something? A place that is released in a way that is not followed is listed only then. */
-  readonly acquires?: (made: SyntaxNode) => boolean;
 }
 
 /**

@@ -98,6 +98,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       later: { declare: csharp`${type} ${name} = null;`, acquire: csharp`${name} = ${made};` },
       release: FORMS,
       hides: true,
+      guesses: true,
       acquires: (value) => calleeOf(value) !== undefined && looksDisposable(value, rows),
     }),
     given: [

@@ -92,6 +92,7 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       release: [{ code: CLOSE }, { code: QUIET, quietly: true }, { code: QUIET_OF, quietly: true }],
       takesHandlers: true,
       hides: true,
+      guesses: true,
       acquires: (value) => calleeOf(value) !== undefined && looksCloseable(value, rows),
     }),
     given: [
