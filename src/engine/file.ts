@@ -126,7 +126,8 @@ function workOut(
   const isChanged = ({ rule, start }: Placed<HeldBack>): boolean =>
     sound.some(
       (draft) =>
-        draft.rules.includes(rule) && draft.edits.some((one) => one.start <= start && start <= one.end),
+        draft.rules.includes(rule) &&
+        draft.edits.some((one) => one.start === start || (one.start < start && start < one.end)),
     );
   const ids = new Fingerprints(path, tree, "change");
   const changes = sound.map((draft): Change =>

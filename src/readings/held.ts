@@ -47,7 +47,7 @@ export interface Held {
   readonly release: Release;
   /** Releases ahead of a jump that leaves early. */
   readonly early: readonly Release[];
-  /** All others. */
+  /** All others that stand in what becomes the scoped form. */
   readonly others: readonly Release[];
   readonly guard: Guard | undefined;
 }
@@ -108,7 +108,6 @@ export function heldAt(statement: SyntaxNode, forms: HeldForms): Held | "release
   const early = found.guard?.handlers.length
     ? []
     : rest.filter((one) => inside.some((s) => s.holds(one.whole) && isEarly(one, s)));
-
   const others = rest.filter((one) => !early.includes(one) && inside.some((s) => s.holds(one.whole)));
   return {
     ...found,

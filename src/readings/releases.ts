@@ -28,8 +28,9 @@ export interface Release {
   readonly whole: SyntaxNode;
   readonly form: ReleaseForm;
   readonly captures: ReadonlyMap<Hole, Capture>;
-  /** Is it only released if it is there? */
+  /** Is it only released if it is there, and does a test of its truth ask that, which an empty one may fail? */
   readonly tested: boolean;
+  readonly byTruth: boolean;
   /** Does the code pass over what goes wrong, and what does it do then? */
   readonly quiet: boolean;
   readonly instead: readonly SyntaxNode[];
@@ -103,7 +104,7 @@ function wholeOf(
   name: SyntaxNode,
 ): Release {
   let whole = statement;
-  let [tested, quiet] = [form.code.texts.some((text) => text.includes("?.")), form.quietly === true];
+  let [tested, quiet, byTruth] = [asksByItself(form, statement), form.quietly === true, false];
   const instead: SyntaxNode[] = [];
   for (;;) {
     const holder = holderOf(whole);
@@ -111,7 +112,7 @@ function wholeOf(
     const test = ways && presenceOf(ways.test);
     if (holder && test && ways.yes.length + ways.no.length === 1 && asksFor(test, name)) {
       if (test.isThere !== ways.yes.length > 0) break;
-      [whole, tested] = [holder, true];
+      [whole, tested, byTruth] = [holder, true, byTruth || test.by === "truth"];
       continue;
     }
     const handlers = holder && handlersOf(holder);
@@ -119,7 +120,13 @@ function wholeOf(
     [whole, quiet] = [holder, true];
     instead.push(...handlers.flatMap(doneIn));
   }
-  return { statement, whole, form, captures, tested, quiet, instead };
+  return { statement, whole, form, captures, tested, byTruth, quiet, instead };
+}
+
+/** Does a form only release what is there: `x?.close()`, `x&.close`? */
+function asksByItself({ code }: ReleaseForm, { tree }: SyntaxNode): boolean {
+  const safe = Object.values(tree.language.flow.safeStep?.tokens ?? {});
+  return safe.some((token) => code.texts.some((text) => text.trimStart().startsWith(token)));
 }
 
 /** The statement that another one is all of. */

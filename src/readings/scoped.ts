@@ -7,6 +7,7 @@ import { usedLater } from "./hoisted.js";
 import type { NearMiss } from "./near.js";
 import { aroundOf, commentsAhead, goneEdit, lastlyEdit, pieceOf } from "./pieces.js";
 import type { Reading, ReadingMatch } from "./reading.js";
+import type { Release } from "./releases.js";
 import { neighbour } from "./ways.js";
 
 /** A resource as a rule's author describes it. */
@@ -121,8 +122,18 @@ function matchOf(held: Held, forms: ScopedForms): ReadingMatch {
       hoisted: hoisted.map(({ to }) => to),
       after: guard?.acquires ? guard.handlers : [],
     },
-    spelling: spellingOf(held, name.text),
+    spelling: [
+      ...(forms.as === "straight" ? staysPlain(release, name.text) : []),
+      ...spellingOf(held, name.text),
+    ],
   };
+}
+
+/** Where the new code releases by the same statement, what stood around that statement would be gone. */
+function staysPlain({ whole, statement }: Release, name: string): Answer[] {
+  if (whole.same(statement)) return [];
+  const says = `\`${name}\` is released in \`${shortened(whole.text)}\`, of which only the release would be left`;
+  return [no("resource.failed", says, whole)];
 }
 
 /** What must hold for the spelling to mean the same as a scoped form. */

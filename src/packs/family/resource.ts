@@ -93,9 +93,10 @@ export function keptInPlace(holes: ResourceHoles): Condition {
 /** Released in the one place that the pattern knows. `releases` tells a use that releases too. */
 export function releasedOnce(holes: ResourceHoles, releases: (use: SyntaxNode) => boolean): Condition {
   return condition("it is released in one place", (match) => {
-    const other = usesInside(match, holes).find(({ node }) => releases(node));
+    const [again] = resourceOf(match)?.others ?? [];
+    const other = again?.statement ?? usesInside(match, holes).find(({ node }) => releases(node))?.node;
     return other
-      ? no("resource.released-once", "it is released in another place too", other.node)
+      ? no("resource.released-once", "it is released in another place too", other)
       : yes("resource.released-once", "it is released in one place");
   });
 }

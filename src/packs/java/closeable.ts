@@ -205,38 +205,39 @@ export function isQuietClose(match: Match, helper: SyntaxNode): Answer {
   const around = [...helper.ancestors()].flatMap((above) =>
     above.is("class_declaration") ? (above.child("name")?.text ?? []) : [],
   );
-  const [found, ...overloads] = (owner === undefined ? around : [owner]).flatMap((one) =>
+  const all = (owner === undefined ? around : [owner]).flatMap((one) =>
     classesNamed(match.tree, one).classes.flatMap((of) =>
       of.members
         .filter((member) => member.as === "method" && member.name === name)
         .map((member) => ({ where: placeOf({ ...of, line: member.line }), done: doneBeside(member.text) })),
     ),
   );
-  const quiet = [found, ...overloads].find((one) => one?.done === "");
-  if (quiet)
+  const [found] = all;
+  // Which of several is called hangs on the types.
+  if (found && all.every(({ done }) => done === ""))
     return yes(
       "resource.same-release",
-      `\`${name}\` closes it and passes over what goes wrong (${quiet.where})`,
+      `\`${name}\` closes it and passes over what goes wrong (${found.where})`,
       helper,
     );
-  if (found && overloads.length === 0)
+  if (found && all.length === 1)
     return no(
       "resource.same-release",
       found.done === undefined
-        ? `\`${name}\` does not close it (${found.where})`
+        ? `\`${name}\` does not close it, or does not pass over what goes wrong (${found.where})`
         : `\`${name}\` does more than close it: \`${shortened(found.done)}\` (${found.where})`,
       helper,
     );
   return unknown("resource.same-release", `what \`${name}\` does is known by its name only`, helper);
 }
 
-/** What a method does beside closing its parameter; undefined where it does not close it. */
+/** What a method does beside closing its parameter; undefined where it does not close it, or throws what closing throws. */
 function doneBeside(method: string): string | undefined {
   const code = method.replace(/\/\*[^]*?\*\/|\/\/.*/g, "");
   const [, parameter = ""] = /\(\s*(?:final\s+)?[\w.<>?, ]+?\s+(\w+)\s*\)/.exec(code) ?? [];
   const body = code.slice(code.indexOf("{") + 1, code.lastIndexOf("}"));
   const close = new RegExp(`\\b${parameter}\\.close\\(\\);`);
-  if (parameter === "" || !close.test(body)) return undefined;
+  if (parameter === "" || !close.test(body) || !/\bcatch\b/.test(body)) return undefined;
   return body
     .replace(close, "")
     .replace(new RegExp(`if\\s*\\(\\s*(${parameter}\\s*!=\\s*null|null\\s*!=\\s*${parameter})\\s*\\)`), "")
@@ -258,10 +259,12 @@ export function handlesClosing(match: Match, type: SyntaxNode, made: SyntaxNode)
   const thrown = thrownByClosing(match, name);
   if (thrown.length === 0) return yes("flow.throws", `closing a \`${name}\` declares no exception`, type);
   const { after } = match.resource;
-  const wider = [...thrown, "Exception", "Throwable"];
+  const namesAny = (text: string, wanted: readonly string[]): boolean =>
+    text.split(/[^\w.]+/).some((word) => wanted.includes(word.split(".").at(-1)!));
+  // Each of them must be looked after, where there are several.
   const isCaught = (clauses: readonly SyntaxNode[]): boolean =>
-    clauses.some((one) =>
-      one.parts[0]?.text.split(/[^\w.]+/).some((word) => wider.includes(word.split(".").at(-1)!)),
+    thrown.every((one) =>
+      clauses.some(({ parts }) => namesAny(parts[0]?.text ?? "", [one, "Exception", "Throwable"])),
     );
   if (isCaught(after)) return yes("flow.throws", `a handler catches \`${thrown[0]}\``, after[0]);
   for (const above of match.node.ancestors()) {
@@ -275,8 +278,9 @@ export function handlesClosing(match: Match, type: SyntaxNode, made: SyntaxNode)
     }
     if (!above.is(["method_declaration", "constructor_declaration"])) continue;
     const throws = above.parts.find((part) => part.is("throws"));
-    const declared = throws?.parts.some(({ text }) => wider.includes(text.split(".").at(-1)!));
-    if (declared) return yes("flow.throws", `the method declares \`${throws!.text}\``, throws);
+    const declares = (one: string): boolean => namesAny(throws?.text ?? "", [one, "Exception", "Throwable"]);
+    if (throws && thrown.every(declares))
+      return yes("flow.throws", `the method declares \`${throws!.text}\``, throws);
     break;
   }
   return no(

@@ -68,6 +68,9 @@ const QUIET_CLASS =
   "class Quiet { static void close(Closeable c) { if (c != null) try { c.close(); } catch (IOException e) { /* no */ } } }\n" +
   "class Loud { static void close(Closeable c) { try { c.close(); } catch (IOException e) { log(e); } } }\n";
 
+const MIXED_CLASS =
+  "class Mixed { static void close(Writer c) { try { c.close(); } catch (IOException e) { } } static void close(Reader c) { try { c.close(); } catch (IOException e) { log(e); } } }\n";
+
 /** The rule for the resources of the language, and for those of a project. */
 function scopedResourceWith(own: readonly Handle[] = []): Rule {
   const rows = rowsFor("java", [], own);
@@ -339,6 +342,32 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            Loud.close(in);\n        }",
         ) + QUIET_CLASS,
         "does more than close it: `log(e);`",
+      ),
+      // A helper that throws, several of which one is called by type, two exceptions of which one is caught.
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            Plain.close(in);\n        }",
+        ) + "class Plain { static void close(Closeable c) throws IOException { c.close(); } }\n",
+        "does not pass over what goes wrong",
+      ),
+      rewrites(
+        inMethod(
+          "Reader in = new FileReader(file);\n        try {\n            return name(in);\n        } finally {\n            Mixed.close(in);\n        }",
+        ) + MIXED_CLASS,
+        inMethod("try (Reader in = new FileReader(file)) {\n            return name(in);\n        }") +
+          MIXED_CLASS,
+        "possible",
+      ),
+      holds(
+        "import java.io.*;\nclass Smoker implements AutoCloseable { public void close() throws IOException, HiveException { } }\nclass A { void f() { try { Smoker s = new Smoker(); try { s.puff(); } finally { try { s.close(); } catch (Exception e) { } } } catch (IOException e) { g(e); } } }\n",
+        "which nothing here declares or catches",
+      ),
+      // A quiet release in the block is another release.
+      holds(
+        inMethod(
+          "Reader in = new FileReader(file);\n        try {\n            if (file == null) Quiet.close(in);\n            return name(in);\n        } finally {\n            in.close();\n        }",
+        ) + QUIET_CLASS,
+        "another place",
       ),
       holds(
         inMethod(

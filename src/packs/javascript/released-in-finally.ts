@@ -236,6 +236,17 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
       ),
       holds(
         `
+        import fs from "fs";
+        function first(path) {
+          const file = fs.openSync(path);
+          use(path);
+          try { fs.closeSync(file); } catch (error) {}
+        }
+        `,
+        "only the release would be left",
+      ),
+      holds(
+        `
         import { openSync, closeSync, readSync } from "fs";
         function first(path) {
           const file = openSync(path);

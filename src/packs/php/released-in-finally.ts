@@ -122,6 +122,17 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
         <?php
         function first($path) {
             $file = fopen($path, 'r');
+            work($path);
+            if ($file) { fclose($file); }
+        }
+        `,
+        "only the release would be left",
+      ),
+      holds(
+        `
+        <?php
+        function first($path) {
+            $file = fopen($path, 'r');
             if ($file === false) { return null; }
             $line = fgets($file);
             fclose($file);

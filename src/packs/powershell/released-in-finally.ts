@@ -227,6 +227,16 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
         `
         function Read-Hive($path) {
             $reader = [System.IO.StreamReader]::new($path)
+            $reader.ReadLine()
+            if ($reader) { $reader.Dispose() }
+        }
+        `,
+        "only the release would be left",
+      ),
+      holds(
+        `
+        function Read-Hive($path) {
+            $reader = [System.IO.StreamReader]::new($path)
             if (-not $reader) { return }
             $reader.ReadLine()
             $reader.Dispose()

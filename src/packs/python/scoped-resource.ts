@@ -101,6 +101,23 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       ),
       nobodyNeedsIt(HOLES),
       failsTheSame({ ...HOLES, made }),
+      condition(
+        "what is tested before it is released is there",
+        (match) =>
+          unknown(
+            "resource.failed",
+            `\`${match.textOf(file)}\` is tested before it is released, so it may be missing, or count as false when it is empty`,
+            match.resource.release.whole,
+          ),
+        {
+          // A file is always true, and where it was acquired in the `try`, the test asks whether it was.
+          when: (match) => {
+            const { release, guard } = match.resource;
+            const isFile = rowOf(match)!.row.unseen === true;
+            return release.tested && !isFile && (release.byTruth || guard?.acquires !== true);
+          },
+        },
+      ),
       releasedSooner(HOLES, releasing),
       condition(
         "leaving the block fails as the release does",
@@ -488,6 +505,26 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
           f.close()
       `,
         "another place",
+      ),
+      // An empty shelf counts as false, and was not closed.
+      rewrites(
+        `
+      import shelve
+      def keys(path):
+          shelf = shelve.open(path)
+          try:
+              return list(shelf)
+          finally:
+              if shelf:
+                  shelf.close()
+      `,
+        `
+      import shelve
+      def keys(path):
+          with shelve.open(path) as shelf:
+              return list(shelf)
+      `,
+        "likely",
       ),
       holds(
         `
