@@ -1,8 +1,9 @@
 import type { SyntaxNode } from "../syntax/index.js";
 import { no, unknown, yes, type Answer } from "./answer.js";
 import { shortened } from "./shown.js";
+import { calledFromLibrary } from "./library/called.js";
 import { isTarget } from "./names/use.js";
-import { isBuiltin, readsOf, writesOf } from "./names/builtins.js";
+import { readsOf, writesOf } from "./names/builtins.js";
 import { bodyAround } from "./names/scopes.js";
 
 /**
@@ -46,17 +47,15 @@ function effectIn(statements: readonly SyntaxNode[]): SyntaxNode | undefined {
     const { language } = statement.tree;
     for (const node of statement.descendants()) {
       if (node.named && (node.is(language.suspensions) || node.is(language.resourceBlocks))) return node;
-      if (node.is(language.calls) && !callsHarmless(node)) return node;
+      if (node.is(language.calls) && !changesNothing(node)) return node;
     }
   }
   return undefined;
 }
 
-function callsHarmless(call: SyntaxNode): boolean {
-  const { language } = call.tree;
-  const called = call.child("function");
-  if (!called?.is(language.variables) || !language.harmless.includes(called.text)) return false;
-  return isBuiltin(called.text, call).is === "yes";
+function changesNothing(call: SyntaxNode): boolean {
+  const row = calledFromLibrary(call);
+  return row !== undefined && row.effect !== "changes" && row.runs !== true;
 }
 
 /** An item set or deleted, or `+=` on what is not known to be a number or a string: it could be the same list. */

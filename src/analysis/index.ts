@@ -74,3 +74,23 @@ export {
   type LibraryClass,
 } from "./types/library.js";
 export type { Abroad } from "./types/known.js";
+export {
+  EFFECTS,
+  TRAITS,
+  type Effect,
+  type Library,
+  type LibraryCalls,
+  type LibraryClasses,
+  type LibraryLanguage,
+  type Trait,
+} from "./library/facts.js";
+export { calledFromLibrary } from "./library/called.js";
+export { shippedLibrary } from "./library/table.js";
+export {
+  isNamedLike,
+  isOfTrait,
+  isTypeOfTrait,
+  namesWithTrait,
+  rowsNamed,
+  type AskedClass,
+} from "./library/classes.js";

@@ -1,5 +1,6 @@
 import type { SyntaxTree } from "../syntax/index.js";
 import type { SourceFiles } from "./names/source-files.js";
+import type { Library } from "./library/facts.js";
 import type { TypeSource } from "./types/source.js";
 
 /** What is around the file that a tree was read from. */
@@ -10,13 +11,15 @@ export interface Surroundings {
   readonly files?: SourceFiles | undefined;
   /** What the project's own compiler knows of types; undefined where there is none. */
   readonly types?: TypeSource | undefined;
+  /** What is known of libraries beyond what ships. */
+  readonly library?: Library | undefined;
 }
 
 const known = new WeakMap<SyntaxTree, Surroundings>();
 
 /** Says what is around a tree, so that questions about its nodes can look into the rest of the project. */
-export function placeIn(tree: SyntaxTree, { path, files, types }: Surroundings): void {
-  known.set(tree, { path, files, types });
+export function placeIn(tree: SyntaxTree, { path, files, types, library }: Surroundings): void {
+  known.set(tree, { path, files, types, library });
 }
 
 /** What is around a tree; nothing but the file itself where nobody said. */

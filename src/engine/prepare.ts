@@ -1,3 +1,4 @@
+import type { Library } from "../analysis/index.js";
 import { compile, Snippet, snippetFits, SnippetError } from "../pattern/index.js";
 import { RuleError, type Old, type Rule } from "../rules/index.js";
 import { languageOf, type LanguageId, type NodeId, type SyntaxTree } from "../syntax/index.js";
@@ -14,7 +15,7 @@ export class PreparedRules {
   readonly #mentions: readonly (readonly (readonly string[])[])[];
 
   /** Throws a RuleError for a pattern that does not parse. The grammar must be loaded. */
-  constructor(rules: readonly Rule[], language: LanguageId) {
+  constructor(rules: readonly Rule[], language: LanguageId, library?: Library) {
     const lists = new Map<string, { words: readonly string[]; mentions: readonly (readonly string[])[] }>();
     const byId = [...rules].sort((a, b) => (a.id < b.id ? -1 : 1));
     byId.forEach((rule, order) => {
@@ -24,7 +25,11 @@ export class PreparedRules {
         for (const finds of findersFor(old, rule, language)) {
           this.#dispatch.add({ rule, order, alternative, finds });
           const { words, oneOf } = finds;
-          const mentions = [rule.mentions, oneOf].filter((list) => list !== undefined);
+          const own =
+            typeof rule.mentions === "function"
+              ? rule.mentions(languageOf(language), library)
+              : rule.mentions;
+          const mentions = [own, oneOf].filter((list) => list !== undefined);
           const key = [[...words].sort(), ...mentions].map((list) => list.join("\0")).join("\0\0");
           lists.set(key, { words, mentions });
         }

@@ -39,7 +39,7 @@ export class Engine {
     if (!prepared) {
       const reachesOut = this.#rules.some((rule) => rule.uses !== undefined);
       await loadGrammars(reachesOut ? allLanguages().filter((other) => areKin(other, language)) : [language]);
-      prepared = new PreparedRules(this.#rules, language.id);
+      prepared = new PreparedRules(this.#rules, language.id, this.#surroundings.library);
       this.#prepared.set(language.id, prepared);
     }
     return prepared;

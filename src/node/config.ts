@@ -2,8 +2,9 @@ import { existsSync, statSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { createJiti } from "jiti";
 import { z } from "zod";
+import { EFFECTS, TRAITS } from "../analysis/index.js";
 import * as core from "../index.js";
-import type { Pack, Rule } from "../index.js";
+import type { Library, Pack, Rule } from "../index.js";
 import { isRule, LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
 import { allLanguages, languageOf, type LanguageId } from "../syntax/index.js";
 import cppPack, * as cppModule from "../packs/cpp/index.js";
@@ -35,6 +36,8 @@ export interface UvranConfig {
   readonly targets?: Targets;
   /** The project's own resources, which the rules for resources then know too. */
   readonly handles?: readonly Handle[];
+  /** What the functions and classes do that the project's code uses, as far as no pack says it. */
+  readonly library?: Library;
   /** Files to leave out, written like lines of a .gitignore. */
   readonly leaveOut?: readonly string[];
   /** After how many seconds a file is given up; 60 where nothing is said. */
@@ -124,6 +127,40 @@ const schema = z.strictObject({
       }),
     )
     .optional(),
+  library: z
+    .strictObject({
+      calls: z
+        .array(
+          z.strictObject({
+            language: z.enum(LANGUAGES_WITH_HANDLES),
+            in: z.string().min(1).optional(),
+            calls: z.array(z.string().min(1)).min(1),
+            effect: z.enum(EFFECTS),
+            asksArguments: z.boolean().optional(),
+            keeps: z.boolean().optional(),
+            acquires: z.boolean().optional(),
+            releases: z.boolean().optional(),
+            runs: z.boolean().optional(),
+            neverThrows: z.boolean().optional(),
+            gives: z.string().min(1).optional(),
+            orMissing: z.boolean().optional(),
+            orFalse: z.boolean().optional(),
+          }),
+        )
+        .optional(),
+      classes: z
+        .array(
+          z.strictObject({
+            language: z.enum(LANGUAGES_WITH_HANDLES),
+            in: z.string().min(1).optional(),
+            classes: z.array(z.string().min(1)).min(1),
+            are: z.array(z.enum(TRAITS)).min(1),
+            releaseThrows: z.string().min(1).optional(),
+          }),
+        )
+        .optional(),
+    })
+    .optional(),
   leaveOut: z.array(z.string()).optional(),
   secondsPerFile: z.number().positive().optional(),
   checks: z.array(z.strictObject({ name: z.string().min(1), run: z.string().min(1) })).optional(),
@@ -145,6 +182,8 @@ export interface Project {
   readonly leaveOut: readonly string[];
   readonly targets: Targets;
   readonly checks: readonly Check[];
+  /** What is known of libraries beyond what ships: by the packs, and by the config. */
+  readonly library: Library | undefined;
   /** The time in milliseconds after which a file is given up, where the config says it. */
   readonly fileTime: number | undefined;
 }
@@ -164,7 +203,8 @@ export async function loadProject(from: string, configOption?: string): Promise<
   const root = configFile === undefined ? resolve(from) : dirname(configFile);
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
-  const allRules = (config.packs ?? SHIPPED)
+  const packs = config.packs ?? SHIPPED;
+  const allRules = packs
     .flatMap((pack) => pack.rules)
     .map((rule) => (handles.length > 0 ? (rule.withHandles?.(handles) ?? rule) : rule));
   const switches = config.rules ?? {};
@@ -181,7 +221,18 @@ export async function loadProject(from: string, configOption?: string): Promise<
     leaveOut: config.leaveOut ?? [],
     targets: config.targets ?? {},
     checks: config.checks ?? [],
+    library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
+  };
+}
+
+/** Several sources of knowledge as one, those first that come first; undefined where there are none. */
+function merged(all: readonly (Library | undefined)[]): Library | undefined {
+  const some = all.filter((one) => one !== undefined);
+  if (some.length === 0) return undefined;
+  return {
+    calls: some.flatMap(({ calls = [] }) => calls),
+    classes: some.flatMap(({ classes = [] }) => classes),
   };
 }
 

@@ -27,7 +27,7 @@ export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./h
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { isRule, pack, rule, RuleError } from "./rule.js";
-export { type Becomes, type Old, type Pack, type Rule, type RuleSpec } from "./rule.js";
+export { type Becomes, type Old, type Pack, type PackOptions, type Rule, type RuleSpec } from "./rule.js";
 export {
   isAtLeast,
   targetAllows,

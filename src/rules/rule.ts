@@ -1,8 +1,8 @@
-import type { Evidence } from "../analysis/index.js";
+import type { Evidence, Library } from "../analysis/index.js";
 import { checkPattern, Snippet, type Need } from "../pattern/index.js";
 import { isReading, type Reading } from "../readings/index.js";
 import type { Segment } from "../rewrite/index.js";
-import { allLanguages, type LanguageId } from "../syntax/index.js";
+import { allLanguages, type Language, type LanguageId } from "../syntax/index.js";
 import type { Narrowing } from "./around.js";
 import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
@@ -45,7 +45,7 @@ export interface RuleSpec {
   /** What to do, in one sentence, where nothing is to be rewritten: such a rule only reports. */
   readonly advice?: string | ((match: Match) => string);
   /** Words of which a file must have one to be looked at, where the patterns name none that are rare. */
-  readonly mentions?: readonly string[];
+  readonly mentions?: readonly string[] | ((language: Language, library?: Library) => readonly string[]);
   /** For a rule that only reports: silent where one of these rules changes the same line. */
   readonly yieldsTo?: readonly string[];
   /** The same rule for a project with handle types of its own. */
@@ -119,10 +119,15 @@ export function isRule(value: unknown): value is Rule {
 export interface Pack {
   readonly name: string;
   readonly rules: readonly Rule[];
+  /** What the functions and classes do that the pack is about. */
+  readonly library?: Library | undefined;
 }
 
+/** What a pack may say beside its rules. */
+export type PackOptions = Pick<Pack, "library">;
+
 /** Makes a pack. Throws a RuleError when two rules share an id, or when something in it is not a rule. */
-export function pack(name: string, rules: readonly Rule[]): Pack {
+export function pack(name: string, rules: readonly Rule[], { library }: PackOptions = {}): Pack {
   const seen = new Set<string>();
   rules.forEach((entry: unknown, i) => {
     if (!isRule(entry)) {
@@ -133,5 +138,5 @@ export function pack(name: string, rules: readonly Rule[]): Pack {
     if (seen.has(id)) throw new RuleError(`pack "${name}": two rules have the id "${id}"`);
     seen.add(id);
   }
-  return { name, rules };
+  return { name, rules, library };
 }

@@ -200,8 +200,6 @@ export interface FlowFacts {
   readonly comparesMissing: { readonly toFalse: readonly string[]; readonly toTrue: readonly string[] };
   /** Nodes whose evaluation may throw. */
   readonly mayThrow: readonly string[];
-  /** Functions of the library that never throw, by their bare names. */
-  readonly neverThrow: readonly string[];
   /** Operators that ask whether two things are the same one, which runs no code of theirs. */
   readonly identityTests: readonly string[];
   /** Calls that never come back, by their text before the brackets. */
@@ -244,7 +242,6 @@ export const ordinaryFlow = {
   chains: [],
   chainBreaks: [],
   neverReturn: [],
-  neverThrow: [],
   identityTests: [],
   label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
   levels: () => 1,

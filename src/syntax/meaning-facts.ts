@@ -30,8 +30,6 @@ export interface MeaningFacts {
   readonly wildcardImports: readonly string[];
   /** Functions that can read or change variables by their names as strings. */
   readonly reflection: readonly string[];
-  /** Built-in functions that change nothing, whatever they are given. */
-  readonly harmless: readonly string[];
   /** Nodes at which a function waits or hands control back. */
   readonly suspensions: readonly string[];
   /** Nodes that keep what is put into them: lists, objects, tables. */
@@ -97,7 +95,6 @@ export const ordinaryMeaning: MeaningFacts = {
   reads: { names: "plain", members: "any", plainItems: [] },
   wildcardImports: [],
   reflection: [],
-  harmless: [],
   suspensions: [],
   stores: [],
   handsOn: [],

@@ -38,7 +38,7 @@ interface Kept extends FileState {
 }
 
 /** What a project is, as far as results depend on it. */
-export type Ground = Pick<Project, "root" | "rules" | "targets" | "fileTime">;
+export type Ground = Pick<Project, "root" | "rules" | "targets" | "fileTime" | "library">;
 
 /** The time in milliseconds after which a file is given up, where the config does not say it. */
 const MOST_TIME = 60_000;
@@ -144,11 +144,12 @@ export class Results {
   }
 
   #newEngine(): Engine {
-    const { root, rules, targets, fileTime = MOST_TIME } = this.#ground;
+    const { root, rules, targets, library, fileTime = MOST_TIME } = this.#ground;
     return new Engine(rules, {
       files: this.#looking.files(this.#files),
       types: this.#looking.types(this.#types),
       targets: this.#looking.targets(new ProjectTargets(root, targets)),
+      library,
       fileTime,
     });
   }

@@ -58,6 +58,7 @@ export class Workspace {
       leaveOut: [],
       targets: {},
       checks: [],
+      library: undefined,
       fileTime: undefined,
       ...project,
     };

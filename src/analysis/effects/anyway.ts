@@ -2,11 +2,12 @@ import type { SyntaxNode } from "../../syntax/index.js";
 import { unknown, yes, type Answer } from "../answer.js";
 import { isCertainlyAssigned } from "../flow/questions.js";
 import { operatorOf } from "../flow/parts.js";
+import { calledFromLibrary } from "../library/called.js";
 import { referencesAt } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import { shortened } from "../shown.js";
 import { isPlainValue } from "./operations.js";
-import { isSideEffectFree } from "./side-effects.js";
+import { evaluatedIn, isSideEffectFree } from "./side-effects.js";
 
 /**
  * May an expression be evaluated where it was not before, without anybody noticing? It must have no side effect, and
@@ -15,9 +16,7 @@ import { isSideEffectFree } from "./side-effects.js";
 export function mayRunAnyway(expression: SyntaxNode): Answer {
   const free = isSideEffectFree(expression);
   if (free.is !== "yes") return free;
-  const { language } = expression.tree;
-  for (const node of expression.descendants()) {
-    if (!node.named || node.is(language.comments)) continue;
+  for (const node of evaluatedIn(expression)) {
     const failure = mayFail(node);
     if (failure) return failure;
   }
@@ -50,7 +49,9 @@ function mayFail(node: SyntaxNode): Answer | undefined {
     return unknown("effect.could-fail", `\`${shown}\` could fail where there is no such item`, node);
   if (/cast/.test(node.kind))
     return unknown("effect.could-fail", `\`${shown}\` could fail for a value of another type`, node);
-  if (!node.is(language.memberReads)) return undefined;
+  if (node.is(language.calls) && calledFromLibrary(node)?.neverThrows !== true)
+    return unknown("effect.could-fail", `\`${shown}\` could fail, and would be called every time`, node);
+  if (!node.is(language.memberReads) || node.is(language.calls)) return undefined;
   const object = node.parts[0];
   const isOwn =
     object && (language.binding.selfOf(object) !== undefined || /^(this|self|\$this)$/.test(object.text));

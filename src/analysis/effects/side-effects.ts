@@ -1,8 +1,9 @@
 import type { SyntaxNode } from "../../syntax/index.js";
-import { no, yes, type Answer } from "../answer.js";
+import { no, unknown, yes, type Answer } from "../answer.js";
 import { operatorOf } from "../flow/parts.js";
+import { calledFromLibrary, operandsOf } from "../library/called.js";
 import { shortened } from "../shown.js";
-import { codeRunBy } from "./operations.js";
+import { codeRunBy, isPlainValue } from "./operations.js";
 import { codeRunByItem, codeRunByMemberRead, codeRunByName } from "./reads.js";
 
 /**
@@ -12,8 +13,7 @@ import { codeRunByItem, codeRunByMemberRead, codeRunByName } from "./reads.js";
 export function isSideEffectFree(expression: SyntaxNode): Answer {
   const { language } = expression.tree;
   let doubt: Answer | undefined;
-  for (const node of expression.descendants()) {
-    if (!node.named || node.is(language.comments)) continue;
+  for (const node of evaluatedIn(expression)) {
     if (node.isLeaf) {
       doubt ??= codeRunByName(node);
       continue;
@@ -27,10 +27,39 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
     const isCall = node.is(language.calls) && node.parts.some((part) => part.is(language.argumentLists));
     if (!isCall && node.is(language.memberReads)) doubt ??= codeRunByMemberRead(node);
     else if (!isCall && node.is(language.indexReads)) doubt ??= codeRunByItem(node);
+    else if (isQuietCall(node)) doubt ??= codeRunByArguments(node);
     else {
       const what = node.is(language.calls) ? "calls something" : "is not a plain read";
       return no("effect.side-effect", `\`${shortened(node.text)}\` ${what}`, node);
     }
   }
   return doubt ?? yes("effect.side-effect", `evaluating \`${shortened(expression.text)}\` does nothing else`);
+}
+
+/** A call of the library that does nothing but give a value. */
+function isQuietCall(node: SyntaxNode): boolean {
+  const row = calledFromLibrary(node);
+  return row !== undefined && (row.effect === "none" || row.effect === "reads") && row.runs !== true;
+}
+
+/** All that is evaluated in an expression, without the names of the library's functions that are called in it. */
+export function* evaluatedIn(node: SyntaxNode): Generator<SyntaxNode> {
+  if (!node.named || node.is(node.tree.language.comments)) return;
+  yield node;
+  const below = isQuietCall(node) ? operandsOf(node) : node.children;
+  for (const child of below) yield* evaluatedIn(child);
+}
+
+/** May a function of the library run code of the classes of its arguments? Undefined where it certainly does not. */
+function codeRunByArguments(call: SyntaxNode): Answer | undefined {
+  if (calledFromLibrary(call)?.asksArguments !== true) return undefined;
+  const open = operandsOf(call).find((operand) => !isPlainValue(operand));
+  return (
+    open &&
+    unknown(
+      "type.operator",
+      `\`${shortened(call.text)}\` could run code of the class of \`${shortened(open.text)}\``,
+      call,
+    )
+  );
 }

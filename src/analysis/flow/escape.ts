@@ -1,6 +1,7 @@
 import { shapeOf, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import type { Declaration, Reference } from "../names/declarations.js";
+import { calledFromLibrary } from "../library/called.js";
 import { isSeenElsewhere, usesOf } from "../names/every-use.js";
 
 /** What one use does with the value of a variable. */
@@ -28,6 +29,12 @@ export function doesEscape(declaration: Declaration): Answer {
   return no("flow.escapes", `\`${declaration.name}\` stays in this function`);
 }
 
+/** Does a call of the library only use what it is given: it neither keeps nor releases it, nor runs code that could? */
+function isOnlyUsed(call: SyntaxNode): boolean {
+  const row = calledFromLibrary(call);
+  return row !== undefined && row.keeps !== true && row.releases !== true && row.runs !== true;
+}
+
 /** What a use does with the value. */
 export function fateOf({ node, does, captured }: Reference): Fate {
   if (does === "write" || does === "declare" || does === "update") return "stays";
@@ -43,7 +50,7 @@ export function fateOf({ node, does, captured }: Reference): Fate {
     if (above.is(language.functions)) return at.field === "body" ? "returned" : "stays";
     // In Ruby what `return` gives back stands in a list of arguments.
     if (above.is(language.argumentLists) && !(above.parent && shapeOf(above.parent)?.is === "jump"))
-      return "passed on";
+      return above.parent && isOnlyUsed(above.parent) ? "stays" : "passed on";
     const table = flow.assignments[above.kind];
     if (table) return at.field === table.target ? "stays" : "stored";
     if (above.is(language.stores)) return "stored";

@@ -2,7 +2,7 @@ import { countLeading, shapeOf, type SyntaxNode, type SyntaxTree } from "../../s
 import { bodyAround } from "../names/scopes.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import { outermostLoop } from "./loops.js";
-import { isCreation } from "./presence.js";
+import { givesSomething, isCreation } from "./presence.js";
 
 /**
  * Could it turn out that a variable is there where it is read? Asked first, since it takes neither names nor the flow of
@@ -47,7 +47,7 @@ function maySayPresent(node: SyntaxNode, body: SyntaxNode): boolean {
   const { memberReads, flow } = node.tree.language;
   const holder = assignmentOf(node);
   const value = holder && valueOf(holder);
-  if (value && isCreation(value)) return true;
+  if (value && (isCreation(value) || givesSomething(value))) return true;
   let at = node;
   for (const above of node.ancestors()) {
     if (above.same(body)) return false;

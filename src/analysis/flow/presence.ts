@@ -2,6 +2,7 @@ import type { SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesAt, referencesOf, type Declaration } from "../names/declarations.js";
 import { shortened } from "../shown.js";
+import { calledFromLibrary } from "../library/called.js";
 import { isMember } from "../names/every-use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment } from "./graph.js";
@@ -193,7 +194,7 @@ function saidByWrite(name: SyntaxNode, graph: FlowGraph): { is: Said; by?: Synta
   const value = holder && graph.owner.holds(holder) ? valueOf(holder) : undefined;
   if (!holder || !value || isTakenApart(name, holder)) return { is: "anything" };
   if (isMissing(value)) return { is: "missing", by: holder };
-  return isCreation(value) ? { is: "present", by: holder } : { is: "anything" };
+  return isCreation(value) || givesSomething(value) ? { is: "present", by: holder } : { is: "anything" };
 }
 
 /** Is the name one of several that a value is taken apart into? */
@@ -203,6 +204,14 @@ function isTakenApart(name: SyntaxNode, holder: SyntaxNode): boolean {
     if (above.is(above.tree.language.takesApart)) return true;
   }
   return false;
+}
+
+/** A call of the library that always gives something. */
+export function givesSomething(value: SyntaxNode): boolean {
+  const { parenthesized } = value.tree.language;
+  if (value.is(parenthesized) && value.parts[0]) return givesSomething(value.parts[0]);
+  const row = calledFromLibrary(value);
+  return row?.gives !== undefined && row.orMissing !== true && row.orFalse !== true;
 }
 
 export function isCreation(value: SyntaxNode): boolean {

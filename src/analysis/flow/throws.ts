@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "../../syntax/index.js";
+import { calledFromLibrary } from "../library/called.js";
 import { referencesAt } from "../names/declarations.js";
-import { isLibraryFunction } from "../names/functions.js";
 
 /** A bare name may be a call; that of a variable in sight is none. */
 function isLocalRead(node: SyntaxNode): boolean {
@@ -26,18 +26,10 @@ function isIdentityTest(node: SyntaxNode): boolean {
   );
 }
 
-/** Is this of a kind that may throw, and yet certainly does not: a function of the C library, a number declared? */
+/** Is this of a kind that may throw, and yet certainly does not: a function that the library says never throws, a number declared? */
 export function throwsNothing(node: SyntaxNode): boolean {
   const { language } = node.tree;
-  if (node.is(language.calls)) {
-    const called = node.child("function");
-    const bare = called?.text.replace(/^(::|std::)/, "") ?? "";
-    return (
-      called !== undefined &&
-      language.flow.neverThrow.includes(bare) &&
-      isLibraryFunction(called).is === "yes"
-    );
-  }
+  if (node.is(language.calls)) return calledFromLibrary(node)?.neverThrows === true;
   if (isIdentityTest(node) || isLocalRead(node)) return true;
   if (!node.is("init_declarator")) return false;
   const declaration = node.closest(["declaration"]);

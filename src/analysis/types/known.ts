@@ -5,6 +5,7 @@ import { changesOf, referencesAt, type Declaration } from "../names/declarations
 import { shortened } from "../shown.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
 import { usesOf } from "../names/every-use.js";
+import { calledFromLibrary } from "../library/called.js";
 import { annotationOf, unwrapped } from "../names/annotation.js";
 import { targetAround } from "../names/use.js";
 import { originOf } from "./origin.js";
@@ -44,7 +45,8 @@ export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth =
   if (self) return ofClass(self, expression);
   const constructed = constructedClass(expression);
   if (constructed) return named(constructed, `\`${shortened(expression.text)}\` makes one`, expression);
-  if (expression.is(language.calls)) return returned(expression) ?? abroad(expression);
+  if (expression.is(language.calls))
+    return returned(expression) ?? givenByLibrary(expression) ?? abroad(expression);
   const leaf = ownMember(expression) ?? leafOf(expression);
   const to =
     leaf &&
@@ -171,6 +173,14 @@ function constructedClass(expression: SyntaxNode): SyntaxNode | undefined {
     ? to.as === "class" || (to.as === "import" && /^[A-Z]/.test(last.text))
     : /^[A-Z]/.test(last.text);
   return isClass ? called : undefined;
+}
+
+/** What a function of the library gives. */
+function givenByLibrary(call: SyntaxNode): KnownType | undefined {
+  const row = calledFromLibrary(call);
+  return row?.gives === undefined
+    ? undefined
+    : { name: row.gives, at: call, why: `\`${shortened(call.text)}\` gives \`${row.gives}\`` };
 }
 
 /** What a function of the same file says that it returns. */

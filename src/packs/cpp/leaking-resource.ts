@@ -45,6 +45,10 @@ export const leakingResource = leakRule({
     reports(
       "int f() { FILE* a = fopen(p, m); if (!a) return 1; if (feof(a)) return 2; fclose(a); return 0; }\n",
       "where `return 2;` leaves",
+    ),
+    reports(
+      "int f() { FILE* a = fopen(p, m); if (!a) return 1; if (weigh(a)) return 2; fclose(a); return 0; }\n",
+      "where `return 2;` leaves",
       "likely",
     ),
     reports("void f() { Queen* q = new Queen(1); q->mark(); }\n", "never released"),

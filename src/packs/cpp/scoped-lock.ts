@@ -1,4 +1,5 @@
 import {
+  isNamedLike,
   classesNamed,
   condition,
   cpp,
@@ -46,7 +47,7 @@ function isMutex(match: Match): Answer {
     return no("type.is", `\`${type.name}\` is a class of the project (${placeOf(own.classes[0])})`, type.at);
   if (!isStandard(type, node))
     return unknown("type.is", `${type.why}, which may be no mutex of the standard library`, type.at);
-  return /^(recursive_|timed_|recursive_timed_|shared_)?mutex$/.test(type.name)
+  return isNamedLike(type.name, "lock", node)
     ? yes("type.is", type.why, type.at)
     : unknown("type.is", `${type.why}, which may be no mutex of the standard library`, type.at);
 }

@@ -1,6 +1,8 @@
 import {
+  calledFromLibrary,
   classesNamed,
-  isLibraryType,
+  isNamedLike,
+  isTypeOfTrait,
   no,
   placeOf,
   shortened,
@@ -11,69 +13,30 @@ import {
 import type { Answer, Handle, KnownType, Match, OwnClass, OwnMember, SyntaxNode } from "../../index.js";
 import { handleOf } from "../family/handles.js";
 
-const words = (text: string): string[] => text.split(" ");
-
-const STREAMS = words(
-  "Stream FileStream MemoryStream BufferedStream GZipStream DeflateStream CryptoStream NetworkStream SslStream " +
-    "PipeStream NamedPipeServerStream NamedPipeClientStream UnmanagedMemoryStream",
-);
-const READERS = words(
-  "TextReader StreamReader StringReader BinaryReader XmlReader XmlTextReader JsonTextReader",
-);
-const WRITERS = words(
-  "TextWriter StreamWriter StringWriter BinaryWriter XmlWriter XmlTextWriter JsonTextWriter",
-);
-
-/** Types of the standard library that can be disposed of. */
-const DISPOSABLE = [
-  ...STREAMS,
-  ...READERS,
-  ...WRITERS,
-  ...words(
-    "IDisposable DbConnection DbCommand DbDataReader DbTransaction SqlConnection SqlCommand SqlDataReader " +
-      "SqlTransaction OdbcConnection OdbcCommand OleDbConnection OleDbCommand SqliteConnection SqliteCommand " +
-      "IDbConnection IDbCommand IDbTransaction IDataReader HttpClient HttpResponseMessage HttpRequestMessage WebClient " +
-      "WebResponse HttpWebResponse TcpClient UdpClient Socket Process Timer Mutex Semaphore SemaphoreSlim " +
-      "ManualResetEvent AutoResetEvent ManualResetEventSlim CancellationTokenSource RegistryKey Bitmap Graphics Image " +
-      "Pen SolidBrush Font Icon MD5 SHA1 SHA256 SHA512 HMACSHA1 HMACSHA256 HMACSHA512 Aes RSA ICryptoTransform " +
-      "RNGCryptoServiceProvider X509Certificate2 SmtpClient MailMessage Attachment ZipArchive FileSystemWatcher EventLog " +
-      "PerformanceCounter IEnumerator",
-  ),
-];
-
-const LIBRARY = { names: DISPOSABLE, module: undefined, what: "type that can be disposed of" };
+const DISPOSABLE = { what: "type that can be disposed of" };
 
 /** Names that such types usually end in, which says nothing for sure. */
 const LOOKS = /(Stream|Reader|Writer|Connection|Command|Transaction|Client)$/;
 
-/** Types whose `Close()` is all that `Dispose()` does. */
-const CLOSE_DISPOSES = [...STREAMS, ...READERS, ...WRITERS];
-
-/** What opens a file, or reads from memory: nobody else sees when it is closed. */
-const OPENS =
-  /^(new\s+(System\.IO\.)?(FileStream|StreamReader|StreamWriter|StringReader|StringWriter|MemoryStream)\b|(System\.IO\.)?File\.(Open|Create|Append)\w*$)/;
-
 /** The type of the variable, or of what it is given where the compiler is to find out. */
 function typeOfVariable(type: SyntaxNode, made: SyntaxNode): KnownType | undefined {
-  const created = made.is("object_creation_expression") ? made.child("type") : undefined;
-  const written = type.text === "var" ? created : type;
+  const written = type.text === "var" ? createdType(made) : type;
   return written && typeWritten(written);
 }
 
 /** Is what is made a file or memory, which nobody else can see being closed? */
 export function isUnseen(match: Match, made: SyntaxNode): boolean {
-  const called = made.text.replace(/\(.*$/s, "").trim();
-  const name = called
-    .replace(/^new\s+/, "")
-    .split(".")
-    .at(-1)!;
-  const owner = called.split(".")[0]!;
-  const own = [...classesNamed(match.tree, name).classes, ...classesNamed(match.tree, owner).classes];
+  if (calledFromLibrary(made)?.acquires === true) return true;
+  const type = createdType(made);
+  const known = type && typeWritten(type);
+  if (!type || !known || isTypeOfTrait(known, "unseen", type, DISPOSABLE).is !== "yes") return false;
   const argument = made.child("arguments")?.parts[0];
-  const isWrapped =
-    argument?.is(["identifier", "member_access_expression"]) === true && /^new\s/.test(called);
-  return OPENS.test(called) && own.length === 0 && (!isWrapped || isText(argument));
+  const isWrapped = argument?.is(["identifier", "member_access_expression"]) === true;
+  return !isWrapped || isText(argument);
 }
+
+const createdType = (made: SyntaxNode): SyntaxNode | undefined =>
+  made.is("object_creation_expression") ? made.child("type") : undefined;
 
 /** Is an argument a path, and not another stream? */
 function isText(argument: SyntaxNode): boolean {
@@ -82,8 +45,8 @@ function isText(argument: SyntaxNode): boolean {
 
 /** Is what is acquired certainly something, and not null? */
 export function isNeverNull(made: SyntaxNode): Answer {
-  const called = made.text.replace(/\(.*$/s, "").trim();
-  return made.is(["object_creation_expression", "implicit_object_creation_expression"]) || OPENS.test(called)
+  return made.is(["object_creation_expression", "implicit_object_creation_expression"]) ||
+    calledFromLibrary(made)?.gives !== undefined
     ? yes("value.null", `\`${shortened(made.text)}\` is never null`, made)
     : unknown("value.null", `\`${shortened(made.text)}\` could be null, for which the old code failed`, made);
 }
@@ -111,13 +74,13 @@ export function isDisposable(
   const declared = declaredInProject(match, name, released);
   if (declared)
     return declared.is === "yes" ? yes(declared.evidence.code, declared.evidence.says, type) : declared;
-  if (!DISPOSABLE.includes(name))
+  if (!isNamedLike(name, "scoped", match))
     return LOOKS.test(name)
       ? unknown("resource.closeable", `only the name of \`${name}\` says that it can be disposed of`, type)
       : unknown("resource.closeable", `nothing says that \`${name}\` can be disposed of`, type);
-  const library = isLibraryType(known, LIBRARY, type);
+  const library = isTypeOfTrait(known, "scoped", type, DISPOSABLE);
   if (library.is !== "yes") return library;
-  return released === "Dispose" || CLOSE_DISPOSES.includes(name)
+  return released === "Dispose" || isNamedLike(name, "close-is-release", match)
     ? yes("resource.closeable", `\`${name}\` can be disposed of`, type)
     : unknown("resource.same-release", `\`${released}\` may do something else than \`Dispose\``, type);
 }
@@ -160,7 +123,7 @@ function declaredInProject(match: Match, name: string, released: string): Answer
 const isWithoutArguments = ({ text }: OwnMember): boolean => /\bDispose\s*\(\s*\)/.test(text);
 
 function isLibraryDisposable(match: Match, name: string): boolean {
-  return DISPOSABLE.includes(name) && classesNamed(match.tree, name).classes.length === 0;
+  return isNamedLike(name, "scoped", match) && classesNamed(match.tree, name).classes.length === 0;
 }
 
 /** A class of the project with all that it is derived from in the project; whole where nothing else is among it. */
@@ -182,8 +145,10 @@ function ancestry(match: Match, name: string): { classes: readonly OwnClass[]; i
 
 /** May a call make something that can be disposed of? */
 export function looksDisposable(made: SyntaxNode, rows: readonly Handle[]): boolean {
-  const type = made.is("object_creation_expression") ? made.child("type") : undefined;
+  const type = createdType(made);
   const name = type && typeWritten(type)?.name;
-  const opens = OPENS.test(made.text.replace(/\(.*$/s, "").trim());
-  return handleOf(rows, made) !== undefined || opens || (name !== undefined && DISPOSABLE.includes(name));
+  const opens = calledFromLibrary(made)?.acquires === true;
+  return (
+    handleOf(rows, made) !== undefined || opens || (name !== undefined && isNamedLike(name, "scoped", made))
+  );
 }

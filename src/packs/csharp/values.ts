@@ -2,6 +2,7 @@ import {
   annotationOf,
   classesDerivedFrom,
   classesNamed,
+  isNamedLike,
   memberNamed,
   no,
   placeOf,
@@ -13,14 +14,6 @@ import {
 } from "../../index.js";
 import type { Answer, Condition, OwnClass, SyntaxNode } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
-
-/** Types of the language whose values are never null. */
-const VALUES =
-  /^(bool|byte|sbyte|short|ushort|int|uint|long|ulong|float|double|decimal|char|DateTime|DateTimeOffset|TimeSpan|Guid)$/;
-
-/** Types of the standard library and of the language that are compared with null as what they are. */
-const PLAIN =
-  /^(string|object|dynamic|String|Object|Array|Type|Exception|Delegate|Action|Func|Predicate|EventHandler|PropertyChangedEventHandler|Nullable|List|Dictionary|HashSet|SortedDictionary|Queue|Stack|StringBuilder|Stream|FileStream|MemoryStream|TextReader|TextWriter|StreamReader|StreamWriter|Regex|Match|Task|Thread|Timer|Random|XmlNode|XmlElement|XmlDocument|XElement|Encoding|CultureInfo|MethodInfo|PropertyInfo|FieldInfo|Attribute|IEnumerable|IEnumerator|IList|ICollection|IDictionary|ISet|IReadOnlyList|IReadOnlyCollection|IReadOnlyDictionary|IComparer|IEqualityComparer|IDisposable|IFormatProvider|IServiceProvider|IQueryable|IAsyncResult|ICloneable|IComparable|IEquatable|IFormattable|IObserver|IObservable)$/;
 
 /**
  * Does `== null` ask for nothing but null? A class may say otherwise with an operator of its own, which `?.` and `??`
@@ -70,7 +63,7 @@ function hasNoEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: stri
       `\`${shortened(otherwise)}\` gives the name \`${name}\` to something else`,
       at,
     );
-  return PLAIN.test(name) || VALUES.test(name)
+  return isNamedLike(name, "plain-equality", at) || isNamedLike(name, "value", at)
     ? yes("type.operator", why, at)
     : unknown("type.operator", `\`${name}\` could have an operator \`==\` of its own`, at);
 }
@@ -87,7 +80,7 @@ function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string
     );
     if (own)
       return no("type.operator", `\`${next}\` has an operator \`==\` of its own (${placeOf(own)})`, at);
-    const isOpen = classes.length === 0 && !PLAIN.test(next);
+    const isOpen = classes.length === 0 && !isNamedLike(next, "plain-equality", at);
     if (isOpen)
       return unknown(
         "type.operator",
@@ -128,7 +121,7 @@ export function readComparesPlainly(read: SyntaxNode): Answer {
 export function isValueType(name: string, at: SyntaxNode): boolean {
   const bare = name.replace(/\?$/, "");
   const isStruct = ({ kind }: OwnClass): boolean => /^(struct|enum)_declaration$/.test(kind);
-  return VALUES.test(bare) || classesNamed(at.tree, bare).classes.some(isStruct);
+  return isNamedLike(bare, "value", at) || classesNamed(at.tree, bare).classes.some(isStruct);
 }
 
 /** The nullable type of values that an expression is declared with: `int?`. */

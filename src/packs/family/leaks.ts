@@ -21,7 +21,7 @@ export interface LeakSpec {
   readonly name: Hole;
   readonly made: Hole;
   /** Words of which a file must have one. */
-  readonly mentions: readonly string[];
+  readonly mentions: NonNullable<Rule["mentions"]>;
   /** Is something acquired that must be released? */
   acquires(match: Match): boolean;
   /** The statement or call by which a use of the variable releases it; undefined for other uses. */

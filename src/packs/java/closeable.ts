@@ -1,8 +1,11 @@
 import {
   classesNamed,
-  isLibraryType,
+  calledFromLibrary,
+  isNamedLike,
+  isTypeOfTrait,
   no,
   placeOf,
+  rowsNamed,
   shortened,
   typeWritten,
   unknown,
@@ -10,41 +13,10 @@ import {
   type OwnClass,
   type OwnMember,
 } from "../../index.js";
-import type { Answer, Handle, Match, SyntaxNode } from "../../index.js";
+import type { Answer, Handle, Match, SyntaxNode, Trait } from "../../index.js";
 import { handleOf } from "../family/handles.js";
 
-const words = (text: string): string[] => text.split(" ");
-
-/** Types of the standard library that try with resources takes. */
-export const CLOSEABLE = new Set(
-  (
-    "AutoCloseable Closeable InputStream OutputStream Reader Writer FileInputStream FileOutputStream FileReader " +
-    "FileWriter BufferedInputStream BufferedOutputStream BufferedReader BufferedWriter InputStreamReader " +
-    "OutputStreamWriter PrintWriter PrintStream DataInputStream DataOutputStream ObjectInputStream " +
-    "ObjectOutputStream ByteArrayInputStream ByteArrayOutputStream StringReader StringWriter PushbackReader " +
-    "PushbackInputStream LineNumberReader SequenceInputStream PipedInputStream PipedOutputStream CharArrayReader " +
-    "CharArrayWriter RandomAccessFile Scanner Formatter Socket ServerSocket DatagramSocket MulticastSocket SSLSocket " +
-    "ZipFile ZipInputStream ZipOutputStream GZIPInputStream GZIPOutputStream JarFile JarInputStream JarOutputStream " +
-    "InflaterInputStream DeflaterOutputStream CheckedInputStream DigestInputStream CipherInputStream " +
-    "CipherOutputStream Connection Statement PreparedStatement CallableStatement ResultSet RowSet FileChannel " +
-    "SocketChannel ServerSocketChannel DatagramChannel AsynchronousFileChannel ReadableByteChannel " +
-    "WritableByteChannel ByteChannel SeekableByteChannel Selector FileSystem DirectoryStream WatchService Stream " +
-    "IntStream LongStream DoubleStream URLClassLoader XMLDecoder XMLEncoder AudioInputStream ImageInputStream " +
-    "ImageOutputStream FileLock SecureDirectoryStream"
-  ).split(" "),
-);
-
-const LIBRARY = { names: [...CLOSEABLE], module: /^javax?\./, what: "resource" };
-
-/** What opens a file, or reads from memory: nobody else sees when it is closed. */
-const OPENS =
-  /^(FileReader|FileWriter|FileInputStream|FileOutputStream|RandomAccessFile|ZipFile|JarFile|StringReader|StringWriter|ByteArrayInputStream|ByteArrayOutputStream|CharArrayReader|CharArrayWriter)$/;
-const OPENING_CALLS =
-  /^Files\.(newBufferedReader|newBufferedWriter|newInputStream|newOutputStream|newByteChannel|lines|list|walk|find|newDirectoryStream)$/;
-/** What is wrapped around another. */
-const WRAPS =
-  /^(BufferedReader|BufferedWriter|BufferedInputStream|BufferedOutputStream|InputStreamReader|OutputStreamWriter|PrintWriter|PrintStream|DataInputStream|DataOutputStream|ObjectInputStream|ObjectOutputStream|LineNumberReader|PushbackReader|PushbackInputStream|GZIPInputStream|GZIPOutputStream|ZipInputStream|ZipOutputStream|JarInputStream|JarOutputStream|Scanner|Formatter)$/;
-const WRITES = /(Writer|OutputStream|PrintStream|RandomAccessFile|Formatter)$/;
+const RESOURCE = { what: "resource" };
 
 /** The class in `new a.b.C<>(…)`. */
 function createdClass(made: SyntaxNode): SyntaxNode | undefined {
@@ -57,17 +29,15 @@ function createdClass(made: SyntaxNode): SyntaxNode | undefined {
 function sourcesOf(made: SyntaxNode): readonly string[] | undefined {
   const type = createdClass(made);
   if (!type) {
-    const called = made.is("method_invocation")
-      ? made.text.slice(0, (made.child("arguments")?.start ?? made.end) - made.start)
-      : "";
-    return OPENING_CALLS.test(called.replace(/\s/g, "")) ? [called] : undefined;
+    const called = calledFromLibrary(made);
+    return called?.acquires === true && called.gives !== undefined ? [called.gives] : undefined;
   }
   const written = typeWritten(type);
-  if (!written || isLibraryType(written, { ...LIBRARY, names: [written.name] }, type).is !== "yes")
-    return undefined;
-  if (OPENS.test(written.name)) return [written.name];
+  if (!written) return undefined;
+  const is = (trait: Trait): boolean => isTypeOfTrait(written, trait, type, RESOURCE).is === "yes";
+  if (is("unseen")) return [written.name];
   const [first] = made.child("arguments")?.parts ?? [];
-  if (!WRAPS.test(written.name) || !first) return undefined;
+  if (!is("wraps") || !first) return undefined;
   const isFile = createdClass(first)?.text === "File" || first.is("string_literal");
   if (isFile) return [written.name];
   const inner = sourcesOf(first);
@@ -83,7 +53,7 @@ export function isUnseen(made: SyntaxNode): boolean {
 export function closesQuietly(match: Match, type: SyntaxNode, made: SyntaxNode): Answer {
   const shown = shortened(made.text);
   const sources = sourcesOf(made);
-  if (sources && !sources.some((one) => WRITES.test(one)))
+  if (sources && !sources.some((one) => isNamedLike(one, "writes", match)))
     return yes("flow.throws", `closing \`${shown}\`, from which is only read, does not fail`, made);
   const name = typeWritten(type.text === "var" ? (createdClass(made) ?? type) : type)?.name ?? "";
   const close = memberOf(match, name, "close");
@@ -125,8 +95,7 @@ function memberOf(
 
 /** Is what is acquired certainly something, and not null? */
 export function isNeverNull(made: SyntaxNode): Answer {
-  const called = made.text.replace(/\(.*$/s, "");
-  if (createdClass(made) || OPENING_CALLS.test(called))
+  if (createdClass(made) || calledFromLibrary(made)?.gives !== undefined)
     return yes("value.null", `\`${shortened(made.text)}\` is never null`, made);
   return unknown(
     "value.null",
@@ -163,8 +132,8 @@ export function isCloseable(
     return yes("resource.closeable", `\`${name}\` says that it can be closed`, type);
   if (declared === "not")
     return no("resource.closeable", `\`${name}\` does not say that it can be closed`, type);
-  if (declared === undefined && CLOSEABLE.has(name)) {
-    const library = isLibraryType(written, LIBRARY, type);
+  if (declared === undefined && isNamedLike(name, "scoped", match)) {
+    const library = isTypeOfTrait(written, "scoped", type, RESOURCE);
     return library.is === "yes"
       ? yes("resource.closeable", `\`${name}\` can be closed by the language`, type)
       : library;
@@ -184,7 +153,8 @@ function declaredInProject(
   const parents = classes.flatMap((one) => one.parents);
   const known = parents.map(
     (parent) =>
-      declaredInProject(match, parent, depth + 1) ?? (CLOSEABLE.has(parent) ? "closeable" : "unknown"),
+      declaredInProject(match, parent, depth + 1) ??
+      (isNamedLike(parent, "scoped", match) ? "closeable" : "unknown"),
   );
   if (known.includes("closeable")) return "closeable";
   return known.every((one) => one === "not") ? "not" : "unknown";
@@ -194,7 +164,11 @@ function declaredInProject(
 export function looksCloseable(made: SyntaxNode, rows: readonly Handle[]): boolean {
   const written = createdClass(made);
   const name = written && typeWritten(written)?.name;
-  return handleOf(rows, made) !== undefined || (name !== undefined && CLOSEABLE.has(name)) || isUnseen(made);
+  return (
+    handleOf(rows, made) !== undefined ||
+    (name !== undefined && isNamedLike(name, "scoped", made)) ||
+    isUnseen(made)
+  );
 }
 
 /** Does a function only close what it is given, and pass over what goes wrong? */
@@ -245,17 +219,9 @@ function doneBeside(method: string): string | undefined {
     .trim();
 }
 
-/** Types whose `close` declares no exception. */
-const CLOSES_SILENTLY = words(
-  "StringReader CharArrayReader CharArrayWriter PrintWriter PrintStream Scanner Formatter Stream IntStream LongStream DoubleStream XMLDecoder XMLEncoder",
-);
-const DATABASE = words("Connection Statement PreparedStatement CallableStatement ResultSet RowSet");
-
 /** Is the exception that closing declares thrown on or caught around a match? The compiler asks for that. */
 export function handlesClosing(match: Match, type: SyntaxNode, made: SyntaxNode): Answer {
   const name = typeWritten(type.text === "var" ? (createdClass(made) ?? type) : type)?.name ?? "";
-  if (CLOSES_SILENTLY.includes(name))
-    return yes("flow.throws", `closing a \`${name}\` declares no exception`, type);
   const thrown = thrownByClosing(match, name);
   if (thrown.length === 0) return yes("flow.throws", `closing a \`${name}\` declares no exception`, type);
   const { after } = match.resource;
@@ -300,6 +266,6 @@ function thrownByClosing(match: Match, name: string): readonly string[] {
       .map((one) => one.trim().split(".").at(-1)!)
       .filter((one) => one !== "");
   }
-  if (DATABASE.includes(name)) return ["SQLException"];
-  return CLOSEABLE.has(name) && name !== "AutoCloseable" ? ["IOException"] : ["Exception"];
+  const row = rowsNamed(name, match.tree).find(({ are }) => are.includes("scoped"));
+  return row ? [row.releaseThrows ?? []].flat() : ["Exception"];
 }

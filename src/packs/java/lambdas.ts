@@ -1,5 +1,6 @@
 import {
   classesNamed,
+  isNamedLike,
   memberNamed,
   nameInFile,
   no,
@@ -10,10 +11,6 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Declaration, SyntaxNode } from "../../index.js";
-
-/** Constructors of the standard library that throw nothing which must be declared. */
-const QUIET =
-  /^(ArrayList|LinkedList|HashMap|LinkedHashMap|TreeMap|ConcurrentHashMap|HashSet|LinkedHashSet|TreeSet|ArrayDeque|PriorityQueue|CopyOnWriteArrayList|Object|String|StringBuilder|AtomicInteger|AtomicLong|AtomicBoolean|Integer|Long|Date|Random|ReentrantLock|CountDownLatch|EnumMap|BitSet|\w*(?:RuntimeException|IllegalArgumentException|IllegalStateException|NoSuchElementException|NullPointerException|UnsupportedOperationException))$/;
 
 const isConstructor = (node: SyntaxNode): boolean => node.is("object_creation_expression");
 
@@ -114,7 +111,7 @@ function constructsQuietly(node: SyntaxNode): Answer | undefined {
       : no("flow.throws", `\`new ${name}\` declares that it throws \`${declared}\``, node);
   }
   const isPlain = !node.parts.some((child) => child.is("class_body"));
-  return isPlain && otherwise === undefined && QUIET.test(name) ? undefined : doubt;
+  return isPlain && otherwise === undefined && isNamedLike(name, "made-quietly", node) ? undefined : doubt;
 }
 
 /** May calling a method throw what must be declared? Undefined where it certainly does not. */

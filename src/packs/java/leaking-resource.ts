@@ -1,6 +1,6 @@
-import { holes, java, trialsIn } from "../../index.js";
+import { namesWithTrait, holes, java, trialsIn } from "../../index.js";
 import { callWritten, leakRule } from "../family/leaks.js";
-import { CLOSEABLE, isCloseable } from "./closeable.js";
+import { isCloseable } from "./closeable.js";
 
 const { marks, type, name, made } = holes({
   marks: "modifiers",
@@ -18,7 +18,7 @@ export const leakingResource = leakRule({
   was: [java`${marks} ${type} ${name} = ${made};`],
   name,
   made,
-  mentions: [...CLOSEABLE],
+  mentions: (language, library) => namesWithTrait("scoped", language, library),
   acquires: (match) =>
     OPENS.test(match.textOf(made)) && isCloseable(match, match.the(type), match.the(made), []).is === "yes",
   release: (use, match) =>

@@ -2,7 +2,7 @@ import {
   annotationOf,
   classesNamed,
   importsIn,
-  isOfLibrary,
+  isOfTrait,
   madeInSight,
   no,
   placeOf,
@@ -18,33 +18,7 @@ import {
 import type { Answer, Condition, Match, SyntaxNode } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
 
-/** The classes of the standard library that are maps, and the interfaces that are. */
-const MAP = {
-  names: [
-    "Map",
-    "HashMap",
-    "TreeMap",
-    "LinkedHashMap",
-    "SortedMap",
-    "NavigableMap",
-    "ConcurrentMap",
-    "ConcurrentHashMap",
-    "EnumMap",
-    "WeakHashMap",
-    "IdentityHashMap",
-    "Hashtable",
-  ],
-  module: /^java\.util(\.concurrent)?$/,
-  methods: ["containsKey", "get", "put", "getOrDefault", "computeIfAbsent", "merge"],
-  what: "map",
-};
-
-const OPTIONAL = {
-  names: ["Optional"],
-  module: /^java\.util$/,
-  methods: [],
-  what: "Optional",
-};
+const MAP_METHODS = ["containsKey", "get", "put", "getOrDefault", "computeIfAbsent", "merge"];
 
 /** The type that is written beside the name of a variable or field, as a node. */
 export function declaredType(expression: SyntaxNode): SyntaxNode | undefined {
@@ -67,7 +41,7 @@ export function typeArguments(expression: SyntaxNode): readonly string[] {
 
 /** Is an expression a map of the standard library, with its own version of the methods? */
 export function isMap(expression: SyntaxNode): Answer {
-  return isOfLibrary(expression, MAP);
+  return isOfTrait(expression, "map", { what: "map", methods: MAP_METHODS });
 }
 
 /** Makers of maps that refuse to be written. */
@@ -126,7 +100,7 @@ export function holdsNoNull(map: SyntaxNode, isNeverNull: (value: SyntaxNode) =>
 
 /** Is an expression an `Optional`? */
 export function isOptional(expression: SyntaxNode): Answer {
-  return isOfLibrary(expression, OPTIONAL);
+  return isOfTrait(expression, "optional", { what: "Optional" });
 }
 
 /** Is the name of a class that a rule's code spells out the library's: `Optional` in `Optional.of(x)`? */

@@ -164,7 +164,6 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
           }
         }
         `,
-        "likely",
       ),
       rewrites(
         `

@@ -1,4 +1,5 @@
 import {
+  calledFromLibrary,
   classesIn,
   classesNamed,
   isCertainlyAssigned,
@@ -128,10 +129,6 @@ export function isOfPhp(name: string, { tree }: Match): Answer {
   return defined ?? yes("name.library", `\`${name}\` is the function of PHP`);
 }
 
-/** Functions that give `false` where they fail. */
-const MAY_GIVE_FALSE =
-  /^(fopen|file_get_contents|strpos|stripos|strrpos|strstr|strrchr|preg_match|preg_split|json_encode|unserialize|realpath|getenv|filesize|filemtime|opendir|readdir|scandir|glob|parse_url|parse_ini_file|simplexml_load_\w+|mysqli_\w+|curl_\w+|openssl_\w+|base64_decode|array_search|current|next|reset|end|fgets|fread|tempnam|DateTime::createFromFormat|date_create)$/i;
-
 /** What counts as true or false only by being there or not. What is assigned in sight is looked at. */
 export function isObjectOrMissing(_match: Match, node: SyntaxNode): Answer {
   const type = typeOf(node);
@@ -150,7 +147,7 @@ export function isObjectOrMissing(_match: Match, node: SyntaxNode): Answer {
       `\`${name}\` is given \`${falsy.text}\` here, for which the old code stopped`,
       falsy,
     );
-  const failing = given.find((value) => MAY_GIVE_FALSE.test(value.text.replace(/\s*\(.*$/s, "")));
+  const failing = given.find((value) => calledFromLibrary(value)?.orFalse === true);
   if (failing)
     return no("value.falsy", `\`${shortened(failing.text)}\` gives \`false\` where it fails`, failing);
   return unknown("value.falsy", `\`${name}\` could be false, 0 or "", for which the old code stopped`, node);

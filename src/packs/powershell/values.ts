@@ -1,16 +1,12 @@
-import { referencesAt, shortened, textFound, unknown, yes } from "../../index.js";
+import { isNamedLike, referencesAt, shortened, textFound, unknown, yes } from "../../index.js";
 import type { Answer, Condition, SyntaxNode } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
-
-/** Types of which a value is one thing, and never a list. */
-const SINGLE =
-  /^(system\.)?(string|char|int|int32|int64|long|byte|bool|boolean|switch|double|single|float|decimal|datetime|timespan|guid|version|uri|scriptblock|regex|xml)$/i;
 
 /** A list on the left is filtered by the comparison, and what is left of it decides. */
 export function isNoList(node: SyntaxNode): Answer {
   const at = node.is("variable") ? referencesAt(node).find(({ to }) => to)?.to?.at[0] : undefined;
   const type = /\[([\w.]+(?:\[\])?)\]\s*$/.exec(at ? at.tree.text.slice(0, at.start) : "")?.[1];
-  if (at && type !== undefined && SINGLE.test(type))
+  if (at && type !== undefined && isNamedLike(type.replace(/^system\./i, "").toLowerCase(), "single", node))
     return yes("value.kind", `\`${node.text}\` is declared \`[${type}]\``, at);
   return unknown(
     "value.kind",

@@ -5,7 +5,7 @@ import {
   filledItem,
   holes,
   isBuiltin,
-  isOfLibrary,
+  isOfTrait,
   isPlainValue,
   item,
   madeInSight,
@@ -42,12 +42,7 @@ function readOf({ tests, keyed }: Match): SyntaxNode {
   return subject.isLeaf ? keyed.frame.value : subject;
 }
 
-const DICT = {
-  names: ["dict", "Dict", "OrderedDict", "Counter", "MutableMapping"],
-  module: /^(typing|collections|collections\.abc)$/,
-  methods: ["get", "setdefault", "__getitem__", "__setitem__", "__contains__", "__missing__"],
-  what: "dict",
-};
+const METHODS = ["get", "setdefault", "__getitem__", "__setitem__", "__contains__", "__missing__"];
 
 function isDict(match: Match): Answer {
   const node = match.the(dict);
@@ -60,7 +55,7 @@ function isDict(match: Match): Answer {
   if (!type) return unknown("type.is", `\`${shown}\` could be something else than a dict`, node);
   if (type.name === "defaultdict" || type.name === "DefaultDict")
     return no("type.is", `${type.why}, which fills itself`, type.at);
-  const answer = isOfLibrary(node, DICT);
+  const answer = isOfTrait(node, "map", { what: "dict", methods: METHODS });
   return answer.is === "no"
     ? unknown("type.is", `${type.why}, which may be something else than a dict`, type.at)
     : answer;

@@ -4,7 +4,8 @@ import {
   functionAround,
   hasKey,
   holes,
-  isOfLibrary,
+  isNamedLike,
+  isOfTrait,
   item,
   no,
   python,
@@ -38,22 +39,7 @@ export function isOwnMethod(node: SyntaxNode): Answer | undefined {
   return node.text === "self" ? unknown("type.is", "`self` may have a `get` of its own", node) : undefined;
 }
 
-const MAPPING = {
-  names: [
-    "dict",
-    "Dict",
-    "OrderedDict",
-    "defaultdict",
-    "DefaultDict",
-    "Counter",
-    "Mapping",
-    "MutableMapping",
-    "ChainMap",
-  ],
-  module: /^(typing|collections|collections\.abc)$/,
-  methods: ["get", "__getitem__", "__contains__"],
-  what: "dict",
-};
+const METHODS = ["get", "__getitem__", "__contains__"];
 
 /** Is it something that is looked up by key, and has the `get` of a dict? */
 export function isDict(match: Match): Answer {
@@ -63,9 +49,12 @@ export function isDict(match: Match): Answer {
   const own = isOwnMethod(node);
   if (own) return own;
   if (!type) return unknown("type.is", `\`${name}\` could be something that has no \`get\``, node);
-  if (/^(list|List|tuple|Tuple|str|set|Set|bytes)$/.test(type.name) && type.declared === undefined)
+  if (
+    (isNamedLike(type.name, "sequence", node) || /^(set|Set)$/.test(type.name)) &&
+    type.declared === undefined
+  )
     return no("type.is", `${type.why}, which has no \`get\``, type.at);
-  const answer = isOfLibrary(node, MAPPING);
+  const answer = isOfTrait(node, "map", { what: "dict", methods: METHODS });
   const isOwn = type.declared !== undefined && type.declared.as !== "import";
   return answer.is === "no" && !isOwn
     ? unknown("type.is", `${type.why}, which may have no \`get\``, type.at)

@@ -1,7 +1,7 @@
 import {
   condition,
   holes,
-  isOfLibrary,
+  isOfTrait,
   no,
   python,
   rule,
@@ -16,13 +16,8 @@ import { givenInClass, isSameThroughout, letGoSooner, othersMayGive } from "../f
 const { lock, body } = holes({ lock: "expression", body: "statements" });
 const STRAIGHT = 1;
 
-const LOCK = {
-  names: ["Lock", "RLock", "Condition", "Semaphore", "BoundedSemaphore"],
-  module: /^(threading|multiprocessing)$/,
-  methods: ["acquire", "release", "__enter__", "__exit__"],
-  what: "lock",
-};
-const isNewLock = (value: SyntaxNode): boolean => isOfLibrary(value, LOCK).is === "yes";
+const LOCK = { what: "lock", methods: ["acquire", "release", "__enter__", "__exit__"] };
+const isNewLock = (value: SyntaxNode): boolean => isOfTrait(value, "lock", LOCK).is === "yes";
 
 /** Is it a lock of the standard library, whose block takes it and lets it go? */
 function isLock(match: Match): Answer {
@@ -32,7 +27,7 @@ function isLock(match: Match): Answer {
   if (given) return given;
   if (type?.module === "asyncio")
     return no("type.is", `${type.why}, whose block must be waited for`, type.at);
-  const answer = isOfLibrary(node, LOCK);
+  const answer = isOfTrait(node, "lock", LOCK);
   return type && answer.is === "no"
     ? unknown("type.is", `${type.why}, whose block may do something else`, type.at)
     : answer;

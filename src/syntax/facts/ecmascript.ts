@@ -103,7 +103,6 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   indexReads: ["subscript_expression"],
   wildcardImports: [],
   reflection: ["eval", "Function"],
-  harmless: [],
   suspensions: ["await_expression", "yield_expression"],
   stores: ["object", "array", "pair", "object_assignment_pattern"],
   handsOn: ["assignment_pattern", "await_expression", "spread_element"],

@@ -120,7 +120,6 @@ export const python: Language = {
   indexReads: ["subscript"],
   wildcardImports: ["wildcard_import"],
   reflection: ["exec", "eval", "globals", "locals", "vars"],
-  harmless: "len print range str int float abs round repr isinstance type".split(" "),
   suspensions: ["await", "yield"],
   resourceBlocks: ["with_statement"],
   sharing: ["global_statement", "nonlocal_statement"],

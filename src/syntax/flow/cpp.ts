@@ -40,13 +40,6 @@ export const cppFlow: FlowFacts = {
   },
   mayThrow: ["call_expression", "new_expression", "co_await_expression", "init_declarator"],
   neverReturn: ["exit", "abort", "std::exit", "std::abort", "std::terminate", "_Exit", "quick_exit"],
-  neverThrow: (
-    "fopen fdopen freopen fclose fputs fgets fprintf fscanf fseek ftell feof ferror fflush fgetc fputc fread fwrite " +
-    "rewind setbuf setvbuf getc putc ungetc fileno clearerr popen pclose opendir readdir rewinddir closedir printf " +
-    "puts putchar snprintf sprintf sscanf memcpy memmove memset memcmp strlen strcmp strncmp strcpy strncpy strcat " +
-    "strchr strrchr strstr strtol strtoul strtod atoi atol atof malloc calloc realloc free remove rename abs labs " +
-    "isalpha isdigit isspace isupper islower toupper tolower time clock getenv perror assert"
-  ).split(" "),
   missing: {
     ...ordinaryMissing,
     literals: ["nullptr", "null", "NULL", "0"],

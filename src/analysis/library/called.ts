@@ -1,0 +1,129 @@
+import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import { isBuiltin } from "../names/builtins.js";
+import { referencesAt } from "../names/declarations.js";
+import { isLibraryFunction } from "../names/functions.js";
+import { surroundingsOf } from "../project.js";
+import { typeOf, typeWritten, type KnownType } from "../types/known.js";
+import { isLibraryType, isOfLibrary, type LibraryClass } from "../types/library.js";
+import { originOf } from "../types/origin.js";
+import type { LibraryCalls } from "./facts.js";
+import { keyOf, tableOf, type LibraryCall } from "./table.js";
+
+/** The parts of a call, whatever a grammar names them. */
+interface CallParts {
+  /** What is called: `hive.weigh`, or the name alone. */
+  readonly whole: SyntaxNode;
+  readonly name: SyntaxNode;
+  readonly receiver: SyntaxNode | undefined;
+}
+
+/** What a library's table says of a call; undefined unless it certainly calls what the table means. */
+export function calledFromLibrary(call: SyntaxNode): LibraryCalls | undefined {
+  let known = calls.get(call.tree);
+  if (!known) calls.set(call.tree, (known = new Map()));
+  if (!known.has(call.id)) {
+    // What asks for its own type while that is worked out is not known.
+    known.set(call.id, undefined);
+    known.set(call.id, lookedUp(call)?.row);
+  }
+  return known.get(call.id);
+}
+
+const calls = new WeakMap<SyntaxTree, Map<number, LibraryCalls | undefined>>();
+
+function lookedUp(call: SyntaxNode): LibraryCall | undefined {
+  const { language } = call.tree;
+  if (!call.is(language.calls)) return undefined;
+  const parts = partsOfCall(call);
+  if (!parts) return undefined;
+  const { calls: table } = tableOf(language, surroundingsOf(call.tree).library);
+  const named = table.get(keyOf(nameOf(parts), language));
+  return named?.find((one) => isMeant(one, parts));
+}
+
+/** The parts of a call that an analysis may look into: the object that a method is called on, and the arguments. */
+export function operandsOf(call: SyntaxNode): readonly SyntaxNode[] {
+  const { argumentLists } = call.tree.language;
+  const parts = partsOfCall(call);
+  const lists = call.parts.filter((part) => part.is(argumentLists));
+  const receiver = parts?.receiver;
+  const isObject = receiver && typeOf(receiver) !== undefined;
+  return [...(isObject ? [receiver] : []), ...lists.flatMap((list) => list.parts)];
+}
+
+function partsOfCall(call: SyntaxNode): CallParts | undefined {
+  const whole = call.child("function") ?? call.child("command_name");
+  if (whole) {
+    if (!whole.is(call.tree.language.memberReads)) return { whole, name: whole, receiver: undefined };
+    const [receiver] = whole.parts;
+    const name = whole.parts.at(-1);
+    return receiver && name && { whole, name, receiver };
+  }
+  const name = call.child("name") ?? call.child("method");
+  const receiver = call.child("object") ?? call.child("receiver") ?? call.child("scope");
+  return name && { whole: name, name, receiver };
+}
+
+/** The name by which the library knows what is called, where an import gives it another one. */
+function nameOf({ name, receiver }: CallParts): string {
+  const written = name.text.split(/::|\\/).at(-1)!;
+  const isImported = !receiver && name.isLeaf && referencesAt(name).some(({ to }) => to?.as === "import");
+  return (isImported ? originOf(name)?.name?.split(".").at(-1) : undefined) ?? written;
+}
+
+function isMeant({ row, name, owner, ofObjects }: LibraryCall, parts: CallParts): boolean {
+  const { receiver, whole } = parts;
+  if (ofObjects)
+    return receiver !== undefined && isObjectOf(receiver, classOf(row, owner!, name), row.in === undefined);
+  if (owner !== undefined) return receiver !== undefined && isClass(receiver, row, owner, name);
+  if (row.in !== undefined) return comesFrom(whole, row.in, name);
+  if (receiver) return false;
+  const { id } = whole.tree.language;
+  if (!/^(\\|::|std::)?[\w?!-]+$/.test(whole.text)) return false;
+  return ["python", "javascript", "typescript", "tsx"].includes(id)
+    ? isBuiltin(name, whole).is === "yes"
+    : isLibraryFunction(whole).is === "yes";
+}
+
+const classOf = (row: LibraryCalls, owner: string, name: string): LibraryClass => ({
+  names: [owner],
+  module: row.in === undefined ? undefined : new RegExp(`^${row.in.replace(/\./g, "\\.")}$`),
+  methods: [name],
+  what: owner,
+});
+
+function isObjectOf(receiver: SyntaxNode, wanted: LibraryClass, isEverywhere: boolean): boolean {
+  const type = typeOf(receiver);
+  return (
+    type !== undefined &&
+    type.name === wanted.names[0] &&
+    !isFromElsewhere(type, isEverywhere) &&
+    isOfLibrary(receiver, wanted).is === "yes"
+  );
+}
+
+/** Does a type that the language has everywhere come from a module, so that it is another one? */
+const isFromElsewhere = ({ module, declared }: KnownType, isEverywhere: boolean): boolean =>
+  isEverywhere && (module !== undefined || declared !== undefined);
+
+/** Is the object of a call a class of the library that is named? */
+function isClass(receiver: SyntaxNode, row: LibraryCalls, owner: string, name: string): boolean {
+  if (!receiver.text.endsWith(owner)) return false;
+  const { id } = receiver.tree.language;
+  if (["javascript", "typescript", "tsx"].includes(id))
+    return receiver.text === owner && isBuiltin(owner, receiver).is === "yes";
+  const type = typeWritten(receiver);
+  return (
+    type !== undefined &&
+    type.name === owner &&
+    !isFromElsewhere(type, row.in === undefined) &&
+    isLibraryType(type, classOf(row, owner, name), receiver).is === "yes"
+  );
+}
+
+function comesFrom(whole: SyntaxNode, module: string, name: string): boolean {
+  const origin = originOf(whole);
+  if (origin?.name === undefined) return false;
+  const from = origin.module.replace(/^node:/, "");
+  return `${from}.${origin.name.replace(/^default\./, "")}` === `${module}.${name}`;
+}
