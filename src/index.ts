@@ -4,6 +4,7 @@
  */
 export * from "./syntax/index.js";
 export {
+  each,
   exactly,
   fresh,
   FreshName,
@@ -24,10 +25,11 @@ export type {
   HoleLimits,
   HoleSpec,
   Part,
+  Piece,
   PatternMatch,
   Tag,
 } from "./pattern/index.js";
-export { applyEdits, compose, copy, text, type Edit, type Segment } from "./rewrite/index.js";
+export { applyEdits, compose, copy, removal, text, type Edit, type Segment } from "./rewrite/index.js";
 export * from "./analysis/index.js";
 export * from "./readings/index.js";
 export * from "./rules/index.js";

@@ -1,4 +1,4 @@
-import type { Code } from "../analysis/index.js";
+import { namesWanted, type Code } from "../analysis/index.js";
 import { CannotRewrite, clash } from "../rewrite/index.js";
 import { isRead, type ReadingMatch } from "../readings/index.js";
 import { lower, Match, versionVerdict, type Condition, type Rule, type Trust } from "../rules/index.js";
@@ -43,6 +43,16 @@ function spelling(found: ReadingMatch): Pick<Condition, "ask" | "unknownIs" | "w
   return found.spelling.map((answer) => ({ ask: () => answer, unknownIs: "likely" }));
 }
 
+/** What the pattern names by `need` is what comes from there. */
+function origins({ found: { captures } }: Match): Pick<Condition, "ask" | "unknownIs" | "when">[] {
+  return [...captures].flatMap(([{ limits }, { tree, nodes }]) => {
+    const { origin } = limits;
+    const [node] = nodes;
+    if (!origin || node === undefined) return [];
+    return [{ ask: () => namesWanted(tree.node(node), origin), unknownIs: "possible" as const }];
+  });
+}
+
 type Unplaced<T> = Omit<T, "id" | "range" | "path">;
 
 type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
@@ -52,7 +62,12 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
   const line = match.node.line;
   const evidence: Ground[] = [];
   let trust: Trust = "certain";
-  for (const given of [...(isRead(match.found) ? spelling(match.found) : []), ...(rule.given ?? [])]) {
+  const asked = [
+    ...origins(match),
+    ...(isRead(match.found) ? spelling(match.found) : []),
+    ...(rule.given ?? []),
+  ];
+  for (const given of asked) {
     if (given.when?.(match) === false) continue;
     const answer = given.ask(match);
     if (answer.is === "no") {

@@ -14,6 +14,8 @@ export interface HoleLimits {
   readonly unlike?: Snippet;
   /** The node must be of one of these kinds of the grammar; `uvran outline` shows them. */
   readonly node?: string | readonly string[];
+  /** The code must name this, by an import or in full. */
+  readonly origin?: Import;
 }
 
 /** A named blank in a piece of code. The same hole twice in a pattern means the same code twice. */
@@ -34,22 +36,33 @@ export class Hole {
   get isList(): boolean {
     return LISTS.includes(this.kind);
   }
-
-  /**
-   * This hole's code with every place that fits `pattern` replaced. Only for replacements.
-   */
-  replacing(pattern: Snippet, replacement: Part): Replacing {
-    return new Replacing(this, pattern, replacement);
-  }
 }
 
-/** A hole's code with inner places replaced; made by `Hole.replacing`. */
+/** A pattern, and what stands in the place of each piece of code that fits it. */
+export interface Piece {
+  readonly pattern: Snippet;
+  readonly replacement: Hole | FreshName | Need | Snippet;
+}
+
+/** A hole's code with pieces of it replaced; made by `each`. Only for replacements. */
 export class Replacing {
   constructor(
     readonly hole: Hole,
-    readonly pattern: Snippet,
-    readonly replacement: Part,
+    readonly pieces: readonly Piece[],
   ) {}
+}
+
+/**
+ * Every piece of a hole's code that fits a pattern, to be replaced: `each(pattern, { in: body }).becomes(other)`. The holes of
+ * the pattern can be used in what it becomes. What `each` gives can be the code of another one; of pieces that overlap the
+ * outermost counts.
+ */
+export function each(
+  pattern: Snippet,
+  { in: where }: { readonly in: Hole | Replacing },
+): { becomes(replacement: Piece["replacement"]): Replacing } {
+  const { hole, pieces } = where instanceof Replacing ? where : new Replacing(where, []);
+  return { becomes: (replacement) => new Replacing(hole, [...pieces, { pattern, replacement }]) };
 }
 
 /** A new name, chosen for each match so that it hides and captures nothing. */
@@ -67,9 +80,18 @@ export class Maybe {
   constructor(readonly snippet: Snippet) {}
 }
 
-/** Something from elsewhere; made by `need`. In a replacement it is what the file calls it. */
+/**
+ * Something from elsewhere; made by `need`. In a replacement it is what the file calls it, and in a pattern all that can
+ * name it in the file.
+ */
 export class Need {
-  constructor(readonly wanted: Import) {}
+  /** What it stands like in a pattern. */
+  readonly hole: Hole;
+
+  constructor(readonly wanted: Import) {
+    const { module, name } = wanted;
+    this.hole = new Hole(name === undefined ? module : `${module}.${name}`, "expression", { origin: wanted });
+  }
 }
 
 /** What may stand between the texts of a snippet. */
@@ -127,7 +149,8 @@ export function maybe(snippet: Snippet): Maybe {
 /**
  * Something that new code takes from elsewhere: a module as the language writes it (`node:fs`, `java.util`,
  * `<memory>`), and a member of it. Listed in a rule's `needs` it is imported; as a part of a replacement it
- * also gives the name to call it by, which is an alias where the file has one.
+ * also gives the name to call it by, which is an alias where the file has one. In a pattern it fits every way in which the
+ * file can name it.
  */
 export function need(module: string, name?: string, options: { as?: string; form?: ImportForm } = {}): Need {
   const { as: local, form } = options;

@@ -1,5 +1,6 @@
 /** Code with holes in, compiled patterns and their matches out. */
 export {
+  each,
   exactly,
   fresh,
   FreshName,
@@ -12,7 +13,8 @@ export {
   Replacing,
   Snippet,
 } from "./hole.js";
-export type { HoleLimits, HoleSpec, Part } from "./hole.js";
+export { tellOrigins, type OriginOracle } from "./origins.js";
+export type { HoleLimits, HoleSpec, Part, Piece } from "./hole.js";
 export {
   cpp,
   csharp,

@@ -15,6 +15,7 @@ import type { Hole, Snippet } from "./hole.js";
 import { ListCapture, textOfCapture, type Capture } from "./capture.js";
 import type { HoleNode, InnerNode, LeafNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
+import { originAt } from "./origins.js";
 import { fitText } from "./strings.js";
 import { swapsToTry } from "./swaps.js";
 
@@ -364,10 +365,11 @@ class Matcher {
     } else if (!tree.isNamed(n)) return false;
     if (kind === "name" && !names.includes(nodeKind)) return false;
     if (kind === "expression" && notExpressions.includes(nodeKind)) return false;
-    const { node, like, unlike } = limits;
+    const { node, like, unlike, origin } = limits;
     if (node !== undefined && !(typeof node === "string" ? [node] : node).includes(nodeKind)) return false;
     if (unlike && matchOneAt(compile(unlike, this.#language.id), tree, unwrapped(tree, n), this.captures))
       return false;
+    if (origin !== undefined && originAt(tree.node(n), origin) === "no") return false;
     return like === undefined || this.#isLike(like, n);
   }
 

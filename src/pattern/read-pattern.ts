@@ -6,7 +6,7 @@ import {
   type NodeId,
   type SyntaxTree,
 } from "../syntax/index.js";
-import { Hole, type Snippet } from "./hole.js";
+import { Hole, Need, type Snippet } from "./hole.js";
 import type { ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { kindOf } from "./spelling.js";
 import { splitString } from "./strings.js";
@@ -67,7 +67,8 @@ class Reader {
       }
     }
     const sequence = roots.map((root) => this.#node(root));
-    return { sequence, isStatements, words: [...this.#words] };
+    const brought = this.#snippet.parts.flatMap((part) => (part instanceof Need ? [lastWord(part)] : []));
+    return { sequence, isStatements, words: [...new Set([...this.#words, ...brought])] };
   }
 
   /** The outermost neighbouring nodes that together fill the range, comments and layout aside. */
@@ -225,6 +226,7 @@ class Reader {
     const isWhole = child !== undefined && tree.starts[child] === start && tree.ends[child] === end;
     if (isWhole && (WITHIN.includes(kind) || this.#holdsLists(n))) return undefined;
     // In a replacement, what is not a hole stands like one.
+    if (part instanceof Need) return part.hole;
     return part instanceof Hole ? part : new Hole(`part ${i}`, kind);
   }
 
@@ -250,6 +252,14 @@ class Reader {
     pieces.push(tree.text.slice(at, tree.ends[n]));
     return { type: "text", kind: tree.kindIds[n]!, pieces };
   }
+}
+
+/** A word that stands in a file which names something from elsewhere. */
+function lastWord({ wanted: { module, name } }: Need): string {
+  return (name ?? module)
+    .split(/[.:\\/]+/)
+    .at(-1)!
+    .replace(/[<>"]/g, "");
 }
 
 /** Kinds of hole that are the innermost of the nodes with their range. */

@@ -1,4 +1,4 @@
-import { Hole, Maybe, type Snippet } from "./hole.js";
+import { Hole, Maybe, Need, type Snippet } from "./hole.js";
 
 /** A snippet that cannot be understood, with what is wrong and the text in question. */
 export class SnippetError extends Error {
@@ -9,9 +9,9 @@ export class SnippetError extends Error {
 export function checkPattern(snippet: Snippet): void {
   for (const part of snippet.parts) {
     if (part instanceof Maybe) checkPattern(part.snippet);
-    else if (!(part instanceof Hole)) {
+    else if (!(part instanceof Hole || part instanceof Need)) {
       throw new SnippetError(
-        "a pattern has holes and `maybe` only; fresh names, `need` and `replacing` go into replacements",
+        "a pattern has holes, `need` and `maybe` only; fresh names and `each` go into replacements",
       );
     }
   }

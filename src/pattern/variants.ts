@@ -1,4 +1,4 @@
-import { Hole, Maybe, Snippet, type Part } from "./hole.js";
+import { Hole, Maybe, Need, Snippet, type Part } from "./hole.js";
 import { SnippetError } from "./snippet-error.js";
 
 const MOST_VARIANTS = 64;
@@ -62,7 +62,10 @@ export function withoutLimits(snippet: Snippet): Snippet {
   if (!result) {
     const { language, texts, parts, context, isExact } = snippet;
     const wide = new Map(
-      parts.map((part) => [part, part instanceof Hole ? new Hole(part.name, part.kind) : part]),
+      parts.map((part): [Part, Part] => {
+        if (part instanceof Need) return [part, new Hole(part.hole.name, "name")];
+        return [part, part instanceof Hole ? new Hole(part.name, part.kind) : part];
+      }),
     );
     result = new Snippet(
       language,

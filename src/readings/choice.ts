@@ -152,7 +152,7 @@ function captured(
     ? test.key === undefined && sameCode(test.subject, alias.name) && there.same(alias.value)
     : asksFor(test, there);
   if (!isSame && (alias || ways.some(([value]) => isAlike(value, subject)))) return undefined;
-  let captures = alias || test.key || !isSame ? bind(subject, there) : bind(subject, test.subject);
+  let captures = (alias && isSame) || test.key ? bind(subject, there) : bind(subject, test.subject);
   for (const [value, node] of ways) {
     if (!captures) return undefined;
     captures =

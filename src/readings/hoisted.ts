@@ -1,9 +1,8 @@
 import { referencesAt, referencesOf, type Declaration } from "../analysis/index.js";
-import type { Edit } from "../rewrite/index.js";
+import { removal, type Edit } from "../rewrite/index.js";
 import type { SyntaxNode } from "../syntax/index.js";
 import { assignedBy } from "./frame.js";
 import type { Held } from "./held.js";
-import { goneEdit } from "./pieces.js";
 
 /** A variable that is declared ahead of a scoped form from now on. */
 export interface Hoisted {
@@ -28,7 +27,7 @@ export function usedLater({ guard, ahead, body, acquire }: Held, end: number): H
     if (sooner.some((one) => one.mentions(target.text).length > 0)) return [];
     // A literal is the same wherever it stands.
     if (isLiteral(assigned.value))
-      return [{ to, says: statement.text, whole: statement, edit: goneEdit(statement) }];
+      return [{ to, says: statement.text, whole: statement, edit: removal(statement) }];
     const declared = declaredWithout(statement, target, assigned.value);
     return declared === undefined
       ? []

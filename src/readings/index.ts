@@ -30,6 +30,8 @@ export { scoped, type ScopedForms } from "./scoped.js";
 export { unprotected, type Guard, type Held, type HeldForms, type Resource } from "./held.js";
 export { type Release, type ReleaseForm } from "./releases.js";
 export { tested } from "./tested.js";
+export { type Loop } from "./loops.js";
+export { walked, type WalkedForms } from "./walked.js";
 export { countedItem, filledItem } from "./filled-item.js";
 export { keyedAt, type ItemPlace, type Keyed } from "./keyed.js";
 export { type NearMiss } from "./near.js";

@@ -1,5 +1,5 @@
 import type { CapturePiece } from "../pattern/index.js";
-import { copy, lineEnd, reindent, text, type Edit, type Segment } from "../rewrite/index.js";
+import { copy, lineEnd, reindent, removal, text, type Edit, type Segment } from "../rewrite/index.js";
 import type { SyntaxNode } from "../syntax/index.js";
 import type { Held } from "./held.js";
 import type { ReadingMatch } from "./reading.js";
@@ -48,21 +48,9 @@ export function lastlyEdit(
   { lastly, more, node }: NonNullable<Held["guard"]>,
   release: Held["release"],
 ): Edit {
-  if (more.length > 0) return goneEdit(release.whole);
+  if (more.length > 0) return removal(release.whole);
   const at = node.parts.findIndex((part) => part.same(lastly));
   return { start: node.parts[at - 1]!.end, end: lastly.end, text: "" };
-}
-
-/** Takes a statement out, with its line where it has one to itself. */
-export function goneEdit({ tree, start, end }: SyntaxNode): Edit {
-  const { text: code } = tree;
-  const separated = new RegExp(`^[ \\t]*(?:${tree.language.statementSeparator ?? ""}[ \\t]*)?`);
-  const rest = /^[ \t]*(\r?\n)?/.exec(code.slice(end))!;
-  const line = tree.lineStart(tree.lineAt(start));
-  const isAlone = rest[1] !== undefined && code.slice(line, start).trim() === "";
-  return isAlone
-    ? { start: line, end: end + rest[0].length, text: "" }
-    : { start, end: end + separated.exec(code.slice(end))![0].length, text: "" };
 }
 
 /** Statements as one run of a hole, with those edits that stand in them; undefined for none. */

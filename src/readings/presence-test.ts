@@ -274,7 +274,7 @@ interface Called {
 }
 
 /** A call, or a member that is read, by its parts. */
-function callOf(node: SyntaxNode): Called | undefined {
+export function callOf(node: SyntaxNode): Called | undefined {
   const { language, text } = node.tree;
   const list = node.parts.find((part) => part.is(language.argumentLists) || part.is("argument_list"));
   const isCall = node.is(language.calls);

@@ -5,6 +5,7 @@ import type { Keyed } from "./keyed.js";
 import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Frame } from "./frame.js";
+import type { Loop } from "./loops.js";
 import type { NearMiss } from "./near.js";
 import type { Segment } from "../rewrite/index.js";
 import type { Resource } from "./held.js";
@@ -27,6 +28,8 @@ export interface ReadingMatch extends PatternMatch {
     readonly after: readonly Segment[];
     readonly at: number;
   };
+  /** The loop over positions, where that was looked for. */
+  readonly loop?: Loop;
   /** The item that is put or counted, where that was looked for. */
   readonly keyed?: Keyed;
   /** The tests and the reads that they protect, where that is what was looked for. */

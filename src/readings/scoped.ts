@@ -1,3 +1,4 @@
+import { removal } from "../rewrite/index.js";
 import { isSideEffectFree, no, shortened, unknown, yes, type Answer } from "../analysis/index.js";
 import { compile, snippetFits, type Capture, type Hole } from "../pattern/index.js";
 import { kindNamed, type Language, type SyntaxNode } from "../syntax/index.js";
@@ -5,7 +6,7 @@ import { assignedBy } from "./frame.js";
 import { heldAt, type Held, type HeldForms } from "./held.js";
 import { usedLater } from "./hoisted.js";
 import type { NearMiss } from "./near.js";
-import { aroundOf, commentsAhead, goneEdit, lastlyEdit, pieceOf } from "./pieces.js";
+import { aroundOf, commentsAhead, lastlyEdit, pieceOf } from "./pieces.js";
 import type { Reading, ReadingMatch } from "./reading.js";
 import type { Release } from "./releases.js";
 import { neighbour } from "./ways.js";
@@ -82,7 +83,7 @@ function matchOf(held: Held, forms: ScopedForms): ReadingMatch {
   const [a, b] = [from, last].map((node) => list.findIndex((part) => part.same(node))) as [number, number];
   const nodes = list.slice(a, b + 1);
   const hoisted = forms.hides ? usedLater(held, last.end) : [];
-  const edits = [...held.early.map(({ whole }) => goneEdit(whole)), ...hoisted.map(({ edit }) => edit)];
+  const edits = [...held.early.map(({ whole }) => removal(whole)), ...hoisted.map(({ edit }) => edit)];
   const moved = hoisted.flatMap(({ whole }) => whole ?? []);
   const stays = (statement: SyntaxNode): boolean => !moved.some((one) => one.same(statement));
   const isKept = guard !== undefined && (guard.handlers.length > 0 || guard.more.length > 0);

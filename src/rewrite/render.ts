@@ -13,7 +13,8 @@ import {
   type CompiledPattern,
   type Part,
   type PatternMatch,
-  type Snippet,
+  Snippet,
+  type Piece,
 } from "../pattern/index.js";
 import { compile } from "../pattern/index.js";
 import type { Import, SyntaxTree } from "../syntax/index.js";
@@ -23,7 +24,7 @@ import { closedUp, type Items } from "./empty-lists.js";
 import { singular, type FreshNames } from "./fresh-names.js";
 import { nameFor } from "./imports/index.js";
 import { indentUnit, reindent, shifted } from "./indent.js";
-import { partsInParentheses } from "./parentheses.js";
+import { fitsInPlace, partsInParentheses } from "./parentheses.js";
 import { copy, segmentText, text, type Segment } from "./segment.js";
 import { CannotRewrite } from "./settle.js";
 
@@ -246,13 +247,34 @@ class Renderer {
 
   /** Edits for the places inside a capture that fit the inner pattern, whose holes mean what they meant outside. */
   #replaced(part: Replacing, capture: Capture): Edit[] {
-    const patterns = compile(part.pattern, capture.tree.language.id);
-    const replacement = this.#textOf(part.replacement);
-    return innerMatches(this.#match, patterns, capture).map(({ start, end }) => ({
-      start,
-      end,
-      text: replacement,
-    }));
+    const found = part.pieces.flatMap((piece) =>
+      innerMatches(this.#match, compile(piece.pattern, capture.tree.language.id), capture).map((match) => ({
+        start: match.start,
+        end: match.end,
+        text: this.#replacement(piece, match),
+      })),
+    );
+    const outermost = found
+      .sort((a, b) => a.start - b.start || b.end - a.end)
+      .filter((edit, i, all) => !all.slice(0, i).some((other) => other.end > edit.start));
+    return outermost;
+  }
+
+  #replacement({ replacement }: Piece, found: PatternMatch): string {
+    if (!(replacement instanceof Snippet)) return this.#textOf(replacement);
+    const captures = new Map([...this.#match.captures, ...found.captures]);
+    const inner = render(replacement, { match: { ...found, captures }, names: this.#names });
+    this.needs.push(...inner.needs);
+    const code = inner.segments.map((segment) => segmentText(found.tree, segment)).join("");
+    return found.isStatements ? code : this.#inPlace(found, code);
+  }
+
+  /** An expression with the parentheses that it needs where it comes to stand. */
+  #inPlace({ tree, nodes }: PatternMatch, code: string): string {
+    const node = tree.node(nodes[0]!);
+    if (fitsInPlace(node, code)) return code;
+    if (fitsInPlace(node, `(${code})`)) return `(${code})`;
+    throw new CannotRewrite("edit.read-differently", "the new code would be read differently in this place");
   }
 }
 

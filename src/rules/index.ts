@@ -37,7 +37,8 @@ export {
   type VersionVerdict,
 } from "./target.js";
 export { trialsIn, type Trial } from "./trial.js";
-export { use, UsePattern, type UseClause, type UseOutcome, type UsePlace } from "./uses/clause.js";
+export { use, UsePattern, type UseClause, type UseOutcome } from "./uses/clause.js";
+export { type UsePlace } from "./uses/place.js";
 export { EveryUse, everyUseOf, type Coverage, type CoveredUse } from "./uses/every-use.js";
 export { declarationOfHole, foreignUses } from "./uses/foreign.js";
 export { renamed, Renaming, type RenamingOptions } from "./uses/renaming.js";

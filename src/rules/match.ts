@@ -1,14 +1,15 @@
 import type { Surroundings } from "../analysis/index.js";
-import { textOfCapture, type Hole, type PatternMatch } from "../pattern/index.js";
+import { textOfCapture, type FreshName, type Hole, type PatternMatch } from "../pattern/index.js";
 import {
   isRead,
   type Chain,
   type Choice,
   type Keyed,
+  type Loop,
   type PresenceTest,
   type Resource,
 } from "../readings/index.js";
-import type { FreshNames } from "../rewrite/index.js";
+import { singular, type FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { TargetSource } from "./target.js";
 
@@ -22,6 +23,8 @@ export interface Around extends Surroundings {
 
 /** A place that a rule's pattern fits, as conditions and computed replacements see it. */
 export class Match {
+  readonly #fresh = new Map<FreshName, string>();
+
   constructor(
     readonly found: PatternMatch,
     readonly names: FreshNames,
@@ -76,6 +79,13 @@ export class Match {
     return keyed;
   }
 
+  /** The loop that was found. Throws a TypeError where none was looked for. */
+  get loop(): Loop {
+    const loop = isRead(this.found) ? this.found.loop : undefined;
+    if (!loop) throw new TypeError("the rule does not look for loops over positions");
+    return loop;
+  }
+
   /** The resource that was found. Throws a TypeError where none was looked for. */
   get resource(): Resource {
     const resource = isRead(this.found) ? this.found.resource : undefined;
@@ -86,6 +96,18 @@ export class Match {
   /** Where the new expression of a reading goes: the old code, or the value in the statement that stays. */
   get place(): SyntaxNode {
     return (isRead(this.found) ? this.found.frame?.value : undefined) ?? this.node;
+  }
+
+  /** The name that new code gives to something new, for replacements that a function works out. */
+  named(name: FreshName): string {
+    let known = this.#fresh.get(name);
+    if (known === undefined) {
+      const { base, singularOf } = name;
+      const wish = singularOf && singular(this.textOf(singularOf));
+      const wishes = wish === undefined ? [base] : [wish, base];
+      this.#fresh.set(name, (known = this.names.choose(wishes, this.found.start, this.found.end)));
+    }
+    return known;
   }
 
   /** Did this alternative of the pattern have the hole? */

@@ -178,6 +178,17 @@ export interface MissingFacts {
   readonly readsThrow: boolean;
 }
 
+/** How code counts the positions of what it walks. */
+export interface CountingFacts {
+  /** Functions that give the length of what they are given, and members of it that are the length; calls with `()`. */
+  readonly lengthFunctions: readonly string[];
+  readonly lengthMembers: readonly string[];
+  /** Functions that give all numbers up to one, or from one to another. */
+  readonly ranges: readonly string[];
+  /** Parts of an expression that walk something, with the fields of the name and of what is walked. */
+  readonly clauses: readonly string[];
+}
+
 /** How control moves through code. */
 export interface FlowFacts {
   readonly shapes: Readonly<Record<string, FlowShape | ((node: SyntaxNode) => FlowShape | undefined)>>;
@@ -205,6 +216,7 @@ export interface FlowFacts {
   /** Calls that never come back, by their text before the brackets. */
   readonly neverReturn: readonly string[];
   readonly missing: MissingFacts;
+  readonly counting: CountingFacts;
   /** The label that a jump names, or that stands before a statement. */
   label(node: SyntaxNode): string | undefined;
   /** How many loops a jump leaves, where it may say so with a number. */
@@ -243,6 +255,7 @@ export const ordinaryFlow = {
   chainBreaks: [],
   neverReturn: [],
   identityTests: [],
+  counting: { lengthFunctions: [], lengthMembers: [], ranges: [], clauses: [] },
   label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
   levels: () => 1,
 } satisfies Partial<FlowFacts>;

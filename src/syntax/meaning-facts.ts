@@ -26,6 +26,8 @@ export interface MeaningFacts {
   readonly memberReads: readonly string[];
   readonly indexReads: readonly string[];
   readonly reads: Reads;
+  /** How code reads through a pointer: the step to a member, and the sign ahead of one by the kind of node. */
+  readonly pointers?: { readonly steps: readonly string[]; readonly signs: Readonly<Record<string, string>> };
   /** Imports that bring in names which the file does not spell out. */
   readonly wildcardImports: readonly string[];
   /** Functions that can read or change variables by their names as strings. */

@@ -4,6 +4,7 @@ import {
   condition,
   filledItem,
   fresh,
+  givesSomething,
   holes,
   isSideEffectFree,
   item,
@@ -35,10 +36,11 @@ function leavesMapAlone(match: Match): Answer {
     : yes("flow.written", "the map is left alone meanwhile");
 }
 
-/** Is a value certainly not null, by its form? */
+/** Is a value certainly not null, by its form or by what the library says of a call? */
 export function isNeverNull(value: SyntaxNode): boolean {
   if (value.is("parenthesized_expression")) return value.parts.every(isNeverNull);
   if (value.is("ternary_expression")) return value.parts.slice(1).every(isNeverNull);
+  if (givesSomething(value)) return true;
   return value.is([
     "object_creation_expression",
     "string_literal",

@@ -1,4 +1,5 @@
 import {
+  each,
   condition,
   containing,
   fresh,
@@ -143,7 +144,7 @@ export const optionalConsumed = rule({
     if (match.alternative === RUNS) {
       return java`
         ${maybe}.ifPresent(${value} -> {
-          ${body.replacing(java`${maybe}.get()`, value)}
+          ${each(java`${maybe}.get()`, { in: body }).becomes(value)}
         });
       `;
     }

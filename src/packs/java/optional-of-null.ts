@@ -1,9 +1,11 @@
 import {
   caution,
+  choice,
   condition,
   holes,
   java,
   need,
+  present,
   rule,
   sideEffectFree,
   trialsIn,
@@ -16,7 +18,7 @@ import { isLibraryName } from "./types.js";
 const { value } = holes({ value: "expression" });
 const Optional = need("java.util", "Optional");
 
-const EMPTY = 2;
+const EMPTY = 1;
 
 /** Does the nearest method around say that it returns an Optional? A lambda in between returns to somebody else. */
 function returnsOptional({ node }: Match): boolean {
@@ -37,8 +39,7 @@ export const optionalOfNull = rule({
   why: "An Optional that is null itself fails at the very call that was to be safe.",
   target: "8",
   was: [
-    java.expression`${value} == null ? Optional.empty() : Optional.of(${value})`,
-    java.expression`${value} != null ? Optional.of(${value}) : Optional.empty()`,
+    choice(present(value), java`${Optional}.of(${value})`, java`${Optional}.empty()`),
     java`return null;`,
   ],
   where: [(match) => match.alternative !== EMPTY || returnsOptional(match)],
@@ -46,8 +47,10 @@ export const optionalOfNull = rule({
     condition("evaluating the value once makes no difference", (match) =>
       match.has(value) ? sideEffectFree(value).ask(match) : yes("value.result", "no value is there"),
     ),
-    condition("`Optional` is the one of the library", (match) =>
-      isLibraryName("Optional", "java.util", match),
+    condition(
+      "`Optional` is the one of the library",
+      (match) => isLibraryName("Optional", "java.util", match),
+      { when: (match) => match.alternative === EMPTY },
     ),
     condition("nobody asks whether the Optional itself is null", (match) =>
       match.alternative === EMPTY
@@ -69,6 +72,19 @@ export const optionalOfNull = rule({
     rewrites(
       inClass("Optional<Hive> f() { return this.h != null ? Optional.of(this.h) : Optional.empty(); }"),
       inClass("Optional<Hive> f() { return Optional.ofNullable(this.h); }"),
+    ),
+    rewrites(
+      inClass(
+        "Optional<Hive> f(Hive h) { if (null == h) { return Optional.empty(); } return Optional.of(h); }",
+      ),
+      inClass("Optional<Hive> f(Hive h) { return Optional.ofNullable(h); }"),
+    ),
+    rewrites(
+      "class A { Object f(Hive h) { return h == null ? java.util.Optional.empty() : java.util.Optional.of(h); } }\n",
+      "import java.util.Optional;\n\nclass A { Object f(Hive h) { return Optional.ofNullable(h); } }\n",
+    ),
+    ignores(
+      "import shelf.Optional;\nclass A { Object f(Hive h) { return h == null ? Optional.empty() : Optional.of(h); } }\n",
     ),
     rewrites(
       inClass("Optional<Hive> f(int n) { if (n == 0) return null; return Optional.of(h); }"),

@@ -1,5 +1,6 @@
 import { choice, condition, holes, java, need, no, present, rule, trialsIn, yes } from "../../index.js";
 import type { Match } from "../../index.js";
+import { isNeverNull } from "./create-if-absent.js";
 import { testedOnce } from "../family/conditions.js";
 import { objectsOfJava } from "./types.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
@@ -32,9 +33,7 @@ export const valueOrFallback = rule({
     objectsOfJava(),
     condition("the default is never null, for which the new code throws", (match) => {
       const node = match.the(fallback);
-      const isThere =
-        isLiteral(match) || node.is(["object_creation_expression", "array_creation_expression"]);
-      return isThere
+      return isLiteral(match) || isNeverNull(node)
         ? yes("value.null", `\`${node.text}\` is never null`, node)
         : no("value.null", "the default could be null", node);
     }),

@@ -1,19 +1,27 @@
 import {
-  condition,
   builtin,
+  calledFromLibrary,
+  condition,
+  copy,
   fresh,
   holes,
+  isBuiltin,
+  isLeftAlone,
   isMadeByLibrary,
   neverWritten,
+  no,
   placeOf,
-  python,
+  removal,
   rule,
+  runsLater,
   standInFor,
   trialsIn,
   unchangedDuring,
+  unknown,
+  walked,
+  yes,
 } from "../../index.js";
-import { functionAround, isBuiltin, isLeftAlone, no, runsLater, unknown, yes } from "../../index.js";
-import type { Match, Snippet, SyntaxNode } from "../../index.js";
+import type { Answer, Match, Segment } from "../../index.js";
 import { sequenceKnown } from "./sequence.js";
 
 const SEQUENCE = {
@@ -22,120 +30,60 @@ const SEQUENCE = {
   methods: ["__getitem__", "__iter__", "__len__"],
   what: "list",
 };
-const { index, items, body, own } = holes({
-  index: "name",
-  items: "expression",
-  body: "statements",
-  own: "name",
-});
+const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });
 const item = fresh("item", { singularOf: items });
 
-/** Old loops: over all positions, or over those from one on with the item before each. */
-const FORMS: readonly { readonly was: Snippet; readonly from: 0 | 1; readonly named: boolean }[] = [
-  python`range(len(${items}))`,
-  python`range(0, len(${items}))`,
-  python`range(0, len(${items}), 1)`,
-  python`xrange(len(${items}))`,
-].flatMap((positions) => [
-  {
-    from: 0,
-    named: true,
-    was: python`
-      for ${index} in ${positions}:
-          ${own} = ${items}[${index}]
-          ${body}
-    `,
-  },
-  {
-    from: 0,
-    named: false,
-    was: python`
-      for ${index} in ${positions}:
-          ${body}
-    `,
-  },
-]);
-const FROM_ONE = {
-  from: 1,
-  named: false,
-  was: python`
-    for ${index} in range(1, len(${items}) + 1):
-        ${body}
-  `,
-} as const;
-const ALL = [...FORMS, FROM_ONE];
-const formOf = (match: Match) => ALL[match.alternative]!;
+/** The line with which the loop itself names the item, if it does more than that. */
+const ownOf = ({ loop }: Match) => (loop.body.length > 1 ? loop.own : undefined);
 
-const lookUp = python`${items}[${index}]`;
-const lookUpBefore = python`${items}[${index} - 1]`;
-
-/** Every mention of the index inside the loop, with whether it only looks the item up. */
-function uses(match: Match): { at: SyntaxNode; looksUp: boolean }[] {
-  const name = match.textOf(index);
-  return match
-    .all(body)
-    .flatMap((statement) => statement.mentions(name))
-    .map((at) => ({ at, looksUp: isLookUp(match, at) }));
+/** Is the position good for nothing but looking the item up, here and in the function around? */
+function indexIsIdle({ loop, node }: Match): boolean {
+  if (loop.others.length > 0) return false;
+  // A name in an expression is one of its own, since Python 3.
+  if (loop.form === "clause") return !/\bxrange\b/.test(node.text);
+  const isLocal = [...node.ancestors()].some((above) => above.is(node.tree.language.functions));
+  return isLocal && loop.outside.length === 0;
 }
 
-function isLookUp(match: Match, mention: SyntaxNode): boolean {
-  const isBefore = formOf(match).from === 1;
-  const key = isBefore ? mention.parent : mention;
-  const isKey = !isBefore || key?.text.replace(/\s/g, "") === `${mention.text}-1`;
-  const read = key?.parent;
-  return (
-    isKey &&
-    read?.is("subscript") === true &&
-    read.child("subscript")?.same(key) === true &&
-    read.parts.length === 2 &&
-    read.child("value")?.text === match.textOf(items)
-  );
+/** The loop with the item in its header, and the position where that is used otherwise. */
+function looped(match: Match): readonly Segment[] {
+  const { loop } = match;
+  const { header, node } = loop;
+  const own = ownOf(match);
+  // Where the name is given something else, an item that is looked up again is not what it names.
+  const rest = own ? loop.body.slice(1) : loop.body;
+  const isWritten = own !== undefined && isLeftAlone(own.name.text, rest, node).is !== "yes";
+  const isIdle = indexIsIdle(match) && !isWritten;
+  const name = own?.name.text ?? match.named(item);
+  const names = isIdle ? name : `${loop.index.text}, ${name}`;
+  const walks = loop.items.text;
+  const source = isIdle ? walks : `enumerate(${walks}${loop.from === 1 ? ", 1" : ""})`;
+  const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
+  const gone = [...loop.counting, ...(own ? [own.statement] : [])];
+  const edits = [
+    ...gone.map(removal),
+    ...(isWritten ? [] : again.map(({ start, end }) => ({ start, end, text: name }))),
+    { start: header.start, end: header.end, text: `for ${names} in ${source}` },
+  ];
+  const [first, last] = [match.nodes[0]!, match.nodes.at(-1)!];
+  return [
+    copy(
+      first.start,
+      last.end,
+      edits.sort((a, b) => a.start - b.start),
+    ),
+  ];
 }
 
-/** The new loop: with the index where it is used otherwise, and with the loop's own name for the item where it has one. */
-function looped(match: Match): Snippet {
-  const { from, named } = formOf(match);
-  const isIdle = indexIsIdle(match);
-  if (named) {
-    // Where the name is given something else, an item that is looked up again is not what it names.
-    const isWritten = isLeftAlone(match.textOf(own), match.all(body), match.node).is !== "yes";
-    const inside = isWritten ? body : body.replacing(lookUp, own);
-    return isIdle && !isWritten
-      ? python`
-          for ${own} in ${items}:
-              ${inside}
-        `
-      : python`
-          for ${index}, ${own} in enumerate(${items}):
-              ${inside}
-        `;
-  }
-  const inside = body.replacing(from === 1 ? lookUpBefore : lookUp, item);
-  if (isIdle)
-    return python`
-      for ${item} in ${items}:
-          ${inside}
-    `;
-  return from === 1
-    ? python`
-        for ${index}, ${item} in enumerate(${items}, 1):
-            ${inside}
-      `
-    : python`
-        for ${index}, ${item} in enumerate(${items}):
-            ${inside}
-      `;
-}
-
-/** Is the index good for nothing but the look-up, here and in the function around? */
-function indexIsIdle(match: Match): boolean {
-  const around = functionAround(match.node);
-  if (!around) return false;
-  const inLoop = uses(match);
-  const everywhere = around.mentions(match.textOf(index)).length;
-  // The loop names it once, and so does the line that looks its own item up.
-  const others = formOf(match).named ? 2 : 1;
-  return inLoop.every((use) => use.looksUp) && everywhere === inLoop.length + others;
+/** An expression that is worked out bit by bit sees what becomes of the items meanwhile. */
+function isReadAtOnce({ loop, node }: Match): Answer {
+  const later = loop.lookUps.find((at) => loop.body.some((part) => part.holds(at) && runsLater(at, part)));
+  if (later)
+    return no("resource.used-after", "the item is looked up in a function that may run later", later);
+  const call = node.is("generator_expression") ? node.closest(["call"]) : undefined;
+  return node.is("generator_expression") && (!call || !calledFromLibrary(call))
+    ? no("resource.used-after", "the items are looked up as they are asked for, which may be later", node)
+    : yes("resource.used-after", "all look-ups run in the loop");
 }
 
 const { rewrites, ignores, holds } = trialsIn("python");
@@ -145,15 +93,14 @@ export const indexAndItem = rule({
   kind: "idiom",
   title: "Take the item from the loop instead of looking it up by index",
   why: "Looking the item up by index hides what the loop is about and invites off-by-one mistakes.",
-  was: ALL.map(({ was }) => was),
+  was: walked({ index, items, body }),
   where: [
     (match) => /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(match.textOf(items)),
-    (match) => formOf(match).named || uses(match).some((use) => use.looksUp),
-    (match) => match.all(body).length > 0,
     // A name that is the index, or part of what is looped over, cannot be that of the item.
-    (match) =>
-      !match.has(own) ||
-      ![match.textOf(index), ...match.textOf(items).split(".")].includes(match.textOf(own)),
+    (match) => {
+      const name = ownOf(match)?.name.text;
+      return name === undefined || ![match.textOf(index), ...match.textOf(items).split(".")].includes(name);
+    },
   ],
   given: [
     condition("no class of the project stands in for the list", (match) => {
@@ -165,9 +112,12 @@ export const indexAndItem = rule({
           )
         : yes("type.stand-in", "no class of the project stands in for it");
     }),
-    condition("`range` is the built-in one", (match) =>
-      isBuiltin(/^for\s+\w+\s+in\s+(x?range)/.exec(match.node.text)?.[1] ?? "range", match.node),
-    ),
+    condition("`range` is the built-in one", ({ loop, node }) => {
+      const range = /\bin\s+(x?range)\b/.exec(loop.node.text)?.[1];
+      return loop.form === "counted" || range === undefined
+        ? yes("name.library", "`range` is not called")
+        : isBuiltin(range, node);
+    }),
     builtin("len"),
     neverWritten(index, { in: body }),
     unchangedDuring(items, { during: body }),
@@ -176,19 +126,12 @@ export const indexAndItem = rule({
         ? no("flow.written", `\`${match.textOf(items)}\` is written with the index`, match.node)
         : yes("flow.written", "the index and the items have different names"),
     ),
-    condition("no item is looked up in code that runs later", (match) => {
-      const later = uses(match).find(({ at, looksUp }) =>
-        match.all(body).some((statement) => looksUp && statement.holds(at) && runsLater(at, statement)),
-      );
-      return later
-        ? no("resource.used-after", "the item is looked up in a function that may run later", later.at)
-        : yes("resource.used-after", "all look-ups run in the loop");
-    }),
+    condition("no item is looked up in code that runs later", isReadAtOnce),
     condition("the loop does not stand in a class body", (match) => {
       const above = [...match.node.ancestors()].find((node) =>
         node.is(["class_definition", "function_definition"]),
       );
-      return above?.is("class_definition")
+      return above?.is("class_definition") && match.loop.form !== "clause"
         ? no("name.scope", "the new name would become an attribute of the class", above)
         : yes("name.scope", "the new name stays local");
     }),
@@ -223,9 +166,145 @@ export const indexAndItem = rule({
     ),
     rewrites(
       "def f():\n    xs = [3, 4]\n    for i in range(0, len(xs), 1):  # each\n        x = xs[i]  # one\n        print(x)\n",
-      "def f():\n    xs = [3, 4]\n    # each\n    for x in xs:  # one\n        print(x)\n",
+      "def f():\n    xs = [3, 4]\n    for x in xs:  # each\n        # one\n        print(x)\n",
     ),
     holds("xs = [[3], [4]]\nfor i in range(len(xs)):\n    xs = xs[i]\n    print(xs)\n", "is written"),
+    rewrites(
+      `
+      def weigh(jars: list):
+          total = 0
+          i = 0
+          while i < len(jars):
+              jar = jars[i]  # one by one
+              total += jar.weight
+              i += 1
+          return total
+      `,
+      `
+      def weigh(jars: list):
+          total = 0
+          for jar in jars:
+              # one by one
+              total += jar.weight
+          return total
+      `,
+    ),
+    rewrites(
+      `
+      def show(jars: list):
+          n = len(jars)
+          print("all")
+          i = 0
+          while n > i:
+              print(i, jars[i])
+              i = i + 1
+      `,
+      `
+      def show(jars: list):
+          n = len(jars)
+          print("all")
+          for i, jar in enumerate(jars):
+              print(i, jar)
+      `,
+    ),
+    rewrites(
+      `
+      def labels(jars: list):
+          return [jars[i] for i in range(len(jars)) if jars[i]]
+      `,
+      `
+      def labels(jars: list):
+          return [jar for jar in jars if jar]
+      `,
+    ),
+    rewrites(
+      `
+      def numbered(jars: list):
+          return {i: jars[i] for i in range(0, len(jars))}
+      `,
+      `
+      def numbered(jars: list):
+          return {i: jar for i, jar in enumerate(jars)}
+      `,
+    ),
+    rewrites(
+      `
+      def weight(jars: list):
+          return sum(jars[i] for i in range(len(jars)))
+      `,
+      `
+      def weight(jars: list):
+          return sum(jar for jar in jars)
+      `,
+    ),
+    rewrites(
+      `
+      def flat(rows: list):
+          return [cell for k in range(len(rows)) for cell in rows[k]]
+      `,
+      `
+      def flat(rows: list):
+          return [cell for row in rows for cell in row]
+      `,
+    ),
+    holds(
+      `
+      def lazy(jars: list):
+          return (jars[i] for i in range(len(jars)))
+      `,
+      "which may be later",
+    ),
+    holds(
+      `
+      def full(jars: list):
+          i = 0
+          while i < len(jars):
+              if not jars[i]:
+                  continue
+              i += 1
+      `,
+      "go on with the next item",
+    ),
+    holds(
+      `
+      def first(jars: list):
+          i = 0
+          while i < len(jars):
+              if jars[i]:
+                  break
+              i += 1
+          return i
+      `,
+      "outside of the loop",
+    ),
+    holds(
+      `
+      def calls(jars: list):
+          found = []
+          i = 0
+          while i < len(jars):
+              found += [jars[i], lambda: i]
+              i += 1
+          return found
+      `,
+      "may run later",
+    ),
+    holds(
+      `
+      def stale(jars: list):
+          n = len(jars)
+          jars.append(3)
+          for i in range(n):
+              print(jars[i])
+      `,
+      "is changed here",
+    ),
+    ignores("def f(xs):\n    i = 0\n    while i < len(xs):\n        print(xs[i])\n        i += 2\n"),
+    ignores("def f(xs):\n    i = 1\n    while i < len(xs):\n        print(xs[i])\n        i += 1\n"),
+    ignores("def f(xs, i):\n    while i < len(xs):\n        print(xs[i])\n        i += 1\n"),
+    ignores(
+      "def f(xs):\n    i = 0\n    while i < len(xs):\n        print(xs[i])\n        i += 1\n    else:\n        print(2)\n",
+    ),
     ignores("xs = [3, 4]\nfor n in range(1, len(xs)):\n    print(n, xs[n - 1])\n"),
     ignores("xs = [3, 4]\nfor n in range(1, len(xs) + 1):\n    print(n, xs[n])\n"),
     ignores("xs = [3, 4]\nfor i in range(len(xs)):\n    x = xs[i + 1]\n    print(x)\n"),

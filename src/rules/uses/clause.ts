@@ -1,9 +1,7 @@
 import { checkPattern, type Snippet } from "../../pattern/index.js";
 import type { Segment } from "../../rewrite/index.js";
 import { Match } from "../match.js";
-
-/** Where a use stands: an argument of a call, what a member is read of, what is returned, a statement by itself. */
-export type UsePlace = "argument" | "receiver" | "returned" | "statement";
+import type { UsePlace } from "./place.js";
 
 /** What becomes of a use: it goes with its statement, it stays as it is, or it becomes other code. */
 export type UseOutcome = "goes" | "stays" | Snippet | ((match: Match) => Snippet | readonly Segment[]);

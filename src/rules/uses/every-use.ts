@@ -2,6 +2,7 @@ import {
   functionAround,
   importsIn,
   isSeenElsewhere,
+  namesWanted,
   no,
   referencesAt,
   unknown,
@@ -11,11 +12,12 @@ import {
   type Declaration,
 } from "../../analysis/index.js";
 import { compile, matchOneAt, type Hole, type PatternMatch, type Snippet } from "../../pattern/index.js";
-import { jumpOf, type SyntaxNode } from "../../syntax/index.js";
+import type { SyntaxNode } from "../../syntax/index.js";
 import type { Condition } from "../condition.js";
 import { Match } from "../match.js";
-import type { UseClause, UsePlace } from "./clause.js";
+import type { UseClause } from "./clause.js";
 import { declarationOfHole, foreignUses } from "./foreign.js";
+import { standsIn } from "./place.js";
 
 /** One use of the name, and the clause that covers it. */
 export interface CoveredUse {
@@ -84,7 +86,7 @@ export class EveryUse implements Condition {
     for (const { node } of own.references) cover(node, undefined);
     const foreign = isSeenElsewhere(declaration) ? foreignUses(match, declaration) : undefined;
     for (const { node, file, imports } of foreign?.uses ?? []) if (!imports) cover(node, file.path);
-    const doubts = [...own.doubts, ...(foreign?.doubts ?? [])];
+    const doubts = [...own.doubts, ...(foreign?.doubts ?? []), ...fits.flatMap(({ found }) => unsure(found))];
     // Of two clauses around a use the larger one covers it: `if (p) { delete p; }`, and not `delete p;` in it.
     const several = fits.filter(({ found }) => found.captures.get(this.name)?.again !== undefined);
     const isTaken = (node: SyntaxNode): boolean => several.some((other) => this.#takes(other, node));
@@ -144,7 +146,7 @@ export class EveryUse implements Condition {
     const { tree } = node;
     const captures = new Map([...match.found.captures].filter(([hole]) => hole !== this.name));
     const holds = (clause: UseClause, found: PatternMatch): boolean =>
-      standsIn(clause.place, tree.node(found.nodes[0]!)) &&
+      standsIn(clause.place, tree.node(found.nodes[0]!), node) &&
       (!clause.test || clause.test(this.#withCaptures(match, found)));
     for (const clause of this.clauses) {
       if (isBare(clause.pattern)) {
@@ -166,6 +168,14 @@ export class EveryUse implements Condition {
     }
     return undefined;
   }
+}
+
+/** What a clause names by `need`, and may come from elsewhere. */
+function unsure({ captures }: PatternMatch): Answer[] {
+  return [...captures].flatMap(([{ limits }, { tree, nodes }]) => {
+    const answer = limits.origin && nodes[0] !== undefined && namesWanted(tree.node(nodes[0]), limits.origin);
+    return answer && answer.is !== "yes" ? [answer] : [];
+  });
 }
 
 function isWider(a: PatternMatch, b: PatternMatch): boolean {
@@ -208,23 +218,6 @@ function statementAround(node: SyntaxNode): SyntaxNode {
 /** The function that a node is part of, or the file. */
 function outermost(node: SyntaxNode): SyntaxNode {
   return functionAround(node) ?? node.tree.root;
-}
-
-function standsIn(place: UsePlace | undefined, node: SyntaxNode): boolean {
-  const { language } = node.tree;
-  const { parent } = node;
-  switch (place) {
-    case undefined:
-      return true;
-    case "argument":
-      return parent?.is(language.argumentLists) ?? false;
-    case "receiver":
-      return (parent?.is(language.memberReads) ?? false) && parent?.parts[0]?.same(node) === true;
-    case "returned":
-      return parent !== undefined && jumpOf(parent) === "return";
-    case "statement":
-      return parent?.is(language.expressionStatement) ?? false;
-  }
 }
 
 /** Every use of what a hole names, with what each becomes: a rule's `uses`, and a condition. */

@@ -128,6 +128,7 @@ export const cpp: Language = {
   combinations: ["parenthesized_expression", "sizeof_expression"],
   classes: ["class_specifier", "struct_specifier", "union_specifier"],
   quietOperators: [],
+  pointers: { steps: ["->"], signs: { pointer_expression: "*" } },
   plainTypes: "int long short char float double bool size_t unsigned".split(" "),
   reads: { names: "macro", members: "arrow", plainItems: "pointers" },
   nullTestsAskClass: true,

@@ -40,6 +40,7 @@ export const cppFlow: FlowFacts = {
   },
   mayThrow: ["call_expression", "new_expression", "co_await_expression", "init_declarator"],
   neverReturn: ["exit", "abort", "std::exit", "std::abort", "std::terminate", "_Exit", "quick_exit"],
+  counting: { ...ordinaryFlow.counting, lengthMembers: ["size()", "length()"] },
   missing: {
     ...ordinaryMissing,
     literals: ["nullptr", "null", "NULL", "0"],

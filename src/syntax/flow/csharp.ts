@@ -71,6 +71,7 @@ export const csharpFlow: FlowFacts = {
   },
   comparesMissing: { toFalse: ["==", "<", ">", "<=", ">="], toTrue: ["!="] },
   neverReturn: ["Environment.Exit", "Environment.FailFast"],
+  counting: { ...ordinaryFlow.counting, lengthMembers: ["Length", "Count"] },
   missing: {
     ...ordinaryMissing,
     patterns: {

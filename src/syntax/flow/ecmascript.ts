@@ -68,6 +68,7 @@ export const ecmascriptFlow: FlowFacts = {
   },
   comparesMissing: { toFalse: ["===", "==", "<", ">", "<=", ">="], toTrue: ["!==", "!="] },
   neverReturn: ["process.exit"],
+  counting: { ...ordinaryFlow.counting, lengthMembers: ["length"] },
   missing: {
     ...ordinaryMissing,
     exactly: { equal: ["==="], unequal: ["!=="] },

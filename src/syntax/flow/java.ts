@@ -53,6 +53,7 @@ export const javaFlow: FlowFacts = {
     "update_expression",
   ],
   neverReturn: ["System.exit"],
+  counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size()"] },
   missing: {
     ...ordinaryMissing,
     literals: ["null_literal"],

@@ -72,6 +72,7 @@ export const phpFlow: FlowFacts = {
   safeStep: { tokens: { "->": "?->", "?->": "?->" }, brackets: {}, reachesOn: true, bars: () => false },
   comparesMissing: { toFalse: ["==="], toTrue: ["!=="] },
   neverReturn: ["die", "exit"],
+  counting: { ...ordinaryFlow.counting, lengthFunctions: ["count", "sizeof"] },
   missing: {
     ...ordinaryMissing,
     exactly: { equal: ["==="], unequal: ["!=="] },

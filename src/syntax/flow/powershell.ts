@@ -61,6 +61,7 @@ export const powershellFlow: FlowFacts = {
   wrappers: ["else_clause", "statement_block", "script_block", "script_block_body"],
   assignments: { assignment_expression: { target: "variable", value: "value" } },
   mayThrow: ["command", "invocation_expression", "member_access", "element_access", "cast_expression"],
+  counting: { ...ordinaryFlow.counting, lengthMembers: ["Count", "Length"] },
   missing: {
     ...ordinaryMissing,
     leftDecides: true,

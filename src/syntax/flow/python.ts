@@ -55,6 +55,12 @@ export const pythonFlow: FlowFacts = {
   ],
   identityTests: ["is", "is not"],
   neverReturn: ["sys.exit", "os._exit", "os.abort"],
+  counting: {
+    lengthFunctions: ["len"],
+    lengthMembers: [],
+    ranges: ["range", "xrange"],
+    clauses: ["for_in_clause"],
+  },
   missing: {
     ...ordinaryMissing,
     literals: ["none"],

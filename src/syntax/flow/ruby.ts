@@ -67,6 +67,7 @@ export const rubyFlow: FlowFacts = {
     "super",
     "scope_resolution",
   ],
+  counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size"] },
   missing: {
     ...ordinaryMissing,
     literals: ["nil"],

@@ -19,11 +19,6 @@ const { other } = holes({ other: "expression" });
 const TAKES_OVER =
   /^(free|delete|(?:std::)?(?:move|swap|exchange|ref|cref|addressof|forward|unique_ptr|shared_ptr|auto_ptr|launder)\b.*|.*(?:\.|->)(?:reset|swap|adopt\w*|take\w*|own\w*|setOwned\w*))$/;
 
-/** The node of the variable, or of `this->name`. */
-function whole(match: Match): SyntaxNode {
-  return match.node;
-}
-
 /** What is called where the use is an argument: the text before the brackets; undefined where it is none. */
 export function takerOf(argument: SyntaxNode): string | undefined {
   const list = argument.parent;
@@ -36,78 +31,51 @@ export function takerOf(argument: SyntaxNode): string | undefined {
 }
 
 /** Is a pointer handed to something that only looks at it, as far as its name tells? */
-function isLent(match: Match, releasedBy: string | undefined): boolean {
-  const taker = takerOf(whole(match));
+function isLent(node: SyntaxNode, releasedBy: string | undefined): boolean {
+  const taker = takerOf(node);
   return taker !== undefined && !TAKES_OVER.test(taker) && lastWord(taker) !== releasedBy;
 }
 
 const lastWord = (name: string): string => name.split(/::|\.|->/).at(-1)!;
 
-/** `p->x`, `*p`, and tests of `p`. */
-function isDereferenced(match: Match, releasedBy: string | undefined): boolean {
-  const node = whole(match);
-  const { parent } = node;
-  if (parent?.is("field_expression") && parent.child("field")?.text === releasedBy) return false;
-  if (parent?.is("field_expression"))
-    return node.field === "argument" && parent.children.some((child) => child.kind === "->");
-  return parent?.is("pointer_expression") === true && parent.children[0]?.kind === "*";
-}
-
-function isTested(match: Match): boolean {
-  const node = whole(match);
-  const { parent, field } = node;
-  if (!parent) return false;
-  if (parent.is("condition_clause")) return field === "value";
-  if (parent.is(["if_statement", "while_statement", "conditional_expression", "for_statement"]))
-    return field === "condition";
-  if (parent.is("unary_expression")) return parent.children[0]?.kind === "!";
-  if (!parent.is("binary_expression")) return false;
-  const operator = parent.child("operator")?.text ?? "";
-  if (operator === "&&" || operator === "||") return true;
-  if (operator !== "==" && operator !== "!=") return false;
-  const beside = field === "left" ? parent.child("right") : parent.child("left");
-  return beside?.is("null") === true || beside?.text === "0";
-}
-
-function isCompared(match: Match): boolean {
-  const { parent } = whole(match);
-  return (
-    parent?.is("binary_expression") === true &&
-    /^(==|!=|<|>|<=|>=)$/.test(parent.child("operator")?.text ?? "")
-  );
-}
+/** Is what is read through a pointer anything but what gives it back? */
+const keeps =
+  (releasedBy: string | undefined) =>
+  ({ node }: Match): boolean =>
+    releasedBy === undefined || node.parent?.child("field")?.text !== releasedBy;
 
 /** Clauses for the uses of a pointer that neither take it over nor give it up. */
 export function harmlessUses(p: Hole, owner: Owner): UseClause[] {
   const { raw, releasedBy } = owner;
-  const isReached = (match: Match): boolean => isDereferenced(match, releasedBy);
-  const isHanded = (match: Match): boolean => isLent(match, releasedBy);
-  const clauses: UseClause[] = [];
-  for (const read of [cpp`${p}`, cpp`this->${p}`]) {
-    const bare = read.parts.length === 1 && read.texts.every((text) => text === "");
-    const code = bare ? raw : cpp`this->${raw}`;
-    const pattern = use(read);
-    clauses.push(
-      owner.isRead ? pattern.when(isReached).stays() : pattern.when(isReached).becomes(code),
-      owner.isTested ? pattern.when(isTested).stays() : pattern.when(isTested).becomes(code),
-      pattern.when(isCompared).becomes(code),
-      pattern.when(isHanded).becomes(code),
-    );
-  }
-  return clauses;
+  return [cpp`${p}`, cpp`this->${p}`].flatMap((read) => {
+    const isBare = read.texts.every((text) => text === "");
+    const code = isBare ? raw : cpp`this->${raw}`;
+    const reached = use(read).as("dereferenced").when(keeps(releasedBy));
+    const tested = use(read).as("tested");
+    return [
+      owner.isRead ? reached.stays() : reached.becomes(code),
+      owner.isTested ? tested.stays() : tested.becomes(code),
+      ...handedOn(read, code, releasedBy),
+    ];
+  });
 }
 
 /** The same for a member of another object: `other.p`, `other->p`. */
 export function usesThroughObjects(p: Hole, { raw, releasedBy }: Owner): UseClause[] {
-  const isReached = (match: Match): boolean => isDereferenced(match, releasedBy);
-  const isHanded = (match: Match): boolean => isLent(match, releasedBy);
   return [
     { read: cpp`${other}.${p}`, code: cpp`${other}.${raw}` },
     { read: cpp`${other}->${p}`, code: cpp`${other}->${raw}` },
   ].flatMap(({ read, code }) => [
-    use(read).when(isReached).stays(),
-    use(read).when(isTested).stays(),
-    use(read).when(isCompared).becomes(code),
-    use(read).when(isHanded).becomes(code),
+    use(read).as("dereferenced").when(keeps(releasedBy)).stays(),
+    use(read).as("tested").stays(),
+    ...handedOn(read, code, releasedBy),
   ]);
 }
+
+/** Uses for which the raw pointer is needed. */
+const handedOn = (read: Snippet, code: Snippet, releasedBy: string | undefined): UseClause[] => [
+  use(read).as("compared").becomes(code),
+  use(read)
+    .when(({ node }) => isLent(node, releasedBy))
+    .becomes(code),
+];

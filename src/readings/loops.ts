@@ -1,0 +1,365 @@
+import {
+  exitsOf,
+  isSeenElsewhere,
+  runsLater,
+  unknown,
+  functionAround,
+  isUnchanged,
+  no,
+  operatorOf,
+  referencesAt,
+  shortened,
+  valuesGiven,
+  yes,
+  type Answer,
+} from "../analysis/index.js";
+import { jumpOf, partsOf, shapeOf, type FlowShape, type Language, type SyntaxNode } from "../syntax/index.js";
+import { assignedBy } from "./frame.js";
+import { bare, callOf, itemRead } from "./presence-test.js";
+import { neighbour, statementsOf } from "./ways.js";
+
+/** Code that is run for each position of something, however the positions are counted. */
+export interface Loop {
+  /** The loop, or the clause of an expression that loops. */
+  readonly node: SyntaxNode;
+  /** All that belongs to it: from the statement in which the position begins, or the whole expression. */
+  readonly nodes: readonly SyntaxNode[];
+  /** `counted`: the code itself counts, in a header of three parts or with statements of its own. */
+  readonly form: "each" | "counted" | "clause";
+  /** The name of the position, where it is first given. */
+  readonly index: SyntaxNode;
+  /** What is walked. */
+  readonly items: SyntaxNode;
+  /** The position that the first item goes by. */
+  readonly from: 0 | 1;
+  /** What stands for the name and for the positions, from the first letter of the loop. */
+  readonly header: { readonly start: number; readonly end: number };
+  /** The statements that give the position its first value, and its next. */
+  readonly counting: readonly SyntaxNode[];
+  readonly body: readonly SyntaxNode[];
+  /** Reads of the item at the position, and what else the position is used for, within the loop. */
+  readonly lookUps: readonly SyntaxNode[];
+  readonly others: readonly SyntaxNode[];
+  /** The first statement of the body, where it only gives the item a name. */
+  readonly own: { readonly name: SyntaxNode; readonly statement: SyntaxNode } | undefined;
+  /** Mentions of the position in the function around, outside of the loop. */
+  readonly outside: readonly SyntaxNode[];
+  readonly spelling: readonly Answer[];
+}
+
+/** The kinds of nodes at which a loop over positions may begin. */
+export function loopKinds({ flow }: Language): readonly string[] {
+  const kinds = Object.entries(flow.shapes).flatMap(([kind, shape]) =>
+    typeof shape === "object" && (shape.is === "loop" || shape.is === "each") ? [kind] : [],
+  );
+  return [...kinds, ...flow.counting.clauses];
+}
+
+/** The loop over positions at a node; undefined where it is none. */
+export function loopAt(node: SyntaxNode): Loop | undefined {
+  if (node.is(node.tree.language.flow.counting.clauses)) return ofClause(node);
+  const shape = shapeOf(node);
+  if (shape?.is === "each") return ofEach(node, shape);
+  return shape?.is === "loop" ? ofCounter(node, shape) : undefined;
+}
+
+/** `for i in range(len(xs))`. */
+function ofEach(node: SyntaxNode, shape: Extract<FlowShape, { is: "each" }>): Loop | undefined {
+  const { asyncMarks } = node.tree.language;
+  if (node.children.some((child) => asyncMarks.includes(child.text))) return undefined;
+  if (shape.otherwise !== undefined && partsOf(node, shape.otherwise).length > 0) return undefined;
+  const over = partOf(node, shape.over);
+  const index = shape.target === undefined ? undefined : partOf(node, shape.target);
+  const counted = over && positionsIn(over);
+  if (!index || !counted || !isName(index)) return undefined;
+  return loopOf({
+    ...counted,
+    node,
+    nodes: [node],
+    form: "each",
+    index,
+    header: { start: node.start, end: over.end },
+    counting: [],
+    body: partsOf(node, shape.body).flatMap(statementsOf),
+  });
+}
+
+/** `xs[i] for i in range(len(xs))`, in brackets. */
+function ofClause(node: SyntaxNode): Loop | undefined {
+  const { asyncMarks } = node.tree.language;
+  const [index, over] = node.parts;
+  const whole = node.parent;
+  if (!whole || !index || !over || !isName(index)) return undefined;
+  if (node.children.some((child) => asyncMarks.includes(child.text))) return undefined;
+  const counted = positionsIn(over);
+  return (
+    counted &&
+    loopOf({
+      ...counted,
+      node,
+      nodes: [whole],
+      form: "clause",
+      index,
+      header: { start: node.start, end: over.end },
+      counting: [],
+      body: whole.parts.filter((part) => !part.same(node)),
+    })
+  );
+}
+
+/** `for (int i = 0; i < xs.length; i++)`, or `i = 0`, `while i < len(xs)`, `i += 1`. */
+function ofCounter(node: SyntaxNode, shape: Extract<FlowShape, { is: "loop" }>): Loop | undefined {
+  if (shape.bodyFirst !== undefined || shape.negated === true || shape.test === undefined) return undefined;
+  if (shape.otherwise !== undefined && partsOf(node, shape.otherwise).length > 0) return undefined;
+  const [test] = partsOf(node, shape.test);
+  const compared = test && comparison(bare(test));
+  if (!test || !compared || !isName(compared.index)) return undefined;
+  const { text } = compared.index;
+  const statements = partsOf(node, shape.body).flatMap(statementsOf);
+  const updates = shape.update === undefined ? [] : partsOf(node, shape.update);
+  const first = shape.first === undefined ? [] : partsOf(node, shape.first);
+  const inHeader = updates.length > 0;
+  const step = inHeader ? updates[0] : statements.at(-1);
+  if (!step || updates.length > 1 || stepped(step) !== text) return undefined;
+  const begins = inHeader
+    ? first.flatMap((part) => givenIn(part, text))
+    : [beginningBefore(node, text) ?? []].flat();
+  const [begin] = begins;
+  if (!begin || begins.length > 1) return undefined;
+  const from = begin.value.text === "0" ? 0 : begin.value.text === "1" ? 1 : undefined;
+  if (from === undefined || compared.inclusive !== (from === 1)) return undefined;
+  const length = lengthOf(compared.length);
+  if (!length) return undefined;
+  const list = inHeader ? [node] : node.parent!.parts;
+  const at = inHeader ? 0 : list.findIndex((part) => part.same(begin.statement));
+  const nodes = inHeader ? [node] : list.slice(at, list.findIndex((part) => part.same(node)) + 1);
+  const body = inHeader ? statements : statements.slice(0, -1);
+  const found = loopOf({
+    ...length,
+    from,
+    node,
+    nodes,
+    form: "counted",
+    index: begin.target,
+    header: { start: node.start, end: inHeader ? headerEnd(node, shape) : test.end },
+    counting: inHeader ? [] : [begin.statement, step],
+    body,
+  });
+  return inHeader ? found : { ...found, spelling: [...found.spelling, ...countsOnly(found)] };
+}
+
+/** The end of a header of three parts, with its brackets. */
+function headerEnd(node: SyntaxNode, { body }: Extract<FlowShape, { is: "loop" }>): number {
+  const [first] = partsOf(node, body);
+  const before = node.tree.text.slice(node.start, first?.start ?? node.end);
+  return node.start + before.trimEnd().length;
+}
+
+/** Where the code counts by statements of its own, no round may miss the step, and nothing else may see the position. */
+function countsOnly({ body, outside, others, index }: Loop): readonly Answer[] {
+  const skips = exitsOf(body).find((exit) => jumpOf(exit) === "continue");
+  const [seen] = outside;
+  const later = others.find((at) =>
+    body.some((statement) => statement.holds(at) && runsLater(at, statement)),
+  );
+  const to = referencesAt(nameOf(index)).find(({ member }) => !member)?.to;
+  return [
+    ...(later
+      ? [no("resource.used-after", `\`${index.text}\` is seen by a function that may run later`, later)]
+      : []),
+    ...(to && to.as !== "parameter" && isSeenElsewhere(to)
+      ? [unknown("resource.used-after", `\`${index.text}\` can be seen by other files`, index)]
+      : []),
+    ...(skips ? [no("flow.order", `\`${skips.text}\` would go on with the next item now`, skips)] : []),
+    ...(seen
+      ? [
+          no(
+            "resource.used-after",
+            `\`${index.text}\` is used outside of the loop, and is not counted any more`,
+            seen,
+          ),
+        ]
+      : []),
+  ];
+}
+
+interface Counted {
+  readonly items: SyntaxNode;
+  readonly from: 0 | 1;
+  readonly spelling: readonly Answer[];
+}
+
+/** What is walked, by an expression that gives all its positions: `range(len(xs))`. */
+function positionsIn(over: SyntaxNode): Counted | undefined {
+  const call = callOf(bare(over));
+  if (!call || call.receiver || !over.tree.language.flow.counting.ranges.includes(call.method))
+    return undefined;
+  const [one, other, by, ...more] = call.args;
+  if (!one || more.length > 0 || (by && by.text !== "1")) return undefined;
+  if (!other) return counted(lengthOf(one), 0);
+  if (one.text === "0") return counted(lengthOf(other), 0);
+  const [sum, added] = bare(other).parts;
+  const isNext = sum && added?.text === "1" && operatorOf(bare(other)) === "+";
+  return one.text === "1" && isNext ? counted(lengthOf(sum), 1) : undefined;
+}
+
+const counted = (length: Omit<Counted, "from"> | undefined, from: 0 | 1): Counted | undefined =>
+  length && { ...length, from };
+
+/** What an expression is the length of; a local that was given the length before reads as that. */
+function lengthOf(node: SyntaxNode): Omit<Counted, "from"> | undefined {
+  const at = bare(node);
+  const { counting } = node.tree.language.flow;
+  const call = callOf(at);
+  if (call) {
+    const { args, receiver, method } = call;
+    const isCall = at.is(node.tree.language.calls);
+    if (!receiver)
+      return counting.lengthFunctions.includes(method) && args.length === 1
+        ? { items: bare(args[0]!), spelling: [] }
+        : undefined;
+    const isLength =
+      counting.lengthMembers.includes(isCall ? `${method}()` : method) ||
+      // In Ruby a call has no brackets.
+      (isCall && args.length === 0 && counting.lengthMembers.includes(method));
+    return isLength && args.length === 0 ? { items: bare(receiver), spelling: [] } : undefined;
+  }
+  if (!isName(at)) return undefined;
+  const to = referencesAt(at.isLeaf ? at : at.parts[0]!).find(({ member }) => !member)?.to;
+  const [value, ...rest] = (to && valuesGiven(to)) ?? [];
+  const held = value && rest.length === 0 && !isName(bare(value)) ? lengthOf(value) : undefined;
+  return held && { items: held.items, spelling: [staysLong(held.items, value!, node)] };
+}
+
+/** Is a length still that of its collection where it is used? */
+function staysLong(items: SyntaxNode, value: SyntaxNode, use: SyntaxNode): Answer {
+  const list = value.closest(value.tree.language.statementLists);
+  const at = list?.parts.findIndex((part) => part.holds(value)) ?? -1;
+  const to = list?.parts.findIndex((part) => part.holds(use)) ?? -1;
+  if (!list || at < 0 || to < at)
+    return no("flow.written", `\`${shortened(value.text)}\` is asked for in another place`, value);
+  return at === to
+    ? yes("flow.written", "the length is asked for where the loop begins", value)
+    : isUnchanged(items, list.parts.slice(at + 1, to));
+}
+
+/** `i < n`, `n > i`, `i != n`; `i <= n` counts the last one too. */
+function comparison(
+  test: SyntaxNode,
+): { readonly index: SyntaxNode; readonly length: SyntaxNode; readonly inclusive: boolean } | undefined {
+  const operands = test.parts.filter((part) => !part.is(test.tree.language.operators));
+  const [left, right, ...more] = operands;
+  if (!test.is(test.tree.language.binary) || !left || !right || more.length > 0) return undefined;
+  switch (operatorOf(test)) {
+    case "<":
+    case "!=":
+    case "!==":
+    case "-lt":
+    case "-ne":
+      return { index: bare(left), length: right, inclusive: false };
+    case ">":
+    case "-gt":
+      return { index: bare(right), length: left, inclusive: false };
+    case "<=":
+    case "-le":
+      return { index: bare(left), length: right, inclusive: true };
+    default:
+      return undefined;
+  }
+}
+
+/** The name that a step adds one to. */
+function stepped(step: SyntaxNode): string | undefined {
+  const code = step.text.replace(/[\s;()]/g, "");
+  const [, prefix, added, again, summand] =
+    /^(?:\+\+([$\w]+)|([$\w]+)(?:\+\+|\+=1)|([$\w]+)=([$\w]+)\+1)$/.exec(code) ?? [];
+  return prefix ?? added ?? (again === summand ? again : undefined);
+}
+
+interface Beginning {
+  readonly statement: SyntaxNode;
+  readonly target: SyntaxNode;
+  readonly value: SyntaxNode;
+}
+
+/** What a header gives a name at first. */
+function givenIn(first: SyntaxNode, name: string): Beginning[] {
+  const { assignments } = first.tree.language.flow;
+  return [...first.descendants()].flatMap((node) => {
+    const given = assignments[node.kind] ? assignedBy(node) : undefined;
+    return given && given.target.text === name ? [{ ...given, statement: first }] : [];
+  });
+}
+
+/** The statement ahead of a loop that gives a name its first value, if nothing in between mentions it. */
+function beginningBefore(loop: SyntaxNode, name: string): Beginning | undefined {
+  const bareName = name.replace(/^\$/, "");
+  for (let at = neighbour(loop, "before"); at; at = neighbour(at, "before")) {
+    const given = assignedBy(at);
+    if (given?.target.text === name) return { ...given, statement: at };
+    if (at.mentions(name).length + at.mentions(bareName).length > 0) return undefined;
+  }
+  return undefined;
+}
+
+type Unread = Omit<Loop, "lookUps" | "others" | "own" | "outside">;
+
+function loopOf(loop: Unread): Loop {
+  const { node, index, items, body, nodes, counting } = loop;
+  const mentions = (within: SyntaxNode): SyntaxNode[] => within.mentions(nameOf(index).text);
+  const isCounting = (at: SyntaxNode): boolean => counting.some((one) => one.holds(at));
+  const all = body.flatMap(mentions).filter((at) => !isCounting(at));
+  const read = all.map((at) => lookUpAround(at, loop));
+  const around = functionAround(node) ?? node.tree.root;
+  const isWithin = (at: SyntaxNode): boolean => nodes.some((one) => one.holds(at));
+  return {
+    ...loop,
+    lookUps: read.flatMap((one) => one ?? []),
+    others: all.filter((_, i) => read[i] === undefined),
+    own: ownName(
+      body[0],
+      read.flatMap((one) => one ?? []),
+      items,
+    ),
+    outside: mentions(around).filter((at) => !isWithin(at)),
+  };
+}
+
+/** The read of the item at the position that a mention of it stands in; undefined where it is used otherwise. */
+function lookUpAround(mention: SyntaxNode, { index, items, from }: Unread): SyntaxNode | undefined {
+  for (const above of mention.ancestors()) {
+    const read = itemRead(above);
+    if (!read) continue;
+    if (!read.key.holds(mention)) return undefined;
+    const key = read.key.text.replace(/\s/g, "");
+    const isIt = key === (from === 1 ? `${index.text}-1` : index.text);
+    return isIt && read.collection.text === items.text ? above : undefined;
+  }
+  return undefined;
+}
+
+/** A first statement that does nothing but name the item. */
+function ownName(
+  first: SyntaxNode | undefined,
+  lookUps: readonly SyntaxNode[],
+  items: SyntaxNode,
+): Loop["own"] {
+  const given = first && assignedBy(first);
+  const isItem = given && lookUps.some((read) => read.same(bare(given.value)));
+  if (!given || !isItem || !isName(given.target) || given.target.text === items.text) return undefined;
+  return { name: given.target, statement: first };
+}
+
+function isName(node: SyntaxNode): boolean {
+  const leaf = nameOf(node);
+  return leaf.isLeaf && leaf.tree.language.binding.leaves[leaf.kind] !== undefined && node.parts.length <= 1;
+}
+
+/** The leaf that names a variable: `hive` in `$hive`. */
+function nameOf(node: SyntaxNode): SyntaxNode {
+  return node.isLeaf || node.parts.length !== 1 ? node : node.parts[0]!;
+}
+
+function partOf(node: SyntaxNode, part: string | number): SyntaxNode | undefined {
+  return typeof part === "number" ? node.parts[part] : partsOf(node, part)[0];
+}

@@ -1,0 +1,70 @@
+import { fill, type Capture, type Hole } from "../pattern/index.js";
+import type { Language, SyntaxNode } from "../syntax/index.js";
+import { loopAt, loopKinds, type Loop } from "./loops.js";
+import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+
+/** The holes of a loop over positions. */
+export interface WalkedForms {
+  /** The name of the position. */
+  readonly index: Hole;
+  /** What is walked. */
+  readonly items: Hole;
+  /** What is run for each position, without what counts: statements, or the other parts of an expression. */
+  readonly body: Hole;
+}
+
+/**
+ * Code that counts the positions of something and looks its items up, however it counts: `for i in range(len(xs))`,
+ * `for (let i = 0; i < xs.length; i++)`, `while (i < n)` with a step of its own, in an expression. What the position is used
+ * for stands in `match.loop`.
+ */
+export function walked(forms: WalkedForms): Reading {
+  return new WalkedReading(forms);
+}
+
+class WalkedReading implements Reading {
+  constructor(readonly forms: WalkedForms) {}
+
+  kindsIn(language: Language): readonly string[] {
+    return loopKinds(language);
+  }
+
+  wordsIn({ flow }: Language): readonly string[] {
+    const { lengthFunctions, lengthMembers } = flow.counting;
+    return [...lengthFunctions, ...lengthMembers.map((name) => name.replace("()", ""))];
+  }
+
+  readAt(node: SyntaxNode): ReadingMatch | undefined {
+    const loop = loopAt(node);
+    return loop && loop.lookUps.length > 0 ? this.#match(loop) : undefined;
+  }
+
+  whyNot(node: SyntaxNode): string {
+    const loop = loopAt(node);
+    return loop
+      ? `nothing in the loop reads the items of \`${loop.items.text}\` by \`${loop.index.text}\` alone`
+      : "this loop counts no positions, or counts them in another way than one by one from the first";
+  }
+
+  #match(loop: Loop): ReadingMatch | undefined {
+    const { index, items, nodes, form, body, spelling } = loop;
+    let captures = fill(this.forms.index, index);
+    captures = captures && fill(this.forms.items, items, captures);
+    if (!captures) return undefined;
+    const list: Capture = {
+      tree: index.tree,
+      nodes: body.map(({ id }) => id),
+      start: body[0]?.start ?? loop.node.end,
+      end: body.at(-1)?.end ?? loop.node.end,
+    };
+    const found = readingMatch({
+      nodes,
+      captures: new Map([...captures, [this.forms.body, list]]),
+      tests: [],
+      frame: undefined,
+      isStatements: form !== "clause",
+      spelling,
+    });
+    return { ...found, loop };
+  }
+}
