@@ -222,7 +222,8 @@ function safeSteps(from: SyntaxNode, to: SyntaxNode): readonly SyntaxNode[] | un
   const steps = stepsFrom(from, to);
   const [first] = steps;
   if (!first || steps.some((step) => safeStep.bars(step))) return undefined;
-  if (!safeStep.reachesOn && steps.length > 1) return undefined;
+  // Where a safe step does not leave out the next ones, each must be one.
+  if (!safeStep.reachesOn && steps.length > 1 && !steps.every(safeToken)) return undefined;
   return safeToken(first) || safeStep.brackets[first.kind] !== undefined ? steps : undefined;
 }
 

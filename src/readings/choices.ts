@@ -14,7 +14,7 @@ import { caughtAt } from "./caught.js";
 import type { PresenceTest } from "./presence-test.js";
 import { assignedBy, differenceOf, type Frame } from "./frame.js";
 import { remembered } from "./remembered.js";
-import { isStatement, neighbour, waysOf, type Ways } from "./ways.js";
+import { isGiven, isStatement, neighbour, waysOf, type Ways } from "./ways.js";
 
 /** A choice between two values by a condition, however it is spelt. */
 export interface Choice {
@@ -74,21 +74,6 @@ function bothWays(node: SyntaxNode, test: SyntaxNode, a: SyntaxNode, b: SyntaxNo
 function givenAtTheEnd(node: SyntaxNode, test: SyntaxNode, a: SyntaxNode, b: SyntaxNode): Choice[] {
   if (!isGiven(node) || jumpOf(a) || jumpOf(b) || assignedBy(a) || assignedBy(b)) return [];
   return [{ test, yes: a, no: b, nodes: [node] }];
-}
-
-function isGiven(node: SyntaxNode): boolean {
-  const { lastIsGiven } = node.tree.language.flow;
-  const { parent } = node;
-  if (!lastIsGiven || !parent || neighbour(node, "after")) return false;
-  const owner = functionAround(node);
-  return (
-    owner !== undefined && (owner.same(parent) || owner.same(parent.parent)) && !isStatementOfTry(parent)
-  );
-}
-
-/** Is a body more than its statements, such as one with `rescue` or `ensure`? */
-function isStatementOfTry(body: SyntaxNode): boolean {
-  return body.parts.some((part) => /^(rescue|ensure|else)$/.test(part.kind));
 }
 
 /** `if (t) return a; return b;`: a way that leaves, and what follows it. */

@@ -3,7 +3,7 @@ import { jumpOf, sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { asksFor, bare, presenceOf, type PresenceTest } from "./presence-test.js";
 import { remembered } from "./remembered.js";
-import { isStatement, neighbour, waysOf } from "./ways.js";
+import { isGiven, isStatement, neighbour, waysOf } from "./ways.js";
 
 /** A place that is given a value where it has none, however that is spelt. */
 export interface Fill {
@@ -48,11 +48,19 @@ function byGuard(node: SyntaxNode): Fill[] {
   if (!way || yes.length + no.length !== 1 || jumpOf(way) !== "return") return [];
   const made = neighbour(node, "after");
   const last = made && neighbour(made, "after");
-  const assigned = last && writtenBy(made);
+  const assigned = made && writtenBy(made);
   if (!assigned) return [];
   const test = presenceOf(ways.test);
   if (test.isThere !== yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
   const { target: place, value } = assigned;
+  // The assignment itself is what the function gives.
+  if (!last) {
+    const given = returned(way);
+    if (!given || !sameCode(given, place) || !isGiven(made)) return [];
+    return [
+      { place, value, test, nodes: [node, made], frame: { statement: made, value: assigned.assignment } },
+    ];
+  }
   const [early, late] = [returned(way), returned(last)];
   if (!early || !late || !sameCode(early, place) || !sameCode(late, place)) return [];
   const frame = { statement: last, value: late };

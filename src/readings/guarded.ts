@@ -106,8 +106,9 @@ export function takenSafely(chain: Chain, cover: Cover = () => undefined): Segme
           { start: end, end, text: after },
         ];
   });
-  const edits = links.flatMap(({ steps }): Edit[] => {
-    const step = stepInUse(use, steps[0]!);
+  const taken = links.flatMap(({ steps }) => (safe.reachesOn ? steps.slice(0, 1) : steps));
+  const edits = taken.flatMap((one): Edit[] => {
+    const step = stepInUse(use, one);
     const token = safeToken(step);
     if (token) {
       const put = safe.tokens[token.text]!;

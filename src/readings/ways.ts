@@ -1,3 +1,4 @@
+import { functionAround } from "../analysis/index.js";
 import { partsOfBranch, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { remembered } from "./remembered.js";
 
@@ -55,4 +56,20 @@ export function neighbour(node: SyntaxNode, side: "before" | "after"): SyntaxNod
   const { parts } = parent;
   const at = parts.findIndex((part) => part.same(node));
   return parts[at + (side === "after" ? 1 : -1)];
+}
+
+/** Is a statement the last of a function, where what it comes to is what the function gives? */
+export function isGiven(node: SyntaxNode): boolean {
+  const { lastIsGiven } = node.tree.language.flow;
+  const { parent } = node;
+  if (!lastIsGiven || !parent || neighbour(node, "after")) return false;
+  const owner = functionAround(node);
+  return (
+    owner !== undefined && (owner.same(parent) || owner.same(parent.parent)) && !isStatementOfTry(parent)
+  );
+}
+
+/** Is a body more than its statements, such as one with `rescue` or `ensure`? */
+function isStatementOfTry(body: SyntaxNode): boolean {
+  return body.parts.some((part) => /^(rescue|ensure|else)$/.test(part.kind));
 }

@@ -81,7 +81,7 @@ export const optionalOfNull = rule({
     ),
     rewrites(
       "class A { Object f(Hive h) { return h == null ? java.util.Optional.empty() : java.util.Optional.of(h); } }\n",
-      "import java.util.Optional;\n\nclass A { Object f(Hive h) { return Optional.ofNullable(h); } }\n",
+      "class A { Object f(Hive h) { return java.util.Optional.ofNullable(h); } }\n",
     ),
     ignores(
       "import shelf.Optional;\nclass A { Object f(Hive h) { return h == null ? Optional.empty() : Optional.of(h); } }\n",

@@ -2,6 +2,8 @@ import {
   caution,
   condition,
   filled,
+  filledItem,
+  item,
   functionAround,
   holes,
   no,
@@ -13,7 +15,7 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
-import { asksForNilAlone, isNeverFalse, readOnce } from "./values.js";
+import { asksForNilAlone, isNeverFalse, isReadTwice, readOnce } from "./values.js";
 
 const { place, value } = holes({
   place: {
@@ -30,7 +32,15 @@ const { place, value } = holes({
   value: "expression",
 });
 
+const { table, key } = holes({ table: "expression", key: "expression" });
+
 const byTruth = (match: Match): boolean => match.tests[0]!.asks === "truth";
+
+/** Is an item put where its key is not there? */
+const asksForKey = (match: Match): boolean => match.tests[0]!.asks === "key";
+
+/** The place that is filled, or the collection that it is an item of. */
+const placeOf = (match: Match): SyntaxNode => match.the(asksForKey(match) ? table : place);
 
 /** An assignment that is left out gives nil, and ||= gives the value that is there. */
 function givesTheSame({ node, tests }: Match): Answer {
@@ -69,13 +79,16 @@ export const assignedIfMissing = rule({
   kind: "idiom",
   title: "Use ||= to assign a missing value",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
-  was: filled(place, value, { or: ["truth"] }),
+  was: [filled(place, value, { or: ["truth"] }), filledItem(item(table, key), value)],
   given: [
     readOnce(),
+    condition("the key is worked out once instead of twice", (match) => isReadTwice(match.the(key)), {
+      when: asksForKey,
+    }),
     asksForNilAlone(),
     condition("no method gives what it did not give before", givesTheSame),
     condition("it has a value, or may be asked for without one", (match) => {
-      const node = match.the(place);
+      const node = placeOf(match);
       return node.is("class_variable")
         ? unknown(
             "flow.assigned",
@@ -95,21 +108,52 @@ export const assignedIfMissing = rule({
                 `\`${shortened(match.textOf(value))}\` can be false, which would be worked out again`,
                 match.the(value),
               )
-            : isNeverFalse(match.the(place)),
+            : asksForKey(match)
+              ? unknown(
+                  "value.null",
+                  `\`${shortened(match.textOf(table))}\` could hold nil or false for the key`,
+                  match.the(table),
+                )
+              : isNeverFalse(match.the(place)),
       { unknownIs: "possible" },
     ),
   ],
   cautions: (match) =>
-    byTruth(match) || isNeverFalse(match.the(place)).is === "yes"
-      ? []
-      : [
+    asksForKey(match)
+      ? [
           caution(
-            "value.falsy",
-            `when \`${shortened(match.textOf(place))}\` is false, the old code kept it and the new one replaces it`,
+            "value.null",
+            `when \`${shortened(match.textOf(table))}\` holds nil or false for the key, the old code kept it and the new one replaces it`,
           ),
-        ],
-  becomes: ruby.expression`${place} ||= ${value}`,
+        ]
+      : byTruth(match) || isNeverFalse(match.the(place)).is === "yes"
+        ? []
+        : [
+            caution(
+              "value.falsy",
+              `when \`${shortened(match.textOf(place))}\` is false, the old code kept it and the new one replaces it`,
+            ),
+          ],
+  becomes: (match) =>
+    asksForKey(match)
+      ? ruby.expression`${table}[${key}] ||= ${value}`
+      : ruby.expression`${place} ||= ${value}`,
   trials: [
+    rewrites(
+      "def f(h, k)\n  h[k] = [] unless h.key?(k)\nend\n",
+      "def f(h, k)\n  h[k] ||= []\nend\n",
+      "possible",
+    ),
+    holds("def f(h, k)\n  h[k] = k == 1 unless h.key?(k)\nend\n", "can be false"),
+    rewrites(
+      "def hives\n  return @hives unless @hives.nil?\n  @hives = read\nend\n",
+      "def hives\n  @hives ||= read\nend\n",
+      "possible",
+    ),
+    rewrites(
+      "def hives\n  return @hives if @hives\n  @hives = read\nend\n",
+      "def hives\n  @hives ||= read\nend\n",
+    ),
     // What is false is not missing, and would be worked out each time.
     holds("def f(x)\n  x = true if x.nil?\nend\n", "can be false"),
     holds("def f\n  @valid = a == 0 || probe.replies?(self) if @valid.nil?\nend\n", "can be false"),

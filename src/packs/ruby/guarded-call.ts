@@ -1,6 +1,18 @@
-import { caution, condition, guarded, holes, isOnlyTested, no, rule, ruby, shortened } from "../../index.js";
+import {
+  caution,
+  condition,
+  guarded,
+  holes,
+  isOnlyTested,
+  no,
+  rule,
+  ruby,
+  shortened,
+  unknown,
+  givesSomething,
+} from "../../index.js";
 import { takenSafely, trialsIn, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
 import { asksForNilAlone, isNeverFalse, readOnce } from "./values.js";
 
@@ -23,6 +35,21 @@ function resultAlike({ node, chain }: Match): Answer {
     : no("value.result", `where it stopped, the result was ${was} and would be ${now}`, node);
 }
 
+/** Methods that by agreement give something for every object. */
+const CONVERTS = /^(to_(s|a|h|i|f|sym|str|ary)|inspect)$/;
+
+/** The calls between the first and the last one, as far as the library does not say that they give something. */
+const between = ({ chain }: Match): readonly SyntaxNode[] =>
+  chain.links.flatMap(({ steps }) => steps.slice(0, -1)).filter((step) => !givesSomething(step));
+
+/** Each call is made through `&.`: where one gives nil, the old code failed, and the new one gives nil. */
+function givesNoNil(match: Match): Answer {
+  const [step] = between(match);
+  return step
+    ? unknown("value.null", `\`${shortened(step.text)}\` could be nil, for which the old code failed`, step)
+    : yes("value.null", "nothing is called in between that could be nil");
+}
+
 const { rewrites, ignores, holds } = trialsIn("ruby");
 
 export const guardedCall = rule({
@@ -35,6 +62,8 @@ export const guardedCall = rule({
   where: [
     // A second test must not ask something of nil.
     ({ chain }) => chain.links.length === 1,
+    // Each call is made through `&.`, which would hide that one in between gives nil.
+    (match) => between(match).every((step) => CONVERTS.test(step.child("method")?.text ?? "")),
     // An assignment through `&.` is another form.
     (match) => !match.node.parent?.is(["assignment", "operator_assignment"]) || match.node.field !== "left",
   ],
@@ -45,6 +74,7 @@ export const guardedCall = rule({
       asks === "truth" ? isNeverFalse(node) : yes("value.falsy", "false is not taken for nil"),
     ),
     condition("the result is the same where the chain stops", resultAlike),
+    condition("what is called in between never gives nil", givesNoNil),
   ],
   cautions: (match) =>
     match.tests
@@ -57,6 +87,12 @@ export const guardedCall = rule({
       ),
   becomes: (match) => takenSafely(match.chain),
   trials: [
+    rewrites(
+      "def f(name)\n  name ? name.to_s.strip : nil\nend\n",
+      "def f(name)\n  name&.to_s&.strip\nend\n",
+      "likely",
+    ),
+    rewrites("x = [1]\ny = x && x.reverse.first\n", "x = [1]\ny = x&.reverse&.first\n"),
     rewrites("def f(hive)\n  hive && hive.queen\nend\n", "def f(hive)\n  hive&.queen\nend\n", "likely"),
     rewrites("def f(hive)\n  hive.open(1) unless hive.nil?\nend\n", "def f(hive)\n  hive&.open(1)\nend\n"),
     rewrites("def f(hive)\n  hive.nil? ? nil : hive.queen\nend\n", "def f(hive)\n  hive&.queen\nend\n"),
