@@ -83,6 +83,7 @@ export {
   type LibraryCalls,
   type LibraryClasses,
   type LibraryLanguage,
+  type LibraryValues,
   type Trait,
 } from "./library/facts.js";
 export { calledFromLibrary } from "./library/called.js";

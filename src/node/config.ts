@@ -159,6 +159,17 @@ const schema = z.strictObject({
           }),
         )
         .optional(),
+      values: z
+        .array(
+          z.strictObject({
+            language: z.enum(LANGUAGES_WITH_HANDLES),
+            in: z.string().min(1),
+            values: z.array(z.string().min(1)).min(1),
+            type: z.string().min(1),
+            typeIn: z.string().min(1).optional(),
+          }),
+        )
+        .optional(),
     })
     .optional(),
   leaveOut: z.array(z.string()).optional(),
@@ -233,6 +244,7 @@ function merged(all: readonly (Library | undefined)[]): Library | undefined {
   return {
     calls: some.flatMap(({ calls = [] }) => calls),
     classes: some.flatMap(({ classes = [] }) => classes),
+    values: some.flatMap(({ values = [] }) => values),
   };
 }
 

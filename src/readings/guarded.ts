@@ -13,6 +13,8 @@ export interface GuardedLimits {
   readonly as: readonly ChainKind[];
   /** What the tests may ask for; all that asks for missing values, and the truth, where it is left out. */
   readonly asks?: readonly Asks[];
+  /** What they may ask for besides. */
+  readonly or?: readonly Asks[];
 }
 
 /**
@@ -70,7 +72,8 @@ class GuardedReading implements Reading {
   }
 
   #read(chain: Chain): ReadingMatch | undefined {
-    const { as, asks = ASKS } = this.limits;
+    const { as, or = [] } = this.limits;
+    const asks = [...(this.limits.asks ?? ASKS), ...or];
     const { kind, links, use, nodes, frame, otherwise } = chain;
     if (!as.includes(kind)) return undefined;
     let captures = fill(this.subject, links[0]!.test.subject);

@@ -79,6 +79,7 @@ const ASKED: Readonly<Record<Asks, string>> = {
   set: "whether it is set",
   value: "for the value in it",
   key: "for a key",
+  callable: "whether it can be called",
   truth: "whether it is true",
 };
 

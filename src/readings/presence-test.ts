@@ -4,9 +4,9 @@ import { remembered } from "./remembered.js";
 
 /**
  * What a test asks for: all missing values of the language, one of several, those and a name that nothing declares
- * (`isset`), the value in a wrapper (`HasValue`), a key of a collection, or whether the value counts as true.
+ * (`isset`), the value in a wrapper (`HasValue`), a key of a collection, whether the value counts as true, or can be called.
  */
-export type Asks = "missing" | "null" | "undefined" | "set" | "value" | "key" | "truth";
+export type Asks = "missing" | "null" | "undefined" | "set" | "value" | "key" | "truth" | "callable";
 
 /** How a test asks: by an operator that a class may define, by one that it may not, by a call, by the value itself. */
 export type AskedBy = "operator" | "identity" | "question" | "truth";
@@ -119,9 +119,9 @@ function joinedTest(test: SyntaxNode): PresenceTest | undefined {
 function together(a: Asks, b: Asks): Asks | undefined {
   if (a === b) return a;
   const both = [a, b];
-  if (both.includes("truth")) return both.includes("key") || both.includes("value") ? undefined : "truth";
   if (both.includes("key") || both.includes("value")) return undefined;
-  return both.includes("set") ? "set" : "missing";
+  // What asks for more asks for less as well.
+  return (["callable", "truth", "set"] as const).find((asks) => both.includes(asks)) ?? "missing";
 }
 
 /** `x != null`, `x is not None`, `typeof x === "undefined"`, `k in d`. */
@@ -165,14 +165,15 @@ function ofKind(
   if (kindWord === undefined) return undefined;
   const isKind = (node: SyntaxNode): boolean => node.parts.length === 1 && operatorOf(node) === kindWord;
   const [kind, name] = isKind(left) ? [left, right] : isKind(right) ? [right, left] : [];
-  if (!kind || !name || !/^["'`]undefined["'`]$/.test(name.text)) return undefined;
+  const asks = /^["'`](undefined|function)["'`]$/.exec(name?.text ?? "")?.[1];
+  if (!kind || asks === undefined) return undefined;
   const subject = bare(kind.parts[0]!);
   return {
     ...ordinary,
     test,
     subject,
-    isThere,
-    asks: "undefined",
+    isThere: asks === "undefined" ? isThere : !isThere,
+    asks: asks === "undefined" ? "undefined" : "callable",
     by: "identity",
     allowsUndeclared: true,
   };

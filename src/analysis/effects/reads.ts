@@ -2,6 +2,7 @@ import { escaped, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js
 import { unknown, type Answer } from "../answer.js";
 import { classesNamed } from "../classes/class-index.js";
 import { placeOf, type OwnClass, type OwnMember } from "../classes/own-class.js";
+import { valueOfLibrary } from "../library/values.js";
 import { referencesAt, type Declaration } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import type { SourceFiles } from "../names/source-files.js";
@@ -160,6 +161,7 @@ export function codeRunByMemberRead(node: SyntaxNode): Answer | undefined {
   const name = (node.child("name") ?? node.child("property") ?? node.child("field") ?? node.parts.at(-1))
     ?.text;
   if (!object || name === undefined) return says;
+  if (valueOfLibrary(node)) return undefined;
   switch (language.reads.members) {
     case "plain":
       return undefined;

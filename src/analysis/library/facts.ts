@@ -82,8 +82,20 @@ export interface LibraryClasses {
   readonly releaseThrows?: string;
 }
 
+/** Values that a library has from the start. */
+export interface LibraryValues {
+  readonly language: LibraryLanguage;
+  /** The module, package or namespace. */
+  readonly in: string;
+  readonly values: readonly string[];
+  readonly type: string;
+  /** The module of the type, where the language has it not everywhere. */
+  readonly typeIn?: string;
+}
+
 /** What is known of libraries beyond what ships: of the project's own ones, and of those that packs are for. */
 export interface Library {
   readonly calls?: readonly LibraryCalls[];
   readonly classes?: readonly LibraryClasses[];
+  readonly values?: readonly LibraryValues[];
 }

@@ -1,5 +1,5 @@
 import { languageOf, type Language } from "../../syntax/index.js";
-import type { Library, LibraryCalls, LibraryClasses, LibraryLanguage } from "./facts.js";
+import type { Library, LibraryCalls, LibraryClasses, LibraryLanguage, LibraryValues } from "./facts.js";
 import { TABLES } from "./tables/index.js";
 
 /** One function or method of a row. */
@@ -16,6 +16,8 @@ export interface LibraryTable {
   /** By the bare names, in lower case where the language does not tell cases apart. */
   readonly calls: ReadonlyMap<string, readonly LibraryCall[]>;
   readonly classes: readonly LibraryClasses[];
+  /** By their bare names. */
+  readonly values: ReadonlyMap<string, LibraryValues>;
 }
 
 /** The table that a language shares: TypeScript that of JavaScript. */
@@ -48,7 +50,12 @@ function made(id: LibraryLanguage, own: Library | undefined): LibraryTable {
       if (others) others.push(call);
       else calls.set(key, [call]);
     }
-  return { calls, classes: [...(own?.classes ?? []).filter(isOf), ...TABLES[id].CLASSES] };
+  const values = [...(own?.values ?? []).filter(isOf), ...(TABLES[id].VALUES ?? [])];
+  return {
+    calls,
+    values: new Map(values.flatMap((row) => row.values.map((name) => [name, row] as const))),
+    classes: [...(own?.classes ?? []).filter(isOf), ...TABLES[id].CLASSES],
+  };
 }
 
 /** The name under which a function is looked up. */
@@ -63,6 +70,6 @@ function parsed(row: LibraryCalls, text: string): LibraryCall {
 
 /** What ships for a language. */
 export function shippedLibrary(language: LibraryLanguage): Required<Library> {
-  const { CALLS, CLASSES } = TABLES[language];
-  return { calls: CALLS, classes: CLASSES };
+  const { CALLS, CLASSES, VALUES = [] } = TABLES[language];
+  return { calls: CALLS, classes: CLASSES, values: VALUES };
 }

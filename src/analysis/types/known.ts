@@ -5,6 +5,7 @@ import { changesOf, referencesAt, type Declaration } from "../names/declarations
 import { shortened } from "../shown.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
 import { usesOf } from "../names/every-use.js";
+import { valueOfLibrary } from "../library/values.js";
 import { calledFromLibrary } from "../library/called.js";
 import { annotationOf, unwrapped } from "../names/annotation.js";
 import { targetAround } from "../names/use.js";
@@ -47,6 +48,12 @@ export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth =
   if (constructed) return named(constructed, `\`${shortened(expression.text)}\` makes one`, expression);
   if (expression.is(language.calls))
     return returned(expression) ?? givenByLibrary(expression) ?? abroad(expression);
+  const value = valueOfLibrary(expression);
+  if (value) {
+    const { type, typeIn } = value;
+    const why = `\`${shortened(expression.text)}\` is a \`${type}\` of the library`;
+    return { name: type, module: typeIn, at: expression, why };
+  }
   const leaf = ownMember(expression) ?? leafOf(expression);
   const to =
     leaf &&

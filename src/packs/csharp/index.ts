@@ -4,6 +4,7 @@ import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
+import { nullOrEmpty } from "./null-or-empty.js";
 import { nullTest } from "./null-test.js";
 import { raisedEvent } from "./raised-event.js";
 import { scopedLock } from "./scoped-lock.js";
@@ -20,6 +21,7 @@ export const csharpPack = pack("csharp", [
   raisedEvent,
   thrownIfMissing,
   nullTest,
+  nullOrEmpty,
   scopedResource,
   scopedLock,
   leakingResource,

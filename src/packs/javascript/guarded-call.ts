@@ -18,7 +18,7 @@ export const guardedCall = rule({
   title: "Use ?. instead of a check before a call or a read",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "2020",
-  was: guarded(subject, read, otherwise, { as: ["statement", "choice"] }),
+  was: guarded(subject, read, otherwise, { as: ["statement", "choice"], or: ["callable"] }),
   where: [
     (match) => match.chain.kind !== "statement" || match.the(read).is("call_expression"),
     // Where it stops, ?. gives undefined and not null.
@@ -26,6 +26,13 @@ export const guardedCall = rule({
       match.chain.asksUse !== undefined ||
       !match.has(otherwise) ||
       (isMissing(match.the(otherwise)) && !match.the(otherwise).is("null")),
+    // Only for what is called itself.
+    ({ chain }) =>
+      chain.links.every(
+        ({ test, steps }, i) =>
+          test.asks !== "callable" ||
+          (i === chain.links.length - 1 && steps[0]!.is("call_expression") && steps.length === 1),
+      ),
     // `eval?.(code)` evaluates in another scope.
     (match) => match.textOf(subject) !== "eval",
   ],
@@ -36,6 +43,20 @@ export const guardedCall = rule({
       ? orElse(takenSafely(match.chain), match.the(otherwise), fallsBackByTruth(match) ? "||" : "??")
       : takenSafely(match.chain),
   trials: [
+    js.rewrites('if (typeof done === "function") { done(1); }\nlet done;', "done?.(1);\nlet done;", "likely"),
+    ts.rewrites(
+      'function f(done?: () => void) { if (typeof done === "function") done(); }',
+      "function f(done?: () => void) { done?.(); }",
+    ),
+    js.rewrites(
+      'function f(done) { if (done && typeof done === "function") { done(null, 1); } }',
+      "function f(done) { done?.(null, 1); }",
+      "likely",
+    ),
+    js.ignores('if (typeof hive.open === "function") hive.close();'),
+    js.ignores('if (typeof hive === "function") hive.close();'),
+    js.ignores('if (typeof done !== "function") done();'),
+    js.holds('if (typeof done === "function") done();', "may not be declared"),
     js.rewrites("if (hive != null) { hive.open(1); }", "hive?.open(1);"),
     js.rewrites("if (done !== undefined && done !== null) done(1);", "done?.(1);"),
     js.rewrites("const q = hive != null ? hive.queen : undefined;", "const q = hive?.queen;"),

@@ -22,7 +22,7 @@ export function differsFor(old: string, now: string): (match: Match) => readonly
   return (match) =>
     match.tests.flatMap((test) => {
       if (sameAsMissing(match, test).is !== "unknown") return [];
-      const values = differing(test.asks);
+      const values = test.asks === "callable" ? ["something that is no function"] : differing(test.asks);
       const code = test.asks === "truth" ? "value.falsy" : "value.which-missing";
       const name = shortened(test.subject.text);
       return [
@@ -45,6 +45,7 @@ export function sameAsMissing(match: Match, test: PresenceTest): Answer {
       node,
     );
   if (test.staysAsked) return yes("value.falsy", "the new code asks for the same", node);
+  if (asks === "callable") return isCalledOrMissing(match, node);
   if (asks === "missing") return yes("value.null", "the test is for null and undefined alike", node);
   const type = valuesOf(match, node);
   const others = differing(asks);
@@ -61,6 +62,15 @@ export function sameAsMissing(match: Match, test: PresenceTest): Answer {
   return asks === "truth"
     ? yes("value.falsy", `${is}, which is true whenever it is there`, type.at)
     : byType("value.which-missing", type, `${is}, for which both tests say the same`);
+}
+
+/** May something be there that cannot be called? A type that names a function says that there is none. */
+function isCalledOrMissing(match: Match, node: SyntaxNode): Answer {
+  const type = valuesOf(match, node);
+  const isFunction = type !== undefined && type.falsy.length === 0 && /=>|\bFunction\b/.test(type.text);
+  return isFunction
+    ? yes("value.kind", `\`${shortened(node.text)}\` is ${type.how} \`${type.text}\``, type.at)
+    : unknown("value.kind", `\`${shortened(node.text)}\` could be something that is no function`, node);
 }
 
 /** Does a variable exist? What is only said to exist somewhere (`declare let x`) may not be there. */

@@ -1,4 +1,5 @@
 import { choice, holes, item, php, present, rule, trialsIn, truthy } from "../../index.js";
+import type { Match } from "../../index.js";
 import {
   asksAlone,
   itemsMayBeNull,
@@ -15,6 +16,17 @@ const { value, fallback, list, key } = holes({
   key: "expression",
 });
 
+/** Casts of what is there, the defaults that each leaves as they are, and the new code. */
+const CASTS = [
+  { read: php`(string) ${value}`, same: /^(['"])[^'"$\\]*\1$/, now: php`(string) (${value} ?? ${fallback})` },
+  { read: php`(int) ${value}`, same: /^-?\d+$/, now: php`(int) (${value} ?? ${fallback})` },
+  { read: php`(float) ${value}`, same: /^-?\d+\.\d+$/, now: php`(float) (${value} ?? ${fallback})` },
+  { read: php`(bool) ${value}`, same: /^(true|false)$/i, now: php`(bool) (${value} ?? ${fallback})` },
+  { read: php`(array) ${value}`, same: /^(\[\]|array\(\))$/i, now: php`(array) (${value} ?? ${fallback})` },
+];
+const PLAIN = 3;
+const castIn = ({ alternative }: Match) => CASTS[alternative - PLAIN];
+
 const { rewrites, ignores, holds } = trialsIn("php");
 
 export const valueOrFallback = rule({
@@ -27,18 +39,34 @@ export const valueOrFallback = rule({
     choice(present(value), value, fallback),
     choice(truthy(value), value, fallback),
     choice(present(item(list, key), { or: ["key"] }), item(list, key), fallback),
+    ...CASTS.map(({ read }) => choice(present(value), read, fallback)),
   ],
   // A test against null that falls back to null chooses nothing.
-  where: [(match) => match.tests[0]!.asks !== "missing" || !/^null$/i.test(match.textOf(fallback))],
+  where: [
+    (match) => match.tests[0]!.asks !== "missing" || !/^null$/i.test(match.textOf(fallback)),
+    // The default must be what the cast makes of it.
+    (match) => castIn(match)?.same.test(match.textOf(fallback)) ?? true,
+  ],
   given: [readOnce(), asksAlone(), whatIsReadIsThere("??"), functionsOfPhp(), itemsMayBeNull()],
   cautions: keepsNull("falls back"),
   becomes: (match) =>
-    match.tests[0]!.asks === "truth"
+    castIn(match)?.now ??
+    (match.tests[0]!.asks === "truth"
       ? php.expression`${value} ?: ${fallback}`
       : match.has(key)
         ? php.expression`${list}[${key}] ?? ${fallback}`
-        : php.expression`${value} ?? ${fallback}`,
+        : php.expression`${value} ?? ${fallback}`),
   trials: [
+    rewrites(
+      "<?php function f(array $hive) { return isset($hive['age']) ? (string) $hive['age'] : ''; }\n",
+      "<?php function f(array $hive) { return (string) ($hive['age'] ?? ''); }\n",
+    ),
+    rewrites(
+      "<?php function f(array $hive) { if (!isset($hive['n'])) { return 0; } return (int)$hive['n']; }\n",
+      "<?php function f(array $hive) { return (int) ($hive['n'] ?? 0); }\n",
+    ),
+    ignores("<?php $n = isset($a) ? (int) $a : '';\n"),
+    ignores("<?php $n = isset($a) ? (int) $a : null;\n"),
     rewrites("<?php $name = isset($keeper) ? $keeper : 'nobody';\n", "<?php $name = $keeper ?? 'nobody';\n"),
     rewrites(
       "<?php $age = isset($hive['queen']['age']) ? $hive['queen']['age'] : null;\n",

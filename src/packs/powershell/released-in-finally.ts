@@ -32,8 +32,9 @@ const HOLES = { name, body };
 /** Classes of .NET that can be disposed of. */
 const DISPOSABLE =
   /(Stream|Reader|Writer|Connection|Command|Transaction|Client|Archive|Bitmap|Graphics|Mutex|Semaphore|TcpListener|SHA1|SHA256|SHA512|MD5|HMACSHA\d+|CryptoServiceProvider|Managed|DirectorySearcher|DirectoryEntry|PrincipalContext|X509Store|SmtpClient|MailMessage|Process|RunspacePool|Runspace)$/;
-/** Methods of the class File that open one. */
-const OPENS = /\[(System\.)?IO\.File\]::(Open\w*|Create\w*|AppendText)$/i;
+/** Methods of .NET that open a file or an archive. */
+const OPENS =
+  /\[(System\.)?IO\.(File\]::(Open\w*|Create\w*|AppendText)|Compression\.ZipFile\]::Open(Read)?)$/i;
 
 /** Does an expression make something that can be disposed of? Undefined where nothing says so. */
 function acquires(match: Match, rows: readonly Handle[]): Answer | undefined {

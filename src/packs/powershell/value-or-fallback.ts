@@ -1,9 +1,26 @@
-import { choice, condition, filled, holes, powershell, present, rule, trialsIn, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
-import { testedOnce } from "../family/conditions.js";
+import {
+  caution,
+  choice,
+  condition,
+  filled,
+  hasKey,
+  holes,
+  item,
+  powershell,
+  present,
+  rule,
+  shortened,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../index.js";
+import type { Answer, Evidence, Match, PresenceTest } from "../../index.js";
+import { everyTest, testedOnce } from "../family/conditions.js";
 import { asksForNull, isNoList } from "./values.js";
 
-const { value, fallback, place } = holes({
+const { value, fallback, place, table, key } = holes({
+  table: "expression",
+  key: "expression",
   value: "expression",
   fallback: "expression",
   place: { kind: "expression", text: /^\$[\w:]+(\.\w+)*$/ },
@@ -15,6 +32,34 @@ function isNotUnrolled(match: Match): Answer {
   return throughBlock ? isNoList(match.the(value)) : yes("value.kind", "no block gave it on");
 }
 
+/** ?? asks for $null alone. */
+function isNeverFalse({ asks, subject }: PresenceTest): Answer {
+  const shown = shortened(subject.text);
+  if (asks === "key") return unknown("value.null", `\`${shown}\` could hold $null for the key`, subject);
+  return asks === "truth"
+    ? unknown("value.falsy", `\`${shown}\` could be 0, empty or false, which is not $null`, subject)
+    : yes("value.falsy", "the test asks for $null");
+}
+
+function differsFor({ asks, subject }: PresenceTest): Evidence[] {
+  const shown = shortened(subject.text);
+  if (asks === "key")
+    return [
+      caution(
+        "value.null",
+        `when \`${shown}\` holds $null for the key, the new code falls back, and the old one did not`,
+      ),
+    ];
+  return asks === "truth"
+    ? [
+        caution(
+          "value.falsy",
+          `when \`${shown}\` is 0, empty or false, the old code fell back and the new one does not`,
+        ),
+      ]
+    : [];
+}
+
 const { rewrites, ignores, holds } = trialsIn("powershell", "7.2");
 
 export const valueOrFallback = rule({
@@ -23,12 +68,26 @@ export const valueOrFallback = rule({
   title: "Use ?? and ??= for values that are null",
   why: "The value is written twice, and the reader must check that both are the same.",
   target: "7.0",
-  was: [filled(place, fallback), choice(present(value), value, fallback)],
-  given: [testedOnce(), asksForNull(), condition("a list is given on as it is", isNotUnrolled)],
+  was: [
+    filled(place, fallback, { or: ["truth"] }),
+    choice(present(value, { or: ["truth"] }), value, fallback),
+    choice(hasKey(item(table, key)), item(table, key), fallback),
+  ],
+  given: [
+    testedOnce(),
+    asksForNull(),
+    everyTest("what is false or empty is missing", (_match, test) => isNeverFalse(test), {
+      unknownIs: "possible",
+    }),
+    condition("a list is given on as it is", isNotUnrolled),
+  ],
+  cautions: (match) => match.tests.flatMap(differsFor),
   becomes: (match) =>
-    match.has(place)
-      ? powershell.statement`${place} ??= ${fallback}`
-      : powershell.expression`${value} ?? ${fallback}`,
+    match.has(key)
+      ? powershell.expression`${table}[${key}] ?? ${fallback}`
+      : match.has(place)
+        ? powershell.statement`${place} ??= ${fallback}`
+        : powershell.expression`${value} ?? ${fallback}`,
   trials: [
     rewrites("if ($null -eq $hive) { $hive = 1 }\n", "$hive ??= 1\n"),
     rewrites("if ($null -eq $script:hive) { $script:hive = Get-Hive 2 }\n", "$script:hive ??= Get-Hive 2\n"),
@@ -53,7 +112,15 @@ export const valueOrFallback = rule({
     ignores("if ($null -eq $hive) { $hives = 1 }\n"),
     ignores("if ($null -eq $hive) { $hive += 1 }\n"),
     ignores("$n = if ($null -ne $name) { $other } else { 'none' }\n"),
-    ignores("$n = if ($name) { $name } else { 'none' }\n"),
+    rewrites("$n = if ($name) { $name } else { 'none' }\n", "$n = $name ?? 'none'\n", "possible"),
+    rewrites("if (-not $name) { $name = 'none' }\n", "$name ??= 'none'\n", "possible"),
+    rewrites("if (!$name) { $name = 'none' }\n", "$name ??= 'none'\n", "possible"),
+    rewrites(
+      "$w = if ($jars.ContainsKey($k)) { $jars[$k] } else { 3 }\n",
+      "$w = $jars[$k] ?? 3\n",
+      "possible",
+    ),
+    ignores("$n = if ($name) { 'none' } else { $name }\n"),
     trialsIn("powershell", "5.1").ignores("$n = if ($null -ne $name) { $name } else { 'none' }\n"),
     trialsIn("powershell").holds("if ($null -eq $hive) { $hive = 1 }\n", "nothing says which version"),
   ],

@@ -17,7 +17,7 @@ export function isNoList(node: SyntaxNode): Answer {
 
 /** Does a test ask for $null and nothing else, and does the new operator behave alike for what has no value yet? */
 export function asksForNull(): Condition {
-  return everyTest("the test asks for $null alone", (_match, { by, subject }) => {
+  return everyTest("the test asks for $null alone", (_match, { asks, by, subject }) => {
     const strict = textFound(subject.tree, /^\s*Set-StrictMode\b/im);
     if (strict)
       return unknown(
@@ -25,6 +25,7 @@ export function asksForNull(): Condition {
         `in strict mode reading \`${shortened(subject.text)}\` fails before it has a value, and ?? does not`,
         subject,
       );
+    if (asks === "truth" || asks === "key") return yes("value.null", "no operator is asked");
     return by === "operator" ? isNoList(subject) : yes("value.null", "$null stands on the left", subject);
   });
 }

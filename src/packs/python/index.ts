@@ -8,6 +8,8 @@ import { lookupOrDefault } from "./lookup-or-default.js";
 import { leakingResource } from "./leaking-resource.js";
 import { branchToValue } from "./branch-to-value.js";
 import { indexAndItem } from "./index-and-item.js";
+import { removedIfThere } from "./removed-if-there.js";
+import { unnamedResource } from "./unnamed-resource.js";
 import { noneToDefault } from "./none-to-default.js";
 import { scopedLock } from "./scoped-lock.js";
 import { scopedMany } from "./scoped-many.js";
@@ -21,8 +23,10 @@ export const pythonPack = pack("python", [
   branchToValue,
   noneToDefault,
   leakingResource,
+  unnamedResource,
   lookupOrDefault,
   filledDict,
+  removedIfThere,
   defaultDict,
   assignedInTest,
   needlessTest,

@@ -1,6 +1,7 @@
 /** Rules for Ruby. */
 import { pack } from "../../index.js";
 import { needlessTest } from "./needless-test.js";
+import { unnamedResource } from "./unnamed-resource.js";
 import { leakingResource } from "./leaking-resource.js";
 import { asList } from "./as-list.js";
 import { valueOrFallback } from "./value-or-fallback.js";
@@ -19,6 +20,7 @@ export const rubyPack = pack("ruby", [
   blockForm,
   synchronized,
   leakingResource,
+  unnamedResource,
   needlessTest,
 ]);
 export default rubyPack;

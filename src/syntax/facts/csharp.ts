@@ -73,6 +73,8 @@ export const csharp: Language = {
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => inner.is(["conditional_access_expression"]) || inner.has("?."),
   misreads: {
+    // `x is null || y` is read as `x is (null || y)`.
+    constant_pattern: ["binary_expression"],
     conditional_access_expression: [
       "binary_expression",
       "prefix_unary_expression",

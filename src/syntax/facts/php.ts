@@ -132,6 +132,9 @@ export const php: Language = {
     "conditional_expression",
     "variable_name",
     "array_creation_expression",
+    // What belongs to a class runs no code when it is read.
+    "scoped_property_access_expression",
+    "class_constant_access_expression",
   ],
   classes: ["class_declaration", "interface_declaration", "trait_declaration", "enum_declaration"],
   quietOperators: "=== !== && || ! and or xor instanceof ??".split(" "),

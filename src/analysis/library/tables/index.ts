@@ -1,4 +1,4 @@
-import type { LibraryCalls, LibraryClasses, LibraryLanguage } from "../facts.js";
+import type { LibraryCalls, LibraryClasses, LibraryLanguage, LibraryValues } from "../facts.js";
 import * as cpp from "./cpp.js";
 import * as csharp from "./csharp.js";
 import * as java from "./java.js";
@@ -12,6 +12,10 @@ import * as ruby from "./ruby.js";
 export const TABLES: Readonly<
   Record<
     LibraryLanguage,
-    { readonly CALLS: readonly LibraryCalls[]; readonly CLASSES: readonly LibraryClasses[] }
+    {
+      readonly CALLS: readonly LibraryCalls[];
+      readonly CLASSES: readonly LibraryClasses[];
+      readonly VALUES?: readonly LibraryValues[];
+    }
   >
 > = { cpp, csharp, java, javascript, php, powershell, python, ruby };

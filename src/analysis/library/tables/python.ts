@@ -1,4 +1,4 @@
-import type { LibraryCalls, LibraryClasses } from "../facts.js";
+import type { LibraryCalls, LibraryClasses, LibraryValues } from "../facts.js";
 import { rowsOf } from "./words.js";
 
 const { calls, callsIn, classes, classesIn } = rowsOf("python");
@@ -101,6 +101,12 @@ export const CALLS: readonly LibraryCalls[] = [
   callsIn("json", "dump load", { effect: "changes", asksArguments: true, runs: true, orMissing: true }),
   callsIn("pickle", "dump load", { effect: "changes", asksArguments: true, runs: true, orMissing: true }),
   callsIn("shutil", "copyfileobj", { effect: "changes", asksArguments: true }),
+];
+
+export const VALUES: readonly LibraryValues[] = [
+  { language: "python", in: "sys", values: ["modules"], type: "dict" },
+  { language: "python", in: "sys", values: ["argv", "path"], type: "list" },
+  { language: "python", in: "os", values: ["environ"], type: "MutableMapping", typeIn: "collections.abc" },
 ];
 
 const LOCKS = "Lock RLock Condition Semaphore BoundedSemaphore";

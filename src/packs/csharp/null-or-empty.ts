@@ -1,0 +1,123 @@
+import {
+  compile,
+  condition,
+  copy,
+  csharp,
+  holes,
+  isSideEffectFree,
+  matchOneAt,
+  no,
+  operatorOf,
+  presenceOf,
+  rule,
+  sameCode,
+  shortened,
+  text as newText,
+  trialsIn,
+  typeOf,
+  unknown,
+  weakest,
+  yes,
+} from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
+
+const { first, second, text } = holes({ first: "expression", second: "expression", text: "expression" });
+
+/** What asks for being empty; after it, what asks for the opposite. */
+const EMPTY = [
+  csharp.expression`${text} == ""`,
+  csharp.expression`${text} == string.Empty`,
+  csharp.expression`${text} == String.Empty`,
+  csharp.expression`${text}.Length == 0`,
+  csharp.expression`${text}.Equals("")`,
+  csharp.expression`${text}.Equals(string.Empty)`,
+];
+const FULL = [
+  csharp.expression`${text} != ""`,
+  csharp.expression`${text} != string.Empty`,
+  csharp.expression`${text} != String.Empty`,
+  csharp.expression`${text}.Length != 0`,
+  csharp.expression`${text}.Length > 0`,
+  csharp.expression`!${text}.Equals("")`,
+  csharp.expression`!${text}.Equals(string.Empty)`,
+];
+const OR = 0;
+
+/** The operand ahead of the second, where several are joined by the same operator. */
+function firstOf(match: Match): SyntaxNode {
+  let at = match.the(first);
+  while (at.is("binary_expression") && operatorOf(at) === operatorOf(match.node)) at = at.parts.at(-1)!;
+  return at;
+}
+
+/** What both sides ask about: the first for being null, the second for being empty; undefined where they ask otherwise. */
+function asked(match: Match): SyntaxNode | undefined {
+  const isOr = match.alternative === OR;
+  const test = presenceOf(firstOf(match));
+  if (test.asks !== "missing" || test.isThere === isOr || test.key) return undefined;
+  const { tree, id } = match.the(second);
+  const patterns = (isOr ? EMPTY : FULL).flatMap((one) => compile(one, "csharp"));
+  const subject = matchOneAt(patterns, tree, id)?.captures.get(text)?.nodes[0];
+  return subject !== undefined && sameCode(tree.node(subject), test.subject) ? test.subject : undefined;
+}
+
+/** Only a string is asked for its length, or compared with one, in this way; other types have another `==`. */
+function isString(match: Match): Answer {
+  const subject = asked(match)!;
+  const shown = shortened(subject.text);
+  const type = typeOf(subject);
+  if (type)
+    return /^[Ss]tring$/.test(type.name)
+      ? yes("type.is", type.why, type.at)
+      : no("type.is", `${type.why}, which is no string`, type.at);
+  return unknown("type.not-known", `the type of \`${shown}\` is not known`, subject);
+}
+
+const { rewrites, holds, ignores } = trialsIn("csharp");
+const inClass = (code: string): string => `class A { bool F(string s, A a, int[] n) { ${code} } }`;
+
+export const nullOrEmpty = rule({
+  id: "csharp/null-or-empty",
+  kind: "idiom",
+  title: "Use string.IsNullOrEmpty instead of two tests",
+  why: "The string is named twice, and the reader must check that both tests ask for the same one.",
+  was: [csharp.expression`${first} || ${second}`, csharp.expression`${first} && ${second}`],
+  where: [(match) => asked(match) !== undefined],
+  given: [
+    condition("it is a string", isString),
+    condition("evaluating it once instead of twice makes no difference", (match) =>
+      weakest([isSideEffectFree(asked(match)!)]),
+    ),
+  ],
+  becomes: (match) => {
+    const { start, end } = asked(match)!;
+    const sign = match.alternative === OR ? "" : "!";
+    return [
+      copy(match.node.start, firstOf(match).start),
+      newText(`${sign}string.IsNullOrEmpty(`),
+      copy(start, end),
+      newText(")"),
+    ];
+  },
+  trials: [
+    rewrites(inClass('return s == null || s == "";'), inClass("return string.IsNullOrEmpty(s);")),
+    rewrites(inClass("return (s is null) || s.Length == 0;"), inClass("return string.IsNullOrEmpty(s);")),
+    rewrites(
+      inClass("if (null != s && string.Empty != s) { return true; } return false;"),
+      inClass("if (!string.IsNullOrEmpty(s)) { return true; } return false;"),
+    ),
+    rewrites(inClass('return (s == null) || s.Equals("");'), inClass("return string.IsNullOrEmpty(s);")),
+    rewrites(
+      inClass('return a == null || s == null || s == "";'),
+      inClass("return a == null || string.IsNullOrEmpty(s);"),
+    ),
+    rewrites(inClass('return g == null || g == "";'), inClass("return string.IsNullOrEmpty(g);"), "likely"),
+    holds(inClass("return n == null || n.Length == 0;"), "which is no string"),
+    holds(inClass('return G() == null || G() == "";'), "calls something"),
+    ignores(inClass('return s == "" || s == null;')),
+    ignores(inClass('return s == null && s == "";')),
+    ignores(inClass('return s != null || s == "";')),
+    ignores(inClass('return a == null || s == "";')),
+    ignores(inClass('return s == null || s == "a";')),
+  ],
+});
