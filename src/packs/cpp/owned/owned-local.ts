@@ -9,6 +9,7 @@ import {
   need,
   no,
   rule,
+  shapeOf,
   targetAllows,
   trialsIn,
   unknown,
@@ -17,7 +18,7 @@ import {
   waysOutWithout,
   yes,
 } from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import type { Answer, Match, Snippet, SyntaxNode } from "../../../index.js";
 import { takesByReference } from "./member-uses.js";
 import { harmlessUses, takerOf } from "./pointer-uses.js";
 import { canBeMade, canBeOwned, goesAtOnce, goesUnnoticed, statementsBetween } from "./release.js";
@@ -30,8 +31,45 @@ const { type, p, derived, empty, args } = holes({
   args: "arguments",
 });
 
-const SAME_TYPE = 0;
-const NO_ARGUMENTS = 2;
+/** How the pointer is declared; `made` where something else than the declaration makes the object. */
+const FORMS: readonly {
+  readonly was: Snippet;
+  readonly is: "same" | "derived" | "bare" | "fixed" | "made";
+}[] = [
+  { is: "same", was: cpp`${type} *${p} = new ${type}(${args});` },
+  { is: "derived", was: cpp`${type} *${p} = new ${derived}(${args});` },
+  { is: "bare", was: cpp`${type} *${p} = new ${derived};` },
+  { is: "same", was: cpp`auto ${p} = new ${type}(${args});` },
+  { is: "same", was: cpp`auto *${p} = new ${type}(${args});` },
+  { is: "fixed", was: cpp`${type} *const ${p} = new ${type}(${args});` },
+  { is: "made", was: cpp`${type} *${p} = ${empty};` },
+  { is: "made", was: cpp`${type} *${p};` },
+];
+const formOf = ({ alternative }: Match) => FORMS[alternative]!.is;
+
+/** The assignments that make an object for the variable. */
+function makings(match: Match): SyntaxNode[] {
+  const to = declarationOfHole(match, p);
+  return (to ? usesOf(to).references : []).flatMap(({ node }) => {
+    const { parent } = node;
+    const isMade =
+      parent?.is("assignment_expression") === true &&
+      node.field === "left" &&
+      parent.child("right")?.is("new_expression") === true;
+    return isMade ? [parent!.parent!] : [];
+  });
+}
+
+/** The one place at which the object is made; undefined where several do, or one in a loop does. */
+function madeAt(match: Match): SyntaxNode | undefined {
+  if (formOf(match) !== "made") return match.node;
+  const [only, ...more] = makings(match);
+  const block = match.node.parent;
+  const isInLoop = [...(only?.ancestors() ?? [])].some(
+    (above) => block?.holds(above) === true && !above.same(block) && shapeOf(above)?.is === "loop",
+  );
+  return more.length > 0 || isInLoop ? undefined : only;
+}
 
 /** The statements that delete the variable. */
 function deletesOf(match: Match): SyntaxNode[] {
@@ -62,7 +100,7 @@ function releasedEverywhere(match: Match): Answer {
   const to = declarationOfHole(match, p);
   const name = match.textOf(p);
   if (!to) return unknown("name.not-resolved", `what declares \`${name}\` is not known`);
-  const ways = waysOutWithout(match.node, deletesOf(match), to);
+  const ways = waysOutWithout(madeAt(match)!, deletesOf(match), to);
   if (!ways)
     return no("resource.every-path", `not all ways from \`${name}\` to the end are known`, match.node);
   const open = ways.find(({ by }) => by !== "exception");
@@ -93,7 +131,7 @@ function lentByValue(match: Match): Answer {
 
 /** Can `make_unique` be told the same arguments? It hands them on, which changes what `0`, `NULL` and `{…}` mean. */
 function handsOn(match: Match): boolean {
-  if (match.alternative !== SAME_TYPE || !targetAllows("14", match)) return false;
+  if (!["same", "fixed"].includes(formOf(match)) || !targetAllows("14", match)) return false;
   if (!canBeMade(match, match.textOf(type))) return false;
   return match.all(args).every((argument) => !/^(0|NULL|\{.*)$/s.test(argument.text));
 }
@@ -107,12 +145,12 @@ export const ownedLocal = rule({
   title: "Use unique_ptr for an object that a function creates",
   why: "What is deleted by hand is lost when something in between throws, or when somebody adds a return.",
   target: "11",
-  was: [
-    cpp`${type} *${p} = new ${type}(${args});`,
-    cpp`${type} *${p} = new ${derived}(${args});`,
-    cpp`${type} *${p} = new ${derived};`,
+  was: FORMS.map(({ was }) => was),
+  where: [
+    (match) => functionAround(match.node) !== undefined,
+    (match) => deletesOf(match).length > 0,
+    (match) => madeAt(match) !== undefined,
   ],
-  where: [(match) => functionAround(match.node) !== undefined, (match) => deletesOf(match).length > 0],
   given: [
     condition("it is deleted on every way out", releasedEverywhere),
     condition("it is not used after it was deleted", (match) => {
@@ -128,6 +166,17 @@ export const ownedLocal = rule({
       return yes("resource.used-after", "it is not used after it was deleted");
     }),
     condition("nothing takes the pointer by reference", lentByValue),
+    condition(
+      "it is only let go where it goes anyway",
+      (match) => {
+        const to = declarationOfHole(match, p)!;
+        const sooner = deletesOf(match).find((statement) => !goesAtOnce(statement, to));
+        return sooner
+          ? no("resource.sooner", `\`${match.textOf(p)}\` is \`const\` and cannot be let go here`, sooner)
+          : yes("resource.sooner", "it goes at the end of its block");
+      },
+      { when: (match) => formOf(match) === "fixed" },
+    ),
     condition("an owner can delete it", (match) => canBeOwned(match, match.textOf(type))),
     condition("nobody notices that it goes when something in between throws", (match) =>
       goesUnnoticed(
@@ -139,6 +188,11 @@ export const ownedLocal = rule({
   ],
   uses: everyUseOf(p, [
     use(cpp`delete ${p}; ${p} = ${empty};`).becomes(cpp`${p}.reset();`),
+    use(cpp`${p} = new ${derived}(${args});`)
+      .when((match) =>
+        [match.node, match.node.parent].some((one) => one?.is("expression_statement") === true),
+      )
+      .becomes(cpp`${p}.reset(new ${derived}(${args}));`),
     use(cpp`${p} = ${empty};`)
       .when(followsRelease)
       .stays(),
@@ -150,13 +204,92 @@ export const ownedLocal = rule({
   ]),
   needs: [need("<memory>")],
   becomes: (match) => {
+    const form = formOf(match);
+    if (form === "made") return cpp`std::unique_ptr<${type}> ${p};`;
+    if (form === "fixed")
+      return handsOn(match)
+        ? cpp`const auto ${p} = std::make_unique<${type}>(${args});`
+        : cpp`const std::unique_ptr<${type}> ${p}(new ${type}(${args}));`;
     if (handsOn(match)) return cpp`auto ${p} = std::make_unique<${type}>(${args});`;
-    if (match.alternative === NO_ARGUMENTS) return cpp`std::unique_ptr<${type}> ${p}(new ${derived});`;
+    if (form === "bare") return cpp`std::unique_ptr<${type}> ${p}(new ${derived});`;
     return match.has(derived)
       ? cpp`std::unique_ptr<${type}> ${p}(new ${derived}(${args}));`
       : cpp`std::unique_ptr<${type}> ${p}(new ${type}(${args}));`;
   },
   trials: [
+    rewrites(
+      `
+      struct Queen { void mark(); };
+      void f() {
+        auto q = new Queen(1);
+        q->mark();
+        delete q;
+      }
+      `,
+      `
+      #include <memory>
+
+      struct Queen { void mark(); };
+      void f() {
+        std::unique_ptr<Queen> q(new Queen(1));
+        q->mark();
+      }
+      `,
+    ),
+    newer.rewrites(
+      `
+      struct Queen { void mark(); };
+      void f() {
+        Queen* const q = new Queen(1);
+        q->mark();
+        delete q;
+      }
+      `,
+      `
+      #include <memory>
+
+      struct Queen { void mark(); };
+      void f() {
+        const auto q = std::make_unique<Queen>(1);
+        q->mark();
+      }
+      `,
+    ),
+    rewrites(
+      `
+      struct Queen { void mark(); };
+      void f(int n) {
+        Queen* q = nullptr;
+        if (n > 1)
+          q = new Queen(n);
+        if (q)
+          q->mark();
+        delete q;
+      }
+      `,
+      `
+      #include <memory>
+
+      struct Queen { void mark(); };
+      void f(int n) {
+        std::unique_ptr<Queen> q;
+        if (n > 1)
+          q.reset(new Queen(n));
+        if (q)
+          q->mark();
+      }
+      `,
+    ),
+    holds(
+      "struct Queen { void mark(); };\nvoid f() { Queen* const q = new Queen(1); q->mark(); delete q; g(); }\n",
+      "cannot be let go here",
+    ),
+    ignores(
+      "struct Queen { void mark(); };\nvoid f(int n) { Queen* q = nullptr; while (n--) { q = new Queen(n); delete q; } }\n",
+    ),
+    ignores(
+      "struct Queen { void mark(); };\nvoid f(int n) { Queen* q; if (n) q = new Queen(1); else q = new Queen(2); delete q; }\n",
+    ),
     rewrites(
       `
       struct Queen { void mark(); int age(); };
