@@ -59,7 +59,8 @@ export function asksFor({ subject, key, asks }: PresenceTest, value: SyntaxNode)
 function isUnwrapped(value: SyntaxNode, subject: SyntaxNode): boolean {
   const call = callOf(value);
   const { unwraps } = value.tree.language.flow.missing;
-  return call?.receiver !== undefined && unwraps.includes(call.method) && sameCode(call.receiver, subject);
+  if (!call?.receiver || call.args.length > 0 || !unwraps.includes(call.method)) return false;
+  return sameCode(call.receiver, subject);
 }
 
 /** A node without the brackets around it, those of a condition too. */

@@ -1,66 +1,89 @@
 import {
-  each,
+  caution,
+  choice,
   condition,
   containing,
+  each,
   fresh,
   holes,
   java,
   mayRunAnyway,
   nameInFile,
   no,
+  present,
+  presenceOf,
   referencesAt,
   rule,
+  sameCode,
   shortened,
   sideEffectFree,
   trialsIn,
+  typeOf,
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
+import { isNeverNull } from "./create-if-absent.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { isOfType, isOptional, typeArguments, wantsPrimitive } from "./types.js";
 
-const { maybe, fallback, error, type, name, body } = holes({
+const { maybe, fallback, read, test, error, type, name, body } = holes({
   maybe: "expression",
   fallback: "expression",
+  read: "expression",
+  test: "expression",
   error: "expression",
   type: "type",
   name: "name",
   body: "statements",
 });
 const value = fresh("value");
+const got = java`${maybe}.get()`;
 
+/** The value or a default; what is read of the value, or a default; the value or an exception; what is done with it. */
 const FORMS = [
-  java.expression`${maybe}.isPresent() ? ${maybe}.get() : ${fallback}`,
-  java.expression`!${maybe}.isPresent() ? ${fallback} : ${maybe}.get()`,
-  java`
-    if (${maybe}.isPresent()) {
+  { is: "value", was: choice(present(maybe, { or: ["value"] }), maybe, fallback) },
+  { is: "mapped", was: choice(present(maybe, { or: ["value"] }), read, fallback) },
+  {
+    is: "declared",
+    was: java`
+      if (${test}) {
+        throw ${error};
+      }
+      ${type} ${name} = ${maybe}.get();
+    `,
+  },
+  {
+    is: "returned",
+    was: java`
+      if (${test}) {
+        throw ${error};
+      }
       return ${maybe}.get();
-    }
-    return ${fallback};
-  `,
-  java`
-    if (!${maybe}.isPresent()) {
-      throw ${error};
-    }
-    ${type} ${name} = ${maybe}.get();
-  `,
-  java`
-    if (!${maybe}.isPresent()) {
-      throw ${error};
-    }
-    return ${maybe}.get();
-  `,
-  java`
-    if (${maybe}.isPresent()) {
-      ${body}
-    }
-  `,
-];
-const RETURNS = 2;
-const DECLARES = 3;
-const THROWS = 4;
-const RUNS = 5;
+    `,
+  },
+  {
+    is: "run",
+    was: java`
+      if (${test}) {
+        ${body}
+      }
+    `,
+  },
+] as const;
+const formOf = ({ alternative }: Match) => FORMS[alternative]!.is;
+
+/** Is it asked whether the Optional holds something, or, ahead of an exception, whether it holds nothing? */
+function asksForValue(match: Match): boolean | Match {
+  if (!match.has(test)) return match.tests[0]!.asks === "value";
+  const { asks, isThere, subject } = presenceOf(match.the(test));
+  const isRun = formOf(match) === "run";
+  if (asks !== "value" || isThere !== isRun) return false;
+  const { tree, id, start, end } = subject;
+  if (match.has(maybe)) return sameCode(subject, match.the(maybe));
+  const captures = new Map([[maybe, { tree, nodes: [id], start, end }]]);
+  return match.and({ ...match.found, captures });
+}
 
 const isPlain = (match: Match): boolean => mayRunAnyway(match.the(fallback)).is === "yes";
 
@@ -69,14 +92,31 @@ function isOfItsType(match: Match): Answer {
   if (!match.has(fallback)) return yes("name.scope", "there is no default");
   const [type] = typeArguments(match.the(maybe));
   const node = match.the(fallback);
+  if (formOf(match) === "mapped") return isOfMappedType(match);
   const same = isOfType(node, type);
-  if (same.is !== "yes" || match.alternative === RETURNS) return same;
-  return wantsPrimitive(match.node, type, node);
+  if (same.is !== "yes" || match.place.parent?.is("return_statement")) return same;
+  return wantsPrimitive(match.place, type, node);
+}
+
+/** A function that gives null makes the Optional empty, so that the default is taken, and must give what the default is. */
+function isOfMappedType(match: Match): Answer {
+  const [made, otherwise] = [match.the(read), match.the(fallback)];
+  const shown = shortened(made.text);
+  if (!isNeverNull(made))
+    return unknown(
+      "value.null",
+      `\`${shown}\` could be null, for which the new code takes the default`,
+      made,
+    );
+  const [one, other] = [typeOf(made), typeOf(otherwise)];
+  return one && other && one.name === other.name
+    ? yes("type.same", one.why, made)
+    : unknown("type.same", `\`${shortened(otherwise.text)}\` must be of the type of \`${shown}\``, otherwise);
 }
 
 /** Behind an assignment the Optional holds something else than what was tested. */
 function isLeftAlone(match: Match): Answer {
-  if (match.alternative !== RUNS) return yes("name.scope", "it is read at once");
+  if (formOf(match) !== "run") return yes("name.scope", "it is read at once");
   const node = match.the(maybe);
   const leaf = [...node.descendants()].findLast((one) => one.isLeaf && one.named)!;
   const to = referencesAt(leaf).find((one) => one.to)?.to;
@@ -100,14 +140,11 @@ function isLeftAlone(match: Match): Answer {
 }
 
 /** What moves into a lambda. */
-const moved = (match: Match) =>
-  match.alternative === RUNS
-    ? match.all(body)
-    : match.has(error)
-      ? [match.the(error)]
-      : isPlain(match)
-        ? []
-        : [match.the(fallback)];
+const moved = (match: Match): readonly SyntaxNode[] => {
+  if (formOf(match) === "run") return match.all(body);
+  if (match.has(error)) return [match.the(error)];
+  return [...(match.has(read) ? [match.the(read)] : []), ...(isPlain(match) ? [] : [match.the(fallback)])];
+};
 
 const { rewrites, ignores, holds } = trialsIn("java");
 const inMethod = (code: string, given = "Optional<String> queen"): string =>
@@ -119,9 +156,11 @@ export const optionalConsumed = rule({
   title: "Use ifPresent, map or orElse instead of isPresent and get",
   why: "A test followed by get() is a null test in new clothes, and the next reader must check that both belong together.",
   target: "8",
-  was: FORMS,
+  was: FORMS.map(({ was }) => was),
   where: [
-    (match) => match.alternative !== RUNS || containing(java`${maybe}.get()`, { in: body })(match) !== false,
+    asksForValue,
+    (match) => formOf(match) !== "run" || containing(got, { in: body })(match) !== false,
+    (match) => formOf(match) !== "mapped" || containing(got, { in: read })(match) !== false,
   ],
   given: [
     condition("it is an Optional", (match) => isOptional(match.the(maybe)), { unknownIs: "possible" }),
@@ -136,23 +175,60 @@ export const optionalConsumed = rule({
     condition("the Optional is the same where it is read", isLeftAlone),
   ],
   becomes: (match) => {
-    const otherwise = match.has(fallback)
-      ? isPlain(match)
-        ? java`${maybe}.orElse(${fallback})`
-        : java`${maybe}.orElseGet(() -> ${fallback})`
-      : java`${maybe}.orElseThrow(() -> ${error})`;
-    if (match.alternative === RUNS) {
+    const form = formOf(match);
+    if (form === "run")
       return java`
         ${maybe}.ifPresent(${value} -> {
-          ${each(java`${maybe}.get()`, { in: body }).becomes(value)}
+          ${each(got, { in: body }).becomes(value)}
         });
       `;
+    if (form === "declared") return java`${type} ${name} = ${maybe}.orElseThrow(() -> ${error});`;
+    if (form === "returned") return java`return ${maybe}.orElseThrow(() -> ${error});`;
+    if (form === "mapped") {
+      const mapped = each(got, { in: read }).becomes(value);
+      return isPlain(match)
+        ? java.expression`${maybe}.map(${value} -> ${mapped}).orElse(${fallback})`
+        : java.expression`${maybe}.map(${value} -> ${mapped}).orElseGet(() -> ${fallback})`;
     }
-    if (match.alternative === DECLARES) return java`${type} ${name} = ${otherwise};`;
-    if (match.alternative === RETURNS || match.alternative === THROWS) return java`return ${otherwise};`;
-    return otherwise;
+    return isPlain(match)
+      ? java.expression`${maybe}.orElse(${fallback})`
+      : java.expression`${maybe}.orElseGet(() -> ${fallback})`;
   },
+  cautions: (match) =>
+    formOf(match) === "mapped" && !isNeverNull(match.the(read))
+      ? [
+          caution(
+            "value.null",
+            `when \`${shortened(match.textOf(read))}\` is null, the old code gave null and the new one the default`,
+          ),
+        ]
+      : [],
   trials: [
+    rewrites(
+      inMethod('String q = "none";\n        if (queen.isPresent()) q = queen.get();\n        return q;'),
+      inMethod('String q = queen.orElse("none");\n        return q;'),
+    ),
+    rewrites(
+      inMethod('return queen.isEmpty() ? "none" : queen.get();'),
+      inMethod('return queen.orElse("none");'),
+    ),
+    rewrites(
+      inMethod('return queen.isPresent() ? queen.get().trim() : "none";'),
+      inMethod('return queen.map(value -> value.trim()).orElse("none");'),
+      "likely",
+    ),
+    rewrites(
+      inMethod(
+        'if (queen.isPresent()) {\n            return "a" + queen.get();\n        }\n        return "none";',
+      ),
+      inMethod('return queen.map(value -> "a" + value).orElse("none");'),
+      "likely",
+    ),
+    rewrites(
+      inMethod("if (queen.isEmpty()) throw new IllegalStateException();\n        return queen.get();"),
+      inMethod("return queen.orElseThrow(() -> new IllegalStateException());"),
+    ),
+    ignores(inMethod('return list.isEmpty() ? "none" : list.get(0);')),
     rewrites(
       inMethod('return queen.isPresent() ? queen.get() : "none";'),
       inMethod('return queen.orElse("none");'),
@@ -188,9 +264,16 @@ export const optionalConsumed = rule({
       inMethod('return queen.orElse("");', "Hive hive"),
       "possible",
     ),
-    holds(
+    rewrites(
       inMethod(
         'if (queen.isPresent()) {\n            return mark(queen.get());\n        }\n        return "";',
+      ),
+      inMethod('return queen.map(value -> mark(value)).orElse("");'),
+      "likely",
+    ),
+    holds(
+      inMethod(
+        'if (queen.isPresent()) {\n            mark(queen.get());\n            return null;\n        }\n        return "";',
       ),
       "cannot leave a lambda",
     ),

@@ -56,12 +56,15 @@ export const javaFlow: FlowFacts = {
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size()"] },
   missing: {
     ...ordinaryMissing,
+    unwraps: ["get"],
     literals: ["null_literal"],
     equal: ["=="],
     unequal: ["!="],
     questions: {
       "Objects.isNull": { isThere: false, asks: "missing", of: "argument" },
       "Objects.nonNull": { isThere: true, asks: "missing", of: "argument" },
+      isPresent: { isThere: true, asks: "value", of: "receiver" },
+      isEmpty: { isThere: false, asks: "value", of: "receiver" },
     },
     keys: { containsKey: { collection: "receiver", key: 0 } },
     itemReads: ["get"],
