@@ -1,9 +1,8 @@
 // Examples for docs/codes.md, for the codes of which no trial of a shipped rule says anything.
 import {
   builtin,
-  canBeMissing,
+  byType,
   canLeaveEarly,
-  comesFrom,
   condition,
   cpp,
   declarationOfHole,
@@ -23,6 +22,7 @@ import {
   typescript,
   use,
   usedAfter,
+  valuesOf,
 } from "uvran";
 
 const { x, y, name, body } = holes({ x: "expression", y: "expression", name: "name", body: "statements" });
@@ -37,9 +37,8 @@ const OWN = [
   [
     {
       "from-library": {
-        was: python`${x}(1)`,
-        given: [comesFrom(x, { module: "hives", name: "load" })],
-        becomes: python`${x}(2)`,
+        was: python`${need("hives", "load")}(1)`,
+        becomes: python`load(2)`,
       },
     },
     "hives.py",
@@ -129,7 +128,12 @@ const OWN = [
     {
       "may-be-missing": {
         was: typescript`weigh(${x})`,
-        given: [canBeMissing(x)],
+        given: [
+          condition("the hive is never missing", (match) => {
+            const type = valuesOf(match, match.the(x));
+            return byType("value.null", type, `\`hive\` is declared \`${type.text}\``);
+          }),
+        ],
         becomes: typescript`weighed(${x})`,
       },
     },

@@ -261,6 +261,8 @@ class Renderer {
   }
 
   #replacement({ replacement }: Piece, found: PatternMatch): string {
+    const own = replacement instanceof Hole ? found.captures.get(replacement) : undefined;
+    if (own) return this.#inPlace(found, textOfCapture(own));
     if (!(replacement instanceof Snippet)) return this.#textOf(replacement);
     const captures = new Map([...this.#match.captures, ...found.captures]);
     const inner = render(replacement, { match: { ...found, captures }, names: this.#names });

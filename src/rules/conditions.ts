@@ -1,9 +1,8 @@
 import {
-  bodyAround,
-  canBeMissingHere,
-  comesFromModule,
   declaredType,
   doesEscape,
+  exitsOf,
+  shortened,
   isBuiltin,
   isInstanceOf,
   isLeftAlone,
@@ -11,7 +10,6 @@ import {
   isSideEffectFree,
   isUnchanged,
   isUsedAfter,
-  nameInFile,
   returnedFromElsewhere,
   no,
   unknown,
@@ -22,7 +20,6 @@ import {
   type Code,
   type DeclaredType,
   type TypeFacts,
-  type Wanted,
 } from "../analysis/index.js";
 import { compile, matchesIn, Snippet, snippetFits, type Hole } from "../pattern/index.js";
 import type { SyntaxNode } from "../syntax/index.js";
@@ -114,6 +111,16 @@ export function onlyUse(name: Hole): Condition {
   });
 }
 
+/** Control may leave the code of a hole other than by its end, or stop in it. Usually wanted as `not(leavesEarly(body))`. */
+export function leavesEarly(body: Hole): Condition {
+  return condition(`\`${body.name}\` may be left early`, (match) => {
+    const [exit] = exitsOf(match.all(body));
+    return exit
+      ? yes("flow.leaves-early", `\`${shortened(exit.text)}\` leaves before the end`, exit)
+      : no("flow.leaves-early", "nothing leaves before the end");
+  });
+}
+
 /** The value that a variable has at the end of the matched code is read later. Usually wanted as `not(usedAfter(x))`. */
 export function usedAfter(name: Hole): Condition {
   return condition(`\`${name.name}\` is used afterwards`, (match) => {
@@ -132,13 +139,6 @@ export function escapes(name: Hole): Condition {
       ? doesEscape(to)
       : unknown("name.not-resolved", `what declares \`${match.textOf(name)}\` is not known`, match.node);
   });
-}
-
-/** The name, or the chain of members, that a hole stands for comes from a module, as the file's imports say. */
-export function comesFrom(hole: Hole, wanted: Wanted): Condition {
-  const from = [wanted.module, wanted.name].filter((part) => part !== undefined).join(".");
-  const must = `\`${hole.name}\` comes from \`${from}\``;
-  return condition(must, (match) => comesFromModule(match.the(hole), wanted), { unknownIs: "possible" });
 }
 
 /** What a hole stands for is an object of this class: by annotation, construction, literal or assignment. */
@@ -193,62 +193,6 @@ export function valuesOf(match: Match, node: SyntaxNode): DeclaredType | undefin
 export function byType(code: Code, type: DeclaredType, says: string): Answer {
   if (type.unsure !== undefined) return unknown("type.strict-null", type.unsure, type.at);
   return yes(code, type.by === undefined ? says : `${says} (${type.by})`, type.at);
-}
-
-/** What a hole stands for can be missing (null, None, nil, undefined) where it stands. */
-export function canBeMissing(hole: Hole): Condition {
-  return condition(`\`${hole.name}\` can be missing`, (match) => {
-    const node = match.the(hole);
-    const byFlow = canBeMissingHere(node);
-    if (byFlow.is !== "unknown") return byFlow;
-    const type = valuesOf(match, node);
-    if (!type) return byFlow;
-    const says = `\`${node.text}\` is ${type.how} \`${type.text}\``;
-    if (type.canBeNull || type.canBeUndefined) return yes("value.null", says, type.at);
-    return byType("value.null", type, says).is === "yes"
-      ? no("value.null", says, type.at)
-      : unknown("type.strict-null", type.unsure ?? says, type.at);
-  });
-}
-
-/** What a hole stands for can count as false without being missing: `0`, `""`, `false`, `NaN`. */
-export function canBeFalsyButPresent(hole: Hole): Condition {
-  return condition(`\`${hole.name}\` can be falsy without being missing`, (match) => {
-    const node = match.the(hole);
-    const type = valuesOf(match, node);
-    if (!type) return unknown("type.not-known", `the type of \`${node.text}\` is not known`, node);
-    const says = `\`${node.text}\` is ${type.how} \`${type.text}\``;
-    if (type.falsy.length === 0) return no("value.falsy", says, type.at);
-    return yes("value.falsy", `${says}, so it can be ${type.falsy.join(" or ")}`, type.at);
-  });
-}
-
-/** The matched code stands in a function that can wait (`async`). */
-export function insideAsync(): Condition {
-  return condition("the code stands in a function that can wait", (match) => {
-    const body = bodyAround(match.node);
-    const { asyncMarks, functions } = match.tree.language;
-    const isAsync = body.children.some((child) => asyncMarks.includes(child.text));
-    if (isAsync) return yes("flow.asynchronous", "the function around is asynchronous", body);
-    return no(
-      "flow.asynchronous",
-      body.is(functions) ? "the function around is not asynchronous" : "no function is around",
-      body,
-    );
-  });
-}
-
-/** A name means nothing yet where the matched code stands, so that it can be given to something new there. */
-export function nameFree(name: string): Condition {
-  return condition(`\`${name}\` is free`, (match) => {
-    const taken = nameInFile(name, match.tree).references.find(
-      ({ member, node }) => !member && bodyAround(match.node).holds(node),
-    );
-    if (taken) return no("name.free", `\`${name}\` is taken`, taken.node);
-    if (match.tree.language.builtins.includes(name))
-      return no("name.free", `\`${name}\` means something in the language`);
-    return yes("name.free", `\`${name}\` is free`);
-  });
 }
 
 /** All of several conditions; the weakest answer counts. */

@@ -2,27 +2,9 @@
 export { after, before, containing, inside } from "./around.js";
 export type { Distance, Narrowing, Reach } from "./around.js";
 export { condition, type Condition } from "./condition.js";
-export {
-  all,
-  any,
-  askCompiler,
-  builtin,
-  canBeFalsyButPresent,
-  canBeMissing,
-  comesFrom,
-} from "./conditions.js";
-export {
-  escapes,
-  insideAsync,
-  isOfType,
-  nameFree,
-  neverWritten,
-  none,
-  not,
-  onlyUse,
-  type NoneOptions,
-} from "./conditions.js";
-export { byType, sideEffectFree, unchangedDuring, usedAfter, valuesOf } from "./conditions.js";
+export { all, any, askCompiler, builtin } from "./conditions.js";
+export { escapes, isOfType, neverWritten, none, not, onlyUse, type NoneOptions } from "./conditions.js";
+export { byType, sideEffectFree, unchangedDuring, usedAfter, valuesOf, leavesEarly } from "./conditions.js";
 export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./handle.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";

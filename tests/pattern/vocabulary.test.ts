@@ -4,10 +4,12 @@ import {
   before,
   compile,
   containing,
+  each,
   Engine,
   fresh,
   holes,
   inside,
+  java,
   javascript,
   maybe,
   need,
@@ -149,6 +151,67 @@ test("text is matched in any quotes that change nothing, and only there", async 
   );
 });
 
+const Hive = need("yard", "Hive");
+
+test.each([
+  ["a.py", "from yard import Hive\nHive.mark(1)\n", "certain"],
+  ["a.py", "from yard import Hive as Box\nBox.mark(1)\n", "certain"],
+  ["a.py", "import yard\nyard.Hive.mark(1)\n", "certain"],
+  ["a.py", "import yard as y\ny.Hive.mark(1)\n", "certain"],
+  ["a.py", "from shed import Hive\nHive.mark(1)\n", undefined],
+  ["a.py", "class Hive: pass\nHive.mark(1)\n", undefined],
+  ["a.py", "import yard\ndef f(yard):\n    yard.Hive.mark(1)\n", undefined],
+  ["a.py", "from yard import *\nHive.mark(1)\n", "possible"],
+  ["a.py", "# of the yard\nHive.mark(1)\n", "possible"],
+  ["a.js", 'import { Hive } from "yard";\nHive.mark(1);\n', "certain"],
+  ["a.js", 'import { Hive as Box } from "yard";\nBox.mark(1);\n', "certain"],
+  ["a.js", 'import * as yard from "yard";\nyard.Hive.mark(1);\n', "certain"],
+  ["a.js", 'const { Hive } = require("yard");\nHive.mark(1);\n', "certain"],
+  ["a.js", 'import { Hive } from "./yard.js";\nHive.mark(1);\n', undefined],
+  ["A.java", "import yard.Hive;\nclass A { void f() { Hive.mark(1); } }\n", "certain"],
+  ["A.java", "class A { void f() { yard.Hive.mark(1); } }\n", "certain"],
+  ["A.java", "import shed.Hive;\nclass A { void f() { Hive.mark(1); } }\n", undefined],
+])("need() in a pattern fits all that names it, in %s: %j", async (path, code, trust) => {
+  const tag = path.endsWith(".py") ? python : path.endsWith(".js") ? javascript : java;
+  const marked = rule({
+    id: "hive/marked",
+    kind: "idiom",
+    title: "Stamp it",
+    why: "It is old.",
+    was: tag`${Hive}.mark(${x})`,
+    becomes: tag`${Hive}.stamp(${x})`,
+    trials: [],
+  });
+  const result = await new Engine([marked]).file(path, code);
+  expect(result?.changes.map((change) => change.trust)).toEqual(trust === undefined ? [] : [trust]);
+  if (trust !== undefined && trust !== "possible")
+    expect(await textAfter(path, code, result!.changes)).toBe(code.replace(".mark(", ".stamp("));
+});
+
+test("each puts a snippet in the place of every piece, with the parentheses that it needs there", async () => {
+  const [was, now] = [
+    python`weigh(${x})`,
+    python`${each(python`net(${y})`, { in: x }).becomes(python`${y} - tare`)}`,
+  ];
+  expect(await rewritten("n = weigh(2 * net(jar) + net(lid))\n", was, now, [], "a.py")).toBe(
+    "n = 2 * (jar - tare) + (lid - tare)\n",
+  );
+});
+
+test("what each gives can be the code of another each; of pieces that overlap the outermost counts", async () => {
+  const once = each(python`net(${y})`, { in: x }).becomes(y);
+  const twice = each(python`gross(${y})`, { in: once }).becomes(python`full(${y})`);
+  expect(
+    await rewritten(
+      "n = weigh(net(1) + gross(net(2)))\n",
+      python`weigh(${x})`,
+      python`kept(${twice})`,
+      [],
+      "a.py",
+    ),
+  ).toBe("n = kept(1 + full(net(2)))\n");
+});
+
 test("backslashes in a snippet are the code's own", async () => {
   expect(
     await rewritten('x.split("\\n")\n', python`${x}.split("\n")`, python`${x}.lines()`, [], "a.py"),
@@ -157,7 +220,7 @@ test("backslashes in a snippet are the code's own", async () => {
 
 test("what only a replacement can have is refused in a pattern", () => {
   const about = { id: "hive/one", kind: "idiom", title: "Move on", why: "It is old.", trials: [] } as const;
-  const wrong = javascript`${need("hives", "merge")}(${x})`;
+  const wrong = javascript`${each(javascript`f`, { in: x }).becomes(y)}(1)`;
   const says = "go into replacements";
   expect(() => rule({ ...about, was: wrong, becomes: javascript`f(${x})` })).toThrow(says);
   expect(() => inside(javascript`f(${fresh("hive")})`)).toThrow(says);

@@ -6,7 +6,6 @@ import {
   holes,
   isSideEffectFree,
   matchOneAt,
-  no,
   operatorOf,
   presenceOf,
   rule,
@@ -19,7 +18,7 @@ import {
   weakest,
   yes,
 } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+import type { Answer, KnownType, Match, SyntaxNode } from "../../index.js";
 
 const { first, second, text } = holes({ first: "expression", second: "expression", text: "expression" });
 
@@ -58,19 +57,25 @@ function asked(match: Match): SyntaxNode | undefined {
   const { tree, id } = match.the(second);
   const patterns = (isOr ? EMPTY : FULL).flatMap((one) => compile(one, "csharp"));
   const subject = matchOneAt(patterns, tree, id)?.captures.get(text)?.nodes[0];
-  return subject !== undefined && sameCode(tree.node(subject), test.subject) ? test.subject : undefined;
+  if (subject === undefined || !sameCode(tree.node(subject), test.subject)) return undefined;
+  // A list has a length as well.
+  const type = typeOf(test.subject);
+  return type === undefined || isStringType(type) ? test.subject : undefined;
 }
+
+const isStringType = ({ name }: KnownType): boolean => name === "string" || name === "String";
+
+/** Is the length asked for, which lists have too? */
+const asksLength = (match: Match): boolean => /\.Length\b/.test(match.textOf(second));
 
 /** Only a string is asked for its length, or compared with one, in this way; other types have another `==`. */
 function isString(match: Match): Answer {
   const subject = asked(match)!;
   const shown = shortened(subject.text);
   const type = typeOf(subject);
-  if (type)
-    return /^[Ss]tring$/.test(type.name)
-      ? yes("type.is", type.why, type.at)
-      : no("type.is", `${type.why}, which is no string`, type.at);
-  return unknown("type.not-known", `the type of \`${shown}\` is not known`, subject);
+  return type
+    ? yes("type.is", type.why, type.at)
+    : unknown("type.not-known", `the type of \`${shown}\` is not known`, subject);
 }
 
 const { rewrites, holds, ignores } = trialsIn("csharp");
@@ -84,7 +89,8 @@ export const nullOrEmpty = rule({
   was: [csharp.expression`${first} || ${second}`, csharp.expression`${first} && ${second}`],
   where: [(match) => asked(match) !== undefined],
   given: [
-    condition("it is a string", isString),
+    condition("it is a string", isString, { when: (match) => !asksLength(match) }),
+    condition("it is a string, and no list", isString, { when: asksLength, unknownIs: "possible" }),
     condition("evaluating it once instead of twice makes no difference", (match) =>
       weakest([isSideEffectFree(asked(match)!)]),
     ),
@@ -112,7 +118,12 @@ export const nullOrEmpty = rule({
       inClass("return a == null || string.IsNullOrEmpty(s);"),
     ),
     rewrites(inClass('return g == null || g == "";'), inClass("return string.IsNullOrEmpty(g);"), "likely"),
-    holds(inClass("return n == null || n.Length == 0;"), "which is no string"),
+    rewrites(
+      inClass("return g == null || g.Length == 0;"),
+      inClass("return string.IsNullOrEmpty(g);"),
+      "possible",
+    ),
+    ignores(inClass("return n == null || n.Length == 0;")),
     holds(inClass('return G() == null || G() == "";'), "calls something"),
     ignores(inClass('return s == "" || s == null;')),
     ignores(inClass('return s == null && s == "";')),

@@ -1,7 +1,7 @@
 import {
   canThrow,
   condition,
-  exitsOf,
+  leavesEarly,
   nameInFile,
   no,
   referencesAt,
@@ -82,12 +82,12 @@ export function letGoSooner(body: Hole, isStraight: (match: Match) => boolean): 
   return condition("nothing in between throws or leaves with the lock taken", (match) => {
     if (!isStraight(match)) return yes("resource.every-path", "the old code lets it go on every path too");
     const statements = match.all(body);
-    const [exit] = exitsOf(statements);
-    if (exit)
+    const { is, evidence } = leavesEarly(body).ask(match);
+    if (is === "yes")
       return unknown(
         "resource.every-path",
-        `\`${shortened(exit.text)}\` left with the lock taken, which may have been meant`,
-        exit,
+        `${evidence.says} with the lock taken, which may be meant`,
+        evidence,
       );
     const thrower = statements.map(canThrow).find(({ is }) => is !== "no");
     return thrower

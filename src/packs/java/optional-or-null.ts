@@ -1,15 +1,4 @@
-import {
-  condition,
-  holes,
-  isUsedAfter,
-  java,
-  no,
-  referencesAt,
-  rule,
-  trialsIn,
-  unknown,
-  yes,
-} from "../../index.js";
+import { condition, holes, java, no, rule, trialsIn, unknown, usedAfter, yes } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { isOfType, isOptional, typeArguments } from "./types.js";
@@ -74,9 +63,7 @@ const moved = (match: Match) =>
 /** In a lambda the variable is a parameter, which nothing behind the branch can see. */
 function isOnlyThere(match: Match): Answer {
   if (shapeOf(match) !== "runs") return yes("name.scope", "the variable stays");
-  const to = referencesAt(match.the(name)).find((one) => one.to)?.to;
-  if (!to) return unknown("name.not-resolved", "what declares it is not known", match.node);
-  const later = isUsedAfter(to, match.nodes.at(-1)!);
+  const later = usedAfter(name).ask(match);
   return later.is === "no"
     ? yes(later.evidence.code, later.evidence.says)
     : no("name.scope", `\`${match.textOf(name)}\` is used behind the branch`, match.node);
