@@ -1,4 +1,5 @@
 import {
+  calledFromLibrary,
   classesNamed,
   isNamedLike,
   memberNamed,
@@ -121,6 +122,8 @@ function callsQuietly(call: SyntaxNode): Answer | undefined {
     `\`${shortened(call.text)}\` may throw an exception that must be declared`,
     call,
   );
+  // What only works something out declares nothing in the library.
+  if (calledFromLibrary(call)?.effect === "none") return undefined;
   const leaf = call.child("name");
   if (!leaf) return doubt;
   const heads = headsOf(call, leaf);

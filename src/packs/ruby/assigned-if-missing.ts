@@ -58,6 +58,19 @@ function givesTheSame({ node, tests }: Match): Answer {
 
 const COMPARES = /^(==|!=|<|>|<=|>=|=~|!~|===|&&|\|\||and|or|not|!)$/;
 
+const CLAUSES = [
+  "begin",
+  "rescue",
+  "then",
+  "else",
+  "elsif",
+  "if",
+  "unless",
+  "case",
+  "when",
+  "body_statement",
+];
+
 /** Does an expression come to true or false, so that the variable that is given it can be false and not nil? */
 function isTruth(node: SyntaxNode): boolean {
   if (node.is(["true", "false"])) return true;
@@ -65,6 +78,12 @@ function isTruth(node: SyntaxNode): boolean {
   if (node.is(node.tree.language.parenthesized) || node.parts.length === 1) {
     const inner = node.parts[0];
     if (inner && node.is(node.tree.language.parenthesized)) return isTruth(inner);
+  }
+  // What a block of statements comes to is what its last one does, or that of one of its clauses.
+  if (node.is(CLAUSES)) {
+    const clauses = node.parts.filter((part) => part.is(CLAUSES));
+    const last = node.parts.findLast((part) => !part.is(CLAUSES));
+    return [...clauses, ...(last ? [last] : [])].some(isTruth);
   }
   const operator = node.child("operator")?.text ?? "";
   if (!COMPARES.test(operator)) return false;
@@ -139,6 +158,10 @@ export const assignedIfMissing = rule({
       ? ruby.expression`${table}[${key}] ||= ${value}`
       : ruby.expression`${place} ||= ${value}`,
   trials: [
+    holds(
+      "def f\n  return @fresh unless @fresh.nil?\n  @fresh = begin\n    age == 1\n  rescue IOError\n    nil\n  end\nend\n",
+      "can be false",
+    ),
     rewrites(
       "def f(h, k)\n  h[k] = [] unless h.key?(k)\nend\n",
       "def f(h, k)\n  h[k] ||= []\nend\n",
