@@ -1,5 +1,5 @@
 import { namesWanted, type Code } from "../analysis/index.js";
-import { CannotRewrite, clash } from "../rewrite/index.js";
+import { applyEdits, CannotRewrite, clash, type Edit } from "../rewrite/index.js";
 import { isRead, type ReadingMatch } from "../readings/index.js";
 import { lower, Match, versionVerdict, type Condition, type Rule, type Trust } from "../rules/index.js";
 import type { Novelty } from "../syntax/index.js";
@@ -53,6 +53,23 @@ function origins({ found: { captures } }: Match): Pick<Condition, "ask" | "unkno
   });
 }
 
+/** A line that becomes longer than the project allows, and than it was. */
+function tooLong(match: Match, edits: readonly Edit[]): string[] {
+  const { lineLimit, tree } = match;
+  const [first, last] = [edits[0], edits.at(-1)];
+  if (!lineLimit || !first || !last) return [];
+  const start = tree.lineStart(tree.lineAt(first.start));
+  const end = tree.text.indexOf("\n", last.end);
+  const old = tree.text.slice(start, end < 0 ? undefined : end);
+  const moved = edits.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
+  const longest = (text: string): number =>
+    Math.max(...text.split("\n").map((line) => line.trimEnd().length));
+  const [was, is] = [longest(old), longest(applyEdits(old, moved))];
+  return is > lineLimit.most && is > was
+    ? [`a line becomes ${is} characters long, of ${lineLimit.most} at most (${lineLimit.says})`]
+    : [];
+}
+
 type Unplaced<T> = Omit<T, "id" | "range" | "path">;
 
 type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
@@ -101,7 +118,7 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
     const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
     if (refused) return refused;
     const cautions = rule.cautions?.(match) ?? [];
-    const notes = rule.notes?.(match) ?? [];
+    const notes = [...(rule.notes?.(match) ?? []), ...tooLong(match, edits)];
     // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.
     if (cautions.length > 0) trust = lower(trust, "likely");
     const { start, end } = match.found;

@@ -1,7 +1,8 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import type { Target, TargetSource } from "../rules/index.js";
+import type { LineLimit, Target, TargetSource } from "../rules/index.js";
 import type { Language, LanguageId } from "../syntax/index.js";
+import { LINE_SETTINGS, LineLimits } from "./line-limits.js";
 import { MANIFESTS } from "./manifests.js";
 
 /** Where some editors keep what they know of a project. */
@@ -16,6 +17,7 @@ export function isManifest(path: string): boolean {
   return (
     path.includes(`${SETTINGS}/`) ||
     /^tsconfig.*\.json$/.test(name) ||
+    LINE_SETTINGS.includes(name) ||
     MANIFESTS.some(({ file }) => file.test(name))
   );
 }
@@ -28,10 +30,12 @@ export class ProjectTargets implements TargetSource {
   readonly #root: string;
   readonly #config: Targets;
   readonly #found = new Map<string, Target | undefined>();
+  readonly #lineLimits: LineLimits;
 
   constructor(root: string, config: Targets = {}) {
     this.#root = root;
     this.#config = config;
+    this.#lineLimits = new LineLimits(root);
   }
 
   targetOf({ path, text, language }: { path: string; text: string; language: Language }): Target | undefined {
@@ -41,6 +45,10 @@ export class ProjectTargets implements TargetSource {
       language.id === "powershell" ? /^#Requires\s+-Version\s+([\d.]+)/im.exec(text)?.[1] : undefined;
     if (required !== undefined) return { version: required, says: "by #Requires" };
     return this.#inFolder(dirname(path), language);
+  }
+
+  lineLimitOf(path: string): LineLimit | undefined {
+    return this.#lineLimits.of(path);
   }
 
   #inFolder(folder: string, language: Language): Target | undefined {

@@ -15,6 +15,7 @@ export {
   targetAllows,
   versionVerdict,
   type Target,
+  type LineLimit,
   type TargetSource,
   type VersionVerdict,
 } from "./target.js";

@@ -11,7 +11,7 @@ import {
 } from "../readings/index.js";
 import { singular, type FreshNames } from "../rewrite/index.js";
 import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
-import type { TargetSource } from "./target.js";
+import type { LineLimit, TargetSource } from "./target.js";
 
 /** What is around the file of a match. */
 export interface Around extends Surroundings {
@@ -108,6 +108,11 @@ export class Match {
       this.#fresh.set(name, (known = this.names.choose(wishes, this.found.start, this.found.end)));
     }
     return known;
+  }
+
+  /** How long a line may be, where the project says so. */
+  get lineLimit(): LineLimit | undefined {
+    return this.around.targets?.lineLimitOf?.(this.around.path);
   }
 
   /** Did this alternative of the pattern have the hole? */

@@ -11,6 +11,13 @@ export interface Target {
   readonly says: string;
 }
 
+/** How long a line of a file may be, in characters, and who says so. */
+export interface LineLimit {
+  readonly most: number;
+  /** As the end of a sentence: "by .editorconfig". */
+  readonly says: string;
+}
+
 /** Tells the version that a file must run on; the engine asks it for all that new code needs. */
 export interface TargetSource {
   targetOf(file: {
@@ -18,6 +25,8 @@ export interface TargetSource {
     readonly text: string;
     readonly language: Language;
   }): Target | undefined;
+  /** The longest line that the project's own settings allow in a file; undefined where nothing says it. */
+  lineLimitOf?(path: string): LineLimit | undefined;
 }
 
 /** Is a version at least another one? `8` counts as `8.0.0`. */

@@ -69,6 +69,7 @@ export class Looking {
         this.#at.versions.set(`${asked.version} ${asked.says ?? ""}`, asked);
         return target;
       },
+      lineLimitOf: (path) => targets.lineLimitOf?.(path),
     };
   }
 }

@@ -2,7 +2,7 @@ import type { SyntaxNode } from "../../syntax/index.js";
 import { unknown, yes, type Answer } from "../answer.js";
 import { isCertainlyAssigned } from "../flow/questions.js";
 import { operatorOf } from "../flow/parts.js";
-import { calledFromLibrary } from "../library/called.js";
+import { calledFromLibrary, operandsOf } from "../library/called.js";
 import { referencesAt } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import { shortened } from "../shown.js";
@@ -49,7 +49,9 @@ function mayFail(node: SyntaxNode): Answer | undefined {
     return unknown("effect.could-fail", `\`${shown}\` could fail where there is no such item`, node);
   if (/cast/.test(node.kind))
     return unknown("effect.could-fail", `\`${shown}\` could fail for a value of another type`, node);
-  if (node.is(language.calls) && calledFromLibrary(node)?.neverThrows !== true)
+  // What points nowhere stops the program, which no exception says.
+  const mayPointNowhere = language.pointers !== undefined && operandsOf(node).length > 0;
+  if (node.is(language.calls) && (mayPointNowhere || calledFromLibrary(node)?.neverThrows !== true))
     return unknown("effect.could-fail", `\`${shown}\` could fail, and would be called every time`, node);
   if (!node.is(language.memberReads) || node.is(language.calls)) return undefined;
   const object = node.parts[0];

@@ -1,14 +1,13 @@
-import { escaped, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import { escaped, type SyntaxNode } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
 import { classesNamed } from "../classes/class-index.js";
 import { placeOf, type OwnClass, type OwnMember } from "../classes/own-class.js";
 import { valueOfLibrary } from "../library/values.js";
 import { referencesAt, type Declaration } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
-import type { SourceFiles } from "../names/source-files.js";
 import { surroundingsOf } from "../project.js";
 import { shortened } from "../shown.js";
-import { textFound } from "../text-found.js";
+import { standsInProject } from "../text-found.js";
 import { typeOf } from "../types/known.js";
 
 /** May reading a bare name run code? Undefined where it certainly does not. */
@@ -46,22 +45,6 @@ function definesGetter({ tree }: SyntaxNode, name: string): boolean {
   );
   return standsInProject(tree, name, form);
 }
-
-/** Does text of this form stand in a file of the project in which the word stands? The files are searched once. */
-function standsInProject(tree: SyntaxTree, word: string, form: RegExp): boolean {
-  if (textFound(tree, form) !== undefined) return true;
-  const { files } = surroundingsOf(tree);
-  if (!files) return false;
-  let known = searched.get(files);
-  if (!known) searched.set(files, (known = new Map()));
-  files.restsOn?.(word);
-  let found = known.get(form.source);
-  if (found === undefined)
-    known.set(form.source, (found = [...files.naming(word)].some(({ text }) => form.test(text))));
-  return found;
-}
-
-const searched = new WeakMap<SourceFiles, Map<string, boolean>>();
 
 /** A macro may be anything, and what is volatile is read each time for a reason. */
 function codeRunInCpp(leaf: SyntaxNode, to: Declaration | undefined): Answer | undefined {

@@ -1,13 +1,14 @@
-import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import { escaped, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { isBuiltin } from "../names/builtins.js";
 import { referencesAt } from "../names/declarations.js";
 import { isLibraryFunction } from "../names/functions.js";
 import { surroundingsOf } from "../project.js";
+import { standsInProject } from "../text-found.js";
 import { typeOf, typeWritten, type KnownType } from "../types/known.js";
 import { isLibraryType, isOfLibrary, type LibraryClass } from "../types/library.js";
 import { originOf } from "../types/origin.js";
 import type { LibraryCalls } from "./facts.js";
-import { keyOf, tableOf, type LibraryCall } from "./table.js";
+import { keyOf, tableLanguage, tableOf, type LibraryCall } from "./table.js";
 
 /** The parts of a call, whatever a grammar names them. */
 interface CallParts {
@@ -38,7 +39,7 @@ function lookedUp(call: SyntaxNode): LibraryCall | undefined {
   if (!parts) return undefined;
   const { calls: table } = tableOf(language, surroundingsOf(call.tree).library);
   const named = table.get(keyOf(nameOf(parts), language));
-  return named?.find((one) => isMeant(one, parts));
+  return named?.find((one) => isMeant(one, parts) && !isReplaced(one, call.tree));
 }
 
 /** The parts of a call that an analysis may look into: the object that a method is called on, and the arguments. */
@@ -83,6 +84,31 @@ function isMeant({ row, name, owner, ofObjects }: LibraryCall, parts: CallParts)
   return ["python", "javascript", "typescript", "tsx"].includes(id)
     ? isBuiltin(name, whole).is === "yes"
     : isLibraryFunction(whole).is === "yes";
+}
+
+/** The names by which code speaks of the classes of values that the language writes in lower case. */
+const WRAPPERS: Readonly<Record<string, string>> = { string: "String", number: "Number" };
+
+/**
+ * Does code of the project put something else in the place of a function: by an assignment to the member of a module or a
+ * class (`Math.max = …`, `String.prototype.trim = …`), or by a class that is opened again for some files?
+ */
+function isReplaced({ name, owner, row, ofObjects }: LibraryCall, tree: SyntaxTree): boolean {
+  const { id } = tree.language;
+  const holder = owner === undefined ? row.in?.split(".").at(-1) : (WRAPPERS[owner] ?? owner);
+  if (holder === undefined) return false;
+  const of = `\\b${escaped(holder)}`;
+  const assigned = `${of}(\\.prototype)?\\s*(\\.\\s*${escaped(name)}|\\[\\s*["']${escaped(name)}["']\\s*\\])\\s*=(?![=>])`;
+  if (tableLanguage(tree.language) === "javascript")
+    return standsInProject(
+      tree,
+      holder,
+      new RegExp(
+        `${assigned}|(assign|defineProperty|defineProperties)\\(\\s*${of}\\b|${of}\\.prototype\\s*\\[`,
+      ),
+    );
+  if (id === "ruby") return standsInProject(tree, "refine", new RegExp(`\\brefine\\(?\\s*${of}\\b`));
+  return id === "python" && !ofObjects && standsInProject(tree, name, new RegExp(assigned));
 }
 
 const classOf = (row: LibraryCalls, owner: string, name: string): LibraryClass => ({

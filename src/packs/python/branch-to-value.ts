@@ -14,7 +14,7 @@ import {
 } from "../../index.js";
 import type { Answer, Match, Segment } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
-import { LINE_LIMIT } from "./limits.js";
+import { mostInLine } from "./limits.js";
 
 const { value, fallback } = holes({
   value: "expression",
@@ -40,9 +40,10 @@ function fitsOneLine(match: Match): Answer {
     tree.indentAt(found.start).length + place.start - tree.firstOnLine(place.start) + pieces.join("").length;
   if (pieces.some((piece) => piece.includes("\n")))
     return no("form.fits", "one of the values stands on several lines", match.node);
-  return length <= LINE_LIMIT
+  const most = mostInLine(match);
+  return length <= most
     ? yes("form.fits", "it fits on one line")
-    : no("form.fits", `the line would be ${length} characters long, of ${LINE_LIMIT} at most`, match.node);
+    : no("form.fits", `the line would be ${length} characters long, of ${most} at most`, match.node);
 }
 
 const once = testedOnce();

@@ -1,5 +1,5 @@
 import { condition, holes, no, python, rule, bodyAround, trialsIn, yes } from "../../index.js";
-import { LINE_LIMIT } from "./limits.js";
+import { mostInLine } from "./limits.js";
 
 const { name, fallback } = holes({ name: "name", fallback: "expression" });
 const { rewrites, ignores, holds } = trialsIn("python");
@@ -17,13 +17,17 @@ export const noneToDefault = rule({
   where: [
     (match) => !match.textOf(fallback).includes("\n"),
     (match) => !/ if | else |\blambda\b|\byield\b|\bawait\b/.test(match.textOf(fallback)),
-    (match) => {
-      const indent = match.tree.indentAt(match.found.start).length;
-      const spelt = " =  if  is None else ".length + match.textOf(fallback).length;
-      return indent + 3 * match.textOf(name).length + spelt <= LINE_LIMIT;
-    },
   ],
   given: [
+    condition("it fits on one line", (match) => {
+      const indent = match.tree.indentAt(match.found.start).length;
+      const spelt = " =  if  is None else ".length + match.textOf(fallback).length;
+      const length = indent + 3 * match.textOf(name).length + spelt;
+      const most = mostInLine(match);
+      return length <= most
+        ? yes("form.fits", "it fits on one line")
+        : no("form.fits", `the line would be ${length} characters long, of ${most} at most`, match.node);
+    }),
     condition("setting the variable to itself is not seen by anyone", (match) => {
       const scope = bodyAround(match.node);
       if (scope.is("class_definition")) {

@@ -14,7 +14,7 @@ import {
 } from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { declaredForLater } from "../family/resource.js";
-import { isReadTwice } from "./values.js";
+import { endsNoLoop, isReadTwice } from "./values.js";
 
 const { value, item, body } = holes({ value: "expression", item: "name", body: "statements" });
 
@@ -74,14 +74,7 @@ export const asList = rule({
         ? no("name.scope", `\`${use.text}\` is used behind what becomes a block`, use)
         : yes("name.scope", "what is named in the loop is used only there");
     }),
-    condition("nothing in it goes on with a loop around it", (match) => {
-      const jump = (match.has(body) ? match.all(body) : [])
-        .flatMap((one) => [...one.descendants()])
-        .find((node) => node.named && node.is(["break", "next", "redo", "retry"]));
-      return jump
-        ? no("name.scope", `\`${jump.text}\` would mean another loop`, jump)
-        : yes("name.scope", "no loop is left");
-    }),
+    endsNoLoop(body),
     condition("the value is a list, nothing, or one thing that is no hash", isTakenApart),
   ],
   cautions: (match) => {

@@ -2,7 +2,6 @@ import {
   caution,
   condition,
   holes,
-  no,
   ruby,
   rule,
   scoped,
@@ -11,10 +10,10 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Handle, Rule, SyntaxNode } from "../../index.js";
+import type { Handle, Rule } from "../../index.js";
 import { calledIn, handleOf, rowsFor } from "../family/handles.js";
 import { RESOURCES } from "./resources.js";
-import { isNotAskedByName } from "./values.js";
+import { isNotAskedByName, endsNoLoop } from "./values.js";
 import {
   declaresNothingForLater,
   failsTheSame,
@@ -78,20 +77,7 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
       condition("nothing that is first given a value meanwhile is used afterwards", (match) =>
         declaresNothingForLater(HOLES).ask(match),
       ),
-      condition("nothing in it goes on with a loop around it", (match) => {
-        const jump = match
-          .all(body)
-          .flatMap((one) => [...one.descendants()])
-          .find(
-            (node) =>
-              node.is(["break", "next", "redo", "retry"]) &&
-              node.named &&
-              !match.all(body).some((one) => one.holds(loopAround(node) ?? match.tree.root)),
-          );
-        return jump
-          ? no("name.scope", `\`${jump.text}\` would end the block and not the loop around it`, jump)
-          : yes("name.scope", "no loop around is left");
-      }),
+      endsNoLoop(body),
       condition("nobody needs what the code comes to", (match) => {
         if (match.resource.guard) return yes("value.result", "the block comes to what `begin` came to");
         const last = match.nodes.at(-1)!;
@@ -385,11 +371,6 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
 }
 
 export const blockForm = blockFormWith();
-
-const LOOPS = ["while", "until", "for", "block", "do_block", "lambda"];
-function loopAround(node: SyntaxNode) {
-  return [...node.ancestors()].find((above) => above.is(LOOPS));
-}
 
 /** Code as a snippet without holes. */
 function written(code: string): Snippet {

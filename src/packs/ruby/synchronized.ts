@@ -12,7 +12,7 @@ import {
 } from "../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { givenInClass, letGoSooner, othersMayGive } from "../family/members.js";
-import { isNotAskedByName } from "./values.js";
+import { endsNoLoop, isNotAskedByName } from "./values.js";
 
 const { lock, body } = holes({ lock: "expression", body: "statements" });
 const STRAIGHT = 2;
@@ -77,13 +77,7 @@ export const synchronized = rule({
         ? no("flow.written", `\`${node.text}\` is used while it is held`, other)
         : yes("flow.written", "it is left alone meanwhile");
     }),
-    condition("nothing in it goes on with a loop around it", (match) => {
-      const parts = match.all(body).flatMap((one) => [...one.descendants()]);
-      const jump = parts.find((node) => node.named && node.is(["break", "next", "redo", "retry"]));
-      if (jump)
-        return no("name.scope", `\`${jump.text}\` would end the block and not the loop around it`, jump);
-      return yes("name.scope", "no loop around is left");
-    }),
+    endsNoLoop(body),
     letGoSooner(body, (match) => match.alternative === STRAIGHT),
     condition("nobody asks for its variables by name", isNotAskedByName),
     condition("nothing that is first given a value meanwhile is used afterwards", (match) => {

@@ -1,4 +1,7 @@
 import {
+  condition,
+  exitsOf,
+  jumpOf,
   functionAround,
   isDefinedInProject,
   no,
@@ -8,7 +11,7 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Condition, Match, SyntaxNode } from "../../index.js";
+import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
 
 const VARIABLES = ["instance_variable", "class_variable", "global_variable", "self"];
@@ -79,6 +82,18 @@ export function isNotAskedByName({ node, tree }: Match): Answer {
   return asks
     ? no("name.reflection", `\`${asks.text}\` can see the variables of what becomes a block`, asks)
     : yes("name.reflection", "nothing asks for variables by their names");
+}
+
+/** What becomes the body of a block may not leave a loop around it, or go on with its next round. */
+export function endsNoLoop(body: Hole): Condition {
+  return condition("nothing in it goes on with a loop around it", (match) => {
+    const jump = exitsOf(match.has(body) ? match.all(body) : []).find((exit) =>
+      ["break", "continue", "anywhere"].includes(jumpOf(exit) ?? ""),
+    );
+    return jump
+      ? no("name.scope", `\`${jump.text}\` would end the block and not the loop around it`, jump)
+      : yes("name.scope", "no loop around is left");
+  });
 }
 
 /** What is tested is read once instead of twice. */

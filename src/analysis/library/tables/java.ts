@@ -8,7 +8,8 @@ export const CALLS: readonly LibraryCalls[] = [
   calls(
     "Math.max Math.min Math.abs Math.floor Math.ceil Math.round Math.sqrt Math.pow Math.sin Math.cos Math.tan " +
       "Math.log Math.log10 Math.exp Math.hypot Math.signum",
-    { effect: "none", neverThrows: true },
+    // A boxed number that is null throws when it is taken out.
+    { effect: "none" },
   ),
   calls("System.currentTimeMillis System.nanoTime", { effect: "reads", neverThrows: true, gives: "long" }),
   calls("System.identityHashCode", { effect: "none", neverThrows: true, gives: "int" }),
@@ -32,7 +33,7 @@ export const CALLS: readonly LibraryCalls[] = [
   calls(
     "Character.isDigit Character.isLetter Character.isLetterOrDigit Character.isWhitespace Character.isUpperCase " +
       "Character.isLowerCase Double.isNaN Double.isInfinite",
-    { effect: "none", neverThrows: true, gives: "boolean" },
+    { effect: "none", gives: "boolean" },
   ),
   calls(
     "String#trim String#strip String#substring String#toLowerCase String#toUpperCase String#concat String#replace " +
