@@ -52,7 +52,7 @@ test("a change whose line becomes longer than the project allows says so in a no
   const code = `class A {
   string F(string a) {
     if (a != null) return a;
-    return G("the yard behind the house of our co-op");
+    return G("the yard behind the house of our own co-op");
   }
 }
 `;
