@@ -2,8 +2,10 @@ import {
   condition,
   holes,
   isNamedLike,
+  presenceOf,
   python,
   rule,
+  sameCode,
   sideEffectFree,
   trialsIn,
   typeOf,
@@ -13,9 +15,20 @@ import {
 import type { Answer, Match } from "../../index.js";
 import { isDict } from "./lookup-or-default.js";
 
-const { dict, key } = holes({ dict: "expression", key: "expression" });
+const { test, dict, key } = holes({ test: "expression", dict: "expression", key: "expression" });
 
 const { rewrites, holds, ignores } = trialsIn("python");
+
+/** Is the key that is removed the one that is asked for? */
+function asksForKey(match: Match): boolean {
+  const asked = presenceOf(match.the(test));
+  return (
+    asked.key !== undefined &&
+    asked.isThere &&
+    sameCode(asked.key, match.the(key)) &&
+    sameCode(asked.subject, match.the(dict))
+  );
+}
 
 /** A class that stands for a dict may have no default in its `pop`. */
 function popsWithDefault(match: Match): Answer {
@@ -33,14 +46,15 @@ export const removedIfThere = rule({
   why: "The key is looked for twice, and another thread can remove it in between.",
   was: [
     python`
-      if ${key} in ${dict}:
+      if ${test}:
           del ${dict}[${key}]
     `,
     python`
-      if ${key} in ${dict}:
+      if ${test}:
           ${dict}.pop(${key})
     `,
   ],
+  where: [asksForKey],
   given: [
     condition("it is a dict", (match) => isDict(match, dict), { unknownIs: "possible" }),
     condition("its `pop` takes a default", popsWithDefault),
@@ -54,8 +68,8 @@ export const removedIfThere = rule({
       "def f(jars: dict, k):\n    jars.pop(k, None)\n",
     ),
     rewrites(
-      "def f(jars: dict, k):\n    if k in jars:\n        jars.pop(k)  # gone\n    print(k)\n",
-      "def f(jars: dict, k):\n    jars.pop(k, None)  # gone\n    print(k)\n",
+      "def f(jars: dict, k):\n    if k in jars:\n        jars.pop(k)  # gone\n    n = k\n",
+      "def f(jars: dict, k):\n    jars.pop(k, None)  # gone\n    n = k\n",
     ),
     rewrites(
       "def f(jars, k):\n    if k in jars:\n        del jars[k]\n",
@@ -68,7 +82,7 @@ export const removedIfThere = rule({
     ),
     holds("def f(jars: list, k):\n    if k in jars:\n        del jars[k]\n", "which has no"),
     holds("def f(jars: dict):\n    if take() in jars:\n        del jars[take()]\n", "calls something"),
-    ignores("def f(jars: dict, k):\n    if k in jars:\n        del jars[k]\n    else:\n        print(k)\n"),
+    ignores("def f(jars: dict, k):\n    if k in jars:\n        del jars[k]\n    else:\n        n = k\n"),
     ignores("def f(jars: dict, k, n):\n    if k in jars:\n        del jars[n]\n"),
     ignores("def f(jars: dict, k):\n    if k not in jars:\n        del jars[k]\n"),
     ignores("def f(jars: dict, k):\n    if k in jars:\n        return jars.pop(k)\n"),
