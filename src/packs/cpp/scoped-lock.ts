@@ -9,6 +9,7 @@ import {
   no,
   placeOf,
   rule,
+  shortened,
   Snippet,
   trialsIn,
   typeOf,
@@ -16,6 +17,8 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, KnownType, Match, SyntaxNode } from "../../index.js";
+import { declaredForLater } from "../family/resource.js";
+import { isInert } from "./owned/release.js";
 import { isSameThroughout, letGoSooner } from "../family/members.js";
 
 const { mutex, body, value } = holes({ mutex: "expression", body: "statements", value: "expression" });
@@ -61,7 +64,7 @@ function isStandard({ module, why }: KnownType, { tree }: SyntaxNode): boolean {
   );
 }
 
-/** Nothing may follow in the block, or the lock would be held longer than before. */
+/** Where something follows in the block, the lock needs a block of its own, not to be held longer than before. */
 function isLastInBlock(match: Match): boolean {
   const last = match.nodes.at(-1)!;
   const list = last.parent;
@@ -99,7 +102,7 @@ export const scopedLock = rule({
   why: "A mutex that is let go by hand stays locked when something in between throws, or when somebody adds a return.",
   target: "11",
   was: FORMS,
-  where: [isLastInBlock],
+  where: [(match) => match.alternative !== RETURNS || isLastInBlock(match)],
   given: [
     condition("it is a mutex of the standard library", isMutex, { unknownIs: "possible" }),
     condition("the mutex is neither locked nor let go meanwhile", (match) => {
@@ -111,6 +114,27 @@ export const scopedLock = rule({
       return other
         ? no("flow.written", `\`${name}\` is used while it is locked`, other)
         : yes("flow.written", "it is left alone meanwhile");
+    }),
+    condition("a block of its own has room", (match) =>
+      isLastInBlock(match) || match.nodes.every(({ start, tree }) => tree.firstOnLine(start) === start)
+        ? yes("form.worthwhile", "each statement has a line to itself")
+        : no("form.worthwhile", "the statements share a line with others", match.node),
+    ),
+    condition("what is declared meanwhile is used only there", (match) => {
+      const later = isLastInBlock(match) ? undefined : declaredForLater(match, body);
+      return later
+        ? no("name.scope", `\`${later.use.text}\` is used behind what becomes a block`, later.use)
+        : yes("name.scope", "what is declared in the block is used only there");
+    }),
+    condition("what is declared meanwhile does nothing when it goes, with the lock held", (match) => {
+      const open = match.all(body).find((one) => one.is("declaration") && !isInert(one));
+      return open
+        ? unknown(
+            "resource.order",
+            `what \`${shortened(open.text)}\` declares goes before the lock now`,
+            open,
+          )
+        : yes("resource.order", "nothing that is declared does something when it goes");
     }),
     letGoSooner(body, () => true),
     condition("the mutex is the same object throughout", (match) =>
@@ -136,10 +160,17 @@ export const scopedLock = rule({
           ${body}
           return ${value};
         `
-      : cpp`
-          ${head}
-          ${body}
-        `;
+      : isLastInBlock(match)
+        ? cpp`
+            ${head}
+            ${body}
+          `
+        : cpp`
+            {
+              ${head}
+              ${body}
+            }
+          `;
   },
   trials: [
     rewrites(
@@ -166,7 +197,34 @@ export const scopedLock = rule({
       "std::mutex m;\nvoid f() { m.lock(); if (a) { m.unlock(); return; } m.unlock(); }\n",
       "while it is locked",
     ),
-    ignores("std::mutex m;\nvoid f() { m.lock(); n++; m.unlock(); g(); }\n"),
+    rewrites(
+      `
+      std::mutex m;
+      void f() {
+        m.lock();
+        n++; // bees
+        m.unlock();
+        g();
+      }
+      `,
+      `
+      #include <mutex>
+
+      std::mutex m;
+      void f() {
+        {
+          std::lock_guard<std::mutex> guard(m);
+          n++; // bees
+        }
+        g();
+      }
+      `,
+    ),
+    holds(
+      "std::mutex m;\nvoid f() {\n  m.lock();\n  int k = n;\n  m.unlock();\n  g(k);\n}\n",
+      "behind what becomes a block",
+    ),
+    holds("std::mutex m;\nvoid f() { m.lock(); n++; m.unlock(); g(); }\n", "share a line"),
     ignores("std::mutex m;\nvoid f() { m.lock(); n++; other.unlock(); }\n"),
     ignores("void f() { if (m.try_lock()) { n++; m.unlock(); } }\n"),
   ],
