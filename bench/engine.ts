@@ -41,15 +41,16 @@ const ROUNDS = 3;
 const folders = process.argv.slice(2).length > 0 ? process.argv.slice(2) : usualFolders();
 const sources = read(folders);
 const all = new Engine(RULES);
-for (const language of allLanguages()) await all.prepare(language);
 const one = new Engine(
   RULES.filter((rule) => rule.id === "python/scoped-resource" || rule.id === "javascript/value-or-fallback"),
 );
-for (const language of allLanguages()) await one.prepare(language);
 /** Rules that name words without which they find nothing; a fallback by truth needs none that is rare. */
 const named = new Engine(
   RULES.filter(({ id }) => id === "python/scoped-resource" || id === "javascript/released-in-finally"),
 );
+
+// Loads the grammars.
+for (const language of allLanguages()) await all.prepare(language);
 
 for (const title of ["JavaScript and TypeScript", "Python"]) {
   const own = sources.filter(({ language }) => (language.id === "python") === (title === "Python"));
@@ -84,7 +85,7 @@ async function growing(): Promise<void> {
       { length: count },
       (_, i) => `${["begin", "use", "stop"][i % 3]}(h${i % 7})\n`,
     ).join("");
-    const time = best(() => changesInFile({ path: "a.py" }, text, language, rules));
+    const time = median(() => changesInFile({ path: "a.py" }, text, language, rules));
     const ratio = before === undefined ? "" : `${(time / before).toFixed(2)} × half of it`;
     row(`${count} lines`, time, text.length / 1e6, ratio);
     before = time;
@@ -114,23 +115,21 @@ async function adversarial(): Promise<void> {
   const text = lines.join("\n") + "\nend\n";
   const language = languageOfFile("a.py")!;
   const rules = await new Engine([three]).prepare(language);
-  const parsing = best(() => parse(text, language));
-  const matching = best(() => changesInFile({ path: "a.py" }, text, language, rules));
+  const parsing = median(() => parse(text, language));
+  const matching = median(() => changesInFile({ path: "a.py" }, text, language, rules));
   console.log(`\nThree lists over ${lines.length} statements that never match`);
   row("compact tree", parsing, text.length / 1e6, "");
   row("with the rule", matching, text.length / 1e6, `${(matching / parsing).toFixed(1)} × the tree`);
 }
 
-/** The time that all conditions of all rules take: with them, less without them. */
-async function conditionsOf(own: readonly Source[]): Promise<number> {
-  // The last condition says no, so that nothing is rewritten.
+/** The rules asked for all their conditions, and those asked for none; nothing is rewritten by either. */
+function refusing(): { readonly asked: readonly Rule[]; readonly unasked: readonly Rule[] } {
+  // The last condition says no.
   const refused = condition("nothing", (match) => no("own.nothing", "not asked", match.node));
-  const asked = RULES.map((rule) => ({
-    ...rule,
-    given: [...(rule.given ?? []).map(answeredAnyway), refused],
-  }));
-  const unasked = RULES.map((rule) => ({ ...rule, given: [refused] }));
-  return (await timeOf(own, asked)) - (await timeOf(own, unasked));
+  return {
+    asked: RULES.map((rule) => ({ ...rule, given: [...(rule.given ?? []).map(answeredAnyway), refused] })),
+    unasked: RULES.map((rule) => ({ ...rule, given: [refused] })),
+  };
 }
 
 /** Asks a condition, and goes on whatever it answers. */
@@ -143,62 +142,69 @@ async function measure(title: string, own: readonly Source[]): Promise<void> {
   const megabytes = own.reduce((sum, source) => sum + source.bytes.length, 0) / 1e6;
   console.log(`\n${title}: ${own.length} files, ${megabytes.toFixed(1)} MB`);
   const parsers = await bareParsers(own);
-
-  const bare = best(() => {
-    for (const { text, language } of own) parsers.get(language.grammar)!.parse(text)!.delete();
-  });
-  const trees = best(() => {
-    for (const { text, language } of own) parse(text, language);
-  });
-  const prepared = new Map(allLanguages().map((language) => [language.id, all.prepare(language)]));
-  const rulesOf = new Map(
-    await Promise.all([...prepared].map(async ([id, rules]) => [id, await rules] as const)),
-  );
-  const engine = best(() => {
-    for (const { path, text, language } of own)
-      changesInFile({ path }, text, language, rulesOf.get(language.id)!);
-  });
-  const few = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
-  for (const language of allLanguages()) few.set(language.id, await one.prepare(language));
-  const single = best(() => {
-    for (const { path, text, language } of own)
-      changesInFile({ path }, text, language, few.get(language.id)!);
-  });
-  const reading = best(() => {
-    for (const { path } of own) readFileSync(path);
-  });
-  const wordy = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
-  for (const language of allLanguages()) wordy.set(language.id, await named.prepare(language));
+  const { asked, unasked } = refusing();
   let parsed = 0;
-  const skipping = (rules: typeof few): number =>
-    best(() => {
-      parsed = 0;
-      for (const { path, language } of own) {
-        const bytes = readFileSync(path);
-        if (inspect(bytes) || !rules.get(language.id)!.mayMatch((word) => bytes.includes(word))) continue;
-        parsed++;
-      }
-    });
-
+  const skipping = (rules: Ready) => (): void => {
+    parsed = 0;
+    for (const { path, language } of own) {
+      const bytes = readFileSync(path);
+      if (inspect(bytes) || !rules.get(language.id)!.mayMatch((word) => bytes.includes(word))) continue;
+      parsed++;
+    }
+  };
+  const [wordy, few] = [await ready(named), await ready(one)];
+  const times = medians({
+    bare: () => {
+      for (const { text, language } of own) parsers.get(language.grammar)!.parse(text)!.delete();
+    },
+    trees: () => {
+      for (const { text, language } of own) parse(text, language);
+    },
+    all: working(own, await ready(all)),
+    asked: working(own, await ready(new Engine(asked))),
+    unasked: working(own, await ready(new Engine(unasked))),
+    single: working(own, few),
+    hundred: working(own, await ready(new Engine(callRules(100)))),
+    first: working(own, await ready(new Engine(callRules(1)))),
+    reading: () => {
+      for (const { path } of own) readFileSync(path);
+    },
+    wordy: skipping(wordy),
+    truth: skipping(few),
+  });
+  const { bare, reading } = times;
+  const to = (time: number, other: number): string => (time / other).toFixed(2);
   row("parser alone", bare, megabytes, "");
-  row("compact trees", trees, megabytes, `${(trees / bare).toFixed(2)} × the parser alone`);
-  row(`all ${RULES.length} rules`, engine, megabytes, `${(engine / bare).toFixed(2)} × the parser alone`);
-  const asked = await conditionsOf(own);
-  row("all their conditions", asked, megabytes, `${(asked / bare).toFixed(2)} × the parser alone`);
-  row("one rule", single, megabytes, `all rules: ${(engine / single).toFixed(2)} × one rule`);
-  const hundred = await timeOf(own, callRules(100));
-  const only = await timeOf(own, callRules(1));
-  row("100 rules", hundred, megabytes, `${(hundred / only).toFixed(2)} × the first of them`);
+  row("compact trees", times.trees, megabytes, `${to(times.trees, bare)} × the parser alone`);
+  row(`all ${RULES.length} rules`, times.all, megabytes, `${to(times.all, bare)} × the parser alone`);
+  const conditions = times.asked - times.unasked;
+  row("all their conditions", conditions, megabytes, `${to(conditions, bare)} × the parser alone`);
+  row("one rule", times.single, megabytes, `all rules: ${to(times.all, times.single)} × one rule`);
+  row("100 rules", times.hundred, megabytes, `${to(times.hundred, times.first)} × the first of them`);
   row("reading bytes", reading, megabytes, "");
-  for (const [what, rules] of [
-    ["words first", wordy],
-    ["tests by truth", few],
+  for (const [what, rules, time] of [
+    ["words first", wordy, times.wordy],
+    ["tests by truth", few, times.truth],
   ] as const) {
-    const time = skipping(rules);
+    skipping(rules)();
     const left = `${parsed} of ${own.length} files left to parse`;
-    row(what, time, megabytes, `${(time / reading).toFixed(2)} × reading; ${left}`);
+    row(what, time, megabytes, `${to(time, reading)} × reading; ${left}`);
   }
 }
+
+type Ready = ReadonlyMap<string, Awaited<ReturnType<Engine["prepare"]>>>;
+
+async function ready(engine: Engine): Promise<Ready> {
+  const result = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
+  for (const language of allLanguages()) result.set(language.id, await engine.prepare(language));
+  return result;
+}
+
+/** Works out the changes of all files. */
+const working = (own: readonly Source[], rules: Ready) => (): void => {
+  for (const { path, text, language } of own)
+    changesInFile({ path }, text, language, rules.get(language.id)!);
+};
 
 /** Rules of the commonest kind: a call of one name becomes a call of another. None of the names occurs. */
 function callRules(count: number): Rule[] {
@@ -224,16 +230,6 @@ function callRules(count: number): Rule[] {
   });
 }
 
-async function timeOf(own: readonly Source[], rules: readonly Rule[]): Promise<number> {
-  const engine = new Engine(rules);
-  const ready = new Map<string, Awaited<ReturnType<Engine["prepare"]>>>();
-  for (const language of allLanguages()) ready.set(language.id, await engine.prepare(language));
-  return best(() => {
-    for (const { path, text, language } of own)
-      changesInFile({ path }, text, language, ready.get(language.id)!);
-  });
-}
-
 function row(what: string, milliseconds: number, megabytes: number, ratio: string): void {
   const rate = (megabytes / (milliseconds / 1000)).toFixed(1);
   console.log(
@@ -241,16 +237,23 @@ function row(what: string, milliseconds: number, megabytes: number, ratio: strin
   );
 }
 
-/** The shortest of several rounds, in milliseconds. */
-function best(work: () => void): number {
-  let least = Infinity;
-  for (let i = 0; i < ROUNDS; i++) {
-    const start = performance.now();
-    work();
-    least = Math.min(least, performance.now() - start);
-  }
-  return least;
+/** The median of several rounds of each piece of work, in milliseconds; one round of each follows the other. */
+function medians<Name extends string>(works: Readonly<Record<Name, () => void>>): Record<Name, number> {
+  const names = Object.keys(works) as Name[];
+  const rounds = Array.from({ length: ROUNDS }, () =>
+    names.map((name) => {
+      const start = performance.now();
+      works[name]();
+      return performance.now() - start;
+    }),
+  );
+  const middle = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[ROUNDS >> 1]!;
+  return Object.fromEntries(
+    names.map((name, i) => [name, middle(rounds.map((times) => times[i]!))]),
+  ) as Record<Name, number>;
 }
+
+const median = (work: () => void): number => medians({ work }).work;
 
 async function bareParsers(own: readonly Source[]): Promise<Map<string, Parser>> {
   const parsers = new Map<string, Parser>();

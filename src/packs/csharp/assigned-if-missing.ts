@@ -1,4 +1,15 @@
-import { csharp, filled, holes, rule, trialsIn } from "../../index.js";
+import {
+  csharp,
+  filled,
+  holes,
+  isMember,
+  referencesAt,
+  rule,
+  shapeOf,
+  trialsIn,
+  versionVerdict,
+} from "../../index.js";
+import type { Match } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull } from "./values.js";
 
@@ -10,17 +21,32 @@ const { place, value } = holes({
   value: "expression",
 });
 
+/**
+ * Below C# 8 the variable is named twice, and written where it has a value too, which nobody sees of a plain one. Not where the
+ * code says it so already.
+ */
+function needsOlderForm(match: Match): boolean {
+  const node = match.the(place);
+  if (shapeOf(match.node)?.is !== "branch" || !versionVerdict([{ since: "8.0" }], match)?.isTooOld)
+    return false;
+  const to = node.is("identifier") ? referencesAt(node).find(({ to: one }) => one)?.to : undefined;
+  return to !== undefined && (!isMember(to) || to.at[0]!.closest(["field_declaration"]) !== undefined);
+}
+
 const { rewrites, ignores, holds } = trialsIn("csharp", "8");
+const older = trialsIn("csharp", "7.3");
 
 export const assignedIfMissing = rule({
   id: "csharp/assigned-if-missing",
   kind: "idiom",
   title: "Use ??= to assign a value that is null",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
-  target: "8.0",
   was: filled(place, value, { or: ["value"] }),
   given: [testedOnce(), asksForNull()],
-  becomes: csharp.expression`${place} ??= ${value}`,
+  becomes: (match) =>
+    needsOlderForm(match)
+      ? csharp.expression`${place} = ${place} ?? ${value}`
+      : csharp.expression`${place} ??= ${value}`,
   trials: [
     rewrites(
       'class A { string n; void F() { if (n == null) n = ""; } }',
@@ -73,7 +99,13 @@ export const assignedIfMissing = rule({
     ignores("class A { void F() { if (n != null) n = 1; } }"),
     ignores("class A { void F() { if (n == null) n += 1; } }"),
     ignores("class A { void F() { x = y ?? x; } }"),
-    trialsIn("csharp", "7.3").ignores('class A { string n; void F() { if (n == null) n = ""; } }'),
+    older.rewrites(
+      'class A { string n; void F() { if (n == null) n = ""; } }',
+      'class A { string n; void F() { n = n ?? ""; } }',
+    ),
+    older.ignores("class A { void F(Q x) { x = x ?? y; } }"),
+    older.ignores('class A { A a; string n; void F() { if (a.n == null) a.n = ""; } }'),
+    older.ignores('class A { string N { get; set; } void F() { if (N == null) N = ""; } }'),
     trialsIn("csharp").holds(
       'class A { string n; void F() { if (n == null) n = ""; } }',
       "the new code needs C# 8.0 (`??=`), and nothing says which version",
