@@ -201,10 +201,12 @@ async function ready(engine: Engine): Promise<Ready> {
 }
 
 /** Works out the changes of all files. */
-const working = (own: readonly Source[], rules: Ready) => (): void => {
-  for (const { path, text, language } of own)
-    changesInFile({ path }, text, language, rules.get(language.id)!);
-};
+function working(own: readonly Source[], rules: Ready): () => void {
+  return () => {
+    for (const { path, text, language } of own)
+      changesInFile({ path }, text, language, rules.get(language.id)!);
+  };
+}
 
 /** Rules of the commonest kind: a call of one name becomes a call of another. None of the names occurs. */
 function callRules(count: number): Rule[] {
@@ -253,7 +255,9 @@ function medians<Name extends string>(works: Readonly<Record<Name, () => void>>)
   ) as Record<Name, number>;
 }
 
-const median = (work: () => void): number => medians({ work }).work;
+function median(work: () => void): number {
+  return medians({ work }).work;
+}
 
 async function bareParsers(own: readonly Source[]): Promise<Map<string, Parser>> {
   const parsers = new Map<string, Parser>();
