@@ -178,6 +178,7 @@ async function measure(title: string, own: readonly Source[]): Promise<void> {
   row("compact trees", times.trees, megabytes, `${to(times.trees, bare)} × the parser alone`);
   row(`all ${RULES.length} rules`, times.all, megabytes, `${to(times.all, bare)} × the parser alone`);
   const conditions = times.asked - times.unasked;
+  row("finding alone", times.unasked, megabytes, `${to(times.unasked, bare)} × the parser alone`);
   row("all their conditions", conditions, megabytes, `${to(conditions, bare)} × the parser alone`);
   row("one rule", times.single, megabytes, `all rules: ${to(times.all, times.single)} × one rule`);
   row("100 rules", times.hundred, megabytes, `${to(times.hundred, times.first)} × the first of them`);

@@ -149,6 +149,18 @@ export const indexAndItem = rule({
   becomes: looped,
   trials: [
     rewrites(
+      `
+      def report(names: list[str]):
+          for i in range(len(names)):
+              print(i, names[i])
+      `,
+      `
+      def report(names: list[str]):
+          for i, name in enumerate(names):
+              print(i, name)
+      `,
+    ),
+    rewrites(
       "xs = [3, 4]\nfor i in range(0, len(xs)):\n    x = xs[i]\n    print(i, x)\n",
       "xs = [3, 4]\nfor i, x in enumerate(xs):\n    print(i, x)\n",
     ),
@@ -308,18 +320,6 @@ export const indexAndItem = rule({
     ignores("xs = [3, 4]\nfor n in range(1, len(xs)):\n    print(n, xs[n - 1])\n"),
     ignores("xs = [3, 4]\nfor n in range(1, len(xs) + 1):\n    print(n, xs[n])\n"),
     ignores("xs = [3, 4]\nfor i in range(len(xs)):\n    x = xs[i + 1]\n    print(x)\n"),
-    rewrites(
-      `
-      def report(names: list[str]):
-          for i in range(len(names)):
-              print(i, names[i])
-      `,
-      `
-      def report(names: list[str]):
-          for i, name in enumerate(names):
-              print(i, name)
-      `,
-    ),
     rewrites(
       `
       def total():
