@@ -1,5 +1,6 @@
 import {
   calledFromLibrary,
+  givesSomething,
   classesNamed,
   isNamedLike,
   isTypeOfTrait,
@@ -46,7 +47,7 @@ function isText(argument: SyntaxNode): boolean {
 /** Is what is acquired certainly something, and not null? */
 export function isNeverNull(made: SyntaxNode): Answer {
   return made.is(["object_creation_expression", "implicit_object_creation_expression"]) ||
-    calledFromLibrary(made)?.gives !== undefined
+    givesSomething(made)
     ? yes("value.null", `\`${shortened(made.text)}\` is never null`, made)
     : unknown("value.null", `\`${shortened(made.text)}\` could be null, for which the old code failed`, made);
 }

@@ -1,6 +1,7 @@
 import {
   classesNamed,
   calledFromLibrary,
+  givesSomething,
   isNamedLike,
   isTypeOfTrait,
   no,
@@ -95,7 +96,7 @@ function memberOf(
 
 /** Is what is acquired certainly something, and not null? */
 export function isNeverNull(made: SyntaxNode): Answer {
-  if (createdClass(made) || calledFromLibrary(made)?.gives !== undefined)
+  if (createdClass(made) || givesSomething(made))
     return yes("value.null", `\`${shortened(made.text)}\` is never null`, made);
   return unknown(
     "value.null",

@@ -53,6 +53,15 @@ export const guardedCall = rule({
       "function f(done) { done?.(null, 1); }",
       "likely",
     ),
+    ts.rewrites(
+      'function f(done: string[] | (() => void)) { if (typeof done === "function") done(); }',
+      "function f(done: string[] | (() => void)) { done?.(); }",
+      "likely",
+    ),
+    ts.rewrites(
+      'function f(done: (() => void) | undefined) { if (typeof done === "function") done(); }',
+      "function f(done: (() => void) | undefined) { done?.(); }",
+    ),
     js.ignores('if (typeof hive.open === "function") hive.close();'),
     js.ignores('if (typeof hive === "function") hive.close();'),
     js.ignores('if (typeof done !== "function") done();'),

@@ -67,8 +67,10 @@ export function sameAsMissing(match: Match, test: PresenceTest): Answer {
 /** May something be there that cannot be called? A type that names a function says that there is none. */
 function isCalledOrMissing(match: Match, node: SyntaxNode): Answer {
   const type = valuesOf(match, node);
-  const isFunction = type !== undefined && type.falsy.length === 0 && /=>|\bFunction\b/.test(type.text);
-  return isFunction
+  // Of a union each part would have to be a function.
+  const present = type?.text.replace(/\s*\|\s*(null|undefined|void)\b|\b(null|undefined|void)\s*\|\s*/g, "");
+  const isFunction = present !== undefined && /^(\(?\([^|]*\)\s*=>[^|]*|Function)$/.test(present);
+  return type && isFunction
     ? yes("value.kind", `\`${shortened(node.text)}\` is ${type.how} \`${type.text}\``, type.at)
     : unknown("value.kind", `\`${shortened(node.text)}\` could be something that is no function`, node);
 }

@@ -60,6 +60,13 @@ function makings(match: Match): SyntaxNode[] {
   });
 }
 
+/** The class of the object, which may be derived from the one that the pointer is declared for. */
+function madeType(match: Match): string {
+  if (match.has(derived)) return match.textOf(derived);
+  const made = formOf(match) === "made" ? makings(match)[0]?.parts[0]?.child("right") : undefined;
+  return made?.child("type")?.text ?? match.textOf(type);
+}
+
 /** The one place at which the object is made; undefined where several do, or one in a loop does. */
 function madeAt(match: Match): SyntaxNode | undefined {
   if (formOf(match) !== "made") return match.node;
@@ -179,11 +186,7 @@ export const ownedLocal = rule({
     ),
     condition("an owner can delete it", (match) => canBeOwned(match, match.textOf(type))),
     condition("nobody notices that it goes when something in between throws", (match) =>
-      goesUnnoticed(
-        match,
-        match.textOf(match.has(derived) ? derived : type),
-        statementsBetween(match.node, deletesOf(match)),
-      ),
+      goesUnnoticed(match, madeType(match), statementsBetween(match.node, deletesOf(match))),
     ),
   ],
   uses: everyUseOf(p, [
@@ -279,6 +282,30 @@ export const ownedLocal = rule({
           q->mark();
       }
       `,
+    ),
+    rewrites(
+      `
+      struct Hive { virtual ~Hive() {} };
+      struct Box : Hive { ~Box() { log(); } };
+      void f(int n) {
+        Hive* h = nullptr;
+        h = new Box();
+        weigh(*h, n);
+        delete h;
+      }
+      `,
+      `
+      #include <memory>
+
+      struct Hive { virtual ~Hive() {} };
+      struct Box : Hive { ~Box() { log(); } };
+      void f(int n) {
+        std::unique_ptr<Hive> h;
+        h.reset(new Box());
+        weigh(*h, n);
+      }
+      `,
+      "likely",
     ),
     holds(
       "struct Queen { void mark(); };\nvoid f() { Queen* const q = new Queen(1); q->mark(); delete q; g(); }\n",
