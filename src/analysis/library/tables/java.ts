@@ -112,6 +112,8 @@ export const CALLS: readonly LibraryCalls[] = [
     keeps: true,
     gives: "Optional",
   }),
+  callsIn("java.util", "Optional#get", { effect: "none", keeps: true }),
+  callsIn("java.util", "Optional#isPresent Optional#isEmpty", { effect: "none", gives: "boolean" }),
   callsIn("java.util", "UUID.randomUUID UUID.fromString", { effect: "reads", gives: "UUID" }),
   callsIn("java.util", "Arrays.toString Arrays.deepToString", {
     effect: "reads",

@@ -24,7 +24,8 @@ import { harmlessUses, takerOf } from "./pointer-uses.js";
 import { canBeMade, canBeOwned, goesAtOnce, goesUnnoticed, statementsBetween } from "./release.js";
 
 const { type, p, derived, empty, args } = holes({
-  type: "type",
+  // What the compiler is to find out is no type to own by.
+  type: { kind: "type", text: /^(?!.*\bauto\b)/ },
   p: "name",
   derived: "type",
   empty: { kind: "expression", text: /^(NULL|nullptr|0)$/ },
@@ -239,6 +240,29 @@ export const ownedLocal = rule({
       }
       `,
     ),
+    rewrites(
+      `
+      struct Queen { void mark(); };
+      void f() {
+        auto* q = new Queen();
+        q->mark();
+        delete q;
+        g();
+      }
+      `,
+      `
+      #include <memory>
+
+      struct Queen { void mark(); };
+      void f() {
+        std::unique_ptr<Queen> q(new Queen());
+        q->mark();
+        q.reset();
+        g();
+      }
+      `,
+    ),
+    ignores("struct Queen { void mark(); };\nvoid f() { const auto* q = new Queen(1); delete q; }\n"),
     newer.rewrites(
       `
       struct Queen { void mark(); };
