@@ -218,6 +218,11 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
             )
           : yes("resource.sooner", "nothing in between throws");
       }),
+      condition("the type of the handle is spelt out, where the owner names it", (match) =>
+        /\bauto\b/.test(ownerOf(rowOf(match, rows)!, match)?.type ?? "")
+          ? no("type.not-known", "the owner must name the type that `auto` stands for", match.the(type))
+          : yes("type.not-known", "the owner knows the type"),
+      ),
       condition("there is something that owns it", (match) =>
         ownerOf(rowOf(match, rows)!, match)
           ? yes("resource.owner", "an owner is known")
