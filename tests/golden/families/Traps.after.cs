@@ -55,7 +55,7 @@ class Traps
     static void Locked()
     {
         lock (gate)
-        { if (all == null) all = new List<int>(); all.Add(1); }
+        { all = all ?? new List<int>(); all.Add(1); }
     }
 
     static string Shown(string s) { return s ?? "null"; }
@@ -80,7 +80,7 @@ class Traps
         Console.WriteLine(Twice() == null ? "missing" : "there");
         Console.WriteLine(OddOne());
         Console.WriteLine(maybe != null ? maybe.Value : 7);
-        if (maybe == null) maybe = 3;
+        maybe = maybe ?? 3;
         Console.WriteLine(maybe);
     }
 }

@@ -8,9 +8,12 @@ const log = [];
 
 function write(text) {
   const fd = fs.openSync(file, "w");
-  if (text === "none") return "early";
-  fs.writeSync(fd, text);
-  fs.closeSync(fd);
+  try {
+    if (text === "none") return "early";
+    fs.writeSync(fd, text);
+  } finally {
+    fs.closeSync(fd);
+  }
   return "done";
 }
 
