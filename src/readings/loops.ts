@@ -30,6 +30,8 @@ export interface Loop {
   readonly from: 0 | 1;
   /** What stands for the name and for the positions, from the first letter of the loop. */
   readonly header: { readonly start: number; readonly end: number };
+  /** The expression that gives all positions, where one does. */
+  readonly positions?: SyntaxNode;
   /** The statements that give the position its first value, and its next. */
   readonly counting: readonly SyntaxNode[];
   readonly body: readonly SyntaxNode[];
@@ -75,6 +77,7 @@ function ofEach(node: SyntaxNode, shape: Extract<FlowShape, { is: "each" }>): Lo
     form: "each",
     index,
     header: { start: node.start, end: over.end },
+    positions: over,
     counting: [],
     body: partsOf(node, shape.body).flatMap(statementsOf),
   });
@@ -97,6 +100,7 @@ function ofClause(node: SyntaxNode): Loop | undefined {
       form: "clause",
       index,
       header: { start: node.start, end: over.end },
+      positions: over,
       counting: [],
       body: whole.parts.filter((part) => !part.same(node)),
     })

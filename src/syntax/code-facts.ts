@@ -107,6 +107,16 @@ export interface CodeFacts {
    * part: `a && b!` is no `(a && b)!`.
    */
   readonly misreads: Readonly<Record<string, readonly string[]>>;
+  /**
+   * What the grammar takes into a pattern although it stands behind the test that has the pattern: `x is null || y` is no
+   * `x is (null || y)`. With the operators of which that is so, and those that bind tighter than each.
+   */
+  readonly swallowed?: {
+    readonly test: string;
+    readonly pattern: string;
+    readonly binary: string;
+    readonly operators: Readonly<Record<string, readonly string[]>>;
+  };
   /** Kinds that may not stand bare as an operand, although the grammar lets them. */
   readonly looseOperands: readonly string[];
   readonly binary: readonly string[];

@@ -1,4 +1,5 @@
 import { grammarOf } from "./grammars.js";
+import type { Swallowed } from "./walk/lift.js";
 import type { Language } from "./language.js";
 
 /** What a grammar calls its kinds and fields, by the grammar's numbers. */
@@ -16,6 +17,8 @@ export interface GrammarNames {
   readonly withLineEnd: readonly boolean[] | undefined;
   /** Kinds that are comments or nothing but layout, and those that are when they are blank. */
   readonly layout: readonly ("always" | "when blank" | undefined)[];
+  /** What is taken into a pattern although it stands behind it; undefined when the language has nothing of it. */
+  readonly swallowed: Swallowed | undefined;
   /** Kinds that are an error when nothing is in them; undefined when the language has none. */
   readonly neverEmpty: readonly boolean[] | undefined;
 }
@@ -74,5 +77,28 @@ function read(language: Language): GrammarNames {
       return language.layoutWhenBlank.includes(name) ? "when blank" : undefined;
     }),
     neverEmpty: flags(language.neverEmpty),
+    swallowed: language.swallowed && swallowedBy(language.swallowed, kinds, named, grammar.fields),
+  };
+}
+
+function swallowedBy(
+  { test, pattern, binary, operators }: NonNullable<Language["swallowed"]>,
+  kinds: readonly string[],
+  named: readonly boolean[],
+  fields: readonly (string | null)[],
+): Swallowed {
+  const kind = (name: string, isNamed: boolean): number =>
+    kinds.findIndex((one, id) => one === name && named[id] === isNamed);
+  return {
+    test: kind(test, true),
+    pattern: kind(pattern, true),
+    binary: kind(binary, true),
+    left: fields.indexOf("left"),
+    operators: new Map(
+      Object.entries(operators).map(([name, tighter]) => [
+        kind(name, false),
+        tighter.map((one) => kind(one, false)),
+      ]),
+    ),
   };
 }

@@ -8,6 +8,7 @@ import { namesOf, type GrammarNames } from "./grammar-names.js";
 import type { NodeId } from "./node-arrays.js";
 import { SyntaxNode } from "./node.js";
 import type { TextPlace, TextRange } from "./text-range.js";
+import { liftSwallowed } from "./walk/lift.js";
 import { renameKinds, cutLineEnds, cutBlankEnds, emptyNodes } from "./walk/corrections.js";
 
 /**
@@ -57,6 +58,7 @@ export class SyntaxTree {
 
     const { nodes, errors } = walkTree(tree);
     if (names.sameKind) renameKinds(nodes, names.sameKind);
+    liftSwallowed(nodes, names);
     if (text.includes("\r\n")) cutLineEnds(text, nodes);
     cutBlankEnds(text, nodes, names);
     const { arrays, moved } = collapsed(nodes, names);

@@ -13,7 +13,7 @@ class Box(object):
 			total += scale(self.frames[i])
 		else:
 			total = -1
-		for i, frame in enumerate( self.frames ):	# once more
+		for i, frame in enumerate( self.frames ) :	# once more
 			total += scale(frame,
 				unit)  # in units
 		return total

@@ -99,6 +99,14 @@ export const guardedRead = rule({
   },
   trials: [
     rewrites(
+      "class A { A n; bool F(A x) { return x is not null && x.n is not null; } }",
+      "class A { A n; bool F(A x) { return x?.n is not null; } }",
+    ),
+    rewrites(
+      "class A { A n; bool F(A x) { if (x is null || x.n is null) { return true; } return false; } }",
+      "class A { A n; bool F(A x) { if (x?.n is null) { return true; } return false; } }",
+    ),
+    rewrites(
       HIVE + "class A { string F(IHive h) { return h != null ? h.Queen : null; } }",
       HIVE + "class A { string F(IHive h) { return h?.Queen; } }",
     ),

@@ -107,10 +107,14 @@ export const nullOrEmpty = rule({
   },
   trials: [
     rewrites(inClass('return s == null || s == "";'), inClass("return string.IsNullOrEmpty(s);")),
-    rewrites(inClass("return (s is null) || s.Length == 0;"), inClass("return string.IsNullOrEmpty(s);")),
+    rewrites(inClass("return s is null || s.Length == 0;"), inClass("return string.IsNullOrEmpty(s);")),
     rewrites(
       inClass("if (null != s && string.Empty != s) { return true; } return false;"),
       inClass("if (!string.IsNullOrEmpty(s)) { return true; } return false;"),
+    ),
+    rewrites(
+      inClass('return a is not null && s is not null && s != "";'),
+      inClass("return a is not null && !string.IsNullOrEmpty(s);"),
     ),
     rewrites(inClass('return (s == null) || s.Equals("");'), inClass("return string.IsNullOrEmpty(s);")),
     rewrites(

@@ -205,6 +205,10 @@ export const optionalConsumed = rule({
       : [],
   trials: [
     rewrites(
+      inMethod('return queen.isPresent() ? queen.get() : "none";'),
+      inMethod('return queen.orElse("none");'),
+    ),
+    rewrites(
       inMethod('String q = "none";\n        if (queen.isPresent()) q = queen.get();\n        return q;'),
       inMethod('String q = queen.orElse("none");\n        return q;'),
     ),
@@ -229,10 +233,6 @@ export const optionalConsumed = rule({
       inMethod("return queen.orElseThrow(() -> new IllegalStateException());"),
     ),
     ignores(inMethod('return list.isEmpty() ? "none" : list.get(0);')),
-    rewrites(
-      inMethod('return queen.isPresent() ? queen.get() : "none";'),
-      inMethod('return queen.orElse("none");'),
-    ),
     rewrites(
       inMethod("return !queen.isPresent() ? null : queen.get();"),
       inMethod("return queen.orElse(null);"),

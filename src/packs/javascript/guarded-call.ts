@@ -43,6 +43,7 @@ export const guardedCall = rule({
       ? orElse(takenSafely(match.chain), match.the(otherwise), fallsBackByTruth(match) ? "||" : "??")
       : takenSafely(match.chain),
   trials: [
+    js.rewrites("if (hive != null) { hive.open(1); }", "hive?.open(1);"),
     js.rewrites('if (typeof done === "function") { done(1); }\nlet done;', "done?.(1);\nlet done;", "likely"),
     ts.rewrites(
       'function f(done?: () => void) { if (typeof done === "function") done(); }',
@@ -66,7 +67,6 @@ export const guardedCall = rule({
     js.ignores('if (typeof hive === "function") hive.close();'),
     js.ignores('if (typeof done !== "function") done();'),
     js.holds('if (typeof done === "function") done();', "may not be declared"),
-    js.rewrites("if (hive != null) { hive.open(1); }", "hive?.open(1);"),
     js.rewrites("if (done !== undefined && done !== null) done(1);", "done?.(1);"),
     js.rewrites("const q = hive != null ? hive.queen : undefined;", "const q = hive?.queen;"),
     js.rewrites("const q = hive == null ? undefined : hive.queen.age;", "const q = hive?.queen.age;"),

@@ -57,6 +57,7 @@ export const valueOrFallback = rule({
         ? php.expression`${list}[${key}] ?? ${fallback}`
         : php.expression`${value} ?? ${fallback}`),
   trials: [
+    rewrites("<?php $name = isset($keeper) ? $keeper : 'nobody';\n", "<?php $name = $keeper ?? 'nobody';\n"),
     rewrites(
       "<?php function f(array $hive) { return isset($hive['age']) ? (string) $hive['age'] : ''; }\n",
       "<?php function f(array $hive) { return (string) ($hive['age'] ?? ''); }\n",
@@ -67,7 +68,6 @@ export const valueOrFallback = rule({
     ),
     ignores("<?php $n = isset($a) ? (int) $a : '';\n"),
     ignores("<?php $n = isset($a) ? (int) $a : null;\n"),
-    rewrites("<?php $name = isset($keeper) ? $keeper : 'nobody';\n", "<?php $name = $keeper ?? 'nobody';\n"),
     rewrites(
       "<?php $age = isset($hive['queen']['age']) ? $hive['queen']['age'] : null;\n",
       "<?php $age = $hive['queen']['age'] ?? null;\n",

@@ -42,7 +42,10 @@ function readOf({ tests, keyed }: Match): SyntaxNode {
   return subject.isLeaf ? keyed.frame.value : subject;
 }
 
-const METHODS = ["get", "setdefault", "__getitem__", "__setitem__", "__contains__", "__missing__"];
+const DICT = {
+  what: "dict",
+  methods: ["get", "setdefault", "__getitem__", "__setitem__", "__contains__", "__missing__"],
+};
 
 function isDict(match: Match): Answer {
   const node = match.the(dict);
@@ -55,7 +58,7 @@ function isDict(match: Match): Answer {
   if (!type) return unknown("type.is", `\`${shown}\` could be something else than a dict`, node);
   if (type.name === "defaultdict" || type.name === "DefaultDict")
     return no("type.is", `${type.why}, which fills itself`, type.at);
-  const answer = isOfTrait(node, "map", { what: "dict", methods: METHODS });
+  const answer = isOfTrait(node, "map", DICT);
   return answer.is === "no"
     ? unknown("type.is", `${type.why}, which may be something else than a dict`, type.at)
     : answer;

@@ -21,7 +21,7 @@ import {
   walked,
   yes,
 } from "../../index.js";
-import type { Answer, Match, Segment } from "../../index.js";
+import type { Answer, Edit, Match, Segment } from "../../index.js";
 import { sequenceKnown } from "./sequence.js";
 
 const SEQUENCE = {
@@ -48,7 +48,7 @@ function indexIsIdle({ loop, node }: Match): boolean {
 /** The loop with the item in its header, and the position where that is used otherwise. */
 function looped(match: Match): readonly Segment[] {
   const { loop } = match;
-  const { header, node } = loop;
+  const { node } = loop;
   const own = ownOf(match);
   // Where the name is given something else, an item that is looked up again is not what it names.
   const rest = own ? loop.body.slice(1) : loop.body;
@@ -57,13 +57,16 @@ function looped(match: Match): readonly Segment[] {
   const name = own?.name.text ?? match.named(item);
   const names = isIdle ? name : `${loop.index.text}, ${name}`;
   const walks = loop.items.text;
-  const source = isIdle ? walks : `enumerate(${walks}${loop.from === 1 ? ", 1" : ""})`;
+  // Blanks that the file has within the brackets of `len` stay within those of `enumerate`.
+  const list = loop.items.parent;
+  const inside = list?.is(list.tree.language.argumentLists) ? list.text.slice(1, -1) : walks;
+  const source = isIdle ? walks : `enumerate(${loop.from === 1 ? `${walks}, 1` : inside})`;
   const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
   const gone = [...loop.counting, ...(own ? [own.statement] : [])];
   const edits = [
     ...gone.map(removal),
     ...(isWritten ? [] : again.map(({ start, end }) => ({ start, end, text: name }))),
-    { start: header.start, end: header.end, text: `for ${names} in ${source}` },
+    ...headerEdits(match, names, source),
   ];
   const [first, last] = [match.nodes[0]!, match.nodes.at(-1)!];
   return [
@@ -72,6 +75,17 @@ function looped(match: Match): readonly Segment[] {
       last.end,
       edits.sort((a, b) => a.start - b.start),
     ),
+  ];
+}
+
+/** The new header; what stands between the name and the positions stays where the code has both. */
+function headerEdits({ loop }: Match, names: string, source: string): readonly Edit[] {
+  const { header, index, form, positions } = loop;
+  if (form === "counted" || !positions)
+    return [{ start: header.start, end: header.end, text: `for ${names} in ${source}` }];
+  return [
+    { start: index.start, end: index.end, text: names },
+    { start: positions.start, end: positions.end, text: source },
   ];
 }
 

@@ -39,7 +39,7 @@ export function isOwnMethod(node: SyntaxNode): Answer | undefined {
   return node.text === "self" ? unknown("type.is", "`self` may have a `get` of its own", node) : undefined;
 }
 
-const METHODS = ["get", "__getitem__", "__contains__"];
+const DICT = { what: "dict", methods: ["get", "__getitem__", "__contains__"] };
 
 /** Is it something that is looked up by key, and has the `get` of a dict? */
 export function isDict(match: Match, what: Hole = dict): Answer {
@@ -54,7 +54,7 @@ export function isDict(match: Match, what: Hole = dict): Answer {
     type.declared === undefined
   )
     return no("type.is", `${type.why}, which has no \`get\``, type.at);
-  const answer = isOfTrait(node, "map", { what: "dict", methods: METHODS });
+  const answer = isOfTrait(node, "map", DICT);
   const isOwn = type.declared !== undefined && type.declared.as !== "import";
   return answer.is === "no" && !isOwn
     ? unknown("type.is", `${type.why}, which may have no \`get\``, type.at)

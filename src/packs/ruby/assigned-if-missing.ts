@@ -158,6 +158,7 @@ export const assignedIfMissing = rule({
       ? ruby.expression`${table}[${key}] ||= ${value}`
       : ruby.expression`${place} ||= ${value}`,
   trials: [
+    rewrites("def f\n  @hives = read unless @hives\nend\n", "def f\n  @hives ||= read\nend\n", "likely"),
     holds(
       "def f\n  return @fresh unless @fresh.nil?\n  @fresh = begin\n    age == 1\n  rescue IOError\n    nil\n  end\nend\n",
       "can be false",
@@ -181,7 +182,6 @@ export const assignedIfMissing = rule({
     holds("def f(x)\n  x = true if x.nil?\nend\n", "can be false"),
     holds("def f\n  @valid = a == 0 || probe.replies?(self) if @valid.nil?\nend\n", "can be false"),
     holds("def f\n  if @open.nil?\n    @open = !lid.shut?\n  end\nend\n", "can be false"),
-    rewrites("def f\n  @hives = read unless @hives\nend\n", "def f\n  @hives ||= read\nend\n", "likely"),
     rewrites("def f(hive)\n  hive = hive || 1\nend\n", "def f(hive)\n  hive ||= 1\nend\n"),
     rewrites("def f\n  @hives = read if @hives.nil?\nend\n", "def f\n  @hives ||= read\nend\n", "possible"),
     rewrites("h[:a] = [] if !h[:a]\n", "h[:a] ||= []\n", "likely"),

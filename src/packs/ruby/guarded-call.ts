@@ -87,13 +87,13 @@ export const guardedCall = rule({
       ),
   becomes: (match) => takenSafely(match.chain),
   trials: [
+    rewrites("def f(hive)\n  hive && hive.queen\nend\n", "def f(hive)\n  hive&.queen\nend\n", "likely"),
     rewrites(
       "def f(name)\n  name ? name.to_s.strip : nil\nend\n",
       "def f(name)\n  name&.to_s&.strip\nend\n",
       "likely",
     ),
     rewrites("x = [1]\ny = x && x.reverse.first\n", "x = [1]\ny = x&.reverse&.first\n"),
-    rewrites("def f(hive)\n  hive && hive.queen\nend\n", "def f(hive)\n  hive&.queen\nend\n", "likely"),
     rewrites("def f(hive)\n  hive.open(1) unless hive.nil?\nend\n", "def f(hive)\n  hive&.open(1)\nend\n"),
     rewrites("def f(hive)\n  hive.nil? ? nil : hive.queen\nend\n", "def f(hive)\n  hive&.queen\nend\n"),
     rewrites("def f(hive)\n  hive ? hive.queen : nil\nend\n", "def f(hive)\n  hive&.queen\nend\n", "likely"),

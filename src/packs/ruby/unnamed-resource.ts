@@ -21,6 +21,10 @@ export const unnamedResource = unnamedRule({
     reports("def f(p)\n  File.open(p).readlines(chomp: true)\nend\n", "`File.open(p)`"),
     ignores("def f(p)\n  File.open(p).close\nend\n"),
     ignores("def f(p)\n  File.open(p) { |jar| jar.read }.strip\nend\n"),
+    reports(
+      "require 'socket'\ndef f\n  TCPSocket.new('hive', 80).gets\nend\n",
+      "`TCPSocket.new('hive', 80)`",
+    ),
     ignores("def f(p)\n  File.read(p).strip\nend\n"),
   ],
 });

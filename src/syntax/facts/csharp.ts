@@ -20,6 +20,9 @@ const FUNCTIONS = [
   "operator_declaration",
 ];
 
+/** Operators that bind tighter than `&&`. */
+const TIGHTER = "| ^ & == != < > <= >= << >> + - * / %".split(" ");
+
 export const csharp: Language = {
   ...ordinaryCode,
   ...ordinaryMeaning,
@@ -72,9 +75,13 @@ export const csharp: Language = {
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => inner.is(["conditional_access_expression"]) || inner.has("?."),
+  swallowed: {
+    test: "is_pattern_expression",
+    pattern: "constant_pattern",
+    binary: "binary_expression",
+    operators: { "||": ["&&", ...TIGHTER], "&&": TIGHTER },
+  },
   misreads: {
-    // `x is null || y` is read as `x is (null || y)`.
-    constant_pattern: ["binary_expression"],
     conditional_access_expression: [
       "binary_expression",
       "prefix_unary_expression",

@@ -223,6 +223,27 @@ export const ownedLocal = rule({
   trials: [
     rewrites(
       `
+      struct Queen { void mark(); int age(); };
+      void f() {
+        Queen* q = new Queen(1); // marked
+        q->mark();
+        use(*q, q->age());
+        delete q;
+      }
+      `,
+      `
+      #include <memory>
+
+      struct Queen { void mark(); int age(); };
+      void f() {
+        std::unique_ptr<Queen> q(new Queen(1)); // marked
+        q->mark();
+        use(*q, q->age());
+      }
+      `,
+    ),
+    rewrites(
+      `
       struct Queen { void mark(); };
       void f() {
         auto q = new Queen(1);
@@ -340,27 +361,6 @@ export const ownedLocal = rule({
     ),
     ignores(
       "struct Queen { void mark(); };\nvoid f(int n) { Queen* q; if (n) q = new Queen(1); else q = new Queen(2); delete q; }\n",
-    ),
-    rewrites(
-      `
-      struct Queen { void mark(); int age(); };
-      void f() {
-        Queen* q = new Queen(1); // marked
-        q->mark();
-        use(*q, q->age());
-        delete q;
-      }
-      `,
-      `
-      #include <memory>
-
-      struct Queen { void mark(); int age(); };
-      void f() {
-        std::unique_ptr<Queen> q(new Queen(1)); // marked
-        q->mark();
-        use(*q, q->age());
-      }
-      `,
     ),
     newer.rewrites(
       `
