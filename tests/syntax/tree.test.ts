@@ -68,6 +68,31 @@ test.each([
   ["python", "f( a,\n  b, )", "f(a, b)", true],
   ["python", "(a,)", "(a)", false],
   ["python", "f'x'", 'f"x"', false],
+  // A pattern ends where an operator of tests begins.
+  [
+    "csharp",
+    "class A { bool F() { return a is null || b; } }",
+    "class A { bool F() { return (a is null) || b; } }",
+    true,
+  ],
+  [
+    "csharp",
+    "class A { bool F() { return x && a is not null || b is null && c == 3 || d; } }",
+    "class A { bool F() { return ((x && (a is not null)) || ((b is null) && (c == 3))) || d; } }",
+    true,
+  ],
+  [
+    "csharp",
+    "class A { bool F() { return y == a is null || a is 3 or 4 && z; } }",
+    "class A { bool F() { return (y == (a is null)) || ((a is 3 or 4) && z); } }",
+    true,
+  ],
+  [
+    "csharp",
+    "class A { bool F() { return a is null && b; } }",
+    "class A { bool F() { return a is null || b; } }",
+    false,
+  ],
 ] as const)("%s: is `%s` the same code as `%s`? %s", (id, a, b, same) => {
   expect(sameCode(treeOf(id, a).root, treeOf(id, b).root)).toBe(same);
 });

@@ -99,14 +99,6 @@ export const guardedRead = rule({
   },
   trials: [
     rewrites(
-      "class A { A n; bool F(A x) { return x is not null && x.n is not null; } }",
-      "class A { A n; bool F(A x) { return x?.n is not null; } }",
-    ),
-    rewrites(
-      "class A { A n; bool F(A x) { if (x is null || x.n is null) { return true; } return false; } }",
-      "class A { A n; bool F(A x) { if (x?.n is null) { return true; } return false; } }",
-    ),
-    rewrites(
       HIVE + "class A { string F(IHive h) { return h != null ? h.Queen : null; } }",
       HIVE + "class A { string F(IHive h) { return h?.Queen; } }",
     ),
@@ -173,5 +165,13 @@ export const guardedRead = rule({
     ignores("class A { bool F() { return h != null && h.IsOpen; } }"),
     ignores("class A { bool F() { return h == null && h.Queen == null; } }"),
     trialsIn("csharp", "5").ignores("class A { void F(IHive h) { if (h != null) { h.Open(1); } } }"),
+    rewrites(
+      "class A { A n; bool F(A x) { return x is not null && x.n is not null; } }",
+      "class A { A n; bool F(A x) { return x?.n is not null; } }",
+    ),
+    rewrites(
+      "class A { A n; bool F(A x) { if (x is null || x.n is null) { return true; } return false; } }",
+      "class A { A n; bool F(A x) { if (x?.n is null) { return true; } return false; } }",
+    ),
   ],
 });
