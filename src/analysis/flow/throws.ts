@@ -1,5 +1,5 @@
 import type { SyntaxNode } from "../../syntax/index.js";
-import { calledFromLibrary } from "../library/called.js";
+import { neverThrows } from "../library/called.js";
 import { referencesAt } from "../names/declarations.js";
 
 /** A bare name may be a call; that of a variable in sight is none. */
@@ -29,7 +29,7 @@ function isIdentityTest(node: SyntaxNode): boolean {
 /** Is this of a kind that may throw, and yet certainly does not: a function that the library says never throws, a number declared? */
 export function throwsNothing(node: SyntaxNode): boolean {
   const { language } = node.tree;
-  if (node.is(language.calls)) return calledFromLibrary(node)?.neverThrows === true;
+  if (node.is(language.calls)) return neverThrows(node);
   if (isIdentityTest(node) || isLocalRead(node)) return true;
   if (!node.is("init_declarator")) return false;
   const declaration = node.closest(["declaration"]);

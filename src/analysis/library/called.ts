@@ -30,6 +30,18 @@ export function calledFromLibrary(call: SyntaxNode): LibraryCalls | undefined {
   return known.get(call.id);
 }
 
+/** Is a function of the library called that never throws? Asked of every call of a function, so by its name first. */
+export function neverThrows(call: SyntaxNode): boolean {
+  const { language } = call.tree;
+  const { neverThrowing } = tableOf(language, surroundingsOf(call.tree).library);
+  const name = neverThrowing.size > 0 ? partsOfCall(call)?.name.text.split(/::|\\/).at(-1) : undefined;
+  return (
+    name !== undefined &&
+    neverThrowing.has(keyOf(name, language)) &&
+    calledFromLibrary(call)?.neverThrows === true
+  );
+}
+
 const calls = new WeakMap<SyntaxTree, Map<number, LibraryCalls | undefined>>();
 
 function lookedUp(call: SyntaxNode): LibraryCall | undefined {

@@ -15,6 +15,8 @@ export interface LibraryCall {
 export interface LibraryTable {
   /** By the bare names, in lower case where the language does not tell cases apart. */
   readonly calls: ReadonlyMap<string, readonly LibraryCall[]>;
+  /** The names of which some function never throws. */
+  readonly neverThrowing: ReadonlySet<string>;
   readonly classes: readonly LibraryClasses[];
   /** By their bare names. */
   readonly values: ReadonlyMap<string, LibraryValues>;
@@ -51,8 +53,10 @@ function made(id: LibraryLanguage, own: Library | undefined): LibraryTable {
       else calls.set(key, [call]);
     }
   const values = [...(own?.values ?? []).filter(isOf), ...(TABLES[id].VALUES ?? [])];
+  const isQuiet = ({ row }: LibraryCall): boolean => row.neverThrows === true;
   return {
     calls,
+    neverThrowing: new Set([...calls].flatMap(([name, all]) => (all.some(isQuiet) ? [name] : []))),
     values: new Map(values.flatMap((row) => row.values.map((name) => [name, row] as const))),
     classes: [...(own?.classes ?? []).filter(isOf), ...TABLES[id].CLASSES],
   };
