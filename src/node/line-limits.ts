@@ -31,10 +31,11 @@ export class LineLimits {
   of(path: string): LineLimit | undefined {
     const kind = languageOfFile(path)?.id;
     if (kind === undefined) return undefined;
-    const key = `${kind} ${dirname(path)}`;
-    if (!this.#found.has(key))
-      this.#found.set(key, this.#inFolder(dirname(path), kind) ?? this.#byEditor(path));
-    return this.#found.get(key);
+    const folder = dirname(path);
+    const key = `${kind} ${folder}`;
+    if (!this.#found.has(key)) this.#found.set(key, this.#inFolder(folder, kind));
+    // An editor may be told of each file by its name.
+    return this.#found.get(key) ?? this.#byEditor(path);
   }
 
   #inFolder(folder: string, kind: string): LineLimit | undefined {

@@ -38,6 +38,10 @@ test.each<[LanguageId, string, string | undefined]>([
   ["javascript", 'import path from "path"; const p = path.join(a, b);\n', "reads"],
   ["javascript", "const n = shelf.max(a, b);\n", undefined],
   ["typescript", "function f(label: string) { return label.trim(); }\n", "none"],
+  ["typescript", "function f(label?: string) { return label?.trim(); }\n", undefined],
+  ["csharp", "class A { string F(string a) { return a?.Trim(); } }\n", undefined],
+  ["csharp", "class A { string F(string a) { return a.Trim(); } }\n", "none"],
+  ["ruby", "s = 'a'\nn = s&.strip\n", undefined],
   ["java", "class A { int f(int a) { return Math.max(a, 1); } }\n", "none"],
   ["java", "import shelf.Math; class A { int f(int a) { return Math.max(a, 1); } }\n", undefined],
   [

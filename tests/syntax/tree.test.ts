@@ -71,6 +71,12 @@ test.each([
   // A pattern ends where an operator of tests begins.
   [
     "csharp",
+    "class A { bool F() { return a is null /* one */ // two\n || b; } }",
+    "class A { bool F() { return (a is null) || b; } }",
+    true,
+  ],
+  [
+    "csharp",
     "class A { bool F() { return a is null || b; } }",
     "class A { bool F() { return (a is null) || b; } }",
     true,

@@ -4,6 +4,7 @@ import { referencesAt } from "../names/declarations.js";
 import { isLibraryFunction } from "../names/functions.js";
 import { surroundingsOf } from "../project.js";
 import { standsInProject } from "../text-found.js";
+import { namesWanted } from "../types/comes-from.js";
 import { typeOf, typeWritten, type KnownType } from "../types/known.js";
 import { isLibraryType, isOfLibrary, type LibraryClass } from "../types/library.js";
 import { originOf } from "../types/origin.js";
@@ -48,7 +49,7 @@ function lookedUp(call: SyntaxNode): LibraryCall | undefined {
   const { language } = call.tree;
   if (!call.is(language.calls)) return undefined;
   const parts = partsOfCall(call);
-  if (!parts) return undefined;
+  if (!parts || mayStopShort(call, parts)) return undefined;
   const { calls: table } = tableOf(language, surroundingsOf(call.tree).library);
   const named = table.get(keyOf(nameOf(parts), language));
   return named?.find((one) => isMeant(one, parts) && !isReplaced(one, call.tree));
@@ -77,6 +78,13 @@ function partsOfCall(call: SyntaxNode): CallParts | undefined {
   return name && { whole: name, name, receiver };
 }
 
+/** Is the call left out where its object is missing (`s?.trim()`), so that what the function gives is not all there is? */
+function mayStopShort({ start, tree }: SyntaxNode, { name }: CallParts): boolean {
+  const { safeStep } = tree.language.flow;
+  const tokens = [...Object.values(safeStep?.tokens ?? {}), ...Object.values(safeStep?.brackets ?? {})];
+  return tokens.some((token) => tree.text.slice(start, name.end).includes(token));
+}
+
 /** The name by which the library knows what is called, where an import gives it another one. */
 function nameOf({ name, receiver }: CallParts): string {
   const written = name.text.split(/::|\\/).at(-1)!;
@@ -89,7 +97,7 @@ function isMeant({ row, name, owner, ofObjects }: LibraryCall, parts: CallParts)
   if (ofObjects)
     return receiver !== undefined && isObjectOf(receiver, classOf(row, owner!, name), row.in === undefined);
   if (owner !== undefined) return receiver !== undefined && isClass(receiver, row, owner, name);
-  if (row.in !== undefined) return comesFrom(whole, row.in, name);
+  if (row.in !== undefined) return namesWanted(whole, { module: row.in, name }).is === "yes";
   if (receiver) return false;
   const { id } = whole.tree.language;
   if (!/^(\\|::|std::)?[\w?!-]+$/.test(whole.text)) return false;
@@ -157,11 +165,4 @@ function isClass(receiver: SyntaxNode, row: LibraryCalls, owner: string, name: s
     !isFromElsewhere(type, row.in === undefined) &&
     isLibraryType(type, classOf(row, owner, name), receiver).is === "yes"
   );
-}
-
-function comesFrom(whole: SyntaxNode, module: string, name: string): boolean {
-  const origin = originOf(whole);
-  if (origin?.name === undefined) return false;
-  const from = origin.module.replace(/^node:/, "");
-  return `${from}.${origin.name.replace(/^default\./, "")}` === `${module}.${name}`;
 }

@@ -5,6 +5,7 @@ import {
   csharp,
   holes,
   isSideEffectFree,
+  isTypeOfTrait,
   matchOneAt,
   operatorOf,
   presenceOf,
@@ -60,10 +61,12 @@ function asked(match: Match): SyntaxNode | undefined {
   if (subject === undefined || !sameCode(tree.node(subject), test.subject)) return undefined;
   // A list has a length as well.
   const type = typeOf(test.subject);
-  return type === undefined || isStringType(type) ? test.subject : undefined;
+  return type === undefined || isStringType(type, test.subject) ? test.subject : undefined;
 }
 
-const isStringType = ({ name }: KnownType): boolean => name === "string" || name === "String";
+/** Is a type the string of the language, and no class of the project? */
+const isStringType = (type: KnownType, at: SyntaxNode): boolean =>
+  /^[sS]tring$/.test(type.name) && isTypeOfTrait(type, "plain-equality", at, { what: "string" }).is === "yes";
 
 /** Is the length asked for, which lists have too? */
 const asksLength = (match: Match): boolean => /\.Length\b/.test(match.textOf(second));
@@ -129,6 +132,7 @@ export const nullOrEmpty = rule({
     ),
     ignores(inClass("return n == null || n.Length == 0;")),
     holds(inClass('return G() == null || G() == "";'), "calls something"),
+    ignores('class String {} class A { bool F(String s) { return s == null || s == ""; } }'),
     ignores(inClass('return s == "" || s == null;')),
     ignores(inClass('return s == null && s == "";')),
     ignores(inClass('return s != null || s == "";')),

@@ -1,8 +1,8 @@
 import {
   classesNamed,
-  comesFromModule,
   isBuiltin,
   isLibraryFunction,
+  namesWanted,
   no,
   placeOf,
   shortened,
@@ -86,13 +86,7 @@ function isCallOf(wanted: string, callee: { node: SyntaxNode; text: string }, is
         : yes("resource.acquired", `\`${wanted}\` is a function of the project`, node)
       : no("resource.acquired", `\`${shown}\` is something else`);
   }
-  const answers = splitsOf(wanted).flatMap(([module, name]) =>
-    (id === "python" ? [module] : [module, `node:${module}`]).flatMap((from) =>
-      (id === "python" ? [name] : [name, `default.${name}`]).map((member) =>
-        comesFromModule(node, { module: from, name: member }),
-      ),
-    ),
-  );
+  const answers = splitsOf(wanted).map(([module, name]) => namesWanted(node, { module, name }));
   const sure = answers.find(({ is }) => is === "yes");
   if (sure) return sure;
   return isSame && answers.some(({ is }) => is === "unknown")

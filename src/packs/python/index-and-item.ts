@@ -34,7 +34,9 @@ const { index, items, body } = holes({ index: "name", items: "expression", body:
 const item = fresh("item", { singularOf: items });
 
 /** The line with which the loop itself names the item, if it does more than that. */
-const ownOf = ({ loop }: Match) => (loop.body.length > 1 ? loop.own : undefined);
+const ownOf = ({ loop: { body, own } }: Match) =>
+  // A line that says the type as well says more than the name.
+  body.length > 1 && own && /^[\p{L}\p{N}_]+\s*=/u.test(own.statement.text) ? own : undefined;
 
 /** Is the position good for nothing but looking the item up, here and in the function around? */
 function indexIsIdle({ loop, node }: Match): boolean {
@@ -271,6 +273,20 @@ export const indexAndItem = rule({
       `
       def flat(rows: list):
           return [cell for row in rows for cell in row]
+      `,
+    ),
+    rewrites(
+      `
+      def weigh(jars: list):
+          for i in range(len(jars)):
+              jar: Jar = jars[i]
+              print(jar)
+      `,
+      `
+      def weigh(jars: list):
+          for item in jars:
+              jar: Jar = item
+              print(jar)
       `,
     ),
     holds(

@@ -17,7 +17,7 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Hole, Match, SyntaxNode } from "../../index.js";
+import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { cheapDefault } from "../family/conditions.js";
 
 const { dict, key, fallback } = holes({
@@ -42,8 +42,8 @@ export function isOwnMethod(node: SyntaxNode): Answer | undefined {
 const DICT = { what: "dict", methods: ["get", "__getitem__", "__contains__"] };
 
 /** Is it something that is looked up by key, and has the `get` of a dict? */
-export function isDict(match: Match, what: Hole = dict): Answer {
-  const node = match.the(what);
+function isDict(match: Match): Answer {
+  const node = match.the(dict);
   const type = typeOf(node);
   const name = shortened(node.text);
   const own = isOwnMethod(node);
@@ -71,7 +71,7 @@ export const lookupOrDefault = rule({
   why: "The key is looked for twice, and the reader must check that both are the same.",
   was: choice(hasKey(item(dict, key)), item(dict, key), fallback),
   given: [
-    condition("it is a dict", (match) => isDict(match), { unknownIs: "possible" }),
+    condition("it is a dict", isDict, { unknownIs: "possible" }),
     sideEffectFree(dict),
     sideEffectFree(key),
     cheapDefault(fallback),

@@ -2,6 +2,7 @@ import {
   condition,
   holes,
   isNamedLike,
+  isOfTrait,
   presenceOf,
   python,
   rule,
@@ -10,10 +11,8 @@ import {
   trialsIn,
   typeOf,
   unknown,
-  yes,
 } from "../../index.js";
 import type { Answer, Match } from "../../index.js";
-import { isDict } from "./lookup-or-default.js";
 
 const { test, dict, key } = holes({ test: "expression", dict: "expression", key: "expression" });
 
@@ -30,13 +29,20 @@ function asksForKey(match: Match): boolean {
   );
 }
 
-/** A class that stands for a dict may have no default in its `pop`. */
-function popsWithDefault(match: Match): Answer {
+const DICT = { what: "dict", methods: ["__contains__", "__delitem__", "pop"] };
+
+/** Is it a dict, of which no class of the project says otherwise how an item is removed? */
+function isDict(match: Match): Answer {
   const node = match.the(dict);
   const type = typeOf(node);
-  return type && isNamedLike(type.name, "map", node)
-    ? yes("type.is", type.why, type.at)
-    : unknown("type.is", `the \`pop\` of \`${node.text}\` could take no default`, node);
+  if (!type)
+    return unknown("type.is", `\`${node.text}\` could be something whose \`pop\` takes no default`, node);
+  const answer = isOfTrait(node, "map", DICT);
+  const isOwn = type.declared !== undefined && type.declared.as !== "import";
+  const isOther = isNamedLike(type.name, "sequence", node) || isOwn;
+  return answer.is === "no" && !isOther
+    ? unknown("type.is", `${type.why}, whose \`pop\` may take no default`, type.at)
+    : answer;
 }
 
 export const removedIfThere = rule({
@@ -56,8 +62,7 @@ export const removedIfThere = rule({
   ],
   where: [asksForKey],
   given: [
-    condition("it is a dict", (match) => isDict(match, dict), { unknownIs: "possible" }),
-    condition("its `pop` takes a default", popsWithDefault),
+    condition("it is a dict, with the `pop` of one", isDict, { unknownIs: "possible" }),
     sideEffectFree(dict),
     sideEffectFree(key),
   ],
@@ -80,8 +85,13 @@ export const removedIfThere = rule({
       "import os\nif 'HIVE' in os.environ:\n    del os.environ['HIVE']\n",
       "import os\nos.environ.pop('HIVE', None)\n",
     ),
-    holds("def f(jars: list, k):\n    if k in jars:\n        del jars[k]\n", "which has no"),
+    holds("def f(jars: list, k):\n    if k in jars:\n        del jars[k]\n", "which is no dict"),
     holds("def f(jars: dict):\n    if take() in jars:\n        del jars[take()]\n", "calls something"),
+    rewrites(
+      "class Jars(dict):\n    def __delitem__(self, k):\n        log(k)\ndef f(jars: dict, k):\n    if k in jars:\n        del jars[k]\n",
+      "class Jars(dict):\n    def __delitem__(self, k):\n        log(k)\ndef f(jars: dict, k):\n    jars.pop(k, None)\n",
+      "possible",
+    ),
     ignores("def f(jars: dict, k):\n    if k in jars:\n        del jars[k]\n    else:\n        n = k\n"),
     ignores("def f(jars: dict, k, n):\n    if k in jars:\n        del jars[n]\n"),
     ignores("def f(jars: dict, k):\n    if k not in jars:\n        del jars[k]\n"),

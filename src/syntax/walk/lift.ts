@@ -16,12 +16,12 @@ export interface Swallowed {
 }
 
 /** Reads `(x is null) || y` where the grammar reads `x is (null || y)`: what is behind the pattern goes around the test. */
-export function liftSwallowed(nodes: NodeArrays, { swallowed }: GrammarNames): void {
+export function liftSwallowed(nodes: NodeArrays, { swallowed, layout }: GrammarNames): void {
   if (!swallowed) return;
   const { kindIds, parents, ends } = nodes;
   for (let n = 1; n < nodes.size; n++) {
     if (kindIds[n] !== swallowed.binary || kindIds[parents[n]!] !== swallowed.pattern) continue;
-    const tighter = swallowed.operators.get(operatorOf(nodes, n));
+    const tighter = swallowed.operators.get(operatorOf(nodes, n, layout));
     if (!tighter) continue;
     let test = parents[n]!;
     while (test > 0 && kindIds[test] !== swallowed.test && ends[parents[test]!] === ends[n])
@@ -31,16 +31,18 @@ export function liftSwallowed(nodes: NodeArrays, { swallowed }: GrammarNames): v
     // What binds tighter ends with the test, too.
     for (let at = test, around = parents[at]!; around >= 0; around = parents[at]!) {
       const isOperand = kindIds[around] === swallowed.binary && ends[around] === ends[at];
-      if (!isOperand || !tighter.includes(operatorOf(nodes, around))) break;
+      if (!isOperand || !tighter.includes(operatorOf(nodes, around, layout))) break;
       lift(nodes, at, around, swallowed);
       at = around;
     }
   }
 }
 
-/** The kind of what stands behind the first side. */
-function operatorOf({ kindIds, after }: NodeArrays, n: NodeId): number {
-  return kindIds[after[n + 1]!]!;
+/** The kind of what stands behind the first side, comments aside. */
+function operatorOf({ kindIds, after }: NodeArrays, n: NodeId, layout: GrammarNames["layout"]): number {
+  let at = after[n + 1]!;
+  while (layout[kindIds[at]!] === "always") at = after[at]!;
+  return kindIds[at]!;
 }
 
 /**

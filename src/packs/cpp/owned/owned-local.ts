@@ -73,10 +73,14 @@ function madeAt(match: Match): SyntaxNode | undefined {
   if (formOf(match) !== "made") return match.node;
   const [only, ...more] = makings(match);
   const block = match.node.parent;
-  const isInLoop = [...(only?.ancestors() ?? [])].some(
-    (above) => block?.holds(above) === true && !above.same(block) && shapeOf(above)?.is === "loop",
+  const { functions } = match.tree.language;
+  // A loop makes several, and a lambda at another time.
+  const isRepeated = (above: SyntaxNode): boolean =>
+    ["loop", "each"].includes(shapeOf(above)?.is ?? "") || above.is(functions);
+  const around = [...(only?.ancestors() ?? [])].filter(
+    (above) => block?.holds(above) === true && !above.same(block),
   );
-  return more.length > 0 || isInLoop ? undefined : only;
+  return more.length > 0 || around.some(isRepeated) ? undefined : only;
 }
 
 /** The statements that delete the variable. */
@@ -358,6 +362,12 @@ export const ownedLocal = rule({
     ),
     ignores(
       "struct Queen { void mark(); };\nvoid f(int n) { Queen* q = nullptr; while (n--) { q = new Queen(n); delete q; } }\n",
+    ),
+    ignores(
+      "struct Queen { void mark(); };\nvoid f(Jars& js) { Queen* q = nullptr; for (auto& j : js) { q = new Queen(1); } delete q; }\n",
+    ),
+    ignores(
+      "struct Queen { void mark(); };\nvoid f() { Queen* q = nullptr; auto g = [&] { q = new Queen(1); }; g(); delete q; }\n",
     ),
     ignores(
       "struct Queen { void mark(); };\nvoid f(int n) { Queen* q; if (n) q = new Queen(1); else q = new Queen(2); delete q; }\n",
