@@ -126,15 +126,15 @@ export const scopedLock = rule({
         ? no("name.scope", `\`${later.use.text}\` is used behind what becomes a block`, later.use)
         : yes("name.scope", "what is declared in the block is used only there");
     }),
-    condition("what is declared meanwhile does nothing when it goes, with the lock held", (match) => {
+    condition("no destructor runs while the lock is held that ran after it before", (match) => {
       const open = match.all(body).find((one) => one.is("declaration") && !isInert(one));
       return open
         ? unknown(
             "resource.order",
-            `what \`${shortened(open.text)}\` declares goes before the lock now`,
+            `\`${shortened(open.text)}\` is destroyed while the lock is held now`,
             open,
           )
-        : yes("resource.order", "nothing that is declared does something when it goes");
+        : yes("resource.order", "no destructor runs while the lock is held");
     }),
     letGoSooner(body, () => true),
     condition("the mutex is the same object throughout", (match) =>

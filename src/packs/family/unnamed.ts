@@ -24,8 +24,8 @@ export function unnamedRule({ id, was, made, method, rows, form, trials }: Unnam
   return rule({
     id,
     kind: "smell",
-    title: "Release a resource that has no name",
-    why: "What is opened in the middle of an expression is closed when the garbage collector comes to it, and until then others find it open.",
+    title: "Release a resource that is opened inside an expression",
+    why: "Nothing can close it, so it stays open until the garbage collector frees it.",
     was,
     mentions: rows.map((row) => calledIn(row).split(/[.:]+/).at(-1)!),
     where: [
@@ -34,13 +34,12 @@ export function unnamedRule({ id, was, made, method, rows, form, trials }: Unnam
     ],
     given: [
       condition(
-        "it is acquired here",
+        "a resource is acquired here",
         (match) => acquired(match) ?? yes("resource.acquired", "it is acquired"),
         { unknownIs: "possible" },
       ),
     ],
-    advice: (match) =>
-      `nothing releases what \`${shortened(match.textOf(made))}\` acquires: give it to ${form}`,
+    advice: (match) => `\`${shortened(match.textOf(made))}\` is never closed: use ${form}`,
     trials,
   });
 }

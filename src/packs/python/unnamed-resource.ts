@@ -23,7 +23,7 @@ export const unnamedResource = unnamedRule({
   rows: RESOURCES.filter(({ scoped, unseen }) => scoped === "itself" && unseen === true),
   form: "a `with` block",
   trials: [
-    reports("def f(p):\n    return open(p).read()\n", "nothing releases what `open(p)` acquires"),
+    reports("def f(p):\n    return open(p).read()\n", "`open(p)` is never closed"),
     reports("import json\ndef f(p):\n    return json.load(open(p))\n", "`open(p)`"),
     reports("import json\ndef f(p, x):\n    json.dump(x, open(p, 'w'))\n", "`open(p, 'w')`"),
     reports("import io\ndef f(p):\n    io.open(p, 'w').write('a')\n", "`io.open(p, 'w')`"),

@@ -17,7 +17,7 @@ export const unnamedResource = unnamedRule({
   rows: RESOURCES,
   form: "a block",
   trials: [
-    reports("def f(p)\n  File.new(p).read\nend\n", "nothing releases what `File.new(p)` acquires"),
+    reports("def f(p)\n  File.new(p).read\nend\n", "`File.new(p)` is never closed"),
     reports("def f(p)\n  File.open(p).readlines(chomp: true)\nend\n", "`File.open(p)`"),
     ignores("def f(p)\n  File.open(p).close\nend\n"),
     ignores("def f(p)\n  File.open(p) { |jar| jar.read }.strip\nend\n"),
