@@ -6,7 +6,7 @@ const NO_BASE = ["method", "name", "type", "property"];
 /** What a step of an access is taken of: `a.b` in `a.b.c`, `a.b[0]` or `a.b()`. */
 export function baseOf(step: SyntaxNode): SyntaxNode | undefined {
   if (!step.is(step.tree.language.flow.chains)) return undefined;
-  const first = step.parts[0];
+  const first = step.firstPart;
   return first && (first.field === undefined || !NO_BASE.includes(first.field)) ? first : undefined;
 }
 

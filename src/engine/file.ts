@@ -68,19 +68,16 @@ function workOut(
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundParts(next, path);
     const shifts = new Shifts(allEdits(drafts));
-    const earlier = { fitting: first.fitting, shifts };
+    // What was known then may not be known of a text that nobody has on disk, such as types, so the first answer stands.
+    const wasRefused = (rule: string, start: number, end: number): boolean => {
+      const place = shifts.original(start, end);
+      return place !== undefined && refused.has(keyOf(rule, tree.lineAt(place)));
+    };
+    const earlier = { fitting: first.fitting, shifts, wasRefused };
     const here = isWorse ? undefined : findIn(next, rules, around, clock, again, pending, earlier);
     for (const { rule, says } of here?.failures ?? [])
       if (!failures.some((one) => one.rule === rule)) failures.push({ path, rule: rule!, says });
     const found = here?.candidates ?? [];
-    /**
-     * Was this match held back before, and has nothing in it changed since? What was known then may not be known of a
-     * text that nobody has on disk, such as types, so the first answer stands.
-     */
-    const wasRefused = ({ rule, start, end }: Candidate): boolean => {
-      const place = shifts.original(start, end);
-      return place !== undefined && refused.has(keyOf(rule.id, tree.lineAt(place)));
-    };
     /**
      * Is this a guess about new code for want of types, in a file that the compiler reads? It has not read the new code, and
      * knows better once it is on the disk.
@@ -90,9 +87,7 @@ function workOut(
       shifts.original(start, end) === undefined &&
       around.types !== undefined &&
       around.types.strictNulls(path).is !== "unknown";
-    const fresh = found.filter(
-      (candidate) => !wasRefused(candidate) && !isBlind(candidate) && !isDoneElsewhere(candidate, drafts),
-    );
+    const fresh = found.filter((candidate) => !isBlind(candidate) && !isDoneElsewhere(candidate, drafts));
     const more = accepted(next, fresh);
     if (more.length === 0) {
       settled = next;

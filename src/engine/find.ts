@@ -25,10 +25,12 @@ export interface Found {
   readonly fitting: ReadonlyMap<number, readonly Entry[]>;
 }
 
-/** What fitted in a text, and how edits have moved it since. */
+/** What fitted in a text, and how edits have moved it since. Advice is given for the text itself, and no more. */
 export interface Earlier {
   readonly fitting: Found["fitting"];
   readonly shifts: Shifts;
+  /** Was a match of a rule held back then, and has nothing in it changed since? */
+  wasRefused(rule: string, start: number, end: number): boolean;
 }
 
 /**
@@ -67,6 +69,7 @@ export function findIn(
     if (others) others.push(entry);
     else fitting.set(start, [entry]);
     if (within?.allows(found) === false) return false;
+    if (earlier?.wasRefused(entry.rule.id, found.start, found.end)) return true;
     const match = narrowed(new Match(found, names, entry.alternative, around), entry.rule);
     if (!match) return false;
     const keep = keeps.find(
@@ -112,6 +115,7 @@ export function findIn(
       if (before && !entry.finds.rootKinds.includes(tree.kindIds[n]!)) continue;
       const { id } = entry.rule;
       if (last?.rule === entry.rule || failures.has(id)) continue;
+      if (earlier && entry.rule.advice !== undefined) continue;
       try {
         if (!lookAt(entry, n)) {
           if (!earlier && !near) {

@@ -17,7 +17,7 @@ export function misreadStatements(tree: SyntaxTree): Misread[] {
   const result: Misread[] = [];
   for (let n = 0; n < tree.size; n++) {
     const node = tree.node(n);
-    if (!kinds.includes(node.kind) || !node.parts[0]?.is(misreads[node.kind]!)) continue;
+    if (!kinds.includes(node.kind) || !node.firstPart?.is(misreads[node.kind]!)) continue;
     let statement: SyntaxNode = node;
     for (const above of node.ancestors()) {
       if (above.is(statementLists) || above.is(memberLists)) break;

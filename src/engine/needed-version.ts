@@ -1,5 +1,5 @@
 import { applyEdits, Excerpt, sorted, type Edit } from "../rewrite/index.js";
-import { noveltiesIn, parse, type Novelty, type SyntaxTree } from "../syntax/index.js";
+import { noveltiesIn, oncePerTree, parse, type Novelty, type SyntaxTree } from "../syntax/index.js";
 import type { Match } from "../rules/index.js";
 
 /**
@@ -10,7 +10,12 @@ export function newlyNeeded(match: Match, edits: readonly Edit[]): readonly Nove
   const { tree, found } = match;
   if (edits.length === 0) return [];
   const inside = sorted(edits).filter(({ start, end }) => found.start <= start && end <= found.end);
-  const code = applyEdits(tree.text.slice(0, found.end), inside).slice(found.start);
+  const moved = inside.map((edit) => ({
+    ...edit,
+    start: edit.start - found.start,
+    end: edit.end - found.start,
+  }));
+  const code = applyEdits(tree.text.slice(found.start, found.end), moved);
   const result = without(noveltiesOf(code, match), noveltiesIn(tree, found.start, found.end));
   if (inside.length < edits.length) result.push(...addedTo(tree, edits));
   const { around } = match;
@@ -51,20 +56,16 @@ function without(all: readonly Novelty[], had: readonly Novelty[]): Novelty[] {
   });
 }
 
-const inUse = new WeakMap<SyntaxTree, ReadonlySet<string>>();
-
 /** Is this syntax that a file has already? */
 function isInUse(tree: SyntaxTree, { what, isSyntax }: Novelty): boolean {
   // Most files do not even have its token.
   const token = /^`(.+)`$/.exec(what)?.[1];
   if (!isSyntax || (token !== undefined && !tree.text.includes(token))) return false;
-  let all = inUse.get(tree);
-  if (!all) inUse.set(tree, (all = syntaxOf(tree)));
-  return all.has(what);
+  return syntaxOf(tree).has(what);
 }
 
 /** The syntax of a file that has a version; none where there is an `#if`, behind which some compilers never read. */
-function syntaxOf(tree: SyntaxTree): Set<string> {
+const syntaxOf = oncePerTree((tree): ReadonlySet<string> => {
   if (/^[ \t]*#[ \t]*if/m.test(tree.text)) return new Set();
   return new Set(noveltiesIn(tree).flatMap((one) => (one.isSyntax ? [one.what] : [])));
-}
+});

@@ -18,8 +18,9 @@ export interface SequenceFacts {
   readonly words: readonly (readonly string[])[];
   /** For each place the holes in the node there. */
   readonly holes: readonly (readonly Hole[])[];
-  /** Does it fit only as many nodes as it has itself? */
-  readonly isFixed: boolean;
+  /** So many nodes stand ahead of the first that may fit several nodes or none, and behind the last such. */
+  readonly first: number;
+  readonly last: number;
 }
 
 const known = new WeakMap<readonly PatternNode[], SequenceFacts>();
@@ -41,8 +42,11 @@ export function sequenceFacts(pattern: readonly PatternNode[]): SequenceFacts {
         .flat()
         .some((hole) => early.has(hole));
     const words = pattern.map((p) => wordsOf(p).sort((a, b) => b.length - a.length));
-    const isFixed = pattern.every((p) => p.type !== "list" && !(p.type === "inner" && p.mayBeMissing));
-    facts = { independent, alike, words, holes, isFixed };
+    const isOpen = (p: PatternNode): boolean => p.type === "list" || (p.type === "inner" && p.mayBeMissing);
+    const open = pattern.findIndex(isOpen);
+    const first = open < 0 ? pattern.length : open;
+    const last = open < 0 ? 0 : pattern.length - 1 - pattern.findLastIndex(isOpen);
+    facts = { independent, alike, words, holes, first, last };
     known.set(pattern, facts);
   }
   return facts;

@@ -14,7 +14,7 @@ import { compile, type CompiledPattern } from "./compile.js";
 import type { Hole, Snippet } from "./hole.js";
 import { ListCapture, textOfCapture, type Capture } from "./capture.js";
 import type { HoleNode, InnerNode, LeafNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
-import { deadEnds, searchIn, siblingsIn } from "./remembered.js";
+import { deadEnds, searchIn } from "./remembered.js";
 import { originAt } from "./origins.js";
 import { fitText } from "./strings.js";
 import { swapsToTry } from "./swaps.js";
@@ -48,7 +48,7 @@ export function matchAt(
   bound: ReadonlyMap<Hole, Capture> = NOTHING,
 ): PatternMatch | undefined {
   if (pattern.withoutModifiers && hasModifiersAround(tree, n)) return undefined;
-  if (!mayFit(pattern.sequence[0]!, tree, n)) return undefined;
+  if (tree.kindIds[n] === pattern.rootKind && !mayFit(pattern.sequence[0]!, tree, n)) return undefined;
   if (pattern.isStatements && tree.language.isNoStatement(tree.node(n))) return undefined;
   for (const swapped of swapsToTry(pattern.sequence)) {
     const match = attempt(pattern, tree, n, new Matcher(tree, bound, swapped));
@@ -89,28 +89,35 @@ export function fill(
 
 /** What can be told at a glance, before holes are filled: the number of nodes, their tokens and their kinds. */
 function mayFit(p: PatternNode, tree: SyntaxTree, n: NodeId): boolean {
-  if (p.type !== "inner" || tree.kindIds[n] !== p.kind) return true;
+  if (p.type === "hole") return mayBeHole(p, tree, n);
+  if (p.type !== "leaf" && p.type !== "inner") return true;
+  if (tree.kindIds[n] !== p.kind) {
+    if (p.type === "inner" && p.lone !== undefined) return true;
+    const inner = unwrapped(tree, n);
+    return inner !== n && tree.kindIds[inner] === p.kind;
+  }
+  if (p.type === "leaf") return !tree.isNamed(n) || isToken(p, tree, n);
   const children = significantChildren(tree, n);
   return (
     mayFitInOrder(p.children, tree, children) || (p.commutes && mayFitInOrder(turnedRound(p), tree, children))
   );
 }
 
+function mayBeHole({ hole, parentheses }: HoleNode, tree: SyntaxTree, n: NodeId): boolean {
+  const { node } = hole.limits;
+  if (node === undefined || parentheses > 0) return true;
+  const kind = tree.kind(n);
+  return typeof node === "string" ? node === kind : node.includes(kind);
+}
+
+/** Goes by the nodes ahead of the first list and behind the last. */
 function mayFitInOrder(pattern: readonly PatternNode[], tree: SyntaxTree, nodes: readonly NodeId[]): boolean {
-  if (!sequenceFacts(pattern).isFixed) return true;
-  if (pattern.length !== nodes.length) return false;
-  for (let i = 0; i < pattern.length; i++) {
-    const p = pattern[i]!;
-    if (p.type !== "leaf" && p.type !== "inner") continue;
-    const node = nodes[i]!;
-    if (tree.kindIds[node] === p.kind) {
-      if (p.type === "leaf" && tree.isNamed(node) && !isToken(p, tree, node)) return false;
-      continue;
-    }
-    if (p.type === "inner" && p.lone !== undefined) continue;
-    const inner = unwrapped(tree, node);
-    if (inner === node || tree.kindIds[inner] !== p.kind) return false;
-  }
+  const { first, last } = sequenceFacts(pattern);
+  const isFixed = first === pattern.length;
+  if (isFixed ? nodes.length !== first : nodes.length < first + last) return false;
+  for (let i = 0; i < first; i++) if (!mayFit(pattern[i]!, tree, nodes[i]!)) return false;
+  if (isFixed) return true;
+  for (let i = 1; i <= last; i++) if (!mayFit(pattern.at(-i)!, tree, nodes.at(-i)!)) return false;
   return true;
 }
 
@@ -237,7 +244,7 @@ class Matcher {
     const { statementLists, memberLists } = this.#language;
     const list = parent === NO_NODE ? "" : tree.kind(parent);
     if (!statementLists.includes(list) && !memberLists.includes(list)) return undefined;
-    const siblings = siblingsIn(tree, parent);
+    const siblings = significantChildren(tree, parent);
     const from = siblings.indexOf(first);
     const shared = this.captures.size === 0 && this.#swapped.size === 0 && sequenceFacts(pattern).alike;
     const dead = shared ? deadEnds(siblings, pattern) : new Set<number>();

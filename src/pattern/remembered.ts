@@ -1,17 +1,6 @@
-import { significantChildren, type NodeId, type SyntaxTree } from "../syntax/index.js";
+import { oncePerTree, type NodeId } from "../syntax/index.js";
 import { WordSearch } from "./backtracking.js";
 import type { PatternNode } from "./pattern-node.js";
-
-const siblingLists = new WeakMap<SyntaxTree, Map<NodeId, readonly NodeId[]>>();
-
-/** The children of a node that count, found once for each tree. */
-export function siblingsIn(tree: SyntaxTree, parent: NodeId): readonly NodeId[] {
-  let lists = siblingLists.get(tree);
-  if (!lists) siblingLists.set(tree, (lists = new Map()));
-  let siblings = lists.get(parent);
-  if (!siblings) lists.set(parent, (siblings = significantChildren(tree, parent)));
-  return siblings;
-}
 
 const ends = new WeakMap<readonly NodeId[], Map<readonly PatternNode[], Set<number>>>();
 
@@ -24,11 +13,5 @@ export function deadEnds(siblings: readonly NodeId[], pattern: readonly PatternN
   return dead;
 }
 
-const searches = new WeakMap<SyntaxTree, WordSearch>();
-
 /** The word search of a tree's text. */
-export function searchIn(tree: SyntaxTree): WordSearch {
-  let search = searches.get(tree);
-  if (!search) searches.set(tree, (search = new WordSearch(tree.text)));
-  return search;
-}
+export const searchIn = oncePerTree(({ text }) => new WordSearch(text));

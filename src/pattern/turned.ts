@@ -126,7 +126,7 @@ function opposite(test: SyntaxNode, { language, text }: SyntaxTree): Opposite {
       ],
       after: "",
     };
-  const inner = shapeOf(test)?.is === "negation" ? test.parts.at(-1) : undefined;
+  const inner = shapeOf(test)?.is === "negation" ? test.lastPart : undefined;
   if (inner) return { before: "", kept: [{ start: inner.start, end: inner.end, put: "" }], after: "" };
   return {
     before: `${language.flow.negation}(`,

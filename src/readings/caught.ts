@@ -32,7 +32,7 @@ export function caughtAt(node: SyntaxNode): Caught | undefined {
   const [handler] = handlers;
   if (handlers.length !== 1 || !handler || rest.length !== 1) return undefined;
   const body = rest[0]!.is(statementLists) ? rest[0]!.parts : rest;
-  const [what, way] = [handler.parts[0], handler.parts.at(-1)];
+  const [what, way] = [handler.firstPart, handler.lastPart];
   const instead = way ? statementsOf(way) : [];
   const [statement] = body;
   if (!what || handler.parts.length !== 2 || body.length !== 1 || instead.length !== 1 || !statement)
@@ -60,5 +60,5 @@ function isOfProject(name: string, { tree }: SyntaxNode): boolean {
 function isAll(statement: SyntaxNode, value: SyntaxNode): boolean {
   const assigned = assignedBy(statement);
   if (assigned) return assigned.value.same(value) && isPath(assigned.target);
-  return jumpOf(statement) === "return" && statement.parts.length === 1 && statement.parts[0]!.same(value);
+  return jumpOf(statement) === "return" && statement.parts.length === 1 && statement.firstPart!.same(value);
 }

@@ -1,10 +1,18 @@
-import { isMissing, operatorOf, stepsFrom } from "../analysis/index.js";
-import { sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
+import {
+  functionAround,
+  isMember,
+  isMissing,
+  operatorOf,
+  referencesAt,
+  referencesOf,
+  stepsFrom,
+  usesOf,
+} from "../analysis/index.js";
+import { oncePerNode, sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { choicesAt } from "./choices.js";
-import type { Frame } from "./frame.js";
+import { assignedBy, type Frame } from "./frame.js";
 import { bare, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
-import { remembered } from "./remembered.js";
-import { isStatement, waysOf } from "./ways.js";
+import { expressionOf, isPlainOperator, isStatement, neighbour, waysOf } from "./ways.js";
 
 /** A test, and the steps by which the next test, or the use, goes on from what it asks for. */
 export interface Link {
@@ -18,6 +26,17 @@ export interface Link {
  */
 export type ChainKind = "and" | "or" | "choice" | "statement";
 
+/** A local that only keeps the value of other code. */
+export interface Copied {
+  readonly name: SyntaxNode;
+  readonly value: SyntaxNode;
+  /** The statement that gives it the value. */
+  readonly first: SyntaxNode;
+}
+
+/** What becomes of what is read at last. */
+export type Role = "value" | "negated" | "asked" | "compared";
+
 /** Tests of something being there, and the read or call that they protect, however that is spelt. */
 export interface Chain {
   readonly kind: ChainKind;
@@ -26,14 +45,16 @@ export interface Chain {
   readonly use: SyntaxNode;
   /** The code with the use in it that stays: the use itself, a comparison or a test of it. */
   readonly last: SyntaxNode;
-  /** What becomes of the use there: it is the value, it is asked for, or it is compared with a literal. */
-  readonly role: "value" | "asked" | "compared";
+  /** What becomes of the use there: it is the value, its truth is negated, it is asked for, or compared with a literal. */
+  readonly role: Role;
   readonly nodes: readonly SyntaxNode[];
   readonly frame?: Frame;
   /** Ahead of the first test, within the matched code, stands something else up to here. */
   readonly from: number;
   /** What the choice gives for what is missing. */
   readonly otherwise?: SyntaxNode;
+  /** The local that the first test asks for, which was given a value right ahead and is used for nothing else. */
+  readonly copied?: Copied;
   /** Is what is read tested as well, so that the choice falls back just where it is missing? */
   readonly asksUse?: PresenceTest;
 }
@@ -57,17 +78,43 @@ function byStatement(node: SyntaxNode): Chain[] {
   if (!goesOnFromElse(use)) return [];
   const links = linksTo(testsIn(test, yes.length > 0), use);
   if (!links) return [];
-  const common = { links, use, last: use, role: "value", nodes: [node], from: use.start } as const;
-  return [
-    { kind: "statement", ...common, ...(isStatement(node) ? { frame: { statement: way, value: use } } : {}) },
-  ];
+  const frame = isStatement(node) ? { frame: { statement: way, value: use } } : {};
+  const common = { kind: "statement", links, use, last: use, role: "value", nodes: [node] } as const;
+  const chain: Chain = { ...common, from: use.start, ...frame };
+  const copied = copiedAhead(node, test, chain);
+  if (!copied) return [chain];
+  const [first, ...rest] = links as [Link, ...Link[]];
+  const once = { ...first, test: { ...first.test, times: 0 } };
+  return [{ ...chain, copied, links: [once, ...rest], nodes: [copied.first, node] }, chain];
 }
 
-/** The expression that a statement is. */
-function expressionOf(statement: SyntaxNode): SyntaxNode {
-  const { expressionStatement } = statement.tree.language;
-  const [only] = statement.parts;
-  return statement.is(expressionStatement) && only && statement.parts.length === 1 ? only : statement;
+/** `q = hive.queen; if (q) q.mark();`, with nothing else that uses the local. */
+function copiedAhead(node: SyntaxNode, test: SyntaxNode, { links, use, frame }: Chain): Copied | undefined {
+  const first = frame && neighbour(node, "before");
+  const given = first && assignedBy(first);
+  const [{ test: asked, steps }] = links as [Link];
+  if (!given || !sameCode(given.target, asked.subject)) return undefined;
+  const { target: name, value } = given;
+  const { calls, flow } = node.tree.language;
+  const isRead = value.isLeaf || value.is(flow.chains) || value.is(calls);
+  const leaf = name.isLeaf ? name : name.firstPart;
+  if (!isRead || !leaf?.isLeaf || value.text.includes("\n")) return undefined;
+  const to = referencesAt(leaf).find(({ member }) => !member)?.to;
+  const around = functionAround(name);
+  if (!to || isMember(to) || around?.holds(to.at[0]!) !== true || usesOf(to).doubts.length > 0)
+    return undefined;
+  const base = steps[0]!.firstPart!;
+  const others = referencesOf(to).filter(({ node: one }) => !given.target.holds(one) && !test.holds(one));
+  const only = others.length === 1 && others[0]!.node;
+  const isBase = only && use.holds(only) && only.text === leaf.text && only.start === firstLeaf(use).start;
+  return isBase && sameCode(base, name) ? { name, value, first } : undefined;
+}
+
+/** The leaf that an expression begins with, whatever marks it as a variable. */
+function firstLeaf(node: SyntaxNode): SyntaxNode {
+  let at = node;
+  while (at.firstPart) at = at.firstPart;
+  return at;
 }
 
 /** `a != null ? a.b : null`, in all forms of a choice. */
@@ -95,7 +142,7 @@ function testsIn(condition: SyntaxNode, isTrue: boolean): PresenceTest[] {
   if (test.by !== "truth") return test.isThere === isTrue ? [test] : [];
   const inner = bare(condition);
   const shape = shapeOf(inner);
-  if (shape?.is === "negation") return testsIn(inner.parts.at(-1)!, !isTrue);
+  if (shape?.is === "negation") return testsIn(inner.lastPart!, !isTrue);
   if (shape?.is === "shortCircuit") {
     const joins = shape.runsIf[operatorOf(inner)] === (isTrue ? "true" : "false");
     const operands = joins ? operandsOf(inner, operatorOf(inner)) : [];
@@ -109,7 +156,7 @@ function testsIn(condition: SyntaxNode, isTrue: boolean): PresenceTest[] {
 function operandsOf(node: SyntaxNode, operator: string): SyntaxNode[] {
   const inner = bare(node);
   if (shapeOf(inner)?.is !== "shortCircuit" || operatorOf(inner) !== operator) return [node];
-  const [left, right] = [inner.parts[0], inner.parts.at(-1)];
+  const [left, right] = [inner.firstPart, inner.lastPart];
   return left && right ? [...operandsOf(left, operator), ...operandsOf(right, operator)] : [node];
 }
 
@@ -136,7 +183,8 @@ function byOperators(node: SyntaxNode): Chain[] {
     const first = operands[k + 1]!;
     if (links.length === 0 || goesOn(node, last, isAnd, operator)) continue;
     const kind = isAnd ? "and" : "or";
-    return [{ kind, links, use, last: bare(last), role, nodes: [node], from: outerStart(first, node) }];
+    const stays = role === "negated" ? use : bare(last);
+    return [{ kind, links, use, last: stays, role, nodes: [node], from: outerStart(first, node) }];
   }
   return [];
 }
@@ -154,10 +202,11 @@ function goesOn(node: SyntaxNode, last: SyntaxNode, isAnd: boolean, operator: st
   while (around.parent?.is(node.tree.language.parenthesized)) around = around.parent;
   const { parent } = around;
   if (!parent || shapeOf(parent)?.is !== "shortCircuit" || operatorOf(parent) !== operator) return false;
-  if (!parent.parts[0]?.same(around)) return false;
+  if (!parent.firstPart?.same(around)) return false;
   const test = presenceOf(last);
-  const next = operandsOf(parent.parts.at(-1)!, operator)[0]!;
-  return test.isThere === isAnd && lastOf(bare(next), isAnd).some(({ use }) => safeSteps(test.subject, use));
+  const next = operandsOf(parent.lastPart!, operator)[0]!;
+  const goals = lastOf(bare(next), isAnd).filter(({ role }) => role !== "negated");
+  return test.isThere === isAnd && goals.some(({ use }) => safeSteps(test.subject, use));
 }
 
 /** What a safe read gives where it stops counts as missing in these tests, and as undefined where there are two such values. */
@@ -175,13 +224,13 @@ function lastOf(last: SyntaxNode, isAnd: boolean): Pick<Chain, "use" | "role">[]
       : [];
   const compared = comparedIn(last, isAnd);
   if (compared) return [{ use: compared, role: "compared" }];
-  return test.isThere === isAnd ? [{ use: test.subject, role: "value" }] : [];
+  return [{ use: test.subject, role: test.isThere === isAnd ? "value" : "negated" }];
 }
 
 /** The same behind any number of negations. */
 function comparedIn(node: SyntaxNode, isAnd: boolean): SyntaxNode | undefined {
   const inner = bare(node);
-  const operand = shapeOf(inner)?.is === "negation" ? inner.parts.at(-1) : undefined;
+  const operand = shapeOf(inner)?.is === "negation" ? inner.lastPart : undefined;
   return operand ? comparedIn(operand, !isAnd) : comparedWithLiteral(inner, isAnd);
 }
 
@@ -230,10 +279,16 @@ function safeSteps(from: SyntaxNode, to: SyntaxNode): readonly SyntaxNode[] | un
 /** The token of a step that has a safe form: the dot of `a.b`. */
 export function safeToken(step: SyntaxNode): SyntaxNode | undefined {
   const tokens = step.tree.language.flow.safeStep?.tokens ?? {};
-  const base = step.parts[0]!;
+  const base = step.firstPart!;
   const isToken = (child: SyntaxNode): boolean => child.start >= base.end && tokens[child.text] !== undefined;
   return step.children.find(isToken);
 }
 
+const NONE: readonly Chain[] = [];
+
+const chains = oncePerNode<readonly Chain[]>(chainsOf);
+
 /** The chains that begin at a node: a branch, or an operator that leaves its right side out. */
-export const chainsAt = remembered<readonly Chain[]>(chainsOf);
+export function chainsAt(node: SyntaxNode): readonly Chain[] {
+  return isPlainOperator(node) ? NONE : chains(node);
+}

@@ -9,6 +9,7 @@ import {
   type Snippet,
 } from "../pattern/index.js";
 import { sameCode, type Language, type SyntaxNode } from "../syntax/index.js";
+import { switchKinds } from "./cases.js";
 import { catchingKinds } from "./caught.js";
 import { choicesAt, type Choice } from "./choices.js";
 import { evaluatedAhead } from "./frame.js";
@@ -89,8 +90,10 @@ class ChoiceReading implements Reading {
   ) {}
 
   kindsIn(language: Language): readonly string[] {
-    const catching = this.condition.asks.includes("key") ? catchingKinds(language) : [];
-    return [...branchKinds(language.flow.shapes), ...catching];
+    const { asks } = this.condition;
+    const catching = asks.includes("key") ? catchingKinds(language) : [];
+    const switches = asks.includes("missing") || asks.includes("null") ? switchKinds(language) : [];
+    return [...branchKinds(language.flow.shapes), ...switches, ...catching];
   }
 
   wordsIn(language: Language): readonly string[] | undefined {

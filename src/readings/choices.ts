@@ -9,12 +9,12 @@ import {
   yes,
   type Answer,
 } from "../analysis/index.js";
-import { jumpOf, sameCode, type SyntaxNode } from "../syntax/index.js";
+import { jumpOf, oncePerNode, sameCode, type SyntaxNode } from "../syntax/index.js";
+import { casesAt } from "./cases.js";
 import { caughtAt } from "./caught.js";
 import type { PresenceTest } from "./presence-test.js";
 import { assignedBy, differenceOf, type Frame } from "./frame.js";
-import { remembered } from "./remembered.js";
-import { isGiven, isStatement, neighbour, waysOf, type Ways } from "./ways.js";
+import { expressionOf, isGiven, isStatement, neighbour, waysOf, type Ways } from "./ways.js";
 
 /** A choice between two values by a condition, however it is spelt. */
 export interface Choice {
@@ -38,7 +38,7 @@ export interface Choice {
 
 function choicesOf(node: SyntaxNode): Choice[] {
   const ways = waysOf(node);
-  if (!ways) return byException(node);
+  if (!ways) return [...byException(node), ...byCases(node)];
   const { test, yes, no } = ways;
   if (yes.length > 1 || no.length > 1) return [];
   const [a, b] = [yes[0], no[0]];
@@ -58,6 +58,18 @@ function byException(node: SyntaxNode): Choice[] {
   if (!caught) return [];
   const { test: asked, read, otherwise, statement } = caught;
   return [{ test: node, asked, yes: read, no: otherwise, nodes: [node], frame: { statement, value: read } }];
+}
+
+/** `switch (x) { case null: y = d; break; default: y = x; }`, `x switch { null => d, _ => x }`. */
+function byCases(node: SyntaxNode): Choice[] {
+  const cases = casesAt(node);
+  if (!cases || cases.there.length !== 1 || cases.gone.length !== 1) return [];
+  const { test: asked } = cases;
+  const [there, gone] = [cases.there[0]!, cases.gone[0]!];
+  if (!isStatement(node))
+    return [{ test: node, asked, yes: expressionOf(there), no: expressionOf(gone), nodes: [node] }];
+  const choices = [...bothWays(node, node, there, gone), ...givenAtTheEnd(node, node, there, gone)];
+  return choices.map((one) => ({ ...one, asked }));
 }
 
 /** `if (t) y = a; else y = b;`, `if (t) return a; else return b;`. */
@@ -135,7 +147,7 @@ function isHiddenFrom(target: SyntaxNode, code: SyntaxNode): Answer {
   const shown = target.text;
   const free = isSideEffectFree(code);
   if (free.is === "yes") return free;
-  const leaf = target.isLeaf ? target : target.parts[0]!;
+  const leaf = target.isLeaf ? target : target.firstPart!;
   const to = referencesAt(leaf).find(({ member }) => !member)?.to;
   const around = functionAround(target);
   const isLocal = to !== undefined && !isMember(to) && around?.holds(to.at[0]!) === true;
@@ -162,4 +174,4 @@ function mentions(code: SyntaxNode, name: SyntaxNode): boolean {
 }
 
 /** The choices that a branch spells, with the statements beside it where they belong to it. */
-export const choicesAt = remembered<readonly Choice[]>(choicesOf);
+export const choicesAt = oncePerNode<readonly Choice[]>(choicesOf);

@@ -54,7 +54,7 @@ export function lengthOf(node: SyntaxNode): Omit<Counted, "from"> | undefined {
     return isLength && args.length === 0 ? { items: bare(receiver), spelling: [] } : undefined;
   }
   if (!isName(at)) return undefined;
-  const to = referencesAt(at.isLeaf ? at : at.parts[0]!).find(({ member }) => !member)?.to;
+  const to = referencesAt(at.isLeaf ? at : at.firstPart!).find(({ member }) => !member)?.to;
   const [value, ...rest] = (to && valuesGiven(to)) ?? [];
   const held = value && rest.length === 0 && !isName(bare(value)) ? lengthOf(value) : undefined;
   return held && { items: held.items, spelling: [staysLong(held.items, value!, node)] };
@@ -113,5 +113,5 @@ export function isName(node: SyntaxNode): boolean {
 
 /** The leaf that names a variable: `hive` in `$hive`. */
 export function nameOf(node: SyntaxNode): SyntaxNode {
-  return node.isLeaf || node.parts.length !== 1 ? node : node.parts[0]!;
+  return node.isLeaf || node.parts.length !== 1 ? node : node.firstPart!;
 }

@@ -1,9 +1,8 @@
 import { operatorOf, valueOf } from "../analysis/index.js";
-import { jumpOf, sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
+import { jumpOf, oncePerNode, sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { asksFor, bare, presenceOf, type PresenceTest } from "./presence-test.js";
-import { remembered } from "./remembered.js";
-import { isGiven, isStatement, neighbour, waysOf } from "./ways.js";
+import { isGiven, isLast, isPlainOperator, isStatement, neighbour, waysOf } from "./ways.js";
 
 /** A place that is given a value where it has none, however that is spelt. */
 export interface Fill {
@@ -39,7 +38,7 @@ function byBranch(node: SyntaxNode): Fill[] {
   return [{ place, value, test, nodes: [node], frame }];
 }
 
-/** `if (x) return x; x = v; return x;` */
+/** `if (x) return x; x = v; return x;`, `if (x) return; x = v;` as the last of a function. */
 function byGuard(node: SyntaxNode): Fill[] {
   const ways = waysOf(node);
   if (!ways) return [];
@@ -53,13 +52,12 @@ function byGuard(node: SyntaxNode): Fill[] {
   const test = presenceOf(ways.test);
   if (test.isThere !== yes.length > 0 || !asksForPlace(test, assigned.target)) return [];
   const { target: place, value } = assigned;
-  // The assignment itself is what the function gives.
   if (!last) {
     const given = returned(way);
-    if (!given || !sameCode(given, place) || !isGiven(made)) return [];
-    return [
-      { place, value, test, nodes: [node, made], frame: { statement: made, value: assigned.assignment } },
-    ];
+    // The assignment itself is what the function gives, or there is nothing that it gives.
+    const isSame = given ? sameCode(given, place) && isGiven(made) : way.parts.length === 0 && isLast(made);
+    const frame = { statement: made, value: assigned.assignment };
+    return isSame ? [{ place, value, test, nodes: [node, made], frame }] : [];
   }
   const [early, late] = [returned(way), returned(last)];
   if (!early || !late || !sameCode(early, place) || !sameCode(late, place)) return [];
@@ -78,7 +76,7 @@ function returned(statement: SyntaxNode): SyntaxNode | undefined {
 /** `x ?? (x = v)`, `x || (x = v)`; `x == null && (x = v)` where only the writing counts. */
 function byOperator(node: SyntaxNode): Fill[] {
   const shape = shapeOf(node);
-  const [left, right] = [node.parts[0], node.parts.at(-1)];
+  const [left, right] = [node.firstPart, node.lastPart];
   const assigned = right && writtenBy(bare(right));
   if (shape?.is !== "shortCircuit" || !left || !assigned) return [];
   const { target: place, value } = assigned;
@@ -109,7 +107,6 @@ function isAlone(node: SyntaxNode): boolean {
 
 /** `x = x ?? v`, `x = x || v`, `x = x != null ? x : v`. */
 function byAssignment(node: SyntaxNode): Fill[] {
-  // Most assignments end here.
   const written = valueOf(node);
   const chosen = written && bare(written);
   const shape = chosen && shapeOf(chosen);
@@ -118,7 +115,7 @@ function byAssignment(node: SyntaxNode): Fill[] {
   if (!chosen || !assigned || assigned.declares) return [];
   const { target: place } = assigned;
   if (shape?.is === "shortCircuit") {
-    const [left, value] = [chosen.parts[0], chosen.parts.at(-1)];
+    const [left, value] = [chosen.firstPart, chosen.lastPart];
     const runsIf = shape.runsIf[operatorOf(chosen)];
     const test = left && runsIf !== "true" ? askedByOperator(runsIf, left) : undefined;
     if (!test?.isThere || test.by !== "truth" || !value || !sameCode(test.subject, place)) return [];
@@ -155,5 +152,19 @@ function writtenBy(code: SyntaxNode): Written | undefined {
   return assignment && { target, value, assignment };
 }
 
+const NONE: readonly Fill[] = [];
+
+const fills = oncePerNode<readonly Fill[]>(fillsOf);
+
 /** The fillings that begin at a node: a branch, an assignment, or an operator that leaves its right side out. */
-export const fillsAt = remembered<readonly Fill[]>(fillsOf);
+export function fillsAt(node: SyntaxNode): readonly Fill[] {
+  return isPlainOperator(node) || givesNoChoice(node) ? NONE : fills(node);
+}
+
+/** Does a node assign what is neither a choice nor an operator that leaves its right side out? Most do. */
+function givesNoChoice(node: SyntaxNode): boolean {
+  if (node.tree.language.flow.assignments[node.kind] === undefined) return false;
+  const value = valueOf(node);
+  const shape = value && shapeOf(bare(value));
+  return shape?.is !== "shortCircuit" && shape?.is !== "branch";
+}

@@ -124,7 +124,7 @@ export function assignedBy(
     const table = flow.assignments[at.kind];
     if (table) {
       const value = valueOf(at);
-      const target = at.child(table.target) ?? at.parts[0];
+      const target = at.child(table.target) ?? at.firstPart;
       if (!value || !target || !isPlain(at)) return undefined;
       return { target, value, declares: !at.same(statement) && /declarator/.test(at.kind) };
     }
@@ -161,7 +161,7 @@ export function evaluatedAhead({ statement, value }: Frame): SyntaxNode[] {
 
 function targetOf(assignment: SyntaxNode): SyntaxNode | undefined {
   const table = assignment.tree.language.flow.assignments[assignment.kind];
-  return table && (assignment.child(table.target) ?? assignment.parts[0]);
+  return table && (assignment.child(table.target) ?? assignment.firstPart);
 }
 
 /** The method in `hive.weigh(…)`, which is looked up and not evaluated. */

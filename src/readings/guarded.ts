@@ -2,7 +2,7 @@ import { isSideEffectFree } from "../analysis/index.js";
 import { fill, type Hole } from "../pattern/index.js";
 import { copy, text, type Edit, type Segment } from "../rewrite/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
-import { chainsAt, safeToken, type Chain, type ChainKind, type Link } from "./chains.js";
+import { chainsAt, safeToken, type Chain, type ChainKind, type Link, type Role } from "./chains.js";
 import type { Asks, PresenceTest } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 import { evaluatedAhead } from "./frame.js";
@@ -13,6 +13,10 @@ export interface GuardedLimits {
   readonly as: readonly ChainKind[];
   /** What the tests may ask for; all that asks for missing values, and the truth, where it is left out. */
   readonly asks?: readonly Asks[];
+  /** What may become of what is read at last; anything but a negation of its truth where it is left out. */
+  readonly roles?: readonly Role[];
+  /** Is a local that only keeps the subject taken for the subject? */
+  readonly copied?: true;
   /** What they may ask for besides. */
   readonly or?: readonly Asks[];
 }
@@ -26,6 +30,7 @@ export function guarded(subject: Hole, read: Hole, otherwise: Hole, limits: Guar
   return new GuardedReading(subject, read, otherwise, limits);
 }
 
+const ROLES: readonly Role[] = ["value", "asked", "compared"];
 const ASKS: readonly Asks[] = ["missing", "null", "undefined", "set", "truth"];
 
 /** Whether what is read counts as true can be asked by an operator behind it, too. */
@@ -74,8 +79,10 @@ class GuardedReading implements Reading {
   #read(chain: Chain): ReadingMatch | undefined {
     const { as, or = [] } = this.limits;
     const asks = [...(this.limits.asks ?? ASKS), ...or];
-    const { kind, links, use, nodes, frame, otherwise } = chain;
-    if (!as.includes(kind)) return undefined;
+    const { kind, links, use, nodes, frame, otherwise, role } = chain;
+    const { roles = ROLES } = this.limits;
+    if (!as.includes(kind) || !roles.includes(role)) return undefined;
+    if (chain.copied && !this.limits.copied) return undefined;
     let captures = fill(this.subject, links[0]!.test.subject);
     captures = captures && fill(this.read, use, captures);
     if (otherwise) captures = captures && fill(this.otherwise, otherwise, captures);
@@ -100,7 +107,7 @@ export function takenSafely(chain: Chain, cover: Cover = () => undefined): Segme
   const { kind, nodes, use, last, links, from, frame } = chain;
   const safe = use.tree.language.flow.safeStep!;
   const covers = links.flatMap((link): Edit[] => {
-    const { start, end } = stepInUse(use, link.steps[0]!).parts[0]!;
+    const { start, end } = stepInUse(use, link.steps[0]!).firstPart!;
     const [before, after] = cover(link) ?? ["", ""];
     return before === ""
       ? []
@@ -117,18 +124,22 @@ export function takenSafely(chain: Chain, cover: Cover = () => undefined): Segme
       const put = safe.tokens[token.text]!;
       return put === token.text ? [] : [{ start: token.start, end: token.end, text: put }];
     }
-    const at = step.parts[0]!.end;
+    const at = step.firstPart!.end;
     const isSafe = step.children.some((child) => child.kind === "optional_chain" || child.text === "?.");
     return isSafe ? [] : [{ start: at, end: at, text: safe.brackets[step.kind]! }];
   });
   // A cover comes ahead of the token behind it.
   edits.unshift(...covers);
+  if (chain.copied) {
+    const { start, end } = stepInUse(use, links[0]!.steps[0]!).firstPart!;
+    edits.push({ start, end, text: chain.copied.value.text });
+  }
   edits.sort((a, b) => a.start - b.start || a.end - b.end);
   if (frame || kind === "choice" || kind === "statement") return [copy(last.start, last.end, edits)];
   const { start } = nodes[0]!;
   const first = links[0]!;
   const { subject } = first.test;
-  const base = stepInUse(use, first.steps[0]!).parts[0]!;
+  const base = stepInUse(use, first.steps[0]!).firstPart!;
   // What is tested first stays where it stands, with the comments behind it.
   if (covers.length === 0 && subject.start === from && use.start === last.start) {
     const [one, ...others] = edits;
@@ -142,11 +153,11 @@ export function takenSafely(chain: Chain, cover: Cover = () => undefined): Segme
 function stepInUse(use: SyntaxNode, step: SyntaxNode): SyntaxNode {
   const depth = depthOf(step);
   let at = use;
-  for (let d = depthOf(use); d > depth; d--) at = at.parts[0]!;
+  for (let d = depthOf(use); d > depth; d--) at = at.firstPart!;
   return at;
 }
 
 function depthOf(node: SyntaxNode): number {
   const { chains } = node.tree.language.flow;
-  return node.is(chains) && node.parts[0] ? 1 + depthOf(node.parts[0]) : 0;
+  return node.is(chains) && node.firstPart ? 1 + depthOf(node.firstPart) : 0;
 }

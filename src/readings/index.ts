@@ -29,6 +29,7 @@ export { required } from "./required.js";
 export { scoped, type ScopedForms } from "./scoped.js";
 export { unprotected, type Guard, type Held, type HeldForms, type Resource } from "./held.js";
 export { type Release, type ReleaseForm } from "./releases.js";
+export { onlyIf } from "./only-if.js";
 export { tested } from "./tested.js";
 export { type Loop } from "./loops.js";
 export { walked, type WalkedForms } from "./walked.js";

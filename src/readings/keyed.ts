@@ -1,8 +1,7 @@
 import { isUsedAfter, no, operatorOf, referencesAt, unknown, yes, type Answer } from "../analysis/index.js";
-import { sameCode, type SyntaxNode } from "../syntax/index.js";
+import { oncePerNode, sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { bare, itemRead, presenceOf, type PresenceTest } from "./presence-test.js";
-import { remembered } from "./remembered.js";
 import { isStatement, neighbour, waysOf } from "./ways.js";
 
 /** The item of a collection that is looked up, tested and put. */
@@ -35,10 +34,10 @@ function putBy(statement: SyntaxNode): Put | undefined {
   const { language } = statement.tree;
   const { expressionStatement, flow, calls, argumentLists, augmented } = language;
   const writing =
-    statement.is(expressionStatement) && statement.parts.length === 1 ? statement.parts[0]! : statement;
+    statement.is(expressionStatement) && statement.parts.length === 1 ? statement.firstPart! : statement;
   const table = flow.assignments[writing.kind];
   if (table) {
-    const [target, value] = [writing.child(table.target) ?? writing.parts[0], writing.parts.at(-1)];
+    const [target, value] = [writing.child(table.target) ?? writing.firstPart, writing.lastPart];
     const item = target && itemRead(bare(target));
     const sign =
       writing.is(augmented) || /\+=/.test(writing.text.slice(0, (value?.start ?? 0) - writing.start));
@@ -65,7 +64,7 @@ function methodOf(call: SyntaxNode, list: SyntaxNode | undefined): string {
 function receiverOf(call: SyntaxNode): SyntaxNode | undefined {
   const { memberReads } = call.tree.language;
   const callee = call.child("function");
-  return callee?.is(memberReads) ? callee.parts[0] : call.child("object");
+  return callee?.is(memberReads) ? callee.firstPart : call.child("object");
 }
 
 /** The item that a test asks for, by its key or by its value, also where a local was just given that value. */
@@ -161,7 +160,7 @@ function usedFirst(statement: SyntaxNode, item: ItemPlace): SyntaxNode | undefin
   // What is written is no read.
   const { parent } = first;
   const table = parent && statement.tree.language.flow.assignments[parent.kind];
-  return table && (parent.child(table.target) ?? parent.parts[0])?.same(first) ? undefined : first;
+  return table && (parent.child(table.target) ?? parent.firstPart)?.same(first) ? undefined : first;
 }
 
 /** Code with a choice between an item and a sum in it has more nodes than this. */
@@ -177,7 +176,6 @@ function countsOf(node: SyntaxNode): Keyed[] {
     return [...countedBy(node, asked, there, gone), ...countedAfter(node, asked, there, gone)];
   }
   // The choice stands inside of the put.
-  if (node.tree.after[node.id]! - node.id < LEAST_NODES) return [];
   const put = isStatement(node) ? putBy(node) : undefined;
   const inner = put && waysOf(put.value);
   if (!put || !inner || put.adds) return [];
@@ -242,7 +240,7 @@ function counted(node: SyntaxNode, asked: Asked, value: SyntaxNode, frame: Frame
 /** The item, or the local with its value, plus a step. */
 function addsTo(sum: SyntaxNode, { local, ...item }: Asked, step: SyntaxNode): boolean {
   if (!sum.is(sum.tree.language.binary) || operatorOf(sum) !== "+") return false;
-  const sides = [sum.parts[0]!, sum.parts.at(-1)!].map(bare);
+  const sides = [sum.firstPart!, sum.lastPart!].map(bare);
   return [sides, [...sides].reverse()].some(([a, b]) => {
     const read = itemRead(a!);
     const isItem = (read !== undefined && isSameItem(read, item)) || (local && sameCode(a!, local.name));
@@ -259,5 +257,22 @@ function isNotNeeded(name: SyntaxNode, after: SyntaxNode): Answer {
   return later.is === "yes" ? no("name.scope", later.evidence.says, name) : later;
 }
 
+const NONE: readonly Keyed[] = [];
+
+const keyed = oncePerNode<readonly Keyed[]>((node) => [...fillsOf(node), ...countsOf(node)]);
+
 /** The items that are filled in or counted by code that begins at a node, with the statements beside it. */
-export const keyedAt = remembered<readonly Keyed[]>((node) => [...fillsOf(node), ...countsOf(node)]);
+export function keyedAt(node: SyntaxNode): readonly Keyed[] {
+  return shapeOf(node)?.is === "branch" || putsChoice(node) ? keyed(node) : NONE;
+}
+
+/** May what a statement writes be a choice? Asked of every statement and call, so first of all. */
+function putsChoice(node: SyntaxNode): boolean {
+  const { tree, id } = node;
+  if (tree.after[id]! - id < LEAST_NODES) return false;
+  const { expressionStatement, argumentLists } = tree.language;
+  const writing = node.is(expressionStatement) ? node.firstPart : node;
+  const last = writing?.lastPart;
+  const value = last?.is(argumentLists) ? last.lastPart : last;
+  return value !== undefined && shapeOf(bare(value))?.is === "branch";
+}

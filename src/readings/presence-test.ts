@@ -1,6 +1,5 @@
 import { isMissing, operatorOf } from "../analysis/index.js";
-import { sameCode, shapeOf, unwrapped, type SyntaxNode } from "../syntax/index.js";
-import { remembered } from "./remembered.js";
+import { oncePerNode, sameCode, shapeOf, unwrapped, type SyntaxNode } from "../syntax/index.js";
 
 /**
  * What a test asks for: all missing values of the language, one of several, those and a name that nothing declares
@@ -32,13 +31,14 @@ export interface PresenceTest {
 }
 
 /** What a condition asks of something being there; whether it counts as true where nothing else is asked. */
-export const presenceOf = remembered<PresenceTest>(readTest);
+export const presenceOf = oncePerNode<PresenceTest>(readTest);
 
 function readTest(condition: SyntaxNode): PresenceTest {
   const test = bare(condition);
+  if (test.isLeaf) return byTruth(test);
   const shape = shapeOf(test);
   if (shape?.is === "negation") {
-    const inner = test.parts.at(-1);
+    const inner = test.lastPart;
     if (inner) {
       const { isThere, ...rest } = presenceOf(inner);
       return { ...rest, test, isThere: !isThere };
@@ -67,7 +67,8 @@ function isUnwrapped(value: SyntaxNode, subject: SyntaxNode): boolean {
 export function bare(node: SyntaxNode): SyntaxNode {
   const { tree } = node;
   let at = tree.node(unwrapped(tree, node.id));
-  while (at.is(CONDITION_BRACKETS) && at.parts.length === 1) at = tree.node(unwrapped(tree, at.parts[0]!.id));
+  while (at.is(CONDITION_BRACKETS) && at.parts.length === 1)
+    at = tree.node(unwrapped(tree, at.firstPart!.id));
   return at;
 }
 
@@ -94,7 +95,7 @@ function joinedTest(test: SyntaxNode): PresenceTest | undefined {
   const shape = shapeOf(test);
   if (shape?.is !== "shortCircuit") return undefined;
   const runsIf = shape.runsIf[operatorOf(test)];
-  const [left, right] = [test.parts[0], test.parts.at(-1)];
+  const [left, right] = [test.firstPart, test.lastPart];
   if (runsIf === "missing" || runsIf === undefined || !left || !right) return undefined;
   const [a, b] = [presenceOf(left), presenceOf(right)];
   const isThere = runsIf === "true";
@@ -168,7 +169,7 @@ function ofKind(
   const [kind, name] = isKind(left) ? [left, right] : isKind(right) ? [right, left] : [];
   const asks = /^["'`](undefined|function)["'`]$/.exec(name?.text ?? "")?.[1];
   if (!kind || asks === undefined) return undefined;
-  const subject = bare(kind.parts[0]!);
+  const subject = bare(kind.firstPart!);
   return {
     ...ordinary,
     test,
@@ -184,8 +185,8 @@ function ofKind(
 function matched(test: SyntaxNode, subject: SyntaxNode, pattern: SyntaxNode): PresenceTest | undefined {
   const { negated, constants, anything } = test.tree.language.flow.missing.patterns;
   const isNegated = pattern.is(negated);
-  const inner = isNegated ? pattern.parts[0] : pattern;
-  const constant = inner?.is(constants) ? inner.parts[0] : inner;
+  const inner = isNegated ? pattern.firstPart : pattern;
+  const constant = inner?.is(constants) ? inner.firstPart : inner;
   if (!constant) return undefined;
   const isNull = isMissing(constant);
   if (!isNull && !anything.includes(constant.text)) return undefined;
@@ -285,11 +286,12 @@ export function callOf(node: SyntaxNode): Called | undefined {
   if (/\?\.|\?->|&\./.test(callee)) return undefined;
   const whole = callee.replace(/^\\/, "").replace(/\s+/g, "");
   const method = /[\p{L}\p{N}_$?!]+$/u.exec(whole)?.[0] ?? whole;
-  const args = (list?.is("argument_list") && list.parts[0]?.is(language.argumentLists) ? list.parts[0] : list)
-    ?.parts;
+  const args = (
+    list?.is("argument_list") && list.firstPart?.is(language.argumentLists) ? list.firstPart : list
+  )?.parts;
   const called = isCall ? node.child("function") : undefined;
   const holder = called?.is(language.memberReads) ? called : called ? undefined : node;
-  const receiver = whole === method ? undefined : holder?.parts[0];
+  const receiver = whole === method ? undefined : holder?.firstPart;
   return { whole, method, receiver, args: args ?? [] };
 }
 
@@ -300,7 +302,7 @@ export function itemRead(
   const { language } = node.tree;
   if (node.is(language.indexReads)) {
     const [collection, index] = node.parts;
-    const key = index?.is(language.argumentLists) ? index.parts[0] : index;
+    const key = index?.is(language.argumentLists) ? index.firstPart : index;
     const isOne = !index?.is(language.argumentLists) || index.parts.length === 1;
     return collection && key && isOne && node.parts.length === 2
       ? { collection: bare(collection), key: bare(key) }

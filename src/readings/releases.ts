@@ -150,7 +150,7 @@ function handlersOf(node: SyntaxNode): readonly SyntaxNode[] | undefined {
 
 /** The statements of a handler that do something. */
 function doneIn(handler: SyntaxNode): readonly SyntaxNode[] {
-  const way = handler.parts.at(-1);
+  const way = handler.lastPart;
   if (!way?.is(way.tree.language.statementLists)) return [];
   return statementsOf(way).filter((one) => !/^(pass_statement|empty_statement)$/.test(one.kind));
 }

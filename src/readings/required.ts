@@ -112,8 +112,8 @@ function storedAfter(guard: SyntaxNode, { test, error }: Guard): Stored | undefi
 
 /** A name or a literal, or one that is there or throws, as a guard before this one has become. */
 function isPlainOrThrows(value: SyntaxNode): boolean {
-  const last = value.parts.at(-1);
-  return value.isLeaf || (value.parts[0]?.isLeaf === true && last !== undefined && jumpOf(last) === "throw");
+  const last = value.lastPart;
+  return value.isLeaf || (value.firstPart?.isLeaf === true && last !== undefined && jumpOf(last) === "throw");
 }
 
 /** May a statement that stood behind the guard come ahead of what it asks? */

@@ -1,7 +1,7 @@
 import { removal } from "../rewrite/index.js";
 import { isSideEffectFree, no, shortened, unknown, yes, type Answer } from "../analysis/index.js";
 import { compile, snippetFits, type Capture, type Hole } from "../pattern/index.js";
-import { kindNamed, type Language, type SyntaxNode } from "../syntax/index.js";
+import { kindNamed, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy } from "./frame.js";
 import { heldAt, type Held, type HeldForms } from "./held.js";
 import { usedLater } from "./hoisted.js";
@@ -33,7 +33,11 @@ export function scoped(forms: ScopedForms): Reading {
 }
 
 class ScopedReading implements Reading {
-  constructor(readonly forms: ScopedForms) {}
+  readonly #heldAt: (statement: SyntaxNode) => ReturnType<typeof heldAt>;
+
+  constructor(readonly forms: ScopedForms) {
+    this.#heldAt = oncePerNode((statement) => heldAt(statement, forms));
+  }
 
   kindsIn(language: Language): readonly string[] {
     const { acquire, later } = this.forms;
@@ -50,16 +54,16 @@ class ScopedReading implements Reading {
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const { forms } = this;
-    const held = heldAt(node, forms);
+    const held = this.#heldAt(node);
     if (!held || held === "released elsewhere" || (forms.as === "straight" && held.guard)) return undefined;
     return matchOf(held, forms);
   }
 
   nearAt(node: SyntaxNode): NearMiss | undefined {
     const { acquires } = this.forms;
-    const assigned = acquires && assignedBy(node);
-    if (!assigned || !acquires(assigned.value) || heldAt(node, this.forms) !== "released elsewhere")
-      return undefined;
+    if (!acquires || this.#heldAt(node) !== "released elsewhere") return undefined;
+    const assigned = assignedBy(node);
+    if (!assigned || !acquires(assigned.value)) return undefined;
     const { target, value } = assigned;
     return {
       at: node,
@@ -68,7 +72,7 @@ class ScopedReading implements Reading {
   }
 
   whyNot(node: SyntaxNode): string {
-    return heldAt(node, this.forms) === "released elsewhere"
+    return this.#heldAt(node) === "released elsewhere"
       ? "it is released in a place that is neither at the end of these statements nor in a `finally` for them"
       : "nothing that is acquired here is released in a way that the rule knows";
   }

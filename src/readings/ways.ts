@@ -1,6 +1,5 @@
-import { functionAround } from "../analysis/index.js";
-import { partsOfBranch, shapeOf, type SyntaxNode } from "../syntax/index.js";
-import { remembered } from "./remembered.js";
+import { functionAround, operatorOf } from "../analysis/index.js";
+import { oncePerNode, partsOfBranch, shapeOf, type SyntaxNode } from "../syntax/index.js";
 
 /** A branch by its parts: what is tested, and the statements of each way; none where a way is left out. */
 export interface Ways {
@@ -8,6 +7,12 @@ export interface Ways {
   /** The statements for a test that is true; the one expression of a conditional. */
   readonly yes: readonly SyntaxNode[];
   readonly no: readonly SyntaxNode[];
+}
+
+/** Is it an operator that evaluates both of its sides: `a + b`, of a kind of nodes with others that do not? */
+export function isPlainOperator(node: SyntaxNode): boolean {
+  const shape = shapeOf(node);
+  return shape?.is === "shortCircuit" && shape.runsIf[operatorOf(node)] === undefined;
 }
 
 /** The kinds of nodes that branch. */
@@ -18,7 +23,7 @@ export function branchKinds(shapes: SyntaxNode["tree"]["language"]["flow"]["shap
 }
 
 /** The ways of a branch; undefined for what is none, or for one way of a longer chain of tests (`elif`). */
-export const waysOf = remembered<Ways | undefined>(readWays);
+export const waysOf = oncePerNode<Ways | undefined>(readWays);
 
 function readWays(node: SyntaxNode): Ways | undefined {
   const shape = shapeOf(node);
@@ -37,6 +42,13 @@ export function statementsOf(way: SyntaxNode): readonly SyntaxNode[] {
   return [way];
 }
 
+/** The expression that a statement is. */
+export function expressionOf(statement: SyntaxNode): SyntaxNode {
+  const { expressionStatement } = statement.tree.language;
+  const [only] = statement.parts;
+  return statement.is(expressionStatement) && only && statement.parts.length === 1 ? only : statement;
+}
+
 /** Does a node stand among statements, so that what it gives is not used? */
 export function isStatement({ parent, field, tree }: SyntaxNode): boolean {
   const { statementLists, flow } = tree.language;
@@ -44,25 +56,27 @@ export function isStatement({ parent, field, tree }: SyntaxNode): boolean {
   if (parent.is(statementLists) || parent.is(flow.wrappers)) return true;
   // The only statement of a branch or a loop, without braces.
   const shape = shapeOf(parent);
-  if (!/statement$|_clause$/.test(parent.kind)) return false;
-  if (shape?.is === "branch") return [shape.then, shape.otherwise].includes(field ?? "");
-  return (shape?.is === "loop" || shape?.is === "each") && shape.body === field;
+  if (shape === undefined || !/statement$|_clause$/.test(parent.kind)) return false;
+  if (shape.is === "branch") return [shape.then, shape.otherwise].includes(field ?? "");
+  return (shape.is === "loop" || shape.is === "each") && shape.body === field;
 }
 
 /** The statement after a node, or before it, in the same list. */
 export function neighbour(node: SyntaxNode, side: "before" | "after"): SyntaxNode | undefined {
   const { parent, tree } = node;
   if (!parent?.is(tree.language.statementLists)) return undefined;
-  const { parts } = parent;
-  const at = parts.findIndex((part) => part.same(node));
-  return parts[at + (side === "after" ? 1 : -1)];
+  return side === "after" ? node.nextPart : node.previousPart;
 }
 
 /** Is a statement the last of a function, where what it comes to is what the function gives? */
 export function isGiven(node: SyntaxNode): boolean {
-  const { lastIsGiven } = node.tree.language.flow;
+  return node.tree.language.flow.lastIsGiven && isLast(node);
+}
+
+/** Is a statement the last of a function? */
+export function isLast(node: SyntaxNode): boolean {
   const { parent } = node;
-  if (!lastIsGiven || !parent || neighbour(node, "after")) return false;
+  if (!parent || neighbour(node, "after")) return false;
   const owner = functionAround(node);
   return (
     owner !== undefined && (owner.same(parent) || owner.same(parent.parent)) && !isStatementOfTry(parent)

@@ -1,4 +1,11 @@
-import { parse, parseFile, type NodeId, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import {
+  oncePerTree,
+  parse,
+  parseFile,
+  type NodeId,
+  type SyntaxNode,
+  type SyntaxTree,
+} from "../syntax/index.js";
 import { applyEdits, type Edit } from "./edits.js";
 
 /** Of how many surrounding lists of statements a part is tried before the whole file is taken. */
@@ -47,8 +54,7 @@ export class Excerpt {
       if (!lines) continue;
       levels++;
       const key = `${lines.start} ${lines.end}`;
-      let known = excerpts.get(tree);
-      if (!known) excerpts.set(tree, (known = new Map()));
+      const known = excerpts(tree);
       if (!known.has(key)) known.set(key, Excerpt.#read(tree, lines));
       const found = known.get(key);
       if (found) return found;
@@ -73,7 +79,7 @@ export class Excerpt {
   }
 }
 
-const excerpts = new WeakMap<SyntaxTree, Map<string, Excerpt | undefined>>();
+const excerpts = oncePerTree(() => new Map<string, Excerpt | undefined>());
 
 interface Lines {
   readonly start: number;

@@ -1,16 +1,14 @@
-import type { SyntaxTree } from "../syntax/index.js";
+import { oncePerTree, type SyntaxTree } from "../syntax/index.js";
 import { trimmed, type Edit } from "./edits.js";
 
-const steps = new WeakMap<SyntaxTree, ReadonlyMap<string, number>>();
+const steps = oncePerTree(({ text }) => stepsOf(text));
 
 /**
  * One step of indentation as the file does it: the commonest difference between a line and the deeper one after
  * it, among those of the same characters as `base`, the indentation it is added to.
  */
 export function indentUnit(tree: SyntaxTree, base: string): string {
-  let counts = steps.get(tree);
-  if (!counts) steps.set(tree, (counts = stepsOf(tree.text)));
-  const fitting = [...counts].filter(([step]) => base === "" || step[0] === base.at(-1));
+  const fitting = [...steps(tree)].filter(([step]) => base === "" || step[0] === base.at(-1));
   const best = fitting.sort((a, b) => b[1] - a[1] || a[0].length - b[0].length)[0];
   return best?.[0] ?? (base.endsWith("\t") ? "\t" : tree.language.indentUnit);
 }

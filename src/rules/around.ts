@@ -52,6 +52,23 @@ export function containing(snippet: Snippet, { in: where }: { in?: Hole } = {}):
   };
 }
 
+/** What a hole stands for is, from its first node to its last, what one of some patterns fits. */
+export function consistsOf(where: Hole, snippets: readonly Snippet[]): Narrowing {
+  snippets.forEach(checkPattern);
+  return (match) => {
+    const { tree, found } = match;
+    const patterns = snippets.flatMap((snippet) => compile(snippet, tree.language.id));
+    const nodes = match.all(where);
+    const [first, last] = [nodes[0], nodes.at(-1)];
+    if (!first || !last) return false;
+    const fitting = patterns.flatMap(
+      (pattern) => matchOneAt([pattern], tree, first.id, found.captures) ?? [],
+    );
+    const whole = fitting.find(({ nodes: own }) => own.at(-1) === last.id);
+    return whole ? match.and(whole) : false;
+  };
+}
+
 /** How near the other code must be: right beside the match, or anywhere among its neighbours. */
 export interface Distance {
   readonly directly?: boolean;

@@ -1,5 +1,5 @@
 /** The vocabulary of rule authors: rules, packs, conditions, trials. */
-export { after, before, containing, inside } from "./around.js";
+export { after, before, consistsOf, containing, inside } from "./around.js";
 export type { Distance, Narrowing, Reach } from "./around.js";
 export { condition, type Condition } from "./condition.js";
 export { all, any, askCompiler, builtin } from "./conditions.js";

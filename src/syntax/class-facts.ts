@@ -11,6 +11,8 @@ export interface DeclaredMember {
   readonly isStatic: boolean;
   /** Can code outside of the class use it? */
   readonly isOpen: boolean;
+  /** The type that it has or gives, as it is written, where the language's facts look for it. */
+  readonly type?: string;
 }
 
 /** How a language declares classes and their like, for finding those of a project by name. */
@@ -66,12 +68,16 @@ export function member(
     isStatic = false,
     isOpen = true,
     name = node.child("name")?.text,
+    type,
   }: {
     isPlain?: boolean;
     isStatic?: boolean;
     isOpen?: boolean;
     name?: string | undefined;
+    type?: string | undefined;
   } = {},
 ): DeclaredMember[] {
-  return name === undefined ? [] : [{ name, as, node, isPlain, isStatic, isOpen }];
+  return name === undefined
+    ? []
+    : [{ name, as, node, isPlain, isStatic, isOpen, ...(type === undefined ? {} : { type }) }];
 }

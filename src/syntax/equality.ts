@@ -1,17 +1,19 @@
 import type { Language } from "./language.js";
 import type { SyntaxNode } from "./node.js";
 import type { NodeId } from "./node-arrays.js";
+import { oncePerTree } from "./once-per-tree.js";
 import type { SyntaxTree } from "./tree.js";
 
 const CLOSING = new Set([")", "]", "}"]);
 
-const significant = new WeakMap<SyntaxTree, (readonly NodeId[])[]>();
+const significant = oncePerTree(() => new Map<NodeId, readonly NodeId[]>());
 
 /** The children that count when code is compared: no comments, no optional semicolon or trailing comma. */
 export function significantChildren(tree: SyntaxTree, n: NodeId): readonly NodeId[] {
-  let known = significant.get(tree);
-  if (!known) significant.set(tree, (known = []));
-  return (known[n] ??= readSignificant(tree, n));
+  const known = significant(tree);
+  let found = known.get(n);
+  if (!found) known.set(n, (found = readSignificant(tree, n)));
+  return found;
 }
 
 function readSignificant(tree: SyntaxTree, n: NodeId): NodeId[] {
@@ -101,21 +103,17 @@ export function treesEqual(treeA: SyntaxTree, a: NodeId, treeB: SyntaxTree, b: N
   );
 }
 
-const heredocs = new WeakMap<SyntaxTree, Map<NodeId, string>>();
-
 /** The text that a heredoc's token stands for: bodies follow in the order of their tokens. */
 function heredocText(tree: SyntaxTree, token: NodeId): string | undefined {
-  let texts = heredocs.get(tree);
-  if (!texts) {
-    const { heredocStarts, heredocBodies } = tree.language;
-    const all = Array.from({ length: tree.size }, (_, n) => n);
-    const bodies = all.filter((n) => heredocBodies.includes(tree.kind(n)));
-    const tokens = all.filter((n) => heredocStarts.includes(tree.kind(n)));
-    texts = new Map(tokens.map((n, i) => [n, bodies[i] === undefined ? "" : tree.textOf(bodies[i])]));
-    heredocs.set(tree, texts);
-  }
-  return texts.get(token);
+  return heredocs(tree).get(token);
 }
+
+const heredocs = oncePerTree((tree) => {
+  const { heredocStarts, heredocBodies } = tree.language;
+  const bodies = tree.ofKinds(heredocBodies);
+  const tokens = tree.ofKinds(heredocStarts);
+  return new Map(tokens.map((n, i) => [n, bodies[i] === undefined ? "" : tree.textOf(bodies[i])]));
+});
 
 /** Do two nodes say the same? See `treesEqual`. */
 export function sameCode(a: SyntaxNode, b: SyntaxNode): boolean {

@@ -47,12 +47,17 @@ export interface Choice {
   readonly value: Part | number;
   /** The nodes of the ways, wherever below the choice they stand. */
   readonly ways: readonly string[];
+  /**
+   * What of a way says for which values it is taken; the rest of it is what is done. Only where the values are told apart
+   * by what they are, so that `null` is no other empty value.
+   */
+  readonly labels?: Part;
   /** A way that ends goes on with the next. */
-  readonly fallsThrough?: boolean;
+  readonly fallsThrough?: boolean | ((choice: SyntaxNode) => boolean);
   /** `break` in a way leaves the choice. */
   readonly breaks?: boolean;
   /** Is one of the ways always taken? Asked where no way is the default. */
-  readonly exhaustive?: boolean;
+  readonly exhaustive?: boolean | ((choice: SyntaxNode) => boolean);
   isDefault(way: SyntaxNode): boolean;
 }
 

@@ -1,4 +1,5 @@
 import type { SyntaxNode } from "./node.js";
+import { oncePerTree } from "./once-per-tree.js";
 import type { SyntaxTree } from "./tree.js";
 
 /** How an import differs from the plain one: for types only, of static members, of functions, … */
@@ -89,18 +90,12 @@ export function topLevel(tree: SyntaxTree): SyntaxNode[] {
   return tree.root.parts.flatMap((node) => (node.is("statement_list") ? node.parts : [node]));
 }
 
-const statements = new WeakMap<SyntaxTree, readonly ImportStatement[]>();
-
 /** The import statements at the top of a file, in order. */
-export function importStatements(tree: SyntaxTree): readonly ImportStatement[] {
-  let found = statements.get(tree);
-  if (!found) {
-    const isConditional = ({ node }: ImportStatement): boolean =>
-      tree.masks.some(({ whole }) => whole.start < node.start && node.end < whole.end);
-    statements.set(tree, (found = tree.language.imports.read(tree).filter((one) => !isConditional(one))));
-  }
-  return found;
-}
+export const importStatements = oncePerTree((tree): readonly ImportStatement[] => {
+  const isConditional = ({ node }: ImportStatement): boolean =>
+    tree.masks.some(({ whole }) => whole.start < node.start && node.end < whole.end);
+  return tree.language.imports.read(tree).filter((one) => !isConditional(one));
+});
 
 /** For a language whose imports name modules only. */
 export const modulesOnly = {

@@ -38,11 +38,51 @@ export class SyntaxNode {
   }
   /** All children, tokens and comments too. */
   get children(): SyntaxNode[] {
-    return this.tree.children(this.id).map((id) => this.tree.node(id));
+    const { tree, id } = this;
+    const result: SyntaxNode[] = [];
+    for (let c = id + 1; c < tree.after[id]!; c = tree.after[c]!) result.push(tree.node(c));
+    return result;
   }
   /** Children that are neither tokens nor comments. */
   get parts(): SyntaxNode[] {
-    return this.children.filter((child) => child.named && !isLayout(this.tree, child.id));
+    const { tree, id } = this;
+    const result: SyntaxNode[] = [];
+    for (let c = id + 1; c < tree.after[id]!; c = tree.after[c]!)
+      if (tree.isNamed(c) && !isLayout(tree, c)) result.push(tree.node(c));
+    return result;
+  }
+  /** The first of the parts, and the last. */
+  get firstPart(): SyntaxNode | undefined {
+    const { tree, id } = this;
+    for (let c = id + 1; c < tree.after[id]!; c = tree.after[c]!)
+      if (tree.isNamed(c) && !isLayout(tree, c)) return tree.node(c);
+    return undefined;
+  }
+  get lastPart(): SyntaxNode | undefined {
+    const { tree, id } = this;
+    for (let c = tree.after[id]! - 1; c > id; c--) {
+      while (tree.parents[c] !== id) c = tree.parents[c]!;
+      if (tree.isNamed(c) && !isLayout(tree, c)) return tree.node(c);
+    }
+    return undefined;
+  }
+  /** The part of the node above that stands behind this one, or ahead of it. */
+  get nextPart(): SyntaxNode | undefined {
+    const { tree, id } = this;
+    const parent = tree.parents[id]!;
+    if (parent < 0) return undefined;
+    for (let c = tree.after[id]!; c < tree.after[parent]!; c = tree.after[c]!)
+      if (tree.isNamed(c) && !isLayout(tree, c)) return tree.node(c);
+    return undefined;
+  }
+  get previousPart(): SyntaxNode | undefined {
+    const { tree, id } = this;
+    const parent = tree.parents[id]!;
+    for (let c = id - 1; c > parent; c--) {
+      while (tree.parents[c] !== parent) c = tree.parents[c]!;
+      if (tree.isNamed(c) && !isLayout(tree, c)) return tree.node(c);
+    }
+    return undefined;
   }
   get field(): string | undefined {
     return this.tree.fieldOf(this.id);

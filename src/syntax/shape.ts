@@ -13,12 +13,41 @@ export function jumpOf(node: SyntaxNode): string | undefined {
   return shape?.is === "jump" ? shape.to : undefined;
 }
 
+/** What a shape says of a node, by itself or when it is asked. */
+export function saidOf(
+  says: boolean | ((node: SyntaxNode) => boolean) | undefined,
+  node: SyntaxNode,
+): boolean {
+  return typeof says === "function" ? says(node) : (says ?? false);
+}
+
 /** The children that a part of a shape names. */
 export function partsOf(node: SyntaxNode, part: string): SyntaxNode[] {
-  const names = part.split("|");
-  const place = /^\d+$/.test(part) ? node.parts[Number(part)] : undefined;
-  if (place) return [place];
-  return node.children.filter((child) => names.includes(child.field ?? "") || names.includes(child.kind));
+  const { tree, id } = node;
+  const { names, place } = partNamed(part);
+  const placed = place === undefined ? undefined : node.parts[place];
+  if (placed) return [placed];
+  const result: SyntaxNode[] = [];
+  for (let c = id + 1; c < tree.after[id]!; c = tree.after[c]!)
+    if (names.includes(tree.fieldOf(c) ?? "") || names.includes(tree.kind(c))) result.push(tree.node(c));
+  return result;
+}
+
+interface PartName {
+  readonly names: readonly string[];
+  /** Its place among the parts, where it is named by that. */
+  readonly place: number | undefined;
+}
+
+const partNames = new Map<string, PartName>();
+
+function partNamed(part: string): PartName {
+  let known = partNames.get(part);
+  if (!known) {
+    known = { names: part.split("|"), place: /^\d+$/.test(part) ? Number(part) : undefined };
+    partNames.set(part, known);
+  }
+  return known;
 }
 
 type BranchParts = [then: SyntaxNode[], test: SyntaxNode[], otherwise: SyntaxNode[]];

@@ -43,6 +43,9 @@ export class SyntaxTree {
   #named: Map<string, NodeId[]> | undefined;
   #lineStarts: number[] | undefined;
 
+  /** For `oncePerTree`. */
+  readonly workedOut: unknown[] = [];
+
   /** What was hidden from the parser, in the order of their starts. */
   readonly masks: readonly Mask[];
 

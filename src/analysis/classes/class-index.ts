@@ -1,4 +1,10 @@
-import { languageOfFile, otherBranches, type LanguageId, type SyntaxTree } from "../../syntax/index.js";
+import {
+  languageOfFile,
+  oncePerTree,
+  otherBranches,
+  type LanguageId,
+  type SyntaxTree,
+} from "../../syntax/index.js";
 import { areKin } from "../names/kin.js";
 import type { NamingFile, SourceFiles } from "../names/source-files.js";
 import { treeOfOther } from "../other-trees.js";
@@ -25,17 +31,8 @@ interface Read {
 const declared = new WeakMap<SourceFiles, Map<string, Read>>();
 const derived = new WeakMap<SourceFiles, Map<string, readonly OwnClass[]>>();
 const perFile = new WeakMap<SourceFiles, Map<string, readonly OwnClass[]>>();
-const perTree = new WeakMap<SyntaxTree, readonly OwnClass[]>();
-
 /** The classes that a file declares or adds to. */
-export function classesIn(tree: SyntaxTree): readonly OwnClass[] {
-  let found = perTree.get(tree);
-  if (!found) {
-    const { path } = surroundingsOf(tree);
-    perTree.set(tree, (found = readAll(tree, path)));
-  }
-  return found;
-}
+export const classesIn = oncePerTree((tree): readonly OwnClass[] => readAll(tree, surroundingsOf(tree).path));
 
 /** The classes of a file with the members of all branches of its conditionals. */
 function readAll(tree: SyntaxTree, path: string): OwnClass[] {

@@ -7,6 +7,8 @@ export interface OwnMember {
   readonly isPlain: boolean;
   readonly isStatic: boolean;
   readonly isOpen: boolean;
+  /** The type that it has or gives, as it is written; only of languages whose facts look for it. */
+  readonly type?: string;
   /** Its source text. */
   readonly text: string;
   readonly line: number;

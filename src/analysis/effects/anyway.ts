@@ -32,7 +32,7 @@ function mayFail(node: SyntaxNode): Answer | undefined {
   const shown = shortened(node.text);
   if (node.is(language.binary)) {
     const operator = operatorOf(node);
-    const divisor = node.parts.at(-1);
+    const divisor = node.lastPart;
     if (/^(\/|%|\/\/)$/.test(operator) && !/^[1-9]/.test(divisor?.text ?? ""))
       return unknown(
         "effect.could-fail",
@@ -54,7 +54,7 @@ function mayFail(node: SyntaxNode): Answer | undefined {
   if (node.is(language.calls) && (mayPointNowhere || calledFromLibrary(node)?.neverThrows !== true))
     return unknown("effect.could-fail", `\`${shown}\` could fail, and would be called every time`, node);
   if (!node.is(language.memberReads) || node.is(language.calls)) return undefined;
-  const object = node.parts[0];
+  const object = node.firstPart;
   const isOwn =
     object && (language.binding.selfOf(object) !== undefined || /^(this|self|\$this)$/.test(object.text));
   return isOwn || isStatic(node)
@@ -68,7 +68,7 @@ function mayFail(node: SyntaxNode): Answer | undefined {
 
 /** `Colour.RED`: a member of a class that is named. */
 function isStatic(node: SyntaxNode): boolean {
-  const object = node.parts[0];
+  const object = node.firstPart;
   if (!object?.isLeaf) return false;
   const to = referencesAt(object).find((one) => one.to)?.to;
   return to

@@ -46,7 +46,7 @@ export function isPlainValue(node: SyntaxNode, depth = 0): boolean {
   const { language } = node.tree;
   if (depth > 8) return false;
   const again = (part: SyntaxNode): boolean => isPlainValue(part, depth + 1);
-  if (node.is(language.parenthesized)) return node.parts.length === 1 && again(node.parts[0]!);
+  if (node.is(language.parenthesized)) return node.parts.length === 1 && again(node.firstPart!);
   if (node.is(language.strings))
     return [...node.descendants()].every(
       (one) => !one.is(language.textParts) || codeRunBy(one) === undefined,

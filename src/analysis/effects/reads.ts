@@ -140,9 +140,8 @@ export function memberNamed(
 export function codeRunByMemberRead(node: SyntaxNode): Answer | undefined {
   const { language } = node.tree;
   const says = unknown("effect.getter", `reading \`${shortened(node.text)}\` could run a getter`, node);
-  const object = node.child("object") ?? node.child("expression") ?? node.child("argument") ?? node.parts[0];
-  const name = (node.child("name") ?? node.child("property") ?? node.child("field") ?? node.parts.at(-1))
-    ?.text;
+  const object = node.child("object") ?? node.child("expression") ?? node.child("argument") ?? node.firstPart;
+  const name = (node.child("name") ?? node.child("property") ?? node.child("field") ?? node.lastPart)?.text;
   if (!object || name === undefined) return says;
   if (valueOfLibrary(node)) return undefined;
   switch (language.reads.members) {
@@ -237,7 +236,7 @@ export function isPointer(node: SyntaxNode): boolean {
 /** May reading an item run code, or put something there? Undefined where it certainly does not. */
 export function codeRunByItem(node: SyntaxNode): Answer | undefined {
   const { language } = node.tree;
-  const base = node.parts[0];
+  const base = node.firstPart;
   const type = base && typeOf(base);
   const name = type?.declared === undefined ? type?.name : undefined;
   const says = unknown(

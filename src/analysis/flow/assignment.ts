@@ -19,7 +19,7 @@ export function valueOf(assignment: SyntaxNode): SyntaxNode | undefined {
   const table = assignment.tree.language.flow.assignments[assignment.kind];
   if (!table) return undefined;
   if (table.value !== undefined) return assignment.child(table.value);
-  const last = assignment.parts.at(-1);
+  const last = assignment.lastPart;
   return last && !isPart(last, table.target) ? last : undefined;
 }
 

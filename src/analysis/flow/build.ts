@@ -1,4 +1,4 @@
-import { shapeOf, type FlowFacts, type FlowShape, type SyntaxNode } from "../../syntax/index.js";
+import { saidOf, shapeOf, type FlowFacts, type FlowShape, type SyntaxNode } from "../../syntax/index.js";
 import { referencesAt } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import { assignmentOf } from "./assignment.js";
@@ -111,7 +111,7 @@ class Builder {
 
   /** Is this part of a longer chain, as `a.b` is of `a.b()`? */
   #isLink(node: SyntaxNode): boolean {
-    return node.parent?.is(this.#facts.chains) === true && node.parent.parts[0]?.same(node) === true;
+    return node.parent?.is(this.#facts.chains) === true && node.parent.firstPart?.same(node) === true;
   }
 
   #chain(node: SyntaxNode, from: End): End {
@@ -128,7 +128,7 @@ class Builder {
     let cut = false;
     for (const child of node.children) {
       if (at && this.#facts.chainBreaks.includes(child.kind) && !cut) {
-        const object = node.parts[0] ?? node;
+        const object = node.firstPart ?? node;
         const missing = this.#step(at, undefined, [], { test: object, was: "missing" });
         const skips = this.#skips.at(-1);
         if (missing && skips) skips.push(missing);
@@ -265,7 +265,7 @@ class Builder {
       shape?.is === "negation" &&
       shape.operators.includes(operatorOf(inner))
     ) {
-      return this.#test(inner.parts.at(-1)!, from, OPPOSITE[way]);
+      return this.#test(inner.lastPart!, from, OPPOSITE[way]);
     }
     if ((way === "true" || way === "false") && shape?.is === "shortCircuit") {
       const runsIf = shape.runsIf[operatorOf(inner)];
@@ -387,16 +387,17 @@ class Builder {
         !value.some((part) => part.holds(way)),
     );
     let fallen: End;
-    let isComplete = shape.exhaustive ?? false;
+    let isComplete = saidOf(shape.exhaustive, node);
+    const fallsThrough = saidOf(shape.fallsThrough, node);
     for (const way of ways) {
       if (shape.isDefault(way)) isComplete = true;
-      const entered = this.#meet([this.#step(start), shape.fallsThrough ? fallen : undefined]);
+      const entered = this.#meet([this.#step(start), fallsThrough ? fallen : undefined]);
       const target: Target = { label, is: "choice", breaks: shape.breaks ?? false, broken: () => after };
       fallen = this.#inside(target, () => this.#all(way.children, entered));
       if (fallen) fallen = this.#step(fallen, way);
-      if (!shape.fallsThrough && fallen) this.#link(fallen, after);
+      if (!fallsThrough && fallen) this.#link(fallen, after);
     }
-    if (shape.fallsThrough && fallen) this.#link(fallen, after);
+    if (fallsThrough && fallen) this.#link(fallen, after);
     if (!isComplete) this.#link(start, after);
     return after;
   }

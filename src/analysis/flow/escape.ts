@@ -71,6 +71,6 @@ export function fateOf({ node, does, captured }: Reference): Fate {
 
 /** Where every expression is a statement, what the last of a list comes to may be what the function gives back. */
 function fateOfValue(statement: SyntaxNode, node: SyntaxNode): Fate {
-  const last = statement.parent?.parts.at(-1);
+  const last = statement.parent?.lastPart;
   return statement.text === node.text && last?.same(statement) ? "returned" : "stays";
 }

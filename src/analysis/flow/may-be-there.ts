@@ -1,4 +1,4 @@
-import { countLeading, shapeOf, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import { countLeading, oncePerTree, shapeOf, type SyntaxNode } from "../../syntax/index.js";
 import { bodyAround } from "../names/scopes.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import { outermostLoop } from "./loops.js";
@@ -12,13 +12,12 @@ export function mayBeThere(name: SyntaxNode): boolean {
   return standsBefore(saysPresentIn(bodyAround(name), name.tree.language.binding.bare(name)), name);
 }
 
-const saying = new WeakMap<SyntaxTree, Map<string, readonly number[]>>();
+const saying = oncePerTree(() => new Map<string, readonly number[]>());
 
 /** Where mentions of a name in a function begin that may say that it is there, in order. */
 function saysPresentIn(body: SyntaxNode, name: string): readonly number[] {
   const key = `${body.id} ${name}`;
-  let known = saying.get(body.tree);
-  if (!known) saying.set(body.tree, (known = new Map()));
+  const known = saying(body.tree);
   let found = known.get(key);
   if (!found) {
     const { tree } = body;

@@ -4,8 +4,15 @@ export { partsOf, partsOfBranch } from "../../syntax/index.js";
 
 /** The operator of a node, in lower case. */
 export function operatorOf(node: SyntaxNode): string {
-  const token = (child: SyntaxNode): boolean => !child.named && !/^[()]$/.test(child.kind);
-  return (node.child("operator") ?? node.children.find(token))?.text.toLowerCase() ?? "";
+  const { tree, id } = node;
+  let token: number | undefined;
+  for (let c = id + 1; c < tree.after[id]!; c = tree.after[c]!) {
+    if (tree.fieldOf(c) === "operator") return tree.textOf(c).toLowerCase();
+    if (token !== undefined || tree.isNamed(c)) continue;
+    const kind = tree.kind(c);
+    if (kind !== "(" && kind !== ")") token = c;
+  }
+  return token === undefined ? "" : tree.textOf(token).toLowerCase();
 }
 
 /** The same for a part that may be given by its place. */
@@ -23,7 +30,7 @@ export function unwrappedTest(test: SyntaxNode, facts: FlowFacts): SyntaxNode {
     at.parts.length === 1 &&
     at.is([at.tree.language.parenthesized, "condition_clause", "while_condition", "parenthesized_statements"])
   ) {
-    at = at.parts[0]!;
+    at = at.firstPart!;
   }
   return at;
 }

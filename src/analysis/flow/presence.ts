@@ -209,14 +209,14 @@ function isTakenApart(name: SyntaxNode, holder: SyntaxNode): boolean {
 /** A call of the library that always gives something. */
 export function givesSomething(value: SyntaxNode): boolean {
   const { parenthesized } = value.tree.language;
-  if (value.is(parenthesized) && value.parts[0]) return givesSomething(value.parts[0]);
+  if (value.is(parenthesized) && value.firstPart) return givesSomething(value.firstPart);
   const row = calledFromLibrary(value);
   return row?.gives !== undefined && row.orMissing !== true && row.orFalse !== true;
 }
 
 export function isCreation(value: SyntaxNode): boolean {
   const { flow, parenthesized, types } = value.tree.language;
-  if (value.is(parenthesized) && value.parts[0]) return isCreation(value.parts[0]);
+  if (value.is(parenthesized) && value.firstPart) return isCreation(value.firstPart);
   // `Hive.new` is a call like any other in Ruby.
   const makes = value.child("method")?.text === types.maker && value.child("receiver") !== undefined;
   return makes || value.is(flow.missing.creations);
@@ -228,8 +228,8 @@ function readsMemberOf(node: SyntaxNode, to: Declaration): boolean {
   const { missing, chainBreaks } = language.flow;
   if (!missing.readsThrow || !node.is(language.memberReads)) return false;
   if (node.children.some((child) => chainBreaks.includes(child.kind))) return false;
-  const object = node.parts[0];
+  const object = node.firstPart;
   // Python's None has members such as `__class__` too.
-  const member = node.parts.at(-1)?.text ?? "";
+  const member = node.lastPart?.text ?? "";
   return object !== undefined && !/^__\w+__$/.test(member) && refersTo(object, to);
 }

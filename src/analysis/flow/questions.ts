@@ -1,4 +1,4 @@
-import { jumpOf, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import { jumpOf, oncePerNode, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesOf, type Declaration, type Reference } from "../names/declarations.js";
 import { shortened } from "../shown.js";
@@ -7,7 +7,7 @@ import { buildFlow } from "./build.js";
 import type { FlowGraph, Moment } from "./graph.js";
 import { throwsNothing } from "./throws.js";
 
-const graphs = new WeakMap<SyntaxTree, Map<number, FlowGraph>>();
+const graphOf = oncePerNode(buildFlow);
 
 /** The flow of the function around a node, or of the file's own code; worked out once. */
 export function flowAround(node: SyntaxNode): FlowGraph {
@@ -19,11 +19,7 @@ export function flowAround(node: SyntaxNode): FlowGraph {
       break;
     }
   }
-  let known = graphs.get(node.tree);
-  if (!known) graphs.set(node.tree, (known = new Map()));
-  let graph = known.get(owner.id);
-  if (!graph) known.set(owner.id, (graph = buildFlow(owner)));
-  return graph;
+  return graphOf(owner);
 }
 
 /** Can code that is not in this file get at the variable itself? */

@@ -11,7 +11,7 @@ export function refersTo(name: SyntaxNode, to: Declaration): boolean {
   const { leaves } = name.tree.language.binding;
   let at = name;
   // `$x` is a node with the name in it.
-  while (!at.isLeaf && at.parts.length === 1 && leaves[at.kind] === undefined) at = at.parts[0]!;
+  while (!at.isLeaf && at.parts.length === 1 && leaves[at.kind] === undefined) at = at.firstPart!;
   return (
     leaves[at.kind] !== undefined &&
     referencesAt(at).some((reference) => !reference.member && reference.to === to)
@@ -47,8 +47,8 @@ export function saidByTest({ test, was }: Outcome, to: Declaration): Said {
 function saidByTypeTest(test: SyntaxNode, pattern: SyntaxNode, isTrue: boolean): Said {
   const { negated, constants, open } = pattern.tree.language.flow.missing.patterns;
   const isNegated = pattern.is(negated);
-  const inner = isNegated ? pattern.parts[0] : pattern;
-  const constant = inner?.is(constants) ? inner.parts[0] : inner;
+  const inner = isNegated ? pattern.firstPart : pattern;
+  const constant = inner?.is(constants) ? inner.firstPart : inner;
   if (constant && isMissing(constant)) return isTrue === isNegated ? "present" : "missing";
   if (isNegated || inner?.is(open)) return undefined;
   return isTrue ? "present" : undefined;
@@ -58,8 +58,8 @@ function saidByTypeTest(test: SyntaxNode, pattern: SyntaxNode, isTrue: boolean):
 export function questionOf(test: SyntaxNode, to: Declaration): string | undefined {
   const { memberReads, calls } = test.tree.language;
   if (test.is(memberReads) && !test.is(calls)) {
-    const object = test.parts[0];
-    return object && refersTo(object, to) ? test.parts.at(-1)?.text : undefined;
+    const object = test.firstPart;
+    return object && refersTo(object, to) ? test.lastPart?.text : undefined;
   }
   const { word, subject } = askedOf(test);
   if (subject && refersTo(subject, to)) return word;
@@ -83,7 +83,7 @@ function askedOf(test: SyntaxNode): {
   const receiver = test.child("receiver");
   return receiver
     ? { word: test.child("method")?.text ?? "", subject: receiver, list }
-    : { word: callee, subject: list?.parts[0], list };
+    : { word: callee, subject: list?.firstPart, list };
 }
 
 /** `isset($x)`, `Objects.isNull(x)`, `x.nil?`. */
@@ -106,7 +106,7 @@ function isMissingNamed(part: SyntaxNode): boolean {
 /** The variable that a test assigns: `if (hive = find())`. */
 function assignedIn(test: SyntaxNode): SyntaxNode | undefined {
   const { flow, parenthesized } = test.tree.language;
-  const inner = test.is(parenthesized) && test.parts.length === 1 ? test.parts[0]! : test;
+  const inner = test.is(parenthesized) && test.parts.length === 1 ? test.firstPart! : test;
   const table = flow.assignments[inner.kind];
   return table && inner.child(table.target);
 }

@@ -92,7 +92,7 @@ function comparedWithNone(test: SyntaxNode, declaration: Declaration): "equal" |
   const other = isNone(right) ? left : isNone(left) ? right : undefined;
   const { equal, unequal, exactly, kindWord } = test.tree.language.flow.missing;
   const asksKind = kindWord !== undefined && other?.text.startsWith(`${kindWord} `) === true;
-  const subject = asksKind ? other.parts.at(-1) : other;
+  const subject = asksKind ? other.lastPart : other;
   if (!subject || !refersTo(subject, declaration)) return undefined;
   const operator = test.tree.text.slice(left.end, right.start).trim();
   if (equal.includes(operator) || exactly.equal.includes(operator)) return "equal";

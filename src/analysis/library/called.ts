@@ -1,4 +1,4 @@
-import { escaped, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import { escaped, oncePerTree, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { isBuiltin } from "../names/builtins.js";
 import { referencesAt } from "../names/declarations.js";
 import { isLibraryFunction } from "../names/functions.js";
@@ -21,8 +21,7 @@ interface CallParts {
 
 /** What a library's table says of a call; undefined unless it certainly calls what the table means. */
 export function calledFromLibrary(call: SyntaxNode): LibraryCalls | undefined {
-  let known = calls.get(call.tree);
-  if (!known) calls.set(call.tree, (known = new Map()));
+  const known = calls(call.tree);
   if (!known.has(call.id)) {
     // What asks for its own type while that is worked out is not known.
     known.set(call.id, undefined);
@@ -43,7 +42,7 @@ export function neverThrows(call: SyntaxNode): boolean {
   );
 }
 
-const calls = new WeakMap<SyntaxTree, Map<number, LibraryCalls | undefined>>();
+const calls = oncePerTree(() => new Map<number, LibraryCalls | undefined>());
 
 function lookedUp(call: SyntaxNode): LibraryCall | undefined {
   const { language } = call.tree;
@@ -70,7 +69,7 @@ function partsOfCall(call: SyntaxNode): CallParts | undefined {
   if (whole) {
     if (!whole.is(call.tree.language.memberReads)) return { whole, name: whole, receiver: undefined };
     const [receiver] = whole.parts;
-    const name = whole.parts.at(-1);
+    const name = whole.lastPart;
     return receiver && name && { whole, name, receiver };
   }
   const name = call.child("name") ?? call.child("method");

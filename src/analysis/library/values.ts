@@ -9,7 +9,7 @@ export function valueOfLibrary(expression: SyntaxNode): LibraryValues | undefine
   const { language } = expression.tree;
   const { values } = tableOf(language, surroundingsOf(expression.tree).library);
   if (values.size === 0 || !(expression.isLeaf || expression.is(language.memberReads))) return undefined;
-  const name = expression.isLeaf ? expression.text : expression.parts.at(-1)?.text;
+  const name = expression.isLeaf ? expression.text : expression.lastPart?.text;
   // Under another name the table would have to be asked for each import.
   const row = name === undefined ? undefined : values.get(name);
   const origin = row && originOf(expression);

@@ -19,7 +19,7 @@ export function annotationOf(name: SyntaxNode): SyntaxNode | undefined {
 /** A type without the nodes that only hold it. */
 export function unwrapped(type: SyntaxNode): SyntaxNode {
   return type.is(["type_annotation", "type", "named_type"]) && type.parts.length === 1
-    ? unwrapped(type.parts[0]!)
+    ? unwrapped(type.firstPart!)
     : type;
 }
 

@@ -1,4 +1,4 @@
-import type { SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import { oncePerKey, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, referencesAt } from "./declarations.js";
 import { isDefinedInProject } from "./functions.js";
@@ -28,10 +28,7 @@ function doneBy(mention: SyntaxNode): "read" | "write" | undefined {
  * put in place, or as an attribute that is set.
  */
 export function isBuiltin(name: string, at: SyntaxNode): Answer {
-  let known = builtins.get(at.tree);
-  if (!known) builtins.set(at.tree, (known = new Map()));
-  let answer = known.get(name);
-  if (!answer) known.set(name, (answer = meansBuiltin(name, at.tree)));
+  const answer = inTree(name, at.tree);
   return answer.is === "unknown" ? (replacedAround(name, at) ?? answer) : answer;
 }
 
@@ -54,7 +51,7 @@ function namedIn(name: string): RegExp {
   return new RegExp(`(^|[^\\p{L}\\p{N}_])${name}["'\`]$`, "u");
 }
 
-const builtins = new WeakMap<SyntaxTree, Map<string, Answer>>();
+const inTree = oncePerKey(meansBuiltin);
 
 function meansBuiltin(name: string, tree: SyntaxTree): Answer {
   const { root, language } = tree;

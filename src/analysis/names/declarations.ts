@@ -1,4 +1,11 @@
-import type { DeclaredAs, Does, NameSpace, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
+import {
+  oncePerKey,
+  type DeclaredAs,
+  type Does,
+  type NameSpace,
+  type SyntaxNode,
+  type SyntaxTree,
+} from "../../syntax/index.js";
 import { occurrencesAt, receiverOf, useOf, type Occurrence } from "./use.js";
 import { typeNameOf } from "./annotation.js";
 import { bodyAround, scopeOfDeclaration, scopesAround, type Scope } from "./scopes.js";
@@ -345,16 +352,8 @@ function parameterListAround(node: SyntaxNode): SyntaxNode | undefined {
   return undefined;
 }
 
-const known = new WeakMap<SyntaxTree, Map<string, NameInFile>>();
-
-/** What a name means everywhere in a file; worked out once. The name is written as `binding.bare` gives it. */
-export function nameInFile(bare: string, tree: SyntaxTree): NameInFile {
-  let names = known.get(tree);
-  if (!names) known.set(tree, (names = new Map()));
-  let found = names.get(bare);
-  if (!found) names.set(bare, (found = new NameInFile(bare, tree)));
-  return found;
-}
+/** What a name means everywhere in a file. The name is written as `binding.bare` gives it. */
+export const nameInFile = oncePerKey((bare: string, tree) => new NameInFile(bare, tree));
 
 /** The uses that refer to a declaration, in the order of the file. */
 export function referencesOf(declaration: Declaration): readonly Reference[] {

@@ -1,10 +1,6 @@
-import type { ImportStatement, SyntaxTree } from "../../syntax/index.js";
-
-const known = new WeakMap<SyntaxTree, readonly ImportStatement[]>();
+import { oncePerTree, type ImportStatement } from "../../syntax/index.js";
 
 /** All that brings names into a file, wherever it stands. */
-export function importsIn(tree: SyntaxTree): readonly ImportStatement[] {
-  let found = known.get(tree);
-  if (!found) known.set(tree, (found = tree.language.imports.everywhere(tree)));
-  return found;
-}
+export const importsIn = oncePerTree((tree): readonly ImportStatement[] =>
+  tree.language.imports.everywhere(tree),
+);

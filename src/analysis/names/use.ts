@@ -49,7 +49,7 @@ export function isTarget(expression: SyntaxNode): boolean {
 export function receiverOf(name: SyntaxNode, { memberOf }: NameUse): SyntaxNode | undefined {
   if (memberOf === undefined || memberOf === "") return undefined;
   for (const access of [name.parent, targetAround(name).parent]) {
-    const receiver = memberOf === "first" ? access?.parts[0] : access?.child(memberOf);
+    const receiver = memberOf === "first" ? access?.firstPart : access?.child(memberOf);
     if (receiver && !receiver.holds(name)) return receiver;
   }
   return undefined;

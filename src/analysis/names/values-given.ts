@@ -20,6 +20,6 @@ export function valuesGiven(declaration: Declaration): readonly SyntaxNode[] | u
 /** The whole place that is written by a name: `self.gate` for `gate`. */
 function writtenPlace(name: SyntaxNode): SyntaxNode {
   const { parent } = name;
-  const isMember = parent?.is(name.tree.language.memberReads) && parent.parts.at(-1)?.same(name);
+  const isMember = parent?.is(name.tree.language.memberReads) && parent.lastPart?.same(name);
   return isMember ? parent! : name;
 }

@@ -59,7 +59,7 @@ export function isOnPrimitives(property: string): boolean {
 
 function annotationOf(expression: SyntaxNode, facts: ValueTypes): Annotation | undefined {
   if (expression.is(facts.parenthesized))
-    return expression.parts[0] && annotationOf(expression.parts[0], facts);
+    return expression.firstPart && annotationOf(expression.firstPart, facts);
   if (expression.is(facts.asserted)) return undefined;
   if (expression.is(facts.member)) {
     const object = expression.child("object");
@@ -77,7 +77,7 @@ function annotationOf(expression: SyntaxNode, facts: ValueTypes): Annotation | u
   const holder = declaration?.parent;
   if (!holder?.is(facts.holders)) return undefined;
   if (!(holder.child("pattern") ?? holder.child("name"))?.same(declaration)) return undefined;
-  const type = holder.child("type")?.parts[0];
+  const type = holder.child("type")?.firstPart;
   return type && { type, optional: holder.is(facts.optionalHolders), at: holder };
 }
 
@@ -89,7 +89,7 @@ function classAround(node: SyntaxNode): SyntaxNode | undefined {
 function namedObject(type: SyntaxNode | undefined, facts: ValueTypes, depth = 0): SyntaxNode | undefined {
   if (!type || depth > 8) return undefined;
   if (type.is(facts.object)) return type;
-  if (type.is(facts.grouped)) return namedObject(type.parts[0], facts, depth + 1);
+  if (type.is(facts.grouped)) return namedObject(type.firstPart, facts, depth + 1);
   if (type.is(facts.union)) {
     const present = unionParts(type, facts).filter((part) => !part.is(facts.literal));
     return present.length === 1 ? namedObject(present[0], facts, depth + 1) : undefined;
@@ -119,7 +119,7 @@ function memberOf(body: SyntaxNode, name: string, facts: ValueTypes): Annotation
   const found = body.parts.filter((part) => part.child("name")?.text === name);
   const [only] = found;
   if (found.length !== 1 || !only?.is(facts.members)) return undefined;
-  const type = only.child("type")?.parts[0];
+  const type = only.child("type")?.firstPart;
   return type && { type, optional: only.has("?"), at: only };
 }
 

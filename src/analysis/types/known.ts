@@ -37,7 +37,7 @@ const nowhere: Abroad = () => undefined;
 export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth = 0): KnownType | undefined {
   if (depth > DEEPEST) return undefined;
   const { language } = expression.tree;
-  const inner = expression.is(language.parenthesized) ? expression.parts[0] : undefined;
+  const inner = expression.is(language.parenthesized) ? expression.firstPart : undefined;
   if (inner) return typeOf(inner, abroad, depth + 1);
   const literal = language.literalTypes[expression.kind];
   if (literal !== undefined)
@@ -75,7 +75,7 @@ function ownMember(expression: SyntaxNode): SyntaxNode | undefined {
 function leafOf(expression: SyntaxNode): SyntaxNode | undefined {
   const { leaves } = expression.tree.language.binding;
   let at = expression;
-  while (!at.isLeaf && at.parts.length === 1) at = at.parts[0]!;
+  while (!at.isLeaf && at.parts.length === 1) at = at.firstPart!;
   return at.isLeaf && leaves[at.kind] !== undefined ? at : undefined;
 }
 
@@ -137,11 +137,11 @@ function named(type: SyntaxNode, why: string, at: SyntaxNode): KnownType | undef
   const plain = unwrapped(type);
   const { arrays, around, composed } = type.tree.language.types;
   if (plain.is(arrays)) {
-    const item = plain.child("element") ?? plain.child("type") ?? plain.parts[0];
+    const item = plain.child("element") ?? plain.child("type") ?? plain.firstPart;
     const known = item && named(item, why, at);
     return known && arrayOf(known);
   }
-  const base = plain.child("name") ?? (plain.is(around) ? plain.parts[0] : plain);
+  const base = plain.child("name") ?? (plain.is(around) ? plain.firstPart : plain);
   if (!base || base.is(composed)) return undefined;
   const name = base.text.split(/::|\.|\\/).at(-1)!;
   if (!/^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)) return undefined;
@@ -168,7 +168,7 @@ function constructedClass(expression: SyntaxNode): SyntaxNode | undefined {
   const { language } = expression.tree;
   const { creations, maker } = language.types;
   const place = creations[expression.kind];
-  const type = place === 0 ? expression.parts[0] : place === undefined ? undefined : expression.child(place);
+  const type = place === 0 ? expression.firstPart : place === undefined ? undefined : expression.child(place);
   if (type) return type;
   if (!expression.is(language.calls)) return undefined;
   if (maker !== undefined && expression.child("method")?.text === maker) return expression.child("receiver");

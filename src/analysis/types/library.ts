@@ -202,6 +202,6 @@ function declarationIn(expression: SyntaxNode): Declaration | undefined {
   let at = expression;
   const [object, member] = expression.parts;
   if (object && member && selfOf(object) !== undefined) at = member;
-  while (!at.isLeaf && at.parts.length === 1 && leaves[at.kind] === undefined) at = at.parts[0]!;
+  while (!at.isLeaf && at.parts.length === 1 && leaves[at.kind] === undefined) at = at.firstPart!;
   return leaves[at.kind] === undefined ? undefined : referencesAt(at).find((one) => one.to)?.to;
 }

@@ -1,8 +1,12 @@
 import {
   condition,
+  consistsOf,
   cpp,
   holes,
+  isLibraryFunction,
   isPointer,
+  onlyIf,
+  present,
   rule,
   shortened,
   sideEffectFree,
@@ -10,29 +14,16 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import { isLibraryFunction } from "../../index.js";
 
-const { pointer, empty } = holes({
+const { pointer, body, empty } = holes({
   pointer: "expression",
+  body: "statements",
   empty: { kind: "expression", text: /^(NULL|nullptr|0)$/ },
 });
 
-const TESTS = [cpp`${pointer}`, cpp`${pointer} != nullptr`, cpp`${pointer} != NULL`, cpp`${pointer} != 0`];
 /** What is harmless for a pointer to nothing. */
 const RELEASES = [cpp`delete ${pointer};`, cpp`delete[] ${pointer};`, cpp`free(${pointer});`];
-
-const FORMS = RELEASES.flatMap((release) =>
-  TESTS.flatMap((test) => [
-    { was: cpp`if (${test}) { ${release} }`, becomes: release },
-    {
-      was: cpp`if (${test}) { ${release} ${pointer} = ${empty}; }`,
-      becomes: cpp`
-        ${release}
-        ${pointer} = ${empty};
-      `,
-    },
-  ]),
-);
+const EMPTIES = cpp`${pointer} = ${empty};`;
 
 const { rewrites, ignores, holds } = trialsIn("cpp");
 
@@ -41,7 +32,17 @@ export const needlessTest = rule({
   kind: "idiom",
   title: "Remove the null check before a pointer is released",
   why: "delete and free do nothing for a null pointer, so the test only makes the reader wonder.",
-  was: FORMS.map(({ was }) => was),
+  was: [
+    // Only of a pointer is this a test for null.
+    cpp`if (${pointer} != 0) { ${body} }`,
+    onlyIf(present(pointer, { or: ["truth"] }), body),
+  ],
+  where: [
+    consistsOf(
+      body,
+      RELEASES.flatMap((release) => [release, cpp`${release} ${EMPTIES}`]),
+    ),
+  ],
   given: [
     sideEffectFree(pointer),
     condition("it is a plain pointer", (match) => {
@@ -61,7 +62,7 @@ export const needlessTest = rule({
       return call ? isLibraryFunction(call.child("function")!) : yes("type.is", "it is deleted");
     }),
   ],
-  becomes: (match) => FORMS[match.alternative]!.becomes,
+  becomes: cpp`${body}`,
   trials: [
     rewrites("void f(Hive* p) { if (p) delete p; }\n", "void f(Hive* p) { delete p; }\n"),
     rewrites("void f(Hive* p) { if (p != NULL) { delete[] p; } }\n", "void f(Hive* p) { delete[] p; }\n"),
@@ -91,6 +92,10 @@ export const needlessTest = rule({
     rewrites(
       "struct A { Hive* p; void f() { if (this->p) delete this->p; } };\n",
       "struct A { Hive* p; void f() { delete this->p; } };\n",
+    ),
+    rewrites(
+      "void f(Hive* p) { if (!p) {} else { delete p; p = NULL; } }\n",
+      "void f(Hive* p) { delete p; p = NULL; }\n",
     ),
     holds("void f() { if (next()) delete next(); }\n", "calls something"),
     ignores("void f() { if (p) delete q; }\n"),

@@ -15,7 +15,7 @@ function outParameter(match: Match): OutParameter | undefined {
     const type = parameter.child("type")?.text;
     const declarator = parameter.child("declarator");
     if (type === undefined || !declarator?.is(["pointer_declarator", "reference_declarator"])) continue;
-    const leaf = declarator.parts.at(-1);
+    const leaf = declarator.lastPart;
     if (!leaf?.is("identifier") || /\bconst\b/.test(parameter.text)) continue;
     const uses = match.all(body).flatMap((statement) => statement.mentions(leaf.text));
     const isFilled = (use: SyntaxNode): boolean => {
@@ -34,7 +34,7 @@ function returnsFlag(match: Match): boolean {
     .all(body)
     .flatMap((statement) => [...statement.descendants()])
     .filter((node) => node.is("return_statement"))
-    .map((node) => node.parts[0]?.text);
+    .map((node) => node.firstPart?.text);
   return (
     ["true", "false"].every((value) => returned.includes(value)) &&
     returned.every((value) => /^(true|false)$/.test(value ?? ""))

@@ -31,7 +31,7 @@ export function isUnseen(match: Match, made: SyntaxNode): boolean {
   const type = createdType(made);
   const known = type && typeWritten(type);
   if (!type || !known || isTypeOfTrait(known, "unseen", type, DISPOSABLE).is !== "yes") return false;
-  const argument = made.child("arguments")?.parts[0];
+  const argument = made.child("arguments")?.firstPart;
   const isWrapped = argument?.is(["identifier", "member_access_expression"]) === true;
   return !isWrapped || isText(argument);
 }

@@ -1,4 +1,5 @@
 import {
+  annotationOf,
   caution,
   condition,
   guarded,
@@ -15,7 +16,14 @@ import {
 import type { Answer, Match, Segment } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
 import { orElse } from "../family/guarded.js";
-import { asksForNull, mayBeExpressionTree, nullableValue, readComparesPlainly } from "./values.js";
+import {
+  asksForNull,
+  assignsNothing,
+  mayBeExpressionTree,
+  nullableValue,
+  readComparesPlainly,
+  typeOfMember,
+} from "./values.js";
 
 const { subject, read, fallback } = holes({
   subject: "expression",
@@ -40,6 +48,23 @@ function isMemberOfValue(match: Match): Answer {
   return typeOf(test.subject) ? isOne : unknown("type.is", says, match.node);
 }
 
+/** Of a copy that is declared as something else, other members may be seen. */
+function copyIsAlike({ chain: { copied, links } }: Match): Answer {
+  const written = copied && annotationOf(copied.name);
+  const isSame = yes("type.same", "the same members are seen");
+  if (!copied || !written || written.is("implicit_type")) return isSame;
+  // Handlers are called, whatever they are declared as.
+  if (links[0]!.steps[0]!.is("invocation_expression")) return isSame;
+  const type = typeOfMember(copied.value) ?? typeOf(copied.value)?.name;
+  return type === written.text
+    ? isSame
+    : unknown(
+        "type.same",
+        `\`${shortened(copied.value.text)}\` could be another type than \`${written.text}\``,
+        written,
+      );
+}
+
 const { rewrites, ignores, holds } = trialsIn("csharp");
 const HIVE = "interface IHive { string Queen { get; } string Name { get; } void Open(int n); }\n";
 
@@ -52,6 +77,7 @@ export const guardedRead = rule({
   was: guarded(subject, read, fallback, {
     as: ["statement", "choice", "and", "or"],
     asks: ["missing"],
+    copied: true,
   }),
   where: [
     // By itself only a call does something, and a truth of its own cannot be null.
@@ -67,6 +93,12 @@ export const guardedRead = rule({
       (chain.role === "asked" || chain.role === "compared") && chain.last.is("binary_expression")
         ? readComparesPlainly(chain.use)
         : yes("value.result", "it is not compared", node),
+    ),
+    condition("the copy is of the same type", copyIsAlike),
+    condition("it gives no variable its value", ({ chain }) =>
+      chain.kind === "and" || chain.kind === "or"
+        ? assignsNothing(chain.use)
+        : yes("flow.assigned", "it is called as before"),
     ),
     condition(
       "what is read is never null itself",
@@ -123,6 +155,37 @@ export const guardedRead = rule({
       "class A { Action<int> done; void F() { done?.Invoke(1); } }",
     ),
     rewrites(
+      "class A { event EventHandler Done; void F() { EventHandler h = this.Done; if (h != null) h(this, e); } }",
+      "class A { event EventHandler Done; void F() { this.Done?.Invoke(this, e); } }",
+    ),
+    rewrites(
+      "class A { void F() { var h = Done; if (null != h) { h.Invoke(1); } } }",
+      "class A { void F() { Done?.Invoke(1); } }",
+      "likely",
+    ),
+    rewrites(
+      "class A { Action<A> Done; void F() { var h = Done; if (h != null) h(h); } }",
+      "class A { Action<A> Done; void F() { var h = Done; h?.Invoke(h); } }",
+    ),
+    rewrites(
+      "class A { Action<int> Done; void F() { var h = Done; n++; if (h != null) h(1); } }",
+      "class A { Action<int> Done; void F() { var h = Done; n++; h?.Invoke(1); } }",
+    ),
+    rewrites(
+      HIVE + "class A { IHive Own { get; set; } void F() { var h = Own; if (null != h) { h.Open(1); } } }",
+      HIVE + "class A { IHive Own { get; set; } void F() { Own?.Open(1); } }",
+    ),
+    rewrites(
+      HIVE +
+        "class A { IHive Own { get; set; } void F() { IHive h = Find(); if (h != null) { h.Open(1); } } }",
+      HIVE + "class A { IHive Own { get; set; } void F() { Find()?.Open(1); } }",
+      "likely",
+    ),
+    rewrites(
+      HIVE + "class A { void F(IHive o) { var h = o; if (h != null) { h.Open(1); } log(h); } }",
+      HIVE + "class A { void F(IHive o) { var h = o; h?.Open(1); log(h); } }",
+    ),
+    rewrites(
       HIVE + "class A { bool F(IHive h) { return h != null && h.Queen != null; } }",
       HIVE + "class A { bool F(IHive h) { return h?.Queen != null; } }",
     ),
@@ -162,6 +225,7 @@ export const guardedRead = rule({
     ignores("class A { async Task F() { if (h != null) await h.Open(); } }"),
     ignores("class A { bool F() { return h != null && h.Name == g.Name; } }"),
     ignores("class A { bool F() { return h != null && h.Age != 3; } }"),
+    holds("class A { bool F(A h) { return h != null && h.Weigh(out int w) == 3; } }", "only where the test"),
     ignores("class A { bool F() { return h != null && h.IsOpen; } }"),
     ignores("class A { bool F() { return h == null && h.Queen == null; } }"),
     trialsIn("csharp", "5").ignores("class A { void F(IHive h) { if (h != null) { h.Open(1); } } }"),

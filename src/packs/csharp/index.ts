@@ -4,9 +4,9 @@ import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
+import { guardedTruth } from "./guarded-truth.js";
 import { nullOrEmpty } from "./null-or-empty.js";
 import { nullTest } from "./null-test.js";
-import { raisedEvent } from "./raised-event.js";
 import { scopedLock } from "./scoped-lock.js";
 import { scopedResource } from "./scoped-resource.js";
 import { thrownIfMissing } from "./thrown-if-missing.js";
@@ -18,7 +18,7 @@ export const csharpPack = pack("csharp", [
   lookupOrDefault,
   assignedIfMissing,
   guardedRead,
-  raisedEvent,
+  guardedTruth,
   thrownIfMissing,
   nullTest,
   nullOrEmpty,

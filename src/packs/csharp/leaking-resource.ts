@@ -17,7 +17,7 @@ const OPENS =
 function releasedAsPattern(use: SyntaxNode): SyntaxNode | undefined {
   const test = use.closest(["is_pattern_expression"]);
   const name = test?.child("pattern")?.child("name")?.text;
-  if (!test || name === undefined || !test.parts[0]?.same(use)) return undefined;
+  if (!test || name === undefined || !test.firstPart?.same(use)) return undefined;
   const branch = test.closest(["if_statement"])?.child("consequence");
   return [...(branch?.descendants() ?? [])].find(
     (node) => node.is("invocation_expression") && node.text.replace(/\s/g, "") === `${name}.Dispose()`,

@@ -46,7 +46,7 @@ const OR = 0;
 /** The operand ahead of the second, where several are joined by the same operator. */
 function firstOf(match: Match): SyntaxNode {
   let at = match.the(first);
-  while (at.is("binary_expression") && operatorOf(at) === operatorOf(match.node)) at = at.parts.at(-1)!;
+  while (at.is("binary_expression") && operatorOf(at) === operatorOf(match.node)) at = at.lastPart!;
   return at;
 }
 

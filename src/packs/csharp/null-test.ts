@@ -1,11 +1,22 @@
-import { condition, csharp, holes, no, rule, trialsIn, typeOf, yes } from "../../index.js";
+import { condition, copy, holes, no, rule, tested, text, trialsIn, typeOf, yes } from "../../index.js";
+import type { Match, SyntaxNode } from "../../index.js";
 import { isReferenceEquals, isValueType, mayBeExpressionTree, nullableValue } from "./values.js";
-
-/** `(object)value == null`. */
-const CAST = 6;
 
 const { value } = holes({ value: "expression" });
 const { rewrites, ignores } = trialsIn("csharp");
+
+/** The test asks by a method, rather than by an operator. */
+const byMethod = ({ tests: [test] }: Match): boolean =>
+  test!.words.some((one) => /ReferenceEquals$/.test(one));
+
+/** What is turned into an `object` only to be compared: `x` of `(object)x`. */
+function castToObject(node: SyntaxNode): SyntaxNode | undefined {
+  const isOne =
+    node.is("cast_expression") && /^(object|(System\.)?Object)$/.test(node.child("type")?.text ?? "");
+  return isOne ? node.child("value") : undefined;
+}
+
+const testedValue = (match: Match): SyntaxNode => castToObject(match.the(value)) ?? match.the(value);
 
 export const nullTest = rule({
   id: "csharp/null-test",
@@ -13,23 +24,16 @@ export const nullTest = rule({
   title: "Use is null to test for null",
   why: "A call or a cast only to keep an operator from being asked hides that nothing but null is meant.",
   target: "7.0",
-  was: [
-    csharp`ReferenceEquals(${value}, null)`,
-    csharp`ReferenceEquals(null, ${value})`,
-    csharp`object.ReferenceEquals(${value}, null)`,
-    csharp`object.ReferenceEquals(null, ${value})`,
-    csharp`Object.ReferenceEquals(${value}, null)`,
-    csharp`Object.ReferenceEquals(null, ${value})`,
-    csharp`(object)${value} == null`,
-  ],
+  was: tested(value),
+  where: [(match) => byMethod(match) || castToObject(match.the(value)) !== undefined],
   given: [
-    condition("`ReferenceEquals` is the one of the language", (match) => {
-      if (match.alternative === CAST) return yes("name.library", "no method is called");
-      return isReferenceEquals(match.node);
-    }),
+    condition("`ReferenceEquals` is the one of the language", (match) =>
+      byMethod(match) ? isReferenceEquals(match.tests[0]!.test) : yes("name.library", "no method is called"),
+    ),
     condition("the value is an object", (match) => {
-      const type = typeOf(match.the(value));
-      return type && isValueType(type.name, match.node) && nullableValue(match.the(value)) === undefined
+      const node = testedValue(match);
+      const type = typeOf(node);
+      return type && isValueType(type.name, match.node) && nullableValue(node) === undefined
         ? no("value.null", `${type.why}, which is never null`, type.at)
         : yes("value.null", "it may be null");
     }),
@@ -37,7 +41,11 @@ export const nullTest = rule({
       mayBeExpressionTree(match.node),
     ),
   ],
-  becomes: csharp`${value} is null`,
+  becomes: (match) => {
+    const { start, end } = testedValue(match);
+    const [before, after] = match.tests[0]!.isThere ? ["!(", " is null)"] : ["", " is null"];
+    return [text(before), copy(start, end), text(after)];
+  },
   trials: [
     rewrites(
       "class A { bool F(A a) { return ReferenceEquals(a, null); } }",
@@ -54,6 +62,14 @@ export const nullTest = rule({
     rewrites(
       "class A { bool F(A a) { return !Object.ReferenceEquals(a, null); } }",
       "class A { bool F(A a) { return !(a is null); } }",
+    ),
+    rewrites(
+      "class A { bool F(A a) { return (object)a != null; } }",
+      "class A { bool F(A a) { return !(a is null); } }",
+    ),
+    rewrites(
+      "class A { bool F(A a) { return null == (System.Object)a.b; } }",
+      "class A { bool F(A a) { return a.b is null; } }",
     ),
     ignores("class A { bool F(A a, A b) { return ReferenceEquals(a, b); } }"),
     ignores("class A { bool F(A a) { return (string)a == null; } }"),

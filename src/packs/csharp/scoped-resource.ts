@@ -50,7 +50,7 @@ function endsItsBlock(match: Match): boolean {
   const last = match.nodes.at(-1)!;
   const block = last.parent;
   if (match.resource.after.length > 0 || match.resource.guard?.more.length) return false;
-  if (!block?.is("block") || !block.parts.at(-1)?.same(last)) return false;
+  if (!block?.is("block") || !block.lastPart?.same(last)) return false;
   return match.all(body).every((statement) =>
     [...statement.descendants()].every((node) => {
       if (!node.is("identifier")) return true;

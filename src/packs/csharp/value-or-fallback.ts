@@ -197,6 +197,12 @@ export const valueOrFallback = rule({
       "class Q { } class D : Q { } class A { void F(D a, Q b) { G(a ?? b); } }",
       "likely",
     ),
+    rewrites(
+      'class A { string F(string s) { return s switch { null => "a", _ => s }; } }',
+      'class A { string F(string s) { return s ?? "a"; } }',
+    ),
+    ignores('class A { string F(string s) { return s switch { null => "a", "" => "b", _ => s }; } }'),
+    ignores('class A { string F(string s, bool c) { return s switch { null when c => "a", _ => s }; } }'),
     ignores("class A { void F() { var x = a != null ? b : c; } }"),
     ignores("class A { void F(string a) { if (a != null) { string b = a; } else { string b = c; } } }"),
     ignores("class A { void F() { var x = a != null ? a : null; } }"),

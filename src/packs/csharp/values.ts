@@ -94,13 +94,15 @@ function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string
 
 /** The type that a member of an object is declared with, where the project declares both. */
 export function typeOfMember(read: SyntaxNode): string | undefined {
-  if (!read.is("member_access_expression")) return undefined;
-  const object = read.child("expression");
+  const member = read.is("invocation_expression") ? read.child("function") : read;
+  if (!member?.is("member_access_expression")) return undefined;
+  const object = member.child("expression");
   const owner = object && typeOf(object);
-  const name = read.child("name")?.text;
+  const name = member.child("name")?.text;
   const found = owner && name !== undefined ? memberNamed(read, owner.name, name) : undefined;
-  const text = found?.member?.text.replace(/^(\[[^\]]*\]\s*)+/, "");
-  return text && new RegExp(`([\\w.<>\\[\\]?]+)\\s+${name}\\b`).exec(text)?.[1];
+  // Of several methods with one name the arguments say which is meant.
+  const isOnly = found?.of.members.filter((one) => one.name === name).length === 1;
+  return isOnly && (found.member?.as === "method") === !member.same(read) ? found.member?.type : undefined;
 }
 
 /** Is what is read compared as what it is, with a literal or with null? */
@@ -115,6 +117,17 @@ export function readComparesPlainly(read: SyntaxNode): Answer {
     read,
     `\`${shown}\` is a \`${type}\``,
   );
+}
+
+/**
+ * Does a call behind a test give no variable its value? Behind `?.` the compiler does not see that the test makes sure that
+ * it is called.
+ */
+export function assignsNothing(use: SyntaxNode): Answer {
+  const [out] = [...use.descendants()].filter((node) => node.is("argument") && node.has("out"));
+  return out
+    ? no("flow.assigned", `\`${shortened(out.text)}\` is given a value only where the test holds`, out)
+    : yes("flow.assigned", "no variable is given its value by it");
 }
 
 /** Is a type one of values, which are never null, so that its nullable form is another type? */

@@ -16,7 +16,7 @@ import type { Answer, Handle, Hole, SyntaxNode } from "../../index.js";
 export function calleeOf(expression: SyntaxNode): { node: SyntaxNode; text: string } | undefined {
   const { calls, argumentLists, parenthesized } = expression.tree.language;
   let call: SyntaxNode | undefined = expression;
-  while (call && (call.is(parenthesized) || /^await/.test(call.kind))) call = call.parts[0];
+  while (call && (call.is(parenthesized) || call.kind.startsWith("await"))) call = call.firstPart;
   if (!call?.is(calls)) return undefined;
   const list = call.parts.find((part) => part.is(argumentLists));
   const text = call.text
@@ -24,7 +24,7 @@ export function calleeOf(expression: SyntaxNode): { node: SyntaxNode; text: stri
     .replace(/[(\s]+$/, "")
     .replace(/\s+/g, " ")
     .replace(/<[^()]*>/g, "");
-  return { node: call.child("function") ?? call.parts[0] ?? call, text };
+  return { node: call.child("function") ?? call.firstPart ?? call, text };
 }
 
 /** Rows that a project names itself, for which its own functions are meant. */

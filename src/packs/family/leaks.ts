@@ -136,9 +136,9 @@ function isScoped(use: SyntaxNode): boolean {
 function isHandedOnByMember(use: SyntaxNode): boolean {
   const { memberReads, calls } = use.tree.language;
   const access = use.parent;
-  if (!access?.is(memberReads) || !access.parts[0]?.same(use)) return false;
+  if (!access?.is(memberReads) || !access.firstPart?.same(use)) return false;
   const isCalled =
-    access.is(calls) || (access.parent?.is(calls) === true && access.parent.parts[0]?.same(access) === true);
+    access.is(calls) || (access.parent?.is(calls) === true && access.parent.firstPart?.same(access) === true);
   if (isCalled) return false;
   return (
     fateOf({ node: access, does: "read", to: undefined, captured: false, member: false, named: false }) !==

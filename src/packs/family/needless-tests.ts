@@ -36,5 +36,5 @@ export function needlessTestRule({ id, what, trials }: TestSpec): Rule {
 
 /** `$x` is a node with the name in it. */
 function leafOf(node: SyntaxNode): SyntaxNode {
-  return node.isLeaf ? node : (node.parts[0] ?? node);
+  return node.isLeaf ? node : (node.firstPart ?? node);
 }

@@ -207,7 +207,7 @@ const PLAIN =
 function fateOfPart(use: Reference): Answer | undefined {
   const { language } = use.node.tree;
   const access = use.node.parent;
-  if (!access?.is(language.memberReads) || !access.parts[0]?.same(use.node)) return undefined;
+  if (!access?.is(language.memberReads) || !access.firstPart?.same(use.node)) return undefined;
   const member = access.parts.find((part, i) => i > 0 && part.isLeaf)?.text ?? "";
   if (PLAIN.test(member) && isCalled(access)) return undefined;
   let whole = access.is(language.calls) ? access : isCalled(access) ? access.parent! : access;
@@ -224,7 +224,7 @@ function fateOfPart(use: Reference): Answer | undefined {
 function isCalled(access: SyntaxNode): boolean {
   const { calls } = access.tree.language;
   return (
-    access.is(calls) || (access.parent?.is(calls) === true && access.parent.parts[0]?.same(access) === true)
+    access.is(calls) || (access.parent?.is(calls) === true && access.parent.firstPart?.same(access) === true)
   );
 }
 

@@ -29,7 +29,7 @@ const asksForValue = (match: Match): boolean => match.tests[0]!.asks !== "key";
 
 /** The function may not touch the map that is waiting for it. */
 function leavesMapAlone(match: Match): Answer {
-  const name = match.the(map).parts.at(-1)?.text ?? match.textOf(map);
+  const name = match.the(map).lastPart?.text ?? match.textOf(map);
   const use = match.the(made).mentions(name)[0];
   return use
     ? no("flow.written", `\`${name}\` is used while its value is made`, use)

@@ -98,7 +98,7 @@ const declaredIn = (text: string): string | undefined =>
 /** May making an object throw what must be declared? Undefined where it certainly does not. */
 function constructsQuietly(node: SyntaxNode): Answer | undefined {
   const type = node.child("type");
-  const name = (type?.is("generic_type") ? type.parts[0] : type)?.text ?? "";
+  const name = (type?.is("generic_type") ? type.firstPart : type)?.text ?? "";
   const doubt = unknown("flow.throws", `\`new ${name}\` may throw an exception that must be declared`, node);
   const { classes, otherwise } = classesNamed(node.tree, name);
   const [own] = classes;

@@ -1,10 +1,13 @@
 import {
   condition,
+  consistsOf,
   holes,
-  mayRunAnyway,
   java,
+  mayRunAnyway,
+  missing,
   need,
   no,
+  onlyIf,
   rule,
   shortened,
   trialsIn,
@@ -13,7 +16,7 @@ import {
 import type { Answer, Match } from "../../index.js";
 import { isLibraryName } from "./types.js";
 
-const { value, message } = holes({ value: "expression", message: "expression" });
+const { value, message, body } = holes({ value: "expression", message: "expression", body: "statements" });
 const Objects = need("java.util", "Objects");
 
 /** The message is worked out every time now. */
@@ -37,9 +40,12 @@ export const requiredArgument = rule({
   title: "Use Objects.requireNonNull for a required value",
   why: "Three lines of test and throw drown the line that says what a method needs.",
   target: "7",
-  was: [
-    java`if (${value} == null) { throw new NullPointerException(${message}); }`,
-    java`if (${value} == null) { throw new NullPointerException(); }`,
+  was: onlyIf(missing(value), body),
+  where: [
+    consistsOf(body, [
+      java`throw new NullPointerException(${message});`,
+      java`throw new NullPointerException();`,
+    ]),
   ],
   given: [
     condition("the exception is the one of the language", (match) =>
@@ -58,6 +64,10 @@ export const requiredArgument = rule({
     ),
     rewrites(
       inMethod("if (null == hive) throw new NullPointerException();"),
+      imported("Objects.requireNonNull(hive);"),
+    ),
+    rewrites(
+      imported("if (Objects.isNull(hive)) throw new NullPointerException();"),
       imported("Objects.requireNonNull(hive);"),
     ),
     rewrites(

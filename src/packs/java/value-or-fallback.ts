@@ -70,6 +70,11 @@ export const valueOrFallback = rule({
     holds(inMethod("return name != null ? name : other;"), "could be null"),
     holds(inMethod('return next() != null ? next() : "a";'), "calls something"),
     holds(inMethod("Integer n = 1; int m = n != null ? n : 0; return null;"), "boxed"),
+    trialsIn("java", "21").rewrites(
+      inMethod('return switch (name) { case null -> "a"; default -> name; };'),
+      inMethod('return Objects.requireNonNullElse(name, "a");'),
+    ),
+    trialsIn("java", "21").ignores(inMethod('return switch (name) { case null, default -> "a"; };')),
     ignores(inMethod('return name != null ? other : "a";')),
     ignores(inMethod('return name != "" ? name : "a";')),
     trialsIn("java", "8").ignores(inMethod('return name != null ? name : "nobody";')),

@@ -58,8 +58,10 @@ export const falsyFallback = rule({
   why: "|| also replaces 0, the empty string and false, which are often values somebody meant.",
   was: javascript`${value} || ${fallback}`,
   where: [
-    (match) => match.the(fallback).is(DEFAULTS),
     (match) => match.the(value).is(READS),
+    // Of two names either may be meant as a truth, unless the types say otherwise.
+    (match) =>
+      match.the(fallback).is(DEFAULTS) || (match.the(fallback).is(READS) && neverFalsy(match).is === "yes"),
     (match) => !isOnlyTested(match.node),
     (match) => !match.node.parent?.is("binary_expression"),
   ],
@@ -116,6 +118,17 @@ export const falsyFallback = rule({
       "function f(jars: string[]) { for (const jars of all) g(jars ?? []); }",
       "likely",
     ),
+    ts.rewrites(
+      "function f(a: Lot | undefined, b: Lot) { return a || b; }\nclass Lot { n = 1; }",
+      "function f(a: Lot | undefined, b: Lot) { return a ?? b; }\nclass Lot { n = 1; }",
+    ),
+    ts.rewrites(
+      "function f(jars?: string[]) { return jars || find(); }",
+      "function f(jars?: string[]) { return jars ?? find(); }",
+    ),
+    ts.ignores("function f(a: boolean | undefined, b: boolean) { return a || b; }"),
+    ts.ignores("function f(a: any, b: string) { return a || b; }"),
+    ts.ignores("function f(a: string | undefined, b: string) { return a || b; }"),
     js.ignores("if (a || 'x') y();"),
     js.ignores("const y = a || b;"),
     js.ignores("const y = a && b || 'x';"),

@@ -1,4 +1,16 @@
-import { guarded, holes, isMissing, javascript, rule, takenSafely, trialsIn } from "../../index.js";
+import {
+  condition,
+  guarded,
+  holes,
+  isMissing,
+  javascript,
+  no,
+  rule,
+  shortened,
+  takenSafely,
+  trialsIn,
+  yes,
+} from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
 import { fallsBackByTruth, orElse } from "../family/guarded.js";
 import { asksForMissing, differsFor } from "./presence-tests.js";
@@ -18,7 +30,7 @@ export const guardedCall = rule({
   title: "Use ?. instead of a check before a call or a read",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "2020",
-  was: guarded(subject, read, otherwise, { as: ["statement", "choice"], or: ["callable"] }),
+  was: guarded(subject, read, otherwise, { as: ["statement", "choice"], or: ["callable"], copied: true }),
   where: [
     (match) => match.chain.kind !== "statement" || match.the(read).is("call_expression"),
     // Where it stops, ?. gives undefined and not null.
@@ -36,7 +48,20 @@ export const guardedCall = rule({
     // `eval?.(code)` evaluates in another scope.
     (match) => match.textOf(subject) !== "eval",
   ],
-  given: [testedOnce(), asksForMissing("likely")],
+  given: [
+    testedOnce(),
+    asksForMissing("likely"),
+    condition("a function is called on the same object", ({ chain: { copied, links } }) =>
+      copied?.value.is(["member_expression", "subscript_expression"]) &&
+      links[0]!.steps[0]!.is("call_expression")
+        ? no(
+            "value.result",
+            `\`${shortened(copied.value.text)}\` would be called on its object`,
+            copied.value,
+          )
+        : yes("value.result", "it is called as before"),
+    ),
+  ],
   cautions: differsFor("did otherwise", "takes it for missing or not"),
   becomes: (match) =>
     match.chain.asksUse
@@ -68,6 +93,22 @@ export const guardedCall = rule({
     js.ignores('if (typeof done !== "function") done();'),
     js.holds('if (typeof done === "function") done();', "may not be declared"),
     js.rewrites("if (done !== undefined && done !== null) done(1);", "done?.(1);"),
+    js.rewrites(
+      "function f(y) { const hive = y.find(1); if (hive != null) hive.open(); }",
+      "function f(y) { y.find(1)?.open(); }",
+    ),
+    js.rewrites(
+      "function f(y) { const hive = y.find(1); if (hive != null) hive.open(hive.age); }",
+      "function f(y) { const hive = y.find(1); hive?.open(hive.age); }",
+    ),
+    js.rewrites(
+      "function f(y) { let hive = y.find(1); if (hive != null) { hive.open(); } hive = 1; }",
+      "function f(y) { let hive = y.find(1); hive?.open(); hive = 1; }",
+    ),
+    js.holds(
+      "function f(y) { const done = y.done; if (done != null) done(1); }",
+      "would be called on its object",
+    ),
     js.rewrites("const q = hive != null ? hive.queen : undefined;", "const q = hive?.queen;"),
     js.rewrites("const q = hive == null ? undefined : hive.queen.age;", "const q = hive?.queen.age;"),
     js.rewrites("const q = hives != null ? hives[0] : void 0;", "const q = hives?.[0];"),

@@ -353,7 +353,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
 function canUse(match: Match): boolean {
   if (match.tree.language.id !== "javascript" || !targetAllows("2026", match)) return false;
   const last = match.nodes.at(-1)!;
-  return last.parent?.is("statement_block") === true && last.parent.parts.at(-1)?.same(last) === true;
+  return last.parent?.is("statement_block") === true && last.parent.lastPart?.same(last) === true;
 }
 
 export const releasedInFinally = releasedInFinallyWith();

@@ -138,5 +138,13 @@ export const valueOrFallback = rule({
     ts.rewrites("const f = (x?: string[]) => (x ? x : []);", "const f = (x?: string[]) => (x ?? []);"),
     ts.rewrites("const f = (x?: string) => (x ? x : 'none');", "const f = (x?: string) => (x || 'none');"),
     js.ignores("const y = x ? x : x;"),
+    js.rewrites("switch (x) { case null: case undefined: y = 1; break; default: y = x; }", "y = x ?? 1;"),
+    js.rewrites(
+      "function f(x) { switch (x) { default: return x; case undefined: case null: return 1; } }",
+      "function f(x) { return x ?? 1; }",
+    ),
+    js.ignores("switch (x) { case null: case undefined: y = 1; default: y = x; }"),
+    js.ignores("switch (x) { case null: case 0: y = 1; break; default: y = x; }"),
+    js.ignores("switch (x) { case null: default: y = 1; break; case 1: y = x; }"),
   ],
 });

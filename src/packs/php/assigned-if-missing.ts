@@ -55,6 +55,10 @@ export const assignedIfMissing = rule({
     holds("<?php if (!isset($hive)) { $hive = 1; } else { $n++; }\n", "is done as well"),
     holds("<?php if (!isset($hive)) { $hive = 1; $n++; }\n", "is done as well"),
     ignores("<?php if (!isset($hive)) { $hives = 1; }\n"),
+    rewrites(
+      "<?php function f($hive) { if (isset($hive)) { return; } $hive = 1; }\n",
+      "<?php function f($hive) { $hive ??= 1; }\n",
+    ),
     ignores("<?php $a = $b ?? $a;\n"),
     trialsIn("php", "7.3").ignores("<?php if (!isset($hive)) { $hive = 1; }\n"),
   ],

@@ -37,7 +37,7 @@ export const guardedRead = rule({
   title: "Use ?-> to read from a value that may be null",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "8.0",
-  was: guarded(subject, read, fallback, { as: ["statement", "choice", "and", "or"] }),
+  was: guarded(subject, read, fallback, { as: ["statement", "choice", "and", "or"], copied: true }),
   where: [
     // By itself only a call does something.
     ({ chain }) => chain.kind !== "statement" || chain.use.is("member_call_expression"),
@@ -96,6 +96,14 @@ export const guardedRead = rule({
     return fallsBack(match) ? orElse(safe, match.the(fallback), fallsBackByTruth(match) ? "?:" : "??") : safe;
   },
   trials: [
+    rewrites(
+      "<?php function f(Yard $y) { $hive = $y->hive(); if ($hive !== null) { $hive->open(1); } }\n",
+      "<?php function f(Yard $y) { $y->hive()?->open(1); }\n",
+    ),
+    rewrites(
+      "<?php function f(Yard $y) { $hive = $y->hive(); if ($hive !== null) { $hive->open(1); } return $hive; }\n",
+      "<?php function f(Yard $y) { $hive = $y->hive(); $hive?->open(1); return $hive; }\n",
+    ),
     rewrites("<?php $q = $hive !== null ? $hive->queen : null;\n", "<?php $q = $hive?->queen;\n"),
     rewrites(
       "<?php $q = $hive === null ? null : $hive->queen()->age;\n",

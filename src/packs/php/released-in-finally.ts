@@ -72,7 +72,7 @@ function releasedInFinallyWith(own: readonly Handle[] = []): Rule {
       condition("an exception leaves something to release", (match) =>
         unknown(
           "resource.failed",
-          `when \`${match.the(made).parts[0]?.text ?? ""}\` fails, it gives \`false\`, which cannot be released`,
+          `when \`${match.the(made).firstPart?.text ?? ""}\` fails, it gives \`false\`, which cannot be released`,
           match.the(made),
         ),
       ),

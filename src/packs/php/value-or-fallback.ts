@@ -165,6 +165,12 @@ export const valueOrFallback = rule({
       "<?php function f($w) { if (!$w) { return 10; } return $w; }\n",
       "<?php function f($w) { return $w ?: 10; }\n",
     ),
+    trialsIn("php", "8.0").rewrites(
+      "<?php function f($w) { return match ($w) { null => 10, default => $w }; }\n",
+      "<?php function f($w) { return $w ?? 10; }\n",
+    ),
+    // `case null` takes 0 as well.
+    ignores("<?php switch ($w) { case null: $x = 10; break; default: $x = $w; }\n"),
     holds("<?php $w = weigh() ? weigh() : 10;\n", "calls something"),
     ignores("<?php $w = isset($a, $b) ? $a : 1;\n"),
     ignores("<?php $w = isset($a) ? $b : 1;\n"),

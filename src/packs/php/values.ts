@@ -47,7 +47,7 @@ function classNameOf(object: SyntaxNode): string | undefined {
  */
 export function asksNoObject(node: SyntaxNode): Answer {
   if (isVariable(node)) return yes("effect.getter", `\`${node.text}\` is a variable`, node);
-  const base = node.parts[0];
+  const base = node.firstPart;
   const shown = shortened(node.text);
   if (node.is("subscript_expression")) {
     const type = base && typeOf(base);
@@ -88,7 +88,7 @@ export function isThere(node: SyntaxNode): Answer {
   const shown = shortened(node.text);
   if (node.text === "$this") return yes("name.undeclared", "`$this` is always there", node);
   if (node.is("variable_name")) {
-    const to = referencesAt(node.parts[0]!).find(({ member }) => !member)?.to;
+    const to = referencesAt(node.firstPart!).find(({ member }) => !member)?.to;
     // What no line here assigns may come from a file that is included.
     const assigned = to && isCertainlyAssigned(to, node);
     if (assigned)
@@ -96,7 +96,7 @@ export function isThere(node: SyntaxNode): Answer {
     return unknown("name.undeclared", `\`${shown}\` may not be there at all`, node);
   }
   if (node.is(["member_access_expression", "scoped_property_access_expression"])) {
-    const base = node.parts[0];
+    const base = node.firstPart;
     const owner = base && classNameOf(base);
     const name = node.child("name")?.text.replace(/^\$/, "");
     const declared =

@@ -59,7 +59,9 @@ export const branchToValue = rule({
     (match) => match.found.isStatements || byTruth(match),
     // The test is written anew: of a name that was just given the value it would speak too early, and a guard that returns
     // reads as well as what would come of it.
-    (match) => byTruth(match) || (!match.choice.alias && jumpOf(match.choice.frame!.statement) === undefined),
+    (match) =>
+      byTruth(match) ||
+      (!match.choice.alias && !match.choice.asked && jumpOf(match.choice.frame!.statement) === undefined),
   ],
   given: [
     condition("it fits on a line", fitsOneLine),
@@ -177,6 +179,13 @@ export const branchToValue = rule({
           x = a
       else:
           x = y = 2
+    `),
+    ignores(`
+      match a:
+          case None:
+              x = 1
+          case _:
+              x = a
     `),
   ],
 });

@@ -45,7 +45,7 @@ const placeOf = (match: Match): SyntaxNode => match.the(asksForKey(match) ? tabl
 /** An assignment that is left out gives nil, and ||= gives the value that is there. */
 function givesTheSame({ node, tests }: Match): Answer {
   const around = functionAround(node);
-  const isLast = around?.parts.at(-1)?.parts.at(-1)?.same(node) === true;
+  const isLast = around?.lastPart?.lastPart?.same(node) === true;
   if (
     !isLast ||
     tests[0]!.test.parent?.is(["binary", "assignment"]) ||
@@ -76,7 +76,7 @@ function isTruth(node: SyntaxNode): boolean {
   if (node.is(["true", "false"])) return true;
   if (node.is("call")) return /\?$/.test(node.child("method")?.text ?? "");
   if (node.is(node.tree.language.parenthesized) || node.parts.length === 1) {
-    const inner = node.parts[0];
+    const inner = node.firstPart;
     if (inner && node.is(node.tree.language.parenthesized)) return isTruth(inner);
   }
   // What a block of statements comes to is what its last one does, or that of one of its clauses.

@@ -81,7 +81,7 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
       condition("nobody needs what the code comes to", (match) => {
         if (match.resource.guard) return yes("value.result", "the block comes to what `begin` came to");
         const last = match.nodes.at(-1)!;
-        const isLast = last.parent?.parts.at(-1)?.same(last) === true;
+        const isLast = last.parent?.lastPart?.same(last) === true;
         return isLast
           ? unknown("value.result", "the last value of the method was that of `close`, which is nil", last)
           : yes("value.result", "something else follows");
@@ -93,7 +93,7 @@ function blockFormWith(own: readonly Handle[] = []): Rule {
     ],
     cautions: (match) => {
       const last = match.nodes.at(-1)!;
-      const isLast = !match.resource.guard && last.parent?.parts.at(-1)?.same(last) === true;
+      const isLast = !match.resource.guard && last.parent?.lastPart?.same(last) === true;
       return [
         ...soonerCaution(match, HOLES, releasing),
         ...scopedCautions(match, HOLES),

@@ -58,7 +58,7 @@ export const guardedCall = rule({
   title: "Use &. to call a method on a value that may be nil",
   why: "The object is written twice, once to be tested and once to be called.",
   target: "2.3",
-  was: guarded(subject, read, otherwise, { as: ["statement", "choice", "and", "or"] }),
+  was: guarded(subject, read, otherwise, { as: ["statement", "choice", "and", "or"], copied: true }),
   where: [
     // A second test must not ask something of nil.
     ({ chain }) => chain.links.length === 1,

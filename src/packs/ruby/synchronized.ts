@@ -101,7 +101,7 @@ export const synchronized = rule({
       if (match.alternative !== STRAIGHT)
         return yes("value.result", "the block comes to what `begin` came to");
       const last = match.nodes.at(-1)!;
-      return last.parent?.parts.at(-1)?.same(last) === true
+      return last.parent?.lastPart?.same(last) === true
         ? unknown("value.result", "the last value of the method was that of `unlock`", last)
         : yes("value.result", "something else follows");
     }),

@@ -60,6 +60,8 @@ export const valueOrFallback = rule({
       "def f\n  y = find(1)\n  y = 'none' unless y\n  y\nend\n",
       "def f\n  y = find(1) || 'none'\n  y\nend\n",
     ),
+    rewrites("x = 'a'\ny = case x when nil then 'b' else x end\n", "x = 'a'\ny = x || 'b'\n"),
+    ignores("y = case x when nil, 0 then 'b' else x end\n"),
     holds("y = take() ? take() : 1\n", "once instead of twice"),
     ignores("def f(x)\n  y = x ? z : 1\nend\n"),
     ignores("def f(x)\n  y = x ? x : nil\nend\n"),

@@ -1,6 +1,7 @@
 import {
   escaped,
   importStatements,
+  oncePerTree,
   type ImportStatement,
   type SyntaxNode,
   type SyntaxTree,
@@ -18,12 +19,8 @@ export function namedInCode(
     .filter((node) => !statements.some((statement) => statement.node.holds(node)));
 }
 
-const leaves = new WeakMap<SyntaxTree, ReadonlyMap<string, readonly number[]>>();
-
 /** The leaves of code by their text, those of strings and comments aside. */
-function leavesOf(tree: SyntaxTree): ReadonlyMap<string, readonly number[]> {
-  let found = leaves.get(tree);
-  if (found) return found;
+const leavesOf = oncePerTree((tree): ReadonlyMap<string, readonly number[]> => {
   const { strings, comments } = tree.language;
   const isText = (n: number): boolean => strings.includes(tree.kind(n)) || comments.includes(tree.kind(n));
   const table = new Map<string, number[]>();
@@ -34,9 +31,8 @@ function leavesOf(tree: SyntaxTree): ReadonlyMap<string, readonly number[]> {
     if (list) list.push(n);
     else table.set(text, [n]);
   }
-  leaves.set(tree, (found = table));
-  return found;
-}
+  return table;
+});
 
 /**
  * Where a text that may be read as code names something: a string that is just the name, as in `__all__`, a type that

@@ -52,7 +52,7 @@ const COMPARES = /^(===?|!==?|<>|<=?|>=?|is|is not|-(c|i)?(eq|ne|lt|le|gt|ge))$/
 const EQUALITY = /^(===?|!==?|<>|is|is not|-(c|i)?(eq|ne))$/;
 
 function isReceiver(node: SyntaxNode, parent: SyntaxNode): boolean {
-  return parent.is(parent.tree.language.memberReads) && parent.parts[0]?.same(node) === true;
+  return parent.is(parent.tree.language.memberReads) && parent.firstPart?.same(node) === true;
 }
 
 function isDereferenced(node: SyntaxNode, parent: SyntaxNode): boolean {

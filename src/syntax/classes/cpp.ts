@@ -18,7 +18,7 @@ function innermost(
   let isFunction = false;
   while (at && !at.isLeaf && !at.is(["operator_name", "operator_cast", "destructor_name"])) {
     if (at.is("function_declarator")) isFunction = true;
-    at = at.child("declarator") ?? at.parts[0];
+    at = at.child("declarator") ?? at.firstPart;
   }
   return at && { node: at, isFunction };
 }
@@ -53,7 +53,7 @@ export const cppClasses: ClassFacts = {
     let isOpen = !node.is("class_specifier");
     return withBranches(node.child("body")?.parts ?? [], CONDITIONS).flatMap((part) => {
       if (part.is("access_specifier")) isOpen = part.text.startsWith("public");
-      const found = memberIn(part.is("template_declaration") ? part.parts.at(-1)! : part, name);
+      const found = memberIn(part.is("template_declaration") ? part.lastPart! : part, name);
       return found.map((one) => ({ ...one, isOpen }));
     });
   },

@@ -26,11 +26,15 @@ function memberIn(node: SyntaxNode): DeclaredMember[] {
   const isStatic = modifiersOf(node).includes("static");
   switch (node.kind) {
     case "method_declaration":
-      return member(node, "method", { isStatic });
+      return member(node, "method", { isStatic, type: node.child("returns")?.text });
     case "constructor_declaration":
       return member(node, "constructor");
     case "property_declaration":
-      return member(node, "property", { isStatic, isPlain: isAutomatic(node) });
+      return member(node, "property", {
+        isStatic,
+        isPlain: isAutomatic(node),
+        type: node.child("type")?.text,
+      });
     case "indexer_declaration":
       return member(node, "method", { name: "[]" });
     case "operator_declaration":
@@ -41,7 +45,7 @@ function memberIn(node: SyntaxNode): DeclaredMember[] {
     case "event_field_declaration":
       return [...node.descendants()]
         .filter((one) => one.is("variable_declarator"))
-        .flatMap((one) => member(one, "field", { isStatic }));
+        .flatMap((one) => member(one, "field", { isStatic, type: one.parent?.child("type")?.text }));
     case "event_declaration":
       return member(node, "property");
     default:

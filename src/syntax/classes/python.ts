@@ -37,7 +37,7 @@ function memberIn(node: SyntaxNode): DeclaredMember[] {
   }
   if (node.is("function_definition")) return member(node, "method");
   if (node.is("class_definition")) return member(node, "field");
-  const assignment = node.is("expression_statement") ? node.parts[0] : undefined;
+  const assignment = node.is("expression_statement") ? node.firstPart : undefined;
   const left = assignment?.is("assignment") ? assignment.child("left") : undefined;
   return left?.is("identifier") ? member(node, "field", { name: left.text, isStatic: true }) : [];
 }

@@ -178,7 +178,7 @@ function endsOptionalChain(inner: SyntaxNode): boolean {
   let at: SyntaxNode | undefined = inner;
   while (at?.is(["member_expression", "subscript_expression", "call_expression", "non_null_expression"])) {
     if (at.child("optional_chain") ?? at.children.find((child) => child.kind === "?.")) return true;
-    at = at.child("object") ?? at.child("function") ?? at.parts[0];
+    at = at.child("object") ?? at.child("function") ?? at.firstPart;
   }
   return false;
 }

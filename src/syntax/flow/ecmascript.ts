@@ -25,6 +25,7 @@ export const ecmascriptFlow: FlowFacts = {
       is: "choice",
       value: "value",
       ways: ["switch_case", "switch_default"],
+      labels: "value",
       fallsThrough: true,
       breaks: true,
       isDefault: (way) => way.is("switch_default"),

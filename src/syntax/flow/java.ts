@@ -16,16 +16,18 @@ export const javaFlow: FlowFacts = {
     ternary_expression: CONDITIONAL,
     for_statement: { is: "loop", first: "init", test: "condition", update: "update", body: "body" },
     enhanced_for_statement: { is: "each", over: "value", target: "name", body: "body" },
-    switch_expression: (node) => ({
+    switch_expression: {
       is: "choice",
       value: "condition",
       ways: ["switch_block_statement_group", "switch_rule"],
-      fallsThrough: node.child("body")?.parts.some((part) => part.is("switch_block_statement_group")) ?? true,
+      labels: "switch_label",
+      fallsThrough: (node) =>
+        node.child("body")?.parts.some((part) => part.is("switch_block_statement_group")) ?? true,
       breaks: true,
-      exhaustive: !node.parent?.is(node.tree.language.statementLists),
+      exhaustive: (node) => !node.parent?.is(node.tree.language.statementLists),
       isDefault: (way) =>
         way.parts.some((part) => part.is("switch_label") && part.text.startsWith("default")),
-    }),
+    },
     try_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
     try_with_resources_statement: { is: "try", handlers: ["catch_clause"], lastly: "finally_clause" },
     yield_statement: jump("choice"),

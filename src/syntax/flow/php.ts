@@ -25,6 +25,7 @@ export const phpFlow: FlowFacts = {
       is: "choice",
       value: "condition",
       ways: ["match_conditional_expression", "match_default_expression"],
+      labels: "conditional_expressions",
       exhaustive: true,
       isDefault: (way) => way.is("match_default_expression"),
     },
@@ -105,5 +106,5 @@ export const phpFlow: FlowFacts = {
     readsThrow: false,
   },
   label: () => undefined,
-  levels: (node) => Number(node.parts[0]?.text ?? 1) || 1,
+  levels: (node) => Number(node.firstPart?.text ?? 1) || 1,
 };

@@ -13,6 +13,7 @@ export const pythonFlow: FlowFacts = {
       is: "choice",
       value: "subject",
       ways: ["case_clause"],
+      labels: "case_pattern",
       isDefault: (way) => !way.child("guard") && /^case\s+[a-z_]\w*\s*:/.test(way.text),
     },
     try_statement: {

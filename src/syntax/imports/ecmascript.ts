@@ -36,7 +36,7 @@ function asWhole({ name }: Import, local: string): string {
 }
 
 function isDirective(node: SyntaxNode): boolean {
-  return node.is("expression_statement") && node.parts.length === 1 && node.parts[0]!.is("string");
+  return node.is("expression_statement") && node.parts.length === 1 && node.firstPart!.is("string");
 }
 
 function unquoted(node: SyntaxNode | undefined): string {
@@ -60,7 +60,7 @@ function fromStatement(node: SyntaxNode): ImportStatement | undefined {
   for (const part of node.parts.find((child) => child.is("import_clause"))?.parts ?? []) {
     if (part.is("identifier")) imports.push({ module, name: "default", local: part.text, form, node: part });
     else if (part.is("namespace_import")) {
-      imports.push({ module, local: part.parts[0]?.text, form, node: part });
+      imports.push({ module, local: part.firstPart?.text, form, node: part });
     } else if (part.is("named_imports")) {
       takesMore = part.parts.length > 0;
       for (const item of part.parts) imports.push(fromSpecifier(item, module, form));
@@ -79,7 +79,7 @@ function fromSpecifier(item: SyntaxNode, module: string, form: ImportForm | unde
 /** `const x = require("m")`, alone in its statement, or a `require` for its effect. */
 function fromRequire(node: SyntaxNode): ImportStatement | undefined {
   if (node.is("expression_statement")) {
-    const module = required(node.parts[0]);
+    const module = required(node.firstPart);
     return module === undefined
       ? undefined
       : { node, module, imports: [{ module, node }], takesMore: false, isOther: true };
@@ -110,7 +110,7 @@ function fromDeclarator(node: SyntaxNode): ImportStatement | undefined {
   let value = node.child("value");
   const member = value?.is("member_expression") ? value.child("property")?.text : undefined;
   if (member !== undefined) value = value?.child("object");
-  while (value?.is(["await_expression", "parenthesized_expression"])) value = value.parts[0];
+  while (value?.is(["await_expression", "parenthesized_expression"])) value = value.firstPart;
   const module = required(value) ?? imported(value);
   if (module === undefined || !name) return undefined;
   const statement = (imports: readonly ListedImport[]): ImportStatement => ({

@@ -17,7 +17,7 @@ export const javaImports: ImportFacts = {
   isHeader: (node) => node.is("package_declaration"),
   isVisible: ({ module }, tree) =>
     module === "java.lang" ||
-    topLevel(tree).some((node) => node.is("package_declaration") && node.parts.at(-1)?.text === module),
+    topLevel(tree).some((node) => node.is("package_declaration") && node.lastPart?.text === module),
   inFull: ({ module, name }) => (name === undefined ? undefined : `${module}.${name}`),
   mayGo: () => true,
 };

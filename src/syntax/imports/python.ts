@@ -21,7 +21,7 @@ export const pythonImports: ImportFacts = {
   item: ({ name, local }) => (local === undefined || local === name ? name! : `${name} as ${local}`),
   isHeader: (node) =>
     node.is("future_import_statement") ||
-    (node.is("expression_statement") && (node.parts[0]?.is(["string", "concatenated_string"]) ?? false)),
+    (node.is("expression_statement") && (node.firstPart?.is(["string", "concatenated_string"]) ?? false)),
   member: (local, name) => `${local}.${name}`,
   starHasAll: false,
   canRename: true,

@@ -51,7 +51,7 @@ function handedOnBy(statement: SyntaxNode): HandedOn[] {
   if (!source) return [];
   const module = source.text.slice(1, -1);
   const whole = statement.parts.find((part) => part.is("namespace_export"));
-  if (whole) return [{ module, name: "*", as: whole.parts.at(-1)?.text, at: undefined }];
+  if (whole) return [{ module, name: "*", as: whole.lastPart?.text, at: undefined }];
   if (statement.has("*")) return [{ module, name: "*", as: undefined, at: undefined }];
   const clause = statement.parts.find((part) => part.is("export_clause"));
   return (clause?.parts ?? []).flatMap((item) => {

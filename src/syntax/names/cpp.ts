@@ -7,7 +7,7 @@ import {
   type UseFunction,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
-import type { SyntaxTree } from "../tree.js";
+import { oncePerTree } from "../once-per-tree.js";
 import { firstOfItsName } from "./reopened.js";
 import { assigns, declaring, memberOfSomething, passes, reads, updates } from "./uses.js";
 
@@ -242,21 +242,17 @@ function ownerNamed(scope: SyntaxNode): string | undefined {
 function qualifiedName(scope: SyntaxNode): SyntaxNode | undefined {
   if (!scope.is("function_definition")) return undefined;
   let at = scope.child("declarator");
-  while (at && isDeclarator(at)) at = at.child("declarator") ?? at.parts[0];
+  while (at && isDeclarator(at)) at = at.child("declarator") ?? at.firstPart;
   return at?.is("qualified_identifier") ? at : undefined;
 }
 
-const classes = new WeakMap<SyntaxTree, Map<string, SyntaxNode>>();
-
 /** The classes that a file defines, by their names; the first of a name. */
-function classesOf(tree: SyntaxTree): Map<string, SyntaxNode> {
-  let known = classes.get(tree);
-  if (!known) {
-    classes.set(tree, (known = new Map()));
-    for (const node of tree.root.descendants()) {
-      const name = node.is(CLASSES) && node.child("body") ? node.child("name")?.text : undefined;
-      if (name !== undefined && !known.has(name)) known.set(name, node);
-    }
+const classesOf = oncePerTree((tree) => {
+  const known = new Map<string, SyntaxNode>();
+  for (const id of tree.ofKinds(CLASSES)) {
+    const node = tree.node(id);
+    const name = node.child("body") ? node.child("name")?.text : undefined;
+    if (name !== undefined && !known.has(name)) known.set(name, node);
   }
   return known;
-}
+});

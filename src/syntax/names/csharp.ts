@@ -74,8 +74,8 @@ export const csharpNames: NameFacts = {
     "catch_declaration.name": local,
     "foreach_statement.left": (_name, target) => (target.parent!.child("type") ? local : { does: "write" }),
     "from_clause.name": local,
-    let_clause: (name) => (name.parent!.parts[0]!.same(name) ? local : undefined),
-    join_clause: (name) => (name.parent!.parts[0]!.same(name) ? local : undefined),
+    let_clause: (name) => (name.parent!.firstPart!.same(name) ? local : undefined),
+    join_clause: (name) => (name.parent!.firstPart!.same(name) ? local : undefined),
     join_into_clause: local,
     query_continuation: local,
     "class_declaration.name": className,
@@ -102,7 +102,7 @@ export const csharpNames: NameFacts = {
     "member_access_expression.expression": valueOrType,
     "member_access_expression.name": { does: "read", memberOf: "expression", spaces: ["value", "type"] },
     "member_binding_expression.name": memberOfSomething,
-    subpattern: (name) => (name.parent!.parts[0]!.same(name) ? memberOfSomething : undefined),
+    subpattern: (name) => (name.parent!.firstPart!.same(name) ? memberOfSomething : undefined),
     anonymous_object_creation_expression: (name) => {
       const next = name.parent!.children.find((child) => child.start >= name.end);
       return next?.kind === "=" ? memberOfSomething : { ...reads, also: memberOfSomething };

@@ -77,10 +77,10 @@ export const javaNames: NameFacts = {
     "field_access.object": valueOrType,
     "field_access.field": { does: "read", spaces: ["value", "type"], memberOf: "object" },
     method_reference: (name) =>
-      name.parent!.parts[0]!.same(name)
+      name.parent!.firstPart!.same(name)
         ? valueOrType
         : { does: "read", spaces: ["callable"], memberOf: "first" },
-    scoped_type_identifier: (name) => (name.parent!.parts[0]!.same(name) ? typeRead : memberOfSomething),
+    scoped_type_identifier: (name) => (name.parent!.firstPart!.same(name) ? typeRead : memberOfSomething),
     "scoped_identifier.name": (name) => {
       const holder = name.parent?.parent;
       if (!holder?.is("import_declaration")) return "nothing";

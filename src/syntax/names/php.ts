@@ -30,7 +30,7 @@ function usual(name: SyntaxNode): NameUse {
 
 /** What `foreach` runs over comes first, what it assigns to comes after. */
 const loopVariable: UseEntry = (name, target) => {
-  if (target.parent!.parts[0]!.same(target)) return undefined;
+  if (target.parent!.firstPart!.same(target)) return undefined;
   return name.parent?.parent?.is("by_ref") ? aliased : written;
 };
 
@@ -83,7 +83,7 @@ export const phpNames: NameFacts = {
     "property_element.name": field,
     "enum_case.name": field,
     const_element: (name) =>
-      !name.parent!.parts[0]!.same(name)
+      !name.parent!.firstPart!.same(name)
         ? undefined
         : name.closest(["declaration_list", "program"])?.is("declaration_list")
           ? field
@@ -99,7 +99,7 @@ export const phpNames: NameFacts = {
     class_constant_access_expression: (name) =>
       name.parent!.is("variable_name")
         ? undefined
-        : name.parent!.parts[0]!.same(name)
+        : name.parent!.firstPart!.same(name)
           ? typeRead
           : memberRead("first", ["member"]),
     object_creation_expression: classNamed,

@@ -37,12 +37,12 @@ export const powershellNames: NameFacts = {
   },
   uses: {
     assignment_expression: (name, target) => {
-      if (!target.is("left_assignment_expression") && !target.parent!.parts[0]!.same(target))
+      if (!target.is("left_assignment_expression") && !target.parent!.firstPart!.same(target))
         return undefined;
       const operator = target.parent!.parts.find((part) => part.is("assignment_operator"))?.text;
       return byScope(operator === "=" ? written : updated)(name);
     },
-    foreach_statement: (name) => (name.parent!.parts[0]!.same(name) ? written : undefined),
+    foreach_statement: (name) => (name.parent!.firstPart!.same(name) ? written : undefined),
     script_parameter: parameter,
     class_method_parameter: parameter,
     class_property_definition: declaring("declare", { as: "field", in: "class", spaces: ["member"] }),

@@ -52,9 +52,9 @@ const dotted: UseEntry = (name) => {
       path.parent?.is("aliased_import")
     )
       return "nothing";
-    return path.parts[0]?.same(name) ? imported : "nothing";
+    return path.firstPart?.same(name) ? imported : "nothing";
   }
-  if (!path.parts[0]?.same(name)) return keyword;
+  if (!path.firstPart?.same(name)) return keyword;
   if (path.closest(["case_pattern", "decorator"])?.is("case_pattern")) {
     const isValue = path.parts.length > 1 || path.parent?.is("class_pattern");
     return isValue ? { does: "read" } : name.text === "_" ? "nothing" : assigned;
@@ -102,7 +102,7 @@ export const pythonNames: NameFacts = {
     },
     as_pattern_target: assigned,
     as_pattern: (_name, target) => {
-      const isBound = target.parent!.parts[0]?.same(target) === false;
+      const isBound = target.parent!.firstPart?.same(target) === false;
       return isBound && target.parent!.parent?.is("case_pattern") ? assigned : undefined;
     },
     delete_statement: assigned,
@@ -111,7 +111,7 @@ export const pythonNames: NameFacts = {
     "aliased_import.alias": imported,
     case_pattern: assigned,
     splat_pattern: (name) => (name.text === "_" ? "nothing" : assigned),
-    keyword_pattern: (name) => (name.parent!.parts[0]?.same(name) ? keyword : undefined),
+    keyword_pattern: (name) => (name.parent!.firstPart?.same(name) ? keyword : undefined),
     "attribute.attribute": member,
     "keyword_argument.name": argumentName,
     dotted_name: dotted,
@@ -153,8 +153,8 @@ function selfOf(node: SyntaxNode): SyntaxNode | undefined {
   if (!node.is("identifier")) return undefined;
   for (const above of node.ancestors()) {
     if (!above.is(["function_definition", "lambda"])) continue;
-    const first = above.child("parameters")?.parts[0];
-    const name = first?.is("identifier") ? first.text : first?.parts[0]?.text;
+    const first = above.child("parameters")?.firstPart;
+    const name = first?.is("identifier") ? first.text : first?.firstPart?.text;
     if (name !== node.text) {
       if (bindsIt(above, node.text)) return undefined;
       continue;
@@ -172,6 +172,6 @@ function selfOf(node: SyntaxNode): SyntaxNode | undefined {
 function bindsIt(functionNode: SyntaxNode, name: string): boolean {
   const parameters = functionNode.child("parameters")?.parts ?? [];
   return parameters.some(
-    (part) => (part.is("identifier") ? part : (part.child("name") ?? part.parts[0]))?.text === name,
+    (part) => (part.is("identifier") ? part : (part.child("name") ?? part.firstPart))?.text === name,
   );
 }

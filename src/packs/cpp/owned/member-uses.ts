@@ -69,7 +69,7 @@ export function memberClauses(p: Hole, code: MemberCode): UseClause[] {
   return [
     use(cpp`${p}`)
       .in("field_initializer")
-      .when((match) => isInitialized(match) && match.node.parts[0]?.same(match.the(p)) === true)
+      .when((match) => isInitialized(match) && match.node.firstPart?.same(match.the(p)) === true)
       .becomes(({ node }) => {
         const list = node.parts[1]!;
         const { empty: nothing, deleter } = code;

@@ -64,7 +64,7 @@ function makings(match: Match): SyntaxNode[] {
 /** The class of the object, which may be derived from the one that the pointer is declared for. */
 function madeType(match: Match): string {
   if (match.has(derived)) return match.textOf(derived);
-  const made = formOf(match) === "made" ? makings(match)[0]?.parts[0]?.child("right") : undefined;
+  const made = formOf(match) === "made" ? makings(match)[0]?.firstPart?.child("right") : undefined;
   return made?.child("type")?.text ?? match.textOf(type);
 }
 
@@ -103,8 +103,8 @@ function isLast(match: Match): boolean {
 function followsRelease(match: Match): boolean {
   const statement = match.node.is("expression_statement") ? match.node : match.node.parent;
   const before = statement?.parent?.parts.filter((part) => part.end <= statement.start).at(-1);
-  const inner = before?.is("expression_statement") ? before.parts[0] : undefined;
-  return inner?.is("delete_expression") === true && inner.parts[0]?.text === match.textOf(p);
+  const inner = before?.is("expression_statement") ? before.firstPart : undefined;
+  return inner?.is("delete_expression") === true && inner.firstPart?.text === match.textOf(p);
 }
 
 /** Is it deleted on every way out that needs no exception? */

@@ -26,7 +26,7 @@ export function takerOf(argument: SyntaxNode): string | undefined {
   const call = list.parent;
   if (call?.is("call_expression")) return call.child("function")?.text;
   if (call?.is(["new_expression", "init_declarator", "field_initializer", "compound_literal_expression"]))
-    return call.parts[0]?.text ?? "";
+    return call.firstPart?.text ?? "";
   return undefined;
 }
 

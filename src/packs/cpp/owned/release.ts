@@ -15,8 +15,8 @@ export function isInert(declaration: SyntaxNode): boolean {
   const isIndirect = (declarator: SyntaxNode): boolean =>
     declarator.is(["pointer_declarator", "reference_declarator"]) ||
     (declarator.is("init_declarator") &&
-      declarator.parts[0] !== undefined &&
-      isIndirect(declarator.parts[0]));
+      declarator.firstPart !== undefined &&
+      isIndirect(declarator.firstPart));
   return type.is("primitive_type") || INERT.test(type.text) || declarators.every(isIndirect);
 }
 
@@ -51,7 +51,7 @@ export function goesAtOnce(release: SyntaxNode, of: Declaration): boolean {
   if (!around.same(block) && !leaves(next, block)) return false;
   if (next && (more.length > 0 || !next.is(["return_statement", "break_statement", "continue_statement"])))
     return false;
-  if (next?.is("return_statement") && !isQuiet(next.parts[0], of)) return false;
+  if (next?.is("return_statement") && !isQuiet(next.firstPart, of)) return false;
   const declaration = of.at[0]!.closest(["declaration"])!;
   const between = [...block.descendants()].filter(
     (node) => node.is("declaration") && node.start > declaration.end && node.end <= release.start,
