@@ -98,7 +98,7 @@ function copiedAhead(node: SyntaxNode, test: SyntaxNode, { links, use, frame }: 
   const { calls, flow } = node.tree.language;
   const isRead = value.isLeaf || value.is(flow.chains) || value.is(calls);
   const leaf = name.isLeaf ? name : name.firstPart;
-  if (!isRead || !leaf?.isLeaf || value.text.includes("\n")) return undefined;
+  if (!isRead || !leaf?.isLeaf || value.text.includes("\n") || doesMore(first, name, value)) return undefined;
   const to = referencesAt(leaf).find(({ member }) => !member)?.to;
   const around = functionAround(name);
   if (!to || isMember(to) || around?.holds(to.at[0]!) !== true || usesOf(to).doubts.length > 0)
@@ -108,6 +108,12 @@ function copiedAhead(node: SyntaxNode, test: SyntaxNode, { links, use, frame }: 
   const only = others.length === 1 && others[0]!.node;
   const isBase = only && use.holds(only) && only.text === leaf.text && only.start === firstLeaf(use).start;
   return isBase && sameCode(base, name) ? { name, value, first } : undefined;
+}
+
+/** Does a declaration do more than to name a value: dispose of it at the end, keep it for the next call, refer to it? */
+function doesMore({ tree: { text }, start }: SyntaxNode, name: SyntaxNode, value: SyntaxNode): boolean {
+  const isPlain = /^\s*:?=\s*$/.test(text.slice(name.end, value.start).replace(/:[^=]*(?==)/, ""));
+  return !isPlain || /\b(using|ref|static|scoped|volatile)\b/.test(text.slice(start, name.start));
 }
 
 /** The leaf that an expression begins with, whatever marks it as a variable. */
@@ -270,7 +276,7 @@ function safeSteps(from: SyntaxNode, to: SyntaxNode): readonly SyntaxNode[] | un
   if (!safeStep) return undefined;
   const steps = stepsFrom(from, to);
   const [first] = steps;
-  if (!first || steps.some((step) => safeStep.bars(step))) return undefined;
+  if (!first || steps.some((step, i) => safeStep.bars(step, i === 0))) return undefined;
   // Where a safe step does not leave out the next ones, each must be one.
   if (!safeStep.reachesOn && steps.length > 1 && !steps.every(safeToken)) return undefined;
   return safeToken(first) || safeStep.brackets[first.kind] !== undefined ? steps : undefined;

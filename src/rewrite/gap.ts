@@ -233,6 +233,9 @@ export class Gap {
       else if (blank === "") blank = " ";
       result += blank + text.slice(c.start, c.end);
       if (!language.lineComments.some((mark) => text.startsWith(mark, c.start))) continue;
+      // The line that is left over ends it.
+      const isLast = c === before.at(-1) && put.trim() === "" && end === this.#end && !this.#keptAfter;
+      if (isLast && /^[ \t]*(\r?\n|$)/.test(text.slice(end, end + 200))) continue;
       result += /^\s*/.exec(text.slice(c.end, end))![0] || lineEnd(text);
     }
     if (before.length > 0 && put.trim() !== "") put = (/\s$/.test(result) ? "" : " ") + put.trimStart();

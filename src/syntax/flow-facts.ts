@@ -117,8 +117,8 @@ export interface SafeStep {
   readonly brackets: Readonly<Record<string, string>>;
   /** Are all further steps left out as well where the first is? */
   readonly reachesOn: boolean;
-  /** May a step not stand behind a safe one? */
-  bars(step: SyntaxNode): boolean;
+  /** May a step not be taken where something may be missing ahead of it? `isFirst` of the one right behind that. */
+  bars(step: SyntaxNode, isFirst: boolean): boolean;
 }
 
 /** A call or an operator that asks whether a collection has a key: by the places of both among the parts. */

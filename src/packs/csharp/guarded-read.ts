@@ -81,7 +81,8 @@ export const guardedRead = rule({
   }),
   where: [
     // By itself only a call does something, and a truth of its own cannot be null.
-    ({ chain, tree }) => chain.kind !== "statement" || chain.use.is(tree.language.calls),
+    ({ chain, tree }) =>
+      chain.kind !== "statement" || chain.use.is([...tree.language.calls, "conditional_access_expression"]),
     ({ chain }) => (chain.kind !== "and" && chain.kind !== "or") || chain.role !== "value",
     (match) => !match.has(fallback) || !match.the(fallback).is(["throw_expression", "default_expression"]),
   ],
@@ -157,6 +158,39 @@ export const guardedRead = rule({
     rewrites(
       "class A { event EventHandler Done; void F() { EventHandler h = this.Done; if (h != null) h(this, e); } }",
       "class A { event EventHandler Done; void F() { this.Done?.Invoke(this, e); } }",
+    ),
+    rewrites(
+      `
+      class A {
+          string Name { get; }
+          A Next { get; set; }
+          void Mark() { }
+          void F(A a) {
+              if (a != null) {
+                  var b = a.Next;
+                  if (b != null) {
+                      b.Mark(); // its own
+                  }
+              }
+          }
+      }
+      `,
+      `
+      class A {
+          string Name { get; }
+          A Next { get; set; }
+          void Mark() { }
+          void F(A a) {
+              a?.Next?.Mark(); // its own
+          }
+      }
+      `,
+      "likely",
+    ),
+    rewrites(
+      "class A : IDisposable { void F() { using var a = Make(); if (a != null) a.Run(); } }",
+      "class A : IDisposable { void F() { using var a = Make(); a?.Run(); } }",
+      "likely",
     ),
     rewrites(
       "class A { void F() { var h = Done; if (null != h) { h.Invoke(1); } } }",

@@ -40,7 +40,9 @@ export const guardedRead = rule({
   was: guarded(subject, read, fallback, { as: ["statement", "choice", "and", "or"], copied: true }),
   where: [
     // By itself only a call does something.
-    ({ chain }) => chain.kind !== "statement" || chain.use.is("member_call_expression"),
+    ({ chain }) =>
+      chain.kind !== "statement" ||
+      chain.use.is(["member_call_expression", "nullsafe_member_call_expression"]),
   ],
   given: [
     readOnce(),
@@ -103,6 +105,14 @@ export const guardedRead = rule({
     rewrites(
       "<?php function f(Yard $y) { $hive = $y->hive(); if ($hive !== null) { $hive->open(1); } return $hive; }\n",
       "<?php function f(Yard $y) { $hive = $y->hive(); $hive?->open(1); return $hive; }\n",
+    ),
+    rewrites(
+      "<?php function f(?Hive $h) { if ($h !== null) { $q = $h->queen(); if ($q !== null) { $q->mark(); } } }\n",
+      "<?php function f(?Hive $h) { $h?->queen()?->mark(); }\n",
+    ),
+    rewrites(
+      "<?php function f(array $y) { $hive = &$y['hive']; if ($hive !== null) { $hive->open(1); } }\n",
+      "<?php function f(array $y) { $hive = &$y['hive']; $hive?->open(1); }\n",
     ),
     rewrites("<?php $q = $hive !== null ? $hive->queen : null;\n", "<?php $q = $hive?->queen;\n"),
     rewrites(

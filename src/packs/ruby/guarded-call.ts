@@ -38,9 +38,14 @@ function resultAlike({ node, chain }: Match): Answer {
 /** Methods that by agreement give something for every object. */
 const CONVERTS = /^(to_(s|a|h|i|f|sym|str|ary)|inspect)$/;
 
-/** The calls between the first and the last one, as far as the library does not say that they give something. */
+/**
+ * The calls between the first and the last one of which the next one is made without `&.`, as far as the library does not
+ * say that they give something.
+ */
 const between = ({ chain }: Match): readonly SyntaxNode[] =>
-  chain.links.flatMap(({ steps }) => steps.slice(0, -1)).filter((step) => !givesSomething(step));
+  chain.links.flatMap(({ steps }) =>
+    steps.slice(0, -1).filter((step, i) => !steps[i + 1]!.has("&.") && !givesSomething(step)),
+  );
 
 /** Each call is made through `&.`: where one gives nil, the old code failed, and the new one gives nil. */
 function givesNoNil(match: Match): Answer {
@@ -88,6 +93,10 @@ export const guardedCall = rule({
   becomes: (match) => takenSafely(match.chain),
   trials: [
     rewrites("def f(hive)\n  hive && hive.queen\nend\n", "def f(hive)\n  hive&.queen\nend\n", "likely"),
+    rewrites(
+      "def f(hive)\n  unless hive.nil?\n    queen = hive.queen\n    queen.mark unless queen.nil?\n  end\nend\n",
+      "def f(hive)\n  hive&.queen&.mark\nend\n",
+    ),
     rewrites(
       "def f(name)\n  name ? name.to_s.strip : nil\nend\n",
       "def f(name)\n  name&.to_s&.strip\nend\n",

@@ -68,8 +68,8 @@ export const csharpFlow: FlowFacts = {
     tokens: { ".": "?." },
     brackets: { element_access_expression: "?", invocation_expression: "?.Invoke" },
     reachesOn: true,
-    // What follows such a step is not read as what it is.
-    bars: (step) => /\?\s*[.[]/.test(step.text),
+    // What follows `a?.` is no member of what stands there.
+    bars: (step, isFirst) => isFirst && /\?\s*[.[]/.test(step.text),
   },
   comparesMissing: { toFalse: ["==", "<", ">", "<=", ">="], toTrue: ["!="] },
   neverReturn: ["Environment.Exit", "Environment.FailFast"],
