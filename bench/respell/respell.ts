@@ -33,6 +33,7 @@ export function respellings(tree: SyntaxTree): Respelt[] {
       ...asStatements(branch, writing),
       ...asExpression(branch, writing),
       ...asGuard(branch, writing),
+      ...asSwitch(branch, writing),
       ...braced(branch, writing),
       ...commented(branch, writing),
     ]),
@@ -185,6 +186,15 @@ function asGuard({ node, test, yes, no, isExpression }: Branch, writing: Writing
       "guard turned round",
     ),
   ];
+}
+
+/** `x == null ? a : b` → `switch (x) { case null: … default: … }`. */
+function asSwitch({ node, test, yes, no, isExpression }: Branch, writing: Writing): Respelt[] {
+  const [a, b] = [yes[0]?.text, no[0]?.text];
+  const subject = writing.asksForNull?.exec(test)?.[1];
+  if (subject === undefined || a === undefined || b === undefined || yes.length + no.length !== 2) return [];
+  const code = writing.switched?.(subject, a, b, isExpression);
+  return code === undefined ? [] : [replaced(node.tree, node.start, node.end, code, "as a switch")];
 }
 
 function braced({ node, test, yes, no, isExpression }: Branch, writing: Writing): Respelt[] {

@@ -19,6 +19,9 @@ export interface Writing {
   readonly swaps: boolean;
   /** Ends a statement. */
   readonly end: string;
+  /** What asks for null alone, with the code that is asked as its only group; and a `switch` that asks the same. */
+  readonly asksForNull?: RegExp;
+  switched?(subject: string, gone: string, there: string, isExpression: boolean): string | undefined;
   /** Declares a variable without a value. */
   declare?(name: string): string;
 }
@@ -41,8 +44,16 @@ const braces = {
   end: ";",
 };
 
+const ended = (statement: string): string =>
+  /^(return|throw)\b/.test(statement) ? statement : `${statement}\n        break;`;
+
 const javascript: Writing = {
   ...braces,
+  asksForNull: /^([\w.$]+) == null$/,
+  switched: (subject, gone, there, isExpression) =>
+    isExpression
+      ? undefined
+      : `switch (${subject}) {\n    case null:\n    case undefined:\n        ${ended(gone)}\n    default:\n        ${ended(there)}\n}`,
   noise: "note(1);",
   declare: (name) => `let ${name};`,
   wraps: {
@@ -52,9 +63,25 @@ const javascript: Writing = {
   },
 };
 
-const csharp: Writing = { ...braces, noise: "Note(1);", wraps: {} };
+const csharp: Writing = {
+  ...braces,
+  asksForNull: /^([\w.]+) == null$/,
+  switched: (subject, gone, there, isExpression) =>
+    isExpression
+      ? `(${subject} switch { null => ${gone}, _ => ${there} })`
+      : `switch (${subject}) {\n    case null:\n        ${ended(gone)}\n    default:\n        ${ended(there)}\n}`,
+  noise: "Note(1);",
+  wraps: {},
+};
 const java: Writing = { ...braces, noise: "note(1);", wraps: {} };
-const php: Writing = { ...braces, noise: "note(1);", wraps: {} };
+const php: Writing = {
+  ...braces,
+  asksForNull: /^([\w.$>-]+) === null$/,
+  switched: (subject, gone, there, isExpression) =>
+    isExpression ? `match (${subject}) { null => ${gone}, default => ${there} }` : undefined,
+  noise: "note(1);",
+  wraps: {},
+};
 
 const python: Writing = {
   not: (test) => `not (${test})`,
@@ -72,6 +99,11 @@ const python: Writing = {
 };
 
 const ruby: Writing = {
+  asksForNull: /^([\w.@]+)\.nil\?$/,
+  switched: (subject, gone, there, isExpression) =>
+    isExpression
+      ? `(case ${subject} when nil then ${gone} else ${there} end)`
+      : `case ${subject}\nwhen nil\n  ${gone}\nelse\n  ${there}\nend`,
   not: (test) => `!(${test})`,
   ifElse: (test, yes, no) => `if ${test}\n  ${yes}\nelse\n  ${no}\nend`,
   ifOnly: (test, yes) => `if ${test}\n  ${yes}\nend`,

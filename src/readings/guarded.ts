@@ -15,8 +15,8 @@ export interface GuardedLimits {
   readonly asks?: readonly Asks[];
   /** What may become of what is read at last; anything but a negation of its truth where it is left out. */
   readonly roles?: readonly Role[];
-  /** Is a local that only keeps the subject taken for the subject? */
-  readonly copied?: true;
+  /** Is a local that only keeps the subject taken for the subject, in all chains or in some? */
+  readonly copied?: true | ((chain: Chain) => boolean);
   /** What they may ask for besides. */
   readonly or?: readonly Asks[];
 }
@@ -82,7 +82,8 @@ class GuardedReading implements Reading {
     const { kind, links, use, nodes, frame, otherwise, role } = chain;
     const { roles = ROLES } = this.limits;
     if (!as.includes(kind) || !roles.includes(role)) return undefined;
-    if (chain.copied && !this.limits.copied) return undefined;
+    const { copied = () => false } = this.limits;
+    if (chain.copied && copied !== true && !copied(chain)) return undefined;
     let captures = fill(this.subject, links[0]!.test.subject);
     captures = captures && fill(this.read, use, captures);
     if (otherwise) captures = captures && fill(this.otherwise, otherwise, captures);

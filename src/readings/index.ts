@@ -12,7 +12,7 @@ export {
   type Value,
 } from "./choice.js";
 export { choicesAt, type Choice } from "./choices.js";
-export { chainsAt, type Chain, type ChainKind, type Link } from "./chains.js";
+export { chainsAt, type Chain, type ChainKind, type Copied, type Link, type Role } from "./chains.js";
 export { guarded, takenSafely, type GuardedLimits } from "./guarded.js";
 export { filled } from "./fill.js";
 export { fillsAt, type Fill } from "./fills.js";

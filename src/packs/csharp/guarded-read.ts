@@ -52,7 +52,7 @@ function isMemberOfValue(match: Match): Answer {
 function copyIsAlike({ chain: { copied, links } }: Match): Answer {
   const written = copied && annotationOf(copied.name);
   const isSame = yes("type.same", "the same members are seen");
-  if (!copied || !written || written.is("implicit_type")) return isSame;
+  if (!written || written.is("implicit_type")) return isSame;
   // Handlers are called, whatever they are declared as.
   if (links[0]!.steps[0]!.is("invocation_expression")) return isSame;
   const type = typeOfMember(copied.value) ?? typeOf(copied.value)?.name;
@@ -95,12 +95,12 @@ export const guardedRead = rule({
         ? readComparesPlainly(chain.use)
         : yes("value.result", "it is not compared", node),
     ),
-    condition("the copy is of the same type", copyIsAlike),
-    condition("it gives no variable its value", ({ chain }) =>
-      chain.kind === "and" || chain.kind === "or"
-        ? assignsNothing(chain.use)
-        : yes("flow.assigned", "it is called as before"),
-    ),
+    condition("the copy is of the same type", copyIsAlike, {
+      when: ({ chain }) => chain.copied !== undefined,
+    }),
+    condition("it gives no variable its value", ({ chain }) => assignsNothing(chain.use), {
+      when: ({ chain }) => chain.kind === "and" || chain.kind === "or",
+    }),
     condition(
       "what is read is never null itself",
       (match) =>

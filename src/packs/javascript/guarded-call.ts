@@ -1,16 +1,5 @@
-import {
-  condition,
-  guarded,
-  holes,
-  isMissing,
-  javascript,
-  no,
-  rule,
-  shortened,
-  takenSafely,
-  trialsIn,
-  yes,
-} from "../../index.js";
+import { guarded, holes, isMissing, javascript, rule, takenSafely, trialsIn } from "../../index.js";
+import type { Chain } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
 import { fallsBackByTruth, orElse } from "../family/guarded.js";
 import { asksForMissing, differsFor } from "./presence-tests.js";
@@ -21,6 +10,12 @@ const { subject, read, otherwise } = holes({
   otherwise: "expression",
 });
 
+/** What is read of an object and called is given the object, which a local is not. */
+function isCalledAlike({ copied, links }: Chain): boolean {
+  const isMember = copied!.value.is(["member_expression", "subscript_expression"]);
+  return !isMember || !links[0]!.steps[0]!.is("call_expression");
+}
+
 const js = trialsIn("javascript");
 const ts = trialsIn("typescript");
 
@@ -30,7 +25,11 @@ export const guardedCall = rule({
   title: "Use ?. instead of a check before a call or a read",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "2020",
-  was: guarded(subject, read, otherwise, { as: ["statement", "choice"], or: ["callable"], copied: true }),
+  was: guarded(subject, read, otherwise, {
+    as: ["statement", "choice"],
+    or: ["callable"],
+    copied: isCalledAlike,
+  }),
   where: [
     (match) => match.chain.kind !== "statement" || match.the(read).is("call_expression"),
     // Where it stops, ?. gives undefined and not null.
@@ -48,20 +47,7 @@ export const guardedCall = rule({
     // `eval?.(code)` evaluates in another scope.
     (match) => match.textOf(subject) !== "eval",
   ],
-  given: [
-    testedOnce(),
-    asksForMissing("likely"),
-    condition("a function is called on the same object", ({ chain: { copied, links } }) =>
-      copied?.value.is(["member_expression", "subscript_expression"]) &&
-      links[0]!.steps[0]!.is("call_expression")
-        ? no(
-            "value.result",
-            `\`${shortened(copied.value.text)}\` would be called on its object`,
-            copied.value,
-          )
-        : yes("value.result", "it is called as before"),
-    ),
-  ],
+  given: [testedOnce(), asksForMissing("likely")],
   cautions: differsFor("did otherwise", "takes it for missing or not"),
   becomes: (match) =>
     match.chain.asksUse
@@ -105,9 +91,9 @@ export const guardedCall = rule({
       "function f(y) { let hive = y.find(1); if (hive != null) { hive.open(); } hive = 1; }",
       "function f(y) { let hive = y.find(1); hive?.open(); hive = 1; }",
     ),
-    js.holds(
+    js.rewrites(
       "function f(y) { const done = y.done; if (done != null) done(1); }",
-      "would be called on its object",
+      "function f(y) { const done = y.done; done?.(1); }",
     ),
     js.rewrites("const q = hive != null ? hive.queen : undefined;", "const q = hive?.queen;"),
     js.rewrites("const q = hive == null ? undefined : hive.queen.age;", "const q = hive?.queen.age;"),
