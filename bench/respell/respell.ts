@@ -38,6 +38,7 @@ export function respellings(tree: SyntaxTree): Respelt[] {
       ...commented(branch, writing),
     ]),
     ...surrounded(tree, writing),
+    ...beforeTry(tree, writing),
   ].filter(({ code }) => code !== tree.text);
 }
 
@@ -222,11 +223,22 @@ function commented({ node, yes, isExpression }: Branch, writing: Writing): Respe
   ];
 }
 
+/** A statement, or a comment, between what acquires something and the `try` that releases it. */
+function beforeTry(tree: SyntaxTree, writing: Writing): Respelt[] {
+  const guard = [...tree.root.descendants()].find((node) => shapeOf(node)?.is === "try");
+  if (!guard || tree.firstOnLine(guard.start) !== guard.start) return [];
+  const { start } = guard;
+  return [
+    replaced(tree, start, start, `${writing.noise}\n`, "a statement ahead of the try"),
+    replaced(tree, start, start, `${writing.comment("by hand")}\n`, "a comment ahead of the try"),
+  ];
+}
+
 function surrounded(tree: SyntaxTree, writing: Writing): Respelt[] {
   const { text } = tree;
-  const branch = [...tree.root.descendants()].find(
-    (node) => shapeOf(node)?.is === "branch" || shapeOf(node)?.is === "shortCircuit",
-  );
+  const isSpelt = (node: SyntaxNode): boolean =>
+    ["branch", "shortCircuit", "try"].includes(shapeOf(node)?.is ?? "");
+  const branch = [...tree.root.descendants()].find(isSpelt);
   const statement = branch && statementAround(branch);
   if (!statement) return [];
   const isOnLine = tree.firstOnLine(statement.start) === statement.start;

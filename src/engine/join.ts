@@ -45,7 +45,7 @@ export function joined(
     const own = [...owners].sort((a, b) => place.get(a)! - place.get(b)!);
     const ownEdits = own.flatMap((draft) => draft.edits);
     // Where the edits of the group alone would have put their code.
-    const ownGrowth = ownEdits.map((edit) => ({ at: edit.start + made.at(edit.start), by: growth(edit) }));
+    const ownGrowth = ownEdits.map((edit) => ({ at: made.startOf(edit), by: growth(edit) }));
     const edits = later
       .flatMap((candidate) => candidate.edits)
       .map((edit) => {
@@ -67,7 +67,7 @@ class Places {
     this.#places = drafts
       .flatMap((draft) =>
         draft.edits.map((edit) => {
-          const start = edit.start + made.at(edit.start);
+          const start = made.startOf(edit);
           return { start, end: start + edit.text.length, draft };
         }),
       )

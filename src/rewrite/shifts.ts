@@ -12,11 +12,19 @@ export class Shifts {
   /** For each edit, the growth of all before it; one entry more for what is behind the last. */
   readonly #before: readonly number[];
 
+  #places: ReadonlyMap<Edit, number> | undefined;
+
   constructor(edits: readonly Edit[]) {
     this.#edits = sorted(edits);
     const before = [0];
     for (const edit of this.#edits) before.push(before.at(-1)! + growth(edit));
     this.#before = before;
+  }
+
+  /** Where the new text of one of the edits begins; of those at one place each stands behind the one before. */
+  startOf(edit: Edit): number {
+    this.#places ??= new Map(this.#edits.map((one, i) => [one, this.#newStart(i)]));
+    return this.#places.get(edit)!;
   }
 
   /** By how much the edits that begin before a place of the old text move it. */

@@ -13,10 +13,17 @@ import {
 import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { givenInClass, isSameThroughout, letGoSooner, othersMayGive } from "../family/members.js";
 
-const { lock, body } = holes({ lock: "expression", body: "statements" });
+const { lock, ahead, body } = holes({ lock: "expression", ahead: "statements", body: "statements" });
 const STRAIGHT = 1;
 
 const LOCK = { what: "lock", methods: ["acquire", "release", "__enter__", "__exit__"] };
+/** Is anything done between taking it and the statement that lets it go at its end? */
+const isAhead = (match: Match): boolean => match.has(ahead) && match.all(ahead).length > 0;
+/** All that is done under the lock. */
+const done = (match: Match): SyntaxNode[] => [
+  ...(isAhead(match) ? match.all(ahead) : []),
+  ...match.all(body),
+];
 const isNewLock = (value: SyntaxNode): boolean => isOfTrait(value, "lock", LOCK).is === "yes";
 
 /** Is it a lock of the standard library, whose block takes it and lets it go? */
@@ -43,6 +50,7 @@ export const scopedLock = rule({
   was: [
     python`
       ${lock}.acquire()
+      ${ahead}
       try:
           ${body}
       finally:
@@ -60,12 +68,11 @@ export const scopedLock = rule({
       typeOf(match.the(lock)) ? yes("type.is", "its type is known") : othersMayGive(match.the(lock)),
     ),
     condition("the lock is the same object throughout", (match) =>
-      isSameThroughout(match.the(lock), match.all(body)),
+      isSameThroughout(match.the(lock), done(match)),
     ),
     condition("the lock is neither taken nor let go meanwhile", (match) => {
       const name = match.textOf(lock);
-      const other = match
-        .all(body)
+      const other = done(match)
         .flatMap((one) => [...one.descendants()])
         .find((one) => one.is("attribute") && one.child("object")?.text === name);
       return other
@@ -73,16 +80,27 @@ export const scopedLock = rule({
         : yes("flow.written", "it is left alone meanwhile");
     }),
     condition("something is done under the lock", (match) =>
-      match.all(body).length > 0
+      done(match).length > 0
         ? yes("form.worthwhile", "something is done")
         : no("form.worthwhile", "nothing is done", match.node),
     ),
     letGoSooner(body, (match) => match.alternative === STRAIGHT),
+    {
+      ...letGoSooner(ahead, () => true),
+      when: isAhead,
+    },
   ],
-  becomes: python`
-    with ${lock}:
-        ${body}
-  `,
+  becomes: (match) =>
+    isAhead(match)
+      ? python`
+          with ${lock}:
+              ${ahead}
+              ${body}
+        `
+      : python`
+          with ${lock}:
+              ${body}
+        `,
   trials: [
     rewrites(
       `
@@ -102,6 +120,42 @@ export const scopedLock = rule({
           with gate:
               return total  # so far
       `,
+    ),
+    rewrites(
+      `
+      import threading
+      gate = threading.Lock()
+      def count():
+          gate.acquire()
+          n = 1
+          note(n)  # first
+          try:
+              return total
+          finally:
+              gate.release()
+      `,
+      `
+      import threading
+      gate = threading.Lock()
+      def count():
+          with gate:
+              n = 1
+              note(n)  # first
+              return total
+      `,
+      "likely",
+    ),
+    holds(
+      `
+      def f(gate):
+          gate.acquire()
+          gate = other()
+          try:
+              work()
+          finally:
+              gate.release()
+      `,
+      "another object",
     ),
     rewrites(
       `

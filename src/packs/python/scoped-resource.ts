@@ -702,6 +702,28 @@ function scopedResourceWith(own: readonly Handle[] = []): Rule {
       `,
         "run later",
       ),
+      // Two edits of the first pass stand at one place.
+      rewrites(
+        `
+        def copy(path, other):
+            f = open(path)
+            g = open(other, "w")
+            # once a week
+            try:
+                g.write(f.read())
+            finally:
+                g.close()
+                f.close()
+        `,
+        `
+        def copy(path, other):
+            with open(path) as f:
+                # once a week
+                with open(other, "w") as g:
+                    g.write(f.read())
+        `,
+        "likely",
+      ),
     ],
   });
 }

@@ -14,7 +14,7 @@ import type { Answer, Match, SyntaxNode } from "../../index.js";
 import { givenInClass, letGoSooner, othersMayGive } from "../family/members.js";
 import { endsNoLoop, isNotAskedByName } from "./values.js";
 
-const { lock, body } = holes({ lock: "expression", body: "statements" });
+const { lock, ahead, body } = holes({ lock: "expression", ahead: "statements", body: "statements" });
 const STRAIGHT = 2;
 
 const MUTEX = {
@@ -23,6 +23,13 @@ const MUTEX = {
   methods: ["lock", "unlock", "synchronize"],
   what: "mutex",
 };
+/** Is anything done between taking it and the statement that lets it go at its end? */
+const isAhead = (match: Match): boolean => match.has(ahead) && match.all(ahead).length > 0;
+/** All that is done under the mutex. */
+const done = (match: Match): SyntaxNode[] => [
+  ...(isAhead(match) ? match.all(ahead) : []),
+  ...match.all(body),
+];
 const isNewMutex = (value: SyntaxNode): boolean => isOfLibrary(value, MUTEX).is === "yes";
 
 function isMutex(match: Match): Answer {
@@ -41,6 +48,7 @@ export const synchronized = rule({
   was: [
     ruby`
       ${lock}.lock
+      ${ahead}
       begin
         ${body}
       ensure
@@ -72,17 +80,21 @@ export const synchronized = rule({
       const node = match.the(lock);
       if (!node.is(["identifier", "instance_variable", "class_variable", "constant", "global_variable"]))
         return no("flow.written", `\`${node.text}\` is worked out again where the mutex is let go`, node);
-      const other = match.all(body).flatMap((one) => one.mentions(node.text))[0];
+      const other = done(match).flatMap((one) => one.mentions(node.text))[0];
       return other
         ? no("flow.written", `\`${node.text}\` is used while it is held`, other)
         : yes("flow.written", "it is left alone meanwhile");
     }),
     endsNoLoop(body),
     letGoSooner(body, (match) => match.alternative === STRAIGHT),
+    { ...letGoSooner(ahead, () => true), when: isAhead },
+    {
+      ...endsNoLoop(ahead),
+      when: isAhead,
+    },
     condition("nobody asks for its variables by name", isNotAskedByName),
     condition("nothing that is first given a value meanwhile is used afterwards", (match) => {
-      const later = match
-        .all(body)
+      const later = done(match)
         .flatMap((one) => [...one.descendants()])
         .filter((node) => node.is("identifier") && node.field === "left")
         .flatMap((node) =>
@@ -93,7 +105,7 @@ export const synchronized = rule({
         : yes("name.scope", "nothing is");
     }),
     condition("something is done under the mutex", (match) =>
-      match.all(body).length > 0
+      done(match).length > 0
         ? yes("form.worthwhile", "something is done")
         : no("form.worthwhile", "nothing is done", match.node),
     ),
@@ -106,15 +118,28 @@ export const synchronized = rule({
         : yes("value.result", "something else follows");
     }),
   ],
-  becomes: ruby`
-    ${lock}.synchronize do
-      ${body}
-    end
-  `,
+  becomes: (match) =>
+    isAhead(match)
+      ? ruby`
+          ${lock}.synchronize do
+            ${ahead}
+            ${body}
+          end
+        `
+      : ruby`
+          ${lock}.synchronize do
+            ${body}
+          end
+        `,
   trials: [
     rewrites(
       "gate = Mutex.new\ngate.lock\nbegin\n  count += 1 # bees\nensure\n  gate.unlock\nend\n",
       "gate = Mutex.new\ngate.synchronize do\n  count += 1 # bees\nend\n",
+    ),
+    rewrites(
+      "gate = Mutex.new\ngate.lock\nnote(1)\nbegin\n  count += 1\nensure\n  gate.unlock\nend\n",
+      "gate = Mutex.new\ngate.synchronize do\n  note(1)\n  count += 1\nend\n",
+      "likely",
     ),
     rewrites(
       "class A\n  def initialize\n    @gate = Mutex.new\n  end\n  def f\n    @gate.lock\n    @n += 1\n    @gate.unlock\n    @n\n  end\nend\n",
