@@ -96,7 +96,8 @@ function copiedAhead(node: SyntaxNode, test: SyntaxNode, { links, use, frame }: 
   if (!given || !sameCode(given.target, asked.subject)) return undefined;
   const { target: name, value } = given;
   const { calls, flow } = node.tree.language;
-  const isRead = value.isLeaf || value.is(flow.chains) || value.is(calls);
+  const isMade = value.is(flow.missing.creations);
+  const isRead = !isMade && (value.isLeaf || value.is([...flow.chains, ...calls]));
   const leaf = name.isLeaf ? name : name.firstPart;
   if (!isRead || !leaf?.isLeaf || value.text.includes("\n") || doesMore(first, name, value)) return undefined;
   const to = referencesAt(leaf).find(({ member }) => !member)?.to;

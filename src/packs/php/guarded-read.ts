@@ -114,6 +114,10 @@ export const guardedRead = rule({
       "<?php function f(array $y) { $hive = &$y['hive']; if ($hive !== null) { $hive->open(1); } }\n",
       "<?php function f(array $y) { $hive = &$y['hive']; $hive?->open(1); }\n",
     ),
+    rewrites(
+      "<?php function f() { $hive = new Hive(); if ($hive !== null) { $hive->open(1); } }\n",
+      "<?php function f() { $hive = new Hive(); $hive?->open(1); }\n",
+    ),
     rewrites("<?php $q = $hive !== null ? $hive->queen : null;\n", "<?php $q = $hive?->queen;\n"),
     rewrites(
       "<?php $q = $hive === null ? null : $hive->queen()->age;\n",
