@@ -80,7 +80,8 @@ function leaves(statements: readonly SyntaxNode[]): boolean {
 
 function withoutBreak(statements: readonly SyntaxNode[], { breaks }: Switch): readonly SyntaxNode[] {
   const last = statements.at(-1);
-  const isBreak = breaks === true && last !== undefined && jumpOf(last) === "break";
+  // One with a label leaves more than the `switch`.
+  const isBreak = breaks === true && last?.parts.length === 0 && jumpOf(last) === "break";
   return isBreak ? statements.slice(0, -1) : statements;
 }
 

@@ -55,7 +55,10 @@ function byGuard(node: SyntaxNode): Fill[] {
   if (!last) {
     const given = returned(way);
     // The assignment itself is what the function gives, or there is nothing that it gives.
-    const isSame = given ? sameCode(given, place) && isGiven(made) : way.parts.length === 0 && isLast(made);
+    const { lastIsGiven } = node.tree.language.flow;
+    const isSame = given
+      ? sameCode(given, place) && isGiven(made)
+      : !lastIsGiven && way.parts.length === 0 && isLast(made);
     const frame = { statement: made, value: assigned.assignment };
     return isSame ? [{ place, value, test, nodes: [node, made], frame }] : [];
   }

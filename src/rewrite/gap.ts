@@ -235,7 +235,7 @@ export class Gap {
       if (!language.lineComments.some((mark) => text.startsWith(mark, c.start))) continue;
       // The line that is left over ends it.
       const isLast = c === before.at(-1) && put.trim() === "" && end === this.#end && !this.#keptAfter;
-      if (isLast && /^[ \t]*(\r?\n|$)/.test(text.slice(end, end + 200))) continue;
+      if (isLast && endsLineAt(text, end)) continue;
       result += /^\s*/.exec(text.slice(c.end, end))![0] || lineEnd(text);
     }
     if (before.length > 0 && put.trim() !== "") put = (/\s$/.test(result) ? "" : " ") + put.trimStart();
@@ -255,6 +255,12 @@ function isOneSided(text: string): "before" | "after" | undefined {
   const before = /^\s/.test(text);
   if (before === /\s$/.test(text)) return undefined;
   return before ? "before" : "after";
+}
+
+/** Is the rest of the line behind an offset blank? */
+function endsLineAt(text: string, offset: number): boolean {
+  while (text[offset] === " " || text[offset] === "\t" || text[offset] === "\r") offset++;
+  return offset >= text.length || text[offset] === "\n";
 }
 
 /** Where the blanks right before an offset begin. */

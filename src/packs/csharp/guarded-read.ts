@@ -4,7 +4,6 @@ import {
   condition,
   guarded,
   holes,
-  no,
   rule,
   shortened,
   takenSafely,
@@ -20,7 +19,7 @@ import {
   asksForNull,
   assignsNothing,
   mayBeExpressionTree,
-  nullableValue,
+  membersOfValue,
   readComparesPlainly,
   typeOfMember,
 } from "./values.js";
@@ -33,20 +32,6 @@ const { subject, read, fallback } = holes({
 
 const fallsBackToNull = (match: Match): boolean => match.the(fallback).is("null_literal");
 const fallsBack = (match: Match): boolean => match.has(fallback) && !fallsBackToNull(match);
-
-/** Behind `?.` stands a member of the value, and not of the nullable that holds it. */
-function isMemberOfValue(match: Match): Answer {
-  const { test, steps } = match.chain.links.at(-1)!;
-  const member = steps[0]?.child("name")?.text ?? "";
-  const isOne = yes("type.is", "it is a member of the object");
-  if (!/^(Value|HasValue|GetValueOrDefault)$/.test(member)) return isOne;
-  const type = nullableValue(test.subject);
-  const name = shortened(test.subject.text);
-  if (type !== undefined)
-    return no("type.is", `\`${name}\` is a \`${type}\`, whose value has no \`${member}\``, match.node);
-  const says = `\`${name}\` could be a nullable value, which has no \`${member}\` behind ?.`;
-  return typeOf(test.subject) ? isOne : unknown("type.is", says, match.node);
-}
 
 /** Of a copy that is declared as something else, other members may be seen. */
 function copyIsAlike({ chain: { copied, links } }: Match): Answer {
@@ -89,7 +74,7 @@ export const guardedRead = rule({
   given: [
     testedOnce(),
     asksForNull(),
-    condition("the member is one of what is there, and not of the nullable value", isMemberOfValue),
+    membersOfValue(),
     condition("what is read is compared as what it is", ({ chain, node }) =>
       (chain.role === "asked" || chain.role === "compared") && chain.last.is("binary_expression")
         ? readComparesPlainly(chain.use)

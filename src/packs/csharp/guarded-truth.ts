@@ -1,7 +1,7 @@
 import { condition, guarded, holes, rule, takenSafely, text, trialsIn, unknown, yes } from "../../index.js";
 import type { Match, Segment } from "../../index.js";
 import { testedOnce } from "../family/conditions.js";
-import { asksForNull, assignsNothing, mayBeExpressionTree, typeOfMember } from "./values.js";
+import { asksForNull, assignsNothing, mayBeExpressionTree, membersOfValue, typeOfMember } from "./values.js";
 
 const { subject, read, fallback } = holes({
   subject: "expression",
@@ -35,6 +35,7 @@ export const guardedTruth = rule({
   given: [
     testedOnce(),
     asksForNull(),
+    membersOfValue(),
     condition("what is read is a `bool`", ({ chain, node }) =>
       typeOfMember(chain.use) === "bool"
         ? yes("type.is", `\`${chain.use.text}\` is a \`bool\``, chain.use)
@@ -68,6 +69,11 @@ export const guardedTruth = rule({
     ),
     holds(inTest("Take() != null && Take().IsOpen"), "calls something"),
     holds(inTest("h != null && h.Find(1, out var n) && n > 0"), "is given a value only where"),
+    holds(inTest("h != null && h.Has(x is int n ? n : 0) && n > 0"), "is given a value only where"),
+    holds(
+      "class A { DateTime? d; bool F() { return d != null && d.Value.IsDaylightSavingTime(); } }",
+      "has no `Value`",
+    ),
     ignores(inTest("h == null && h.IsOpen")),
     ignores(inTest("h != null || h.IsOpen")),
     ignores(inTest("h != null && !x")),

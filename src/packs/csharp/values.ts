@@ -2,6 +2,7 @@ import {
   annotationOf,
   classesDerivedFrom,
   classesNamed,
+  condition,
   isNamedLike,
   memberNamed,
   no,
@@ -10,9 +11,10 @@ import {
   shortened,
   typeOf,
   unknown,
+  weakest,
   yes,
 } from "../../index.js";
-import type { Answer, Condition, OwnClass, SyntaxNode } from "../../index.js";
+import type { Answer, Condition, Link, OwnClass, SyntaxNode } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
 
 /**
@@ -124,7 +126,10 @@ export function readComparesPlainly(read: SyntaxNode): Answer {
  * it is called.
  */
 export function assignsNothing(use: SyntaxNode): Answer {
-  const [out] = [...use.descendants()].filter((node) => node.is("argument") && node.has("out"));
+  const declares = ["declaration_pattern", "var_pattern", "recursive_pattern", "list_pattern"];
+  const [out] = [...use.descendants()].filter(
+    (node) => (node.is("argument") && node.has("out")) || node.is(declares),
+  );
   return out
     ? no("flow.assigned", `\`${shortened(out.text)}\` is given a value only where the test holds`, out)
     : yes("flow.assigned", "no variable is given its value by it");
@@ -178,4 +183,23 @@ export function mayBeExpressionTree(node: SyntaxNode): Answer {
   if (!lambda || lambda.child("body")?.is("block"))
     return yes("form.fits", "it stands in no expression tree");
   return unknown("form.fits", "an expression tree may not use this form", lambda);
+}
+
+/** Behind each `?.` stands a member of the value, and not of the nullable that holds it. */
+export function membersOfValue(): Condition {
+  return condition("the member is one of what is there, and not of the nullable value", ({ chain }) =>
+    weakest(chain.links.map(isMemberOfValue) as [Answer, ...Answer[]]),
+  );
+}
+
+function isMemberOfValue({ test, steps }: Link): Answer {
+  const member = steps[0]?.child("name")?.text ?? "";
+  const isOne = yes("type.is", "it is a member of the object");
+  if (!/^(Value|HasValue|GetValueOrDefault)$/.test(member)) return isOne;
+  const type = nullableValue(test.subject);
+  const name = shortened(test.subject.text);
+  if (type !== undefined)
+    return no("type.is", `\`${name}\` is a \`${type}\`, whose value has no \`${member}\``, test.subject);
+  const says = `\`${name}\` could be a nullable value, which has no \`${member}\` behind ?.`;
+  return typeOf(test.subject) ? isOne : unknown("type.is", says, test.subject);
 }

@@ -66,14 +66,11 @@ export const falsyFallback = rule({
     (match) => !match.node.parent?.is("binary_expression"),
   ],
   given: [
-    condition("the value is never false without being missing", (match) =>
-      isContainer(match) ? neverFalsy(match) : yes("effect.could-fail", "the fallback is a plain value"),
-    ),
-    condition(
-      "the value is never 0, an empty string or false",
-      (match) => (isContainer(match) ? yes("type.same", "the fallback is an object") : neverFalsy(match)),
-      { unknownIs: "possible" },
-    ),
+    condition("the value is never false without being missing", neverFalsy, { when: isContainer }),
+    condition("the value is never 0, an empty string or false", neverFalsy, {
+      when: (match) => !isContainer(match),
+      unknownIs: "possible",
+    }),
   ],
   cautions: (match) => {
     if (valuesOf(match, match.the(value))) return [];

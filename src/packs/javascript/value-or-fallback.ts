@@ -144,6 +144,9 @@ export const valueOrFallback = rule({
       "function f(x) { return x ?? 1; }",
     ),
     js.ignores("switch (x) { case null: case undefined: y = 1; default: y = x; }"),
+    js.ignores(
+      "outer: for (;;) { switch (x) { case null: case undefined: y = 1; break outer; default: y = x; } }",
+    ),
     js.ignores("switch (x) { case null: case 0: y = 1; break; default: y = x; }"),
     js.ignores("switch (x) { case null: default: y = 1; break; case 1: y = x; }"),
   ],

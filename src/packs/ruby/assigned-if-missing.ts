@@ -207,5 +207,7 @@ export const assignedIfMissing = rule({
     ignores("@a = @b || @a\n"),
     holds("if @a.nil?\n  @a = 1\nelse\n  @b = 1\nend\n", "is done as well"),
     holds("if @a.nil?\n  @a = 1\n  @b = 1\nend\n", "is done as well"),
+    // What is there is not what the method gave.
+    ignores("def f\n  return if @a\n  @a = 1\nend\n"),
   ],
 });
