@@ -77,7 +77,7 @@ async function renamePrivateFunctions(): Promise<void> {
   });
   const { plan } = await new Workspace({ root, rules: [privately], leaveOut: ["idlelib/"] }).examine();
   const sure = atLeast(plan.changes, "likely");
-  await applyChanges(root, plan, sure);
+  await applyChanges({ root }, plan, sure);
   const elsewhere = sure.filter((change) => change.elsewhere.length > 0).length;
   console.log(
     `${sure.length} private functions renamed by rule, ${elsewhere} of them in other files too; ` +

@@ -1,42 +1,115 @@
 import type { Command } from "commander";
-import { countBy, pathsOf } from "../plan/index.js";
-import { plural, shownPath } from "../report/index.js";
+import { Problem } from "../node/index.js";
+import { countBy, pathsOf, type Left, type PlanChange } from "../plan/index.js";
+import { plural, shownPath, type Paint } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { openWorkspace, trustOption } from "./common.js";
+import type { Workspace } from "../workspace/index.js";
+import { openForPlan, openWorkspace, trustOption, wishOf, withPlan, type PlanOptions } from "./common.js";
 import { examples, paintFor } from "./terminal.js";
 
-interface Options {
-  readonly config?: string;
-  readonly plan?: string;
+interface Options extends PlanOptions {
   readonly trust: Trust;
+  readonly onlyKept?: boolean;
+  readonly dry?: boolean;
+  readonly commit?: boolean;
+  readonly evenDirty?: boolean;
 }
 
 export function addApply(program: Command): void {
-  program
-    .command("apply")
-    .summary("write the changes of the plan; what is certain, unless told otherwise")
-    .description("Writes the changes of the plan that are sure enough. `uvran undo` takes them back.")
-    .addOption(trustOption("write changes that are at least this sure", "certain"))
-    .option("--plan <file>", "another plan than the one that propose stored")
-    .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
-    .addHelpText("after", examples("uvran apply", "uvran apply --trust likely"))
+  withPlan(
+    program
+      .command("apply")
+      .summary("write the changes that are kept, and the certain ones that nobody decided about")
+      .description(
+        "Writes the changes of the plan that were kept in a review, and of those without a decision the ones that\n" +
+          "are sure enough. `uvran undo` takes them back.",
+      ),
+  )
+    .addOption(
+      trustOption("of changes without a decision, write those that are at least this sure", "certain"),
+    )
+    .option("--only-kept", "write none that nobody has decided about")
+    .option("--dry", "only say what would be written")
+    .option("--commit", "commit what is written, the changes of each rule by themselves")
+    .option("--even-dirty", "with --commit: even where other files have changes that are not committed")
+    .addHelpText(
+      "after",
+      examples(
+        "uvran apply",
+        "uvran apply --trust likely",
+        "uvran apply src --only-kept",
+        "uvran apply --commit",
+      ),
+    )
     .action(apply);
 }
 
-async function apply(options: Options): Promise<void> {
-  const workspace = await openWorkspace(options);
+async function apply(paths: string[], options: Options): Promise<void> {
+  if (options.evenDirty && !options.commit)
+    throw new Problem("--even-dirty only means something together with --commit.");
+  const workspace = await openForPlan(options);
   const plan = workspace.plan(options.plan);
-  const { changes, files } = await workspace.apply(plan, options.trust);
+  const { chosen, left } = workspace.review(plan).select(wishOf(workspace.root, paths, options));
   const paint = paintFor(process.stdout);
-  const counts = countBy(changes.flatMap(pathsOf), (path) => path);
-  for (const { path } of files)
+  if (options.dry) {
+    const files = await workspace.rewritten(plan, chosen);
+    process.stdout.write(filesText(files, chosen, "would be written", paint));
     process.stdout.write(
-      `  ${paint.green("written")}  ${shownPath(path)}  ${plural(counts.get(path)!, "change")}\n`,
+      `${plural(chosen.length, "change")} in ${plural(files.length, "file")}. Nothing was written.\n`,
     );
-  const left = plan.changes.length - changes.length;
-  const rest = left > 0 ? ` ${left} less sure ${left === 1 ? "change was" : "changes were"} left out.` : "";
-  process.stdout.write(`${plural(changes.length, "change")} in ${plural(files.length, "file")}.${rest}\n`);
+    return void process.stdout.write(leftText(left, paint));
+  }
+  const { files, complaints, commits } = await write(workspace, plan, chosen, options);
+  process.stdout.write(filesText(files, chosen, "written", paint));
+  process.stdout.write(`${plural(chosen.length, "change")} in ${plural(files.length, "file")}.\n`);
+  process.stdout.write(leftText(left, paint));
+  for (const complaint of complaints) process.stderr.write(`${complaint}\n`);
+  if (complaints.length > 0) process.exitCode = 1;
+  if (commits !== undefined)
+    process.stdout.write(`${plural(commits, "commit")} made. They stay when you undo.\n`);
   if (files.length > 0) process.stdout.write("Take them back with: uvran undo\n");
+}
+
+async function write(
+  workspace: Workspace,
+  plan: Parameters<Workspace["apply"]>[0],
+  chosen: readonly PlanChange[],
+  { commit, evenDirty = false }: Options,
+): Promise<Awaited<ReturnType<Workspace["apply"]>> & { commits?: number }> {
+  return commit ? workspace.applyAndCommit(plan, chosen, evenDirty) : workspace.apply(plan, chosen);
+}
+
+function filesText(
+  files: readonly { readonly path: string }[],
+  chosen: readonly PlanChange[],
+  verb: string,
+  paint: Paint,
+): string {
+  const counts = countBy(chosen.flatMap(pathsOf), (path) => path);
+  return files
+    .map(
+      ({ path }) =>
+        `  ${paint.green(verb)}  ${shownPath(path)}  ${plural(counts.get(path) ?? 0, "change")}\n`,
+    )
+    .join("");
+}
+
+const MOST_LEFT = 12;
+
+/** What is not written, and why: the reasons with their counts, then the places as far as they are few. */
+function leftText(left: readonly Left[], paint: Paint): string {
+  if (left.length === 0) return "";
+  const out = [`Left as it is: ${plural(left.length, "change")}`];
+  const reasons = [...countBy(left, ({ why }) => why)].sort((a, b) => b[1] - a[1]);
+  for (const [why, count] of reasons) {
+    out.push(`  ${paint.yellow(why)}  ${count}`);
+    const own = left.filter((one) => one.why === why);
+    for (const { change } of own.slice(0, MOST_LEFT))
+      out.push(`    ${shownPath(change.path)}:${change.line}  ${paint.dim(change.rules.join(" + "))}`);
+    if (own.length > MOST_LEFT) out.push(`    and ${own.length - MOST_LEFT} more`);
+  }
+  out.push("Decide about them with: uvran review");
+  return out.join("\n") + "\n";
 }
 
 export function addUndo(program: Command): void {

@@ -1,12 +1,17 @@
-import { Option, type Command } from "commander";
+import { realpathSync } from "node:fs";
+import { basename, dirname, isAbsolute, join, relative, resolve, sep } from "node:path";
+import { InvalidArgumentError, Option, type Command } from "commander";
 import { SingleBar } from "cli-progress";
-import { TRUSTS, type Trust } from "../rules/index.js";
+import { Problem } from "../node/index.js";
+import type { Filter, Wish } from "../plan/index.js";
+import { KINDS, TRUSTS, type Kind, type Trust } from "../rules/index.js";
 import { Workspace, type Examination } from "../workspace/index.js";
 
 /** Options that several commands share. */
 export interface ProjectOptions {
   readonly config?: string;
   readonly rule?: readonly string[];
+  readonly kind?: readonly Kind[];
 }
 
 /** The argument and the options of commands that read sources. */
@@ -14,11 +19,12 @@ export function withSources(command: Command): Command {
   return command
     .argument("[path...]", "files and folders; the whole project without any")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
-    .option(
-      "--rule <id>",
-      "only this rule, whether switched on or not; may be given again",
-      (id: string, others: readonly string[] | undefined) => [...(others ?? []), id],
-    );
+    .option("--rule <id>", "only this rule, whether switched on or not; may be given again", gathered)
+    .addOption(kindOption("only rules of this kind; may be given again"));
+}
+
+function kindOption(what: string): Option {
+  return new Option("--kind <kind>", what).choices([...KINDS]).argParser(gatheredOf(KINDS));
 }
 
 export function trustOption(what: string, preset?: Trust): Option {
@@ -26,11 +32,95 @@ export function trustOption(what: string, preset?: Trust): Option {
   return preset ? option.default(preset) : option;
 }
 
+/** Options that choose among the changes of a plan; the same in all commands that work on one. */
+export interface PlanOptions {
+  readonly config?: string;
+  readonly plan?: string;
+  readonly trust?: Trust;
+  readonly rule?: readonly string[];
+  readonly kind?: readonly Kind[];
+  readonly code?: readonly string[];
+  readonly id?: readonly string[];
+}
+
+/** The argument and the options of commands that work on a plan. */
+export function withPlan(command: Command): Command {
+  return command
+    .argument("[path...]", "only changes in these files and folders; all without any")
+    .option("--rule <id>", "only changes of this rule; may be given again", gathered)
+    .addOption(kindOption("only changes of this kind; may be given again"))
+    .option("--code <code>", "only changes with this code of doubt or caution; may be given again", gathered)
+    .option("--id <id>", "only this change; may be given again", gathered)
+    .option("--plan <file>", "another plan than the one that propose stored")
+    .option("--config <file>", "the config to use instead of the nearest uvran.config.*");
+}
+
+function gathered(value: string, others: readonly string[] | undefined): string[] {
+  return [...(others ?? []), value];
+}
+
+function gatheredOf<T extends string>(choices: readonly T[]): (value: string, others?: readonly T[]) => T[] {
+  return (value, others = []) => {
+    const choice = choices.find((one) => one === value);
+    if (choice === undefined) throw new InvalidArgumentError(`Allowed choices are ${choices.join(", ")}.`);
+    return [...others, choice];
+  };
+}
+
+/** Which changes of a plan these options mean. Throws a Problem for a path outside the project. */
+export function filterOf(
+  root: string,
+  paths: readonly string[],
+  { rule, kind, code, id }: PlanOptions,
+): Omit<Filter, "trust"> {
+  const below = paths.map((path) => {
+    const found = relative(realpathSync(root), realOf(resolve(path)));
+    if (found === ".." || found.startsWith(`..${sep}`) || isAbsolute(found))
+      throw new Problem(`${path} is outside the project at ${root}.`);
+    return found.split(sep).join("/");
+  });
+  return {
+    ...(below.length > 0 ? { paths: below } : {}),
+    ...(rule ? { rules: rule } : {}),
+    ...(kind ? { kinds: kind } : {}),
+    ...(code ? { codes: code } : {}),
+    ...(id ? { ids: id } : {}),
+  };
+}
+
+/** What the options of a command that writes or proves ask for. */
+export function wishOf(
+  root: string,
+  paths: readonly string[],
+  options: PlanOptions & { readonly trust: Trust; readonly onlyKept?: boolean },
+): Wish {
+  const { trust, onlyKept = false } = options;
+  return { filter: filterOf(root, paths, options), trust, onlyKept };
+}
+
+/** A path with its links followed, as far as it is there. */
+function realOf(path: string): string {
+  try {
+    return realpathSync(path);
+  } catch {
+    return dirname(path) === path ? path : join(realOf(dirname(path)), basename(path));
+  }
+}
+
+/** The project around the working directory, for a command that works on a plan. */
+export function openForPlan({ config }: Pick<PlanOptions, "config">): Promise<Workspace> {
+  return openWorkspace(config === undefined ? {} : { config });
+}
+
 /** The project around the working directory, narrowed to the rules asked for. Says first what must be known of it. */
-export async function openWorkspace({ config, rule }: ProjectOptions, command?: "undo"): Promise<Workspace> {
+export async function openWorkspace(
+  { config, rule, kind }: ProjectOptions,
+  command?: "undo",
+): Promise<Workspace> {
   const workspace = await Workspace.open(process.cwd(), {
     ...(config === undefined ? {} : { config }),
     ...(rule === undefined ? {} : { rules: rule }),
+    ...(kind === undefined ? {} : { kinds: kind }),
   });
   const cut = command === "undo" ? undefined : workspace.interrupted();
   for (const notice of [workspace.elsewhere(process.cwd()), cut])

@@ -10,6 +10,7 @@ type Add = (program: Command) => void;
 const COMMANDS: Readonly<Record<string, () => Promise<Add>>> = {
   survey: async () => (await import("./survey.js")).addSurvey,
   propose: async () => (await import("./propose.js")).addPropose,
+  review: async () => (await import("./review.js")).addReview,
   prove: async () => (await import("./prove.js")).addProve,
   apply: async () => (await import("./apply.js")).addApply,
   undo: async () => (await import("./apply.js")).addUndo,
@@ -28,7 +29,7 @@ const program = new Command("uvran")
   .configureHelp({ sortSubcommands: false })
   .addHelpText(
     "after",
-    examples("uvran survey", "uvran propose", "uvran prove", "uvran apply", "uvran undo"),
+    examples("uvran survey", "uvran propose", "uvran review", "uvran prove", "uvran apply", "uvran undo"),
   );
 
 const asked = Object.keys(COMMANDS).find((name) => name === process.argv[2]);

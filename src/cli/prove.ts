@@ -2,41 +2,42 @@ import type { Command } from "commander";
 import { Problem, type Proof } from "../node/index.js";
 import { fileDiff, plural, type Paint } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { openWorkspace, trustOption } from "./common.js";
+import { openForPlan, trustOption, wishOf, withPlan, type PlanOptions } from "./common.js";
 import { examples, paintFor } from "./terminal.js";
 
-interface Options {
-  readonly config?: string;
-  readonly plan?: string;
+interface Options extends PlanOptions {
   readonly trust: Trust;
+  readonly onlyKept?: boolean;
   readonly json?: boolean;
 }
 
 export function addProve(program: Command): void {
-  program
-    .command("prove")
-    .summary("run the project's checks on old and new code")
-    .description(
-      "Runs the config's checks in scratch copies with the old and with the new code, and compares exit codes\n" +
-        "and output. Before an apply the new code is the plan's; after one it is what the apply wrote.",
-    )
-    .addOption(trustOption("prove changes that are at least this sure", "certain"))
-    .option("--plan <file>", "another plan than the one that propose stored")
-    .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
+  withPlan(
+    program
+      .command("prove")
+      .summary("run the project's checks on old and new code")
+      .description(
+        "Runs the config's checks in scratch copies with the old and with the new code, and compares exit codes\n" +
+          "and output. Before an apply the new code is the plan's, as far as apply would write it; after one it is\n" +
+          "what the apply wrote.",
+      ),
+  )
+    .addOption(trustOption("of changes without a decision, those that are at least this sure", "certain"))
+    .option("--only-kept", "none that nobody has decided about")
     .option("--json", "the result as JSON")
     .addHelpText("after", examples("uvran prove", "uvran prove --trust likely"))
     .action(proveCommand);
 }
 
-async function proveCommand(options: Options): Promise<void> {
-  const workspace = await openWorkspace(options);
+async function proveCommand(paths: string[], options: Options): Promise<void> {
+  const workspace = await openForPlan(options);
   if (workspace.project.checks.length === 0) {
     throw new Problem(
       "The config names no checks, so there is nothing to prove with.\n" +
         'Add some to uvran.config.ts: checks: [{ name: "tests", run: "npm test" }]',
     );
   }
-  const sides = await workspace.sides(options.trust, options.plan);
+  const sides = await workspace.sides(wishOf(workspace.root, paths, options), options.plan);
   process.stderr.write(`Comparing ${sides.what} …\n`);
   const proofs = await workspace.prove(sides);
   if (options.json) process.stdout.write(JSON.stringify(proofs, null, 1) + "\n");

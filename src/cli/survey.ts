@@ -1,10 +1,13 @@
 import type { Command } from "commander";
+import { atLeast } from "../plan/index.js";
 import { placesText, surveyText } from "../report/index.js";
-import { exitForBadInput, openWorkspace, withProgress, withSources } from "./common.js";
+import type { Trust } from "../rules/index.js";
+import { exitForBadInput, openWorkspace, trustOption, withProgress, withSources } from "./common.js";
 import type { ProjectOptions } from "./common.js";
 import { deliver, examples, paintFor } from "./terminal.js";
 
 interface Options extends ProjectOptions {
+  readonly trust: Trust;
   readonly places?: boolean;
   readonly json?: boolean;
   readonly out?: string;
@@ -20,6 +23,7 @@ export function addSurvey(program: Command): void {
         "Takes stock: what is outdated, how much of it, and how sure that is. Nothing is changed.",
       ),
   )
+    .addOption(trustOption("count changes that are at least this sure", "possible"))
     .option("--places", "list every place with its line of code")
     .option("--json", "the survey as JSON")
     .option("--out <file>", "write to a file")
@@ -41,7 +45,7 @@ async function survey(paths: string[], options: Options): Promise<void> {
   const examination = await withProgress((progress) =>
     workspace.examine({ paths, cwd: process.cwd(), progress }),
   );
-  const { survey: found } = examination;
+  const found = { ...examination.survey, changes: atLeast(examination.survey.changes, options.trust) };
   const paint = paintFor(process.stdout);
   const places = options.places ? placesText(found, (path) => workspace.text(path), paint) : "";
   deliver(options.json ? asJson(found) : surveyText(found, paint) + places, options.out);

@@ -12,7 +12,7 @@ export {
   type Unread,
 } from "./change.js";
 export { changesInFile } from "./file.js";
-export { editsFor, textAfter } from "./outcome.js";
+export { editsFor, errorsIn, textAfter } from "./outcome.js";
 export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";
 export { PreparedRules } from "./prepare.js";

@@ -1,6 +1,6 @@
 import { regionsOf } from "../embed/index.js";
 import { applyEdits, compose, tidyImports, type Edit } from "../rewrite/index.js";
-import { loadGrammars, parse, type Import, type SyntaxTree } from "../syntax/index.js";
+import { countErrors, loadGrammars, parse, type Import, type SyntaxTree } from "../syntax/index.js";
 import type { Change } from "./change.js";
 
 type Kept = Pick<Change, "edits" | "needs">;
@@ -69,4 +69,14 @@ function wordsIn(text: string, start: number, end: number): string[] {
 /** A file's text after a set of its changes, imports and all. */
 export async function textAfter(path: string, text: string, changes: readonly Kept[]): Promise<string> {
   return applyEdits(text, await editsFor(path, text, changes));
+}
+
+/** How many syntax errors the code in a file has. */
+export async function errorsIn(path: string, text: string): Promise<number> {
+  let count = 0;
+  for (const region of regionsOf(path, text) ?? []) {
+    await loadGrammars([region.language]);
+    count += countErrors(region.text, region.language);
+  }
+  return count;
 }

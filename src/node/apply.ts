@@ -1,10 +1,11 @@
 import { readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { regionsOf } from "../embed/index.js";
-import { hashText } from "../engine/index.js";
+import { structuredPatch } from "diff";
+import { errorsIn, hashText } from "../engine/index.js";
 import { byPath, PlanError, plannedText, type Plan, type PlanChange } from "../plan/index.js";
-import { countErrors, loadGrammars } from "../syntax/index.js";
+import type { Project } from "./config.js";
 import { isSource } from "./files.js";
+import { format, type Written } from "./formatters.js";
 import "./grammars.js";
 import { Journal, type Entry } from "./journal.js";
 import { isLocked, locked } from "./lock.js";
@@ -66,31 +67,22 @@ export async function rewrittenFiles(
   return result;
 }
 
-async function errorsIn(path: string, text: string): Promise<number> {
-  let count = 0;
-  for (const region of regionsOf(path, text) ?? []) {
-    await loadGrammars([region.language]);
-    count += countErrors(region.text, region.language);
-  }
-  return count;
-}
-
 /**
  * Writes the changes, with a journal entry from which they can be taken back. All new contents are on disk before the
- * first file is replaced. When one cannot be replaced, or the command is interrupted, what was done is put back.
+ * first file is replaced. When one cannot be replaced, or the command is interrupted, what was done is put back. Formatters
+ * run when all is written; what they complain of is given, and does not undo anything.
  */
 export function applyChanges(
-  root: string,
+  { root, leaveOut = [], formatters = [] }: Pick<Project, "root"> & Partial<Project>,
   plan: Plan,
   changes: readonly PlanChange[],
-  leaveOut: readonly string[] = [],
-): Promise<Rewritten[]> {
+): Promise<Applied> {
   return locked(root, "apply", async () => {
     tidyUp(root);
     const open = interruptedApply(root, true);
     if (open) throw new Problem(`${open} before anything else is applied.`, 1);
     const files = await rewrittenFiles(root, plan, changes, leaveOut);
-    if (files.length === 0) return files;
+    if (files.length === 0) return { files, complaints: [] };
     for (const { path, file } of files) checkReplaceable(file, path, stateFolder(root));
     const folder = temporaryFolder(root);
     const staged = files.map((one, i) => ({ ...one, staged: join(folder, `${i}.new`) }));
@@ -104,7 +96,7 @@ export function applyChanges(
         await stop.check();
         putInPlace(from, file);
       }
-      journal.finish(entry);
+      if (formatters.length === 0) journal.finish(entry);
     } catch (error) {
       if (!entry) throw new Problem(`Nothing was done: ${messageOf(error)}`, 1);
       putBack(root, journal, entry, error);
@@ -112,8 +104,36 @@ export function applyChanges(
       stop.end();
       rmSync(folder, { recursive: true, force: true });
     }
-    return files;
+    if (formatters.length === 0) return { files, complaints: [] };
+    journal.formatting(entry);
+    const complaints = format(root, formatters, files.map(written));
+    const now = files.map((file) => ({ ...file, bytes: contentOf(file) }));
+    journal.finish(entry, new Map(now.map(({ path, bytes }) => [path, hashText(decode(bytes))])));
+    return { files: now, complaints };
   });
+}
+
+/** What an apply has written, formatted where there are formatters, and what these complain of. */
+export interface Applied {
+  readonly files: readonly Rewritten[];
+  readonly complaints: readonly string[];
+}
+
+function contentOf({ file, bytes }: Rewritten): Uint8Array {
+  try {
+    return readFileSync(file);
+  } catch {
+    return bytes; // a formatter took it away; undo will say so
+  }
+}
+
+/** The stretches of lines of a file that are new. */
+function written({ path, before, after }: Rewritten): Written {
+  const { hunks } = structuredPatch("", "", before, after, undefined, undefined, { context: 0 });
+  return {
+    path,
+    lines: hunks.map((hunk) => [hunk.newStart, hunk.newStart + Math.max(hunk.newLines, 1) - 1]),
+  };
 }
 
 /** Puts back what an apply has replaced so far, and says how that went. */
@@ -165,10 +185,12 @@ function tidyUp(root: string): void {
 export function interruptedApply(root: string, isOwner = false): string | undefined {
   if (!isOwner && isLocked(root)) return undefined;
   const entry = new Journal(root).last();
-  if (entry?.state !== "begun") return undefined;
-  const written = entry.files.filter((file) => stateOf(root, file) === "after").length;
+  if (!entry || entry.state === "done") return undefined;
+  if (entry.state === "formatting")
+    return "An apply was interrupted while the formatters ran: all files are written.\nTake it back with: uvran undo";
+  const count = entry.files.filter((file) => stateOf(root, file) === "after").length;
   return (
-    `An apply was interrupted: ${written} of ${entry.files.length} files are written.\n` +
+    `An apply was interrupted: ${count} of ${entry.files.length} files are written.\n` +
     "Take it back with: uvran undo"
   );
 }
@@ -189,7 +211,14 @@ export function undoLast(root: string, partly = false): Promise<Restored[]> {
     const journal = new Journal(root);
     const entry = journal.last();
     if (!entry) throw new Problem("There is no apply to take back.", 1);
-    const steps = entry.files.map((file) => ({ ...file, state: stateOf(root, file) }));
+    const steps = entry.files.map((file) => {
+      const state = stateOf(root, file);
+      // Where formatters were cut off, other text than was written is theirs.
+      return {
+        ...file,
+        state: state === "changed" && entry.state === "formatting" ? ("after" as const) : state,
+      };
+    });
     const named = (state: string, title: string): string => {
       const paths = steps.filter((step) => step.state === state).map(({ path }) => `\n  ${path}`);
       return paths.length > 0 ? `${title}:${paths.join("")}\n` : "";

@@ -16,6 +16,7 @@ import powershellPack, * as powershellModule from "../packs/powershell/index.js"
 import pythonPack, * as pythonModule from "../packs/python/index.js";
 import rubyPack, * as rubyModule from "../packs/ruby/index.js";
 import { loadedInTime } from "./config-loading.js";
+import type { Formatter } from "./formatters.js";
 import { messageOf, Problem } from "./problem.js";
 import type { Targets } from "./targets.js";
 
@@ -44,6 +45,8 @@ export interface UvranConfig {
   readonly secondsPerFile?: number;
   /** What `uvran prove` runs. */
   readonly checks?: readonly Check[];
+  /** What lays out the files that `uvran apply` has written. */
+  readonly formatters?: readonly Formatter[];
 }
 
 /** Gives a config its type. */
@@ -175,6 +178,16 @@ const schema = z.strictObject({
   leaveOut: z.array(z.string()).optional(),
   secondsPerFile: z.number().positive().optional(),
   checks: z.array(z.strictObject({ name: z.string().min(1), run: z.string().min(1) })).optional(),
+  formatters: z
+    .array(
+      z.strictObject({
+        files: z.array(z.string().min(1)).min(1),
+        run: z
+          .string()
+          .regex(/\{files?\}/, "must have `{files}` or `{file}` in it, which stands for what was written"),
+      }),
+    )
+    .optional(),
 });
 
 function isPack(value: unknown): boolean {
@@ -193,6 +206,7 @@ export interface Project {
   readonly leaveOut: readonly string[];
   readonly targets: Targets;
   readonly checks: readonly Check[];
+  readonly formatters: readonly Formatter[];
   /** What is known of libraries beyond what ships: by the packs, and by the config. */
   readonly library: Library | undefined;
   /** The time in milliseconds after which a file is given up, where the config says it. */
@@ -232,6 +246,7 @@ export async function loadProject(from: string, configOption?: string): Promise<
     leaveOut: config.leaveOut ?? [],
     targets: config.targets ?? {},
     checks: config.checks ?? [],
+    formatters: config.formatters ?? [],
     library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
   };

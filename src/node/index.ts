@@ -4,10 +4,14 @@ export {
   interruptedApply,
   rewrittenFiles,
   undoLast,
+  type Applied,
   type Restored,
   type Rewritten,
 } from "./apply.js";
 export { defineConfig, loadProject, SHIPPED, type Check, type Project, type UvranConfig } from "./config.js";
+export { checkCommittable, makeCommits, type Commit } from "./commits.js";
+export { type Formatter } from "./formatters.js";
+export { changeDecisions, decisionsFile, loadDecisions } from "./decisions.js";
 export { findSources, type Sources } from "./files.js";
 export { wasmPath } from "./grammars.js";
 export { Journal } from "./journal.js";

@@ -8,7 +8,7 @@ import { copyDurably, flushFolder } from "./write.js";
 const hash = z.string().regex(/^[0-9a-f]{64}$/);
 const schema = z.strictObject({
   number: z.int().positive(),
-  state: z.enum(["begun", "done"]),
+  state: z.enum(["begun", "formatting", "done"]),
   files: z.array(
     z.strictObject({ path: z.string(), stored: z.string().regex(/^\d+$/), before: hash, after: hash }),
   ),
@@ -63,8 +63,15 @@ export class Journal {
     return entry;
   }
 
-  finish(entry: Entry): void {
-    writeManifest(this.#of(entry.number), { ...entry, state: "done" });
+  /** From here on formatters may change the files to what nobody can foretell. */
+  formatting(entry: Entry): void {
+    writeManifest(this.#of(entry.number), { ...entry, state: "formatting" });
+  }
+
+  /** The apply is done, with these hashes of what the files hold now. */
+  finish(entry: Entry, after: ReadonlyMap<string, string> = new Map()): void {
+    const files = entry.files.map((file) => ({ ...file, after: after.get(file.path) ?? file.after }));
+    writeManifest(this.#of(entry.number), { ...entry, state: "done", files });
   }
 
   /** Goes on remembering only some of an entry's files. */

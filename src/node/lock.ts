@@ -1,6 +1,7 @@
 import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
 import { join } from "node:path";
+import { setTimeout as sleep } from "node:timers/promises";
 import { z } from "zod";
 import { Problem } from "./problem.js";
 import { stateFolder } from "./state.js";
@@ -16,17 +17,33 @@ const holder = z.object({
 type Holder = z.infer<typeof holder>;
 
 const FILE = "lock";
+const RETRY_MILLISECONDS = 20;
 /** Stale locks that come back this often are not stale. */
 const MOST_TRIES = 5;
 
 /**
  * Does something to a project that no two commands may do at once. Throws a Problem that says who else is at it. The lock
- * of a process that is no longer there is taken over.
+ * of a process that is no longer there is taken over. `patience` says how many milliseconds to wait for the others.
  */
-export async function locked<T>(root: string, command: string, work: () => Promise<T> | T): Promise<T> {
+export async function locked<T>(
+  root: string,
+  command: string,
+  work: () => Promise<T> | T,
+  patience = 0,
+): Promise<T> {
   const file = join(stateFolder(root), FILE);
   const { pid } = process;
-  take(file, { pid, started: startOf(pid), host: hostname(), command, since: new Date().toISOString() });
+  const latest = Date.now() + patience;
+  for (;;) {
+    const since = new Date().toISOString();
+    try {
+      take(file, { pid, started: startOf(pid), host: hostname(), command, since });
+      break;
+    } catch (error) {
+      if (!(error instanceof Problem) || Date.now() >= latest) throw error;
+      await sleep(RETRY_MILLISECONDS);
+    }
+  }
   try {
     return await work();
   } finally {

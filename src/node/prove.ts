@@ -1,7 +1,8 @@
 import { spawn } from "node:child_process";
 import { cpSync, mkdirSync, mkdtempSync, readdirSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
-import { basename, delimiter, dirname, join } from "node:path";
+import { basename, delimiter, join } from "node:path";
 import { performance } from "node:perf_hooks";
+import { commandFolders } from "./command-folders.js";
 import type { Check } from "./config.js";
 import { stateFolder } from "./state.js";
 
@@ -82,16 +83,6 @@ function packageFolders(root: string, below = ""): string[] {
     );
 }
 
-/** Commands of packages installed in the copy or above it can be called by name, as in npm scripts. */
-function searchPath(cwd: string): string {
-  const folders: string[] = [];
-  for (let folder = cwd; ; folder = dirname(folder)) {
-    folders.push(join(folder, "node_modules", ".bin"));
-    if (dirname(folder) === folder) break;
-  }
-  return [...folders, process.env["PATH"] ?? ""].join(delimiter);
-}
-
 function run(check: Check, cwd: string): Promise<Run> {
   const start = performance.now();
   return new Promise((resolve, reject) => {
@@ -99,7 +90,7 @@ function run(check: Check, cwd: string): Promise<Run> {
       cwd,
       shell: true,
       stdio: ["ignore", "pipe", "pipe"],
-      env: { ...process.env, PATH: searchPath(cwd) },
+      env: { ...process.env, PATH: [...commandFolders(cwd), process.env["PATH"] ?? ""].join(delimiter) },
     });
     const output: Buffer[] = [];
     const errors: Buffer[] = [];

@@ -6,7 +6,7 @@ import { messageOf, Problem } from "./problem.js";
 const PLAN = "plan.json";
 const TEMPORARY = "tmp";
 /** What git is to ignore: all but decisions. */
-const IGNORED = "*\n!decisions.json\n";
+const IGNORED = "*\n!decisions.jsonl\n!.gitattributes\n";
 /** A plan of more bytes than this is none that anybody could review. */
 const MOST_BYTES = 500_000_000;
 

@@ -10,4 +10,16 @@ export {
   pathsOf,
 } from "./plan.js";
 export { makePlan, type Examined } from "./make.js";
-export { atLeast, byPath, countBy, plannedText } from "./select.js";
+export { atLeast, byPath, countBy, plannedText } from "./texts.js";
+export {
+  CHANGE_DECISIONS,
+  decisionsText,
+  PLACE_DECISIONS,
+  readDecisions,
+  type Decision,
+} from "./decision.js";
+export { makeDesk, readDesk, type Desk, type DeskRule } from "./desk.js";
+export { linesOfChange, withText, type Lines } from "./edited.js";
+export { doubtsOf, fits, type Filter, type Left, type Selection, type Wish } from "./filter.js";
+export { select } from "./selection.js";
+export { decided, standingsOf, type Standing, type Standings, type TextOf } from "./standing.js";

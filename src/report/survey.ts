@@ -31,6 +31,8 @@ export interface Survey {
   readonly silenced: readonly Silenced[];
   /** The versions that were asked for while looking, each once. */
   readonly versions: readonly VersionAsked[];
+  /** How many of the changes were decided about, by what was said; undefined where nothing ever was. */
+  readonly decided?: ReadonlyMap<string, number> | undefined;
   readonly idleKeeps: readonly IdleKeep[];
   readonly failures: readonly Failure[];
   readonly unreadable: readonly Skipped[];
@@ -66,6 +68,8 @@ export function surveyText(survey: Survey, paint: Paint): string {
   );
   if (rows.length > 0) out.push(...table(rows, paint), "");
   const fullest = [...countBy(survey.changes, (change) => change.path)].sort((a, b) => b[1] - a[1]);
+  if (survey.decided)
+    out.push(`decided        ${[...survey.decided].map(([what, n]) => `${n} ${what}`).join(", ")}`);
   if (fullest.length > 0) {
     out.push(
       `most of it in  ${listed(

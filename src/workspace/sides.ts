@@ -8,9 +8,8 @@ import {
   type Project,
   type Replacements,
 } from "../node/index.js";
-import { atLeast, type Plan } from "../plan/index.js";
+import type { Plan, PlanChange } from "../plan/index.js";
 import { plural } from "../report/index.js";
-import type { Trust } from "../rules/index.js";
 
 /** Old and new code, as texts that take the place of a project's files. */
 export interface Sides {
@@ -48,16 +47,15 @@ function hashOf(root: string, path: string): string | undefined {
   }
 }
 
-/** The files as they are against the changes of a plan that are at least this sure. */
+/** The files as they are against these changes of a plan. */
 export async function planSides(
   { root, leaveOut }: Pick<Project, "root" | "leaveOut">,
   plan: Plan,
-  trust: Trust,
+  changes: readonly PlanChange[],
 ): Promise<Sides> {
-  const changes = atLeast(plan.changes, trust);
   const files = await rewrittenFiles(root, plan, changes, leaveOut);
   return {
-    what: `the files as they are with ${plural(changes.length, "change")} of the plan (trust: ${trust} or better)`,
+    what: `the files as they are with ${plural(changes.length, "change")} of the plan`,
     before: new Map(),
     after: new Map(files.map(({ path, bytes }) => [path, bytes])),
   };

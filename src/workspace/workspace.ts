@@ -3,27 +3,41 @@ import { basename, join } from "node:path";
 import { editsFor, type Explanation } from "../engine/index.js";
 import {
   applyChanges,
+  checkCommittable,
   findSources,
   hasPlan,
   interruptedApply,
   loadPlan,
   loadProject,
   locked,
+  makeCommits,
   Problem,
   prove,
+  rewrittenFiles,
   storePlan,
   undoLast,
+  type Applied,
   type Project,
   type Proof,
   type Restored,
   type Rewritten,
   type Sources,
 } from "../node/index.js";
-import { atLeast, makePlan, type Examined, type Plan, type PlanChange } from "../plan/index.js";
+import {
+  countBy,
+  makePlan,
+  pathsOf,
+  type Examined,
+  type Plan,
+  type PlanChange,
+  type Wish,
+} from "../plan/index.js";
 import type { Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
-import type { Rule, Trust } from "../rules/index.js";
+import type { Kind, Rule } from "../rules/index.js";
+import { commitsFor, formatCommit } from "./commits.js";
 import { Results } from "./results.js";
+import { Review } from "./review.js";
 import { appliedSides, isFresh, planSides, type Sides } from "./sides.js";
 
 /** What to look at, and how to tell of the progress. */
@@ -58,6 +72,7 @@ export class Workspace {
       leaveOut: [],
       targets: {},
       checks: [],
+      formatters: [],
       library: undefined,
       fileTime: undefined,
       ...project,
@@ -65,21 +80,29 @@ export class Workspace {
   }
 
   /**
-   * Opens the project around a folder: the nearest config upwards counts. `rules` are ids of the only rules to use.
-   * Throws a Problem for a config that cannot be loaded, and a rule that is not there.
+   * Opens the project around a folder: the nearest config upwards counts. `rules` are ids of the only rules to use,
+   * whether they are on or not, and `kinds` the only kinds of rules. Throws a Problem for a config that cannot be loaded, and a rule that is not there.
    */
   static async open(
     from: string,
-    { config, rules: ids }: { readonly config?: string; readonly rules?: readonly string[] } = {},
+    {
+      config,
+      rules: ids,
+      kinds,
+    }: {
+      readonly config?: string;
+      readonly rules?: readonly string[];
+      readonly kinds?: readonly Kind[];
+    } = {},
   ): Promise<Workspace> {
     const project = await loadProject(from, config);
-    if (!ids) return new Workspace(project);
-    const rules = ids.map((id): Rule => {
+    const rules = ids?.map((id): Rule => {
       const found = project.allRules.find((rule) => rule.id === id);
       if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
       return found;
     });
-    return new Workspace({ ...project, rules });
+    const asked = (rules ?? project.rules).filter(({ kind }) => kinds?.includes(kind) ?? true);
+    return new Workspace({ ...project, rules: asked });
   }
 
   get root(): string {
@@ -131,7 +154,8 @@ export class Workspace {
     const plan = makePlan(examined, (path) => results.text(path));
     const { changes, heldBack, advice } = plan;
     const asked = [...versions].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, version]) => version);
-    return { plan, survey: { ...found, changes, heldBack, advice, versions: asked } };
+    const decided = this.#decided(plan);
+    return { plan, survey: { ...found, changes, heldBack, advice, versions: asked, decided } };
   }
 
   /** Works out the plan and stores it; gives its path beside it. */
@@ -176,13 +200,36 @@ export class Workspace {
     return loadPlan(this.root, file);
   }
 
-  /** Writes the changes of a plan that are at least this sure. */
-  async apply(
+  /** A plan with its texts and what is decided about it. */
+  review(plan: Plan = this.plan()): Review {
+    return new Review(this.project, plan);
+  }
+
+  /** What changes of a plan make of their files, without writing anything. */
+  rewritten(plan: Plan, changes: readonly PlanChange[]): Promise<Rewritten[]> {
+    return rewrittenFiles(this.root, plan, changes, this.project.leaveOut);
+  }
+
+  /** Writes changes of a plan, and runs the formatters over what was written. */
+  apply(plan: Plan, changes: readonly PlanChange[]): Promise<Applied> {
+    return applyChanges(this.project, plan, changes);
+  }
+
+  /**
+   * Writes changes of a plan and commits them, those of one rule at a time. Throws a Problem, with nothing written, where
+   * the work tree has other changes, unless these are allowed; what git cannot commit stays written.
+   */
+  async applyAndCommit(
     plan: Plan,
-    trust: Trust,
-  ): Promise<{ readonly changes: PlanChange[]; readonly files: Rewritten[] }> {
-    const changes = atLeast(plan.changes, trust);
-    return { changes, files: await applyChanges(this.root, plan, changes, this.project.leaveOut) };
+    changes: readonly PlanChange[],
+    evenDirty: boolean,
+  ): Promise<Applied & { readonly commits: number }> {
+    const paths = [...new Set(changes.flatMap(pathsOf))];
+    checkCommittable(this.root, paths, evenDirty);
+    const commits = await commitsFor(this.project, plan, changes);
+    const applied = await this.apply(plan, changes);
+    const formatted = this.project.formatters.length === 0 ? [] : [formatCommit(applied)];
+    return { ...applied, commits: makeCommits(this.root, [...commits, ...formatted]) };
   }
 
   /** Takes the last apply back; `partly` leaves alone what was changed since. */
@@ -194,15 +241,29 @@ export class Workspace {
    * Old and new code to prove one against the other: the plan's new code before an apply, and after it what the apply
    * wrote.
    */
-  async sides(trust: Trust, planFile?: string): Promise<Sides> {
+  async sides(wish: Wish, planFile?: string): Promise<Sides> {
     const plan = planFile !== undefined || this.hasPlan() ? this.plan(planFile) : undefined;
     const applied = plan && isFresh(this.root, plan) ? undefined : appliedSides(this.root);
-    return applied ?? (await planSides(this.project, plan ?? this.plan(planFile), trust));
+    if (applied) return applied;
+    const review = this.review(plan ?? this.plan(planFile));
+    return planSides(this.project, review.plan, review.select(wish).chosen);
   }
 
   /** Runs the project's checks on both sides. */
   prove({ before, after }: Sides): Promise<Proof[]> {
     return prove(this.root, this.project.checks, before, after);
+  }
+
+  /** How many of the changes were decided about, by what was said; undefined where nothing ever was. */
+  #decided(plan: Plan): ReadonlyMap<string, number> | undefined {
+    const review = this.review(plan);
+    const decisions = review.decisions();
+    if (decisions.length === 0) return undefined;
+    const standings = review.standings(decisions);
+    return countBy(plan.changes, ({ id }) => {
+      const { decision, misfit } = standings.of(id);
+      return misfit === undefined ? (decision ?? "open") : "to decide again";
+    });
   }
 
   #sources(): Sources {

@@ -34,9 +34,9 @@ test("a workspace surveys, plans, shows, applies and undoes", async () => {
   expect(JSON.parse(readFileSync(stored, "utf8"))).toEqual(plan);
   const now = "export const w = (h) => (h ?? 0);\n";
   expect(applyEdits(workspace.text("a.js"), await workspace.edits(plan.changes[0]!))).toBe(now);
-  await workspace.apply(workspace.plan(), "certain");
+  await workspace.apply(plan, workspace.review(plan).select({ trust: "certain" }).chosen);
   expect(readFileSync(join(root, "a.js"), "utf8")).toBe(now);
-  const { before, after } = await workspace.sides("certain");
+  const { before, after } = await workspace.sides({ trust: "certain" });
   expect([...before.keys(), ...after.keys()]).toEqual(["a.js"]);
   await workspace.undo();
   expect((await workspace.examine()).plan).toEqual(plan);

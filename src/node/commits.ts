@@ -1,0 +1,87 @@
+import { spawnSync } from "node:child_process";
+import { statSync } from "node:fs";
+import type { PlanChange } from "../plan/index.js";
+import { Problem } from "./problem.js";
+
+/** What one commit holds: the changes of the same rules, and what all files are once it is made. */
+export interface Commit {
+  readonly subject: string;
+  readonly body: string;
+  readonly changes: readonly PlanChange[];
+  readonly files: readonly { readonly path: string; readonly file: string; readonly bytes: Uint8Array }[];
+}
+
+/**
+ * Throws a Problem unless commits can be made of an apply to these files: in a git work tree, with nothing in the index,
+ * none of the files changed, and no other changes unless these are `allowed`.
+ */
+export function checkCommittable(root: string, paths: readonly string[], allowed: boolean): void {
+  const inside = git(root, ["rev-parse", "--is-inside-work-tree"]);
+  if (inside.status !== 0 || inside.out.trim() !== "true")
+    throw new Problem("--commit needs a git work tree, and there is none here. Nothing was done.", 1);
+  const { out } = must(root, ["status", "--porcelain=v1", "-z", "--untracked-files=all", "--", "."]);
+  const entries = out.split("\0").filter((entry) => entry !== "");
+  const staged = entries.filter((entry) => !/^[ ?]/.test(entry));
+  if (staged.length > 0)
+    throw new Problem("--commit needs an empty index, and git has something staged. Nothing was done.", 1);
+  const prefix = must(root, ["rev-parse", "--show-prefix"]).out.trimEnd();
+  const dirty = entries.map((entry) => entry.slice(3).slice(prefix.length));
+  const own = paths.filter((path) => dirty.includes(path));
+  if (own.length > 0)
+    throw new Problem(
+      `These files have changes that are not committed, which --commit would mix with its own:\n  ${own.join("\n  ")}\nNothing was done.`,
+      1,
+    );
+  const tracked = entries.filter((entry) => !entry.startsWith("??"));
+  if (tracked.length > 0 && !allowed)
+    throw new Problem(
+      `The work tree has changes that are not committed (${tracked.length}). Commit them, or add --even-dirty. Nothing was done.`,
+      1,
+    );
+}
+
+/** Makes the commits one after another, with these contents, whatever the work tree holds. Throws a Problem with what git says. */
+export function makeCommits(root: string, commits: readonly Commit[]): number {
+  let made = 0;
+  for (const { subject, body, files } of commits) {
+    for (const { path, file, bytes } of files) {
+      const blob = must(root, ["hash-object", "-w", "--stdin", "--path", path], bytes).out.trim();
+      const mode = statSync(file).mode & 0o100 ? "100755" : "100644";
+      must(root, ["update-index", "--add", "--cacheinfo", mode, blob, prefixed(root, path)]);
+    }
+    if (git(root, ["diff", "--cached", "--quiet"]).status === 0) continue;
+    must(root, ["commit", "--quiet", "-m", subject, "-m", body]);
+    made++;
+  }
+  return made;
+}
+
+/** A path below the root as git counts it, from the top of the work tree. */
+function prefixed(root: string, path: string): string {
+  return must(root, ["rev-parse", "--show-prefix"]).out.trimEnd() + path;
+}
+
+function must(
+  root: string,
+  args: readonly string[],
+  input?: Uint8Array,
+): { status: number | null; out: string } {
+  const result = git(root, args, input);
+  if (result.status !== 0)
+    throw new Problem(`git ${args[0]} failed: ${result.err.trim() || "without a word"}`, 1);
+  return result;
+}
+
+function git(
+  root: string,
+  args: readonly string[],
+  input?: Uint8Array,
+): { status: number | null; out: string; err: string } {
+  const { status, stdout, stderr, error } = spawnSync("git", args, {
+    cwd: root,
+    encoding: "utf8",
+    maxBuffer: 1 << 28,
+    ...(input === undefined ? {} : { input }),
+  });
+  return { status, out: stdout ?? "", err: error?.message ?? stderr ?? "" };
+}

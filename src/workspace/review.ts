@@ -1,0 +1,187 @@
+import { existsSync, readFileSync } from "node:fs";
+import { basename, join } from "node:path";
+import { errorsIn, hashText } from "../engine/index.js";
+import { changeDecisions, decode, insideRoot, loadDecisions, Problem, type Project } from "../node/index.js";
+import {
+  CHANGE_DECISIONS,
+  decided,
+  linesOfChange,
+  makeDesk,
+  PLACE_DECISIONS,
+  plannedText,
+  select,
+  standingsOf,
+  withText,
+  type Decision,
+  type Desk,
+  type DeskRule,
+  type Plan,
+  type Selection,
+  type Standings,
+  type Wish,
+} from "../plan/index.js";
+import type { Rule } from "../rules/index.js";
+
+/** What somebody says of one change, held-back place or piece of advice. */
+export interface Said {
+  readonly id: string;
+  /** Undefined takes back what was said before. */
+  readonly decision?: Decision["decision"] | undefined;
+  readonly note?: string | undefined;
+  /** The lines of the change as they are to be, in place of the proposed ones. */
+  readonly edited?: string | undefined;
+  /** What the person saw as decided, where that matters: "none" for nothing. */
+  readonly saw?: Decision["decision"] | "none" | undefined;
+}
+
+/** Somebody else has decided meanwhile. */
+export class DecidedMeanwhile extends Problem {
+  constructor(readonly ids: readonly string[]) {
+    super(
+      `Somebody else has decided meanwhile about ${ids.length === 1 ? "this change" : `${ids.length} of these changes`}. Look again.`,
+      1,
+    );
+  }
+}
+
+/** A plan, the texts it was made for, and what is decided about it: what pages and terminals review. */
+export class Review {
+  readonly #root: string;
+  readonly #rules: readonly Rule[];
+  readonly #texts = new Map<string, string | undefined>();
+
+  constructor(
+    { root, allRules }: Pick<Project, "root" | "allRules">,
+    readonly plan: Plan,
+  ) {
+    this.#root = root;
+    this.#rules = allRules;
+  }
+
+  /** The text of a file as the plan knows it; undefined where the file has other text now. */
+  readonly textOf = (path: string): string | undefined => {
+    if (!this.#texts.has(path)) {
+      const text = this.#read(path);
+      const expected = this.plan.files[path];
+      const isOther = text !== undefined && expected !== undefined && hashText(text) !== expected;
+      this.#texts.set(path, isOther ? undefined : text);
+    }
+    return this.#texts.get(path);
+  };
+
+  /** The files that have other text than the plan was made for. */
+  outdated(): string[] {
+    this.#texts.clear();
+    return Object.keys(this.plan.files).filter((path) => this.textOf(path) === undefined);
+  }
+
+  decisions(): Decision[] {
+    return loadDecisions(this.#root);
+  }
+
+  standings(decisions: readonly Decision[] = this.decisions()): Standings {
+    const isThere = (path: string): boolean => existsSync(join(this.#root, path));
+    return standingsOf(this.plan, decisions, { textOf: this.textOf, isThere });
+  }
+
+  /** What to write of the plan. */
+  select(wish: Wish): Selection {
+    return select(this.plan, this.standings(), wish, this.textOf);
+  }
+
+  /**
+   * Stores what was said; all of it or nothing. Throws a Problem for what the plan does not have, for text by hand that
+   * does not parse, and a DecidedMeanwhile where somebody else was faster. Gives all decisions.
+   */
+  async decide(said: readonly Said[]): Promise<Decision[]> {
+    const changes = new Map(this.plan.changes.map((change) => [change.id, change]));
+    const places = new Map([...this.plan.heldBack, ...this.plan.advice].map((place) => [place.id, place]));
+    for (const one of said) {
+      const isChange = changes.has(one.id);
+      if (!isChange && !places.has(one.id))
+        throw new Problem(`The plan has no change and no place with the id ${one.id}.`);
+      const possible: readonly string[] = isChange ? CHANGE_DECISIONS : PLACE_DECISIONS;
+      if (one.decision !== undefined && !possible.includes(one.decision))
+        throw new Problem(
+          `"${one.decision}" cannot be said of ${one.id}. It can be: ${possible.join(", ")}.`,
+        );
+      if (one.edited !== undefined) await this.#checkEdited(one.id, one.edited);
+    }
+    return changeDecisions(this.#root, (now) => {
+      const standings = this.standings(now);
+      const taken = said.filter(
+        ({ id, saw }) => saw !== undefined && (standings.of(id).decision ?? "none") !== saw,
+      );
+      if (taken.length > 0) throw new DecidedMeanwhile(taken.map(({ id }) => id));
+      const ids = new Set(said.map(({ id }) => id));
+      const others = now.filter((decision) => !ids.has(standings.carried.get(decision) ?? decision.id));
+      const added = said.flatMap(({ id, decision, note, edited }): Decision[] => {
+        if (decision === undefined) return [];
+        const change = changes.get(id);
+        if (change)
+          return [
+            decided(
+              change,
+              {
+                decision,
+                ...(note === undefined ? {} : { note }),
+                ...(edited === undefined ? {} : { edited }),
+              },
+              this.textOf,
+            ),
+          ];
+        const { path, rule } = places.get(id)!;
+        return [{ path, rules: [rule], id, decision, ...(note ? { note } : {}) }];
+      });
+      return [...others, ...added];
+    });
+  }
+
+  /** All of it as one value, for a page. */
+  desk(): Desk {
+    const { plan } = this;
+    const paths = new Set([
+      ...Object.keys(plan.files),
+      ...[...plan.heldBack, ...plan.advice].map(({ path }) => path),
+    ]);
+    const texts: Record<string, string> = {};
+    for (const path of [...paths].sort()) texts[path] = this.textOf(path) ?? "";
+    const named = new Set([
+      ...plan.changes.flatMap((change) => change.rules),
+      ...[...plan.heldBack, ...plan.advice].flatMap(({ rule }) => rule.split(" + ")),
+    ]);
+    const rules = Object.fromEntries(
+      this.#rules.filter(({ id }) => named.has(id)).map((rule) => [rule.id, aboutRule(rule)]),
+    );
+    return makeDesk({ project: basename(this.#root), plan, texts, rules, decisions: this.decisions() });
+  }
+
+  async #checkEdited(id: string, written: string): Promise<void> {
+    const change = this.plan.changes.find((one) => one.id === id);
+    const text = change && this.textOf(change.path);
+    if (!change || text === undefined || !linesOfChange(text, change))
+      throw new Problem(`There is nothing in ${change?.path ?? id} to edit by hand. Propose again.`, 1);
+    if (/\p{Surrogate}/u.test(written)) throw new Problem("The text has half a character in it.", 1);
+    const after = await plannedText(change.path, text, [withText(text, change, written)]);
+    if ((await errorsIn(change.path, after)) > (await errorsIn(change.path, text)))
+      throw new Problem(`With this text ${change.path} would have a syntax error, so it was not taken.`, 1);
+  }
+
+  #read(path: string): string | undefined {
+    try {
+      return decode(readFileSync(insideRoot(this.#root, path)));
+    } catch {
+      return undefined;
+    }
+  }
+}
+
+function aboutRule({ title, why, given = [], trials }: Rule): DeskRule {
+  const example = trials.find(({ was, now }) => was !== now);
+  return {
+    title,
+    why,
+    given: given.map(({ must }) => must),
+    ...(example ? { example: { was: example.was, now: example.now } } : {}),
+  };
+}
