@@ -1,7 +1,8 @@
-import { Option, type Command } from "commander";
+import { InvalidArgumentError, Option, type Command } from "commander";
 import { Problem } from "../node/index.js";
 import {
   CHANGE_DECISIONS,
+  countBy,
   fits,
   PLACE_DECISIONS,
   type Decision,
@@ -9,8 +10,8 @@ import {
   type Plan,
   type PlanChange,
 } from "../plan/index.js";
-import { decisionsList, plural } from "../report/index.js";
-import type { Review } from "../workspace/index.js";
+import { decisionsList, plural, standingWord } from "../report/index.js";
+import type { Review, Workspace } from "../workspace/index.js";
 import { filterOf, openForPlan, trustOption, withPlan, type PlanOptions } from "./common.js";
 import { deliver, examples, paintFor } from "./terminal.js";
 
@@ -20,6 +21,8 @@ interface Options extends PlanOptions {
   readonly decide?: Decision["decision"] | "none";
   readonly note?: string;
   readonly out?: string;
+  readonly port: number;
+  readonly open: boolean;
 }
 
 export function addReview(program: Command): void {
@@ -44,6 +47,8 @@ export function addReview(program: Command): void {
     )
     .option("--note <text>", "with --decide: a note for those who read it later")
     .option("--out <file>", "write the whole review into a file, for the page that needs no server")
+    .option("--port <number>", "the port of the page; one that is free without", port, 0)
+    .option("--no-open", "only print the address of the page, and do not open it in the browser")
     .addHelpText(
       "after",
       examples(
@@ -68,7 +73,43 @@ async function reviewCommand(paths: string[], options: Options): Promise<void> {
   if (options.out !== undefined) deliver(`${JSON.stringify(review.desk())}\n`, options.out);
   else if (options.decide !== undefined) await decideAll(review, meant, filter, options.decide, options.note);
   else if (options.list) list(review, meant, options);
-  else throw new Problem("not yet");
+  else await serve(workspace, review.plan, paths, options);
+}
+
+function port(text: string): number {
+  const number = Number(text);
+  if (!/^\d+$/.test(text) || number > 65_535) throw new InvalidArgumentError("Write a number up to 65535.");
+  return number;
+}
+
+/** Serves the page until its last tab is closed, or the command is interrupted. */
+async function serve(workspace: Workspace, plan: Plan, paths: string[], options: Options): Promise<void> {
+  const { serveReview, openBrowser } = await import("../serve/index.js");
+  const { paths: below = [], ...filter } = { ...filterOf(workspace.root, paths, options) };
+  const view = new URLSearchParams([
+    ...below.map((path) => ["path", path]),
+    ...(filter.rules ?? []).map((rule) => ["rule", rule]),
+    ...(filter.kinds ?? []).map((kind) => ["kind", kind]),
+    ...(filter.codes ?? []).map((code) => ["code", code]),
+    ...(options.trust === undefined ? [] : [["trust", options.trust]]),
+  ]);
+  const server = await serveReview(workspace, { plan, port: options.port, view: view.toString() });
+  process.stdout.write(`The review is at  ${server.address}\n`);
+  process.stdout.write(
+    "It ends when its last page is closed, or with Ctrl-C. Decisions are written as they are made.\n",
+  );
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const)
+    process.once(signal, () => void server.close());
+  if (options.open && !(await openBrowser(server.address)))
+    process.stdout.write("No browser could be opened. Open the address yourself.\n");
+  await server.ended;
+  process.stdout.write(decidedText(workspace.review(plan)));
+}
+
+function decidedText(review: Review): string {
+  const standings = review.standings();
+  const counts = countBy(review.plan.changes, ({ id }) => standingWord(standings.of(id)).split(",")[0]!);
+  return `The review has ended: ${[...counts].map(([word, count]) => `${count} ${word}`).join(", ")}. Next: uvran prove, then uvran apply.\n`;
 }
 
 /** The held-back places and pieces of advice that a filter means. */

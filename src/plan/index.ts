@@ -22,4 +22,12 @@ export { makeDesk, readDesk, type Desk, type DeskRule } from "./desk.js";
 export { linesOfChange, withText, type Lines } from "./edited.js";
 export { doubtsOf, fits, type Filter, type Left, type Selection, type Wish } from "./filter.js";
 export { select } from "./selection.js";
-export { decided, standingsOf, type Standing, type Standings, type TextOf } from "./standing.js";
+export {
+  linesFor,
+  standingsOf,
+  withSaid,
+  type Said,
+  type Standing,
+  type Standings,
+  type TextOf,
+} from "./standing.js";

@@ -14,7 +14,11 @@ export interface Examined {
  * files that only changes of other files touch. Where two changes want the same text of a file, the one that does more
  * is kept, else the one whose own file comes first, and the other is held back whole.
  */
-export function makePlan(examined: readonly Examined[], textOf: (path: string) => string = missing): Plan {
+export function makePlan(
+  examined: readonly Examined[],
+  textOf: (path: string) => string = missing,
+  asked?: Plan["asked"],
+): Plan {
   const ordered = [...examined].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
   const texts = new Map(ordered.map(({ path, text }) => [path, text]));
   const { kept, refused } = settled(ordered.flatMap(({ result }) => result.changes));
@@ -30,6 +34,7 @@ export function makePlan(examined: readonly Examined[], textOf: (path: string) =
   return {
     uvranPlan: 3,
     files,
+    ...(asked ? { asked } : {}),
     changes: plain(kept) as Plan["changes"],
     heldBack: plain(heldBack) as Plan["heldBack"],
     advice: plain(ordered.flatMap(({ result }) => result.advice ?? [])) as Plan["advice"],

@@ -103,6 +103,12 @@ export const planSchema = z.strictObject({
   files: z
     .record(z.string(), z.string().regex(/^[0-9a-f]{64}$/))
     .meta({ description: "SHA-256 of each file that a change touches, as it was when the plan was made." }),
+  asked: z
+    .strictObject({ paths: z.array(z.string()).optional(), rules: z.array(z.string()).optional() })
+    .optional()
+    .meta({
+      description: "The only files and folders, and the only rules, where propose was asked for some.",
+    }),
   changes: z.array(change),
   heldBack: z.array(heldBack),
   advice: z.array(advice).meta({ description: "What rules report that rewrite nothing." }),

@@ -1,4 +1,4 @@
 /** An opened project: what commands, pages and editors ask for surveys, plans, texts and proof. */
 export { Workspace, type Examination, type Opened, type Task } from "./workspace.js";
 export { type Sides } from "./sides.js";
-export { DecidedMeanwhile, Review, type Said } from "./review.js";
+export { DecidedMeanwhile, Review } from "./review.js";

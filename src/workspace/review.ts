@@ -4,35 +4,25 @@ import { errorsIn, hashText } from "../engine/index.js";
 import { changeDecisions, decode, insideRoot, loadDecisions, Problem, type Project } from "../node/index.js";
 import {
   CHANGE_DECISIONS,
-  decided,
+  linesFor,
   linesOfChange,
   makeDesk,
   PLACE_DECISIONS,
   plannedText,
   select,
   standingsOf,
+  withSaid,
   withText,
   type Decision,
   type Desk,
   type DeskRule,
   type Plan,
+  type Said,
   type Selection,
   type Standings,
   type Wish,
 } from "../plan/index.js";
 import type { Rule } from "../rules/index.js";
-
-/** What somebody says of one change, held-back place or piece of advice. */
-export interface Said {
-  readonly id: string;
-  /** Undefined takes back what was said before. */
-  readonly decision?: Decision["decision"] | undefined;
-  readonly note?: string | undefined;
-  /** The lines of the change as they are to be, in place of the proposed ones. */
-  readonly edited?: string | undefined;
-  /** What the person saw as decided, where that matters: "none" for nothing. */
-  readonly saw?: Decision["decision"] | "none" | undefined;
-}
 
 /** Somebody else has decided meanwhile. */
 export class DecidedMeanwhile extends Problem {
@@ -113,27 +103,7 @@ export class Review {
         ({ id, saw }) => saw !== undefined && (standings.of(id).decision ?? "none") !== saw,
       );
       if (taken.length > 0) throw new DecidedMeanwhile(taken.map(({ id }) => id));
-      const ids = new Set(said.map(({ id }) => id));
-      const others = now.filter((decision) => !ids.has(standings.carried.get(decision) ?? decision.id));
-      const added = said.flatMap(({ id, decision, note, edited }): Decision[] => {
-        if (decision === undefined) return [];
-        const change = changes.get(id);
-        if (change)
-          return [
-            decided(
-              change,
-              {
-                decision,
-                ...(note === undefined ? {} : { note }),
-                ...(edited === undefined ? {} : { edited }),
-              },
-              this.textOf,
-            ),
-          ];
-        const { path, rule } = places.get(id)!;
-        return [{ path, rules: [rule], id, decision, ...(note ? { note } : {}) }];
-      });
-      return [...others, ...added];
+      return withSaid(now, standings, said, linesFor(this.plan, said, this.textOf));
     });
   }
 

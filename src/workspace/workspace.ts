@@ -1,5 +1,5 @@
 import { existsSync, realpathSync } from "node:fs";
-import { basename, join } from "node:path";
+import { basename, join, relative, resolve, sep } from "node:path";
 import { editsFor, type Explanation } from "../engine/index.js";
 import {
   applyChanges,
@@ -64,9 +64,12 @@ export type Opened = Pick<Project, "root" | "rules"> & Partial<Project>;
  */
 export class Workspace {
   readonly project: Project;
+  readonly #isNarrowed: boolean;
   #results: Results | undefined;
 
-  constructor(project: Opened) {
+  /** `isNarrowed` says that only some of the project's rules are asked for. */
+  constructor(project: Opened, isNarrowed = false) {
+    this.#isNarrowed = isNarrowed;
     this.project = {
       allRules: project.rules,
       leaveOut: [],
@@ -81,7 +84,8 @@ export class Workspace {
 
   /**
    * Opens the project around a folder: the nearest config upwards counts. `rules` are ids of the only rules to use,
-   * whether they are on or not, and `kinds` the only kinds of rules. Throws a Problem for a config that cannot be loaded, and a rule that is not there.
+   * whether they are on or not, and `kinds` the only kinds of rules. Throws a Problem for a config that cannot be loaded,
+   * and a rule that is not there.
    */
   static async open(
     from: string,
@@ -101,8 +105,9 @@ export class Workspace {
       if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
       return found;
     });
+    if (!ids && !kinds) return new Workspace(project);
     const asked = (rules ?? project.rules).filter(({ kind }) => kinds?.includes(kind) ?? true);
-    return new Workspace({ ...project, rules: asked });
+    return new Workspace({ ...project, rules: asked }, true);
   }
 
   get root(): string {
@@ -151,7 +156,7 @@ export class Workspace {
       if (text !== undefined) examined.push({ path, text, result });
       if (i % 50 === 0) await new Promise(setImmediate);
     }
-    const plan = makePlan(examined, (path) => results.text(path));
+    const plan = makePlan(examined, (path) => results.text(path), this.#asked(paths, cwd));
     const { changes, heldBack, advice } = plan;
     const asked = [...versions].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, version]) => version);
     const decided = this.#decided(plan);
@@ -163,6 +168,16 @@ export class Workspace {
     const examination = await this.examine(task);
     const stored = await locked(this.root, "propose", () => storePlan(this.root, examination.plan));
     return { ...examination, stored };
+  }
+
+  /** Works out a plan anew, for the same paths and with the same rules as the one before was asked for. */
+  async proposeAgain({ asked = {} }: Plan): Promise<Review> {
+    const { paths = [], rules } = asked;
+    const { project } = this;
+    const own = rules && project.allRules.filter(({ id }) => rules.includes(id));
+    const workspace = own ? new Workspace({ ...project, rules: own }, true) : this;
+    const { plan } = await workspace.propose({ paths });
+    return this.review(plan);
   }
 
   /** The text of a file of the project. */
@@ -252,6 +267,16 @@ export class Workspace {
   /** Runs the project's checks on both sides. */
   prove({ before, after }: Sides): Promise<Proof[]> {
     return prove(this.root, this.project.checks, before, after);
+  }
+
+  /** What a plan was asked for; undefined for all of the project with all of its rules. */
+  #asked(paths: readonly string[], cwd: string): Plan["asked"] {
+    if (paths.length === 0 && !this.#isNarrowed) return undefined;
+    const below = paths.map((path) => relative(this.root, resolve(cwd, path)).split(sep).join("/") || ".");
+    return {
+      ...(below.length > 0 ? { paths: below } : {}),
+      ...(this.#isNarrowed ? { rules: this.project.rules.map(({ id }) => id) } : {}),
+    };
   }
 
   /** How many of the changes were decided about, by what was said; undefined where nothing ever was. */
