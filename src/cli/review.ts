@@ -21,6 +21,7 @@ interface Options extends PlanOptions {
   readonly decide?: Decision["decision"] | "none";
   readonly note?: string;
   readonly out?: string;
+  readonly terminal?: boolean;
   readonly port: number;
   readonly open: boolean;
 }
@@ -47,6 +48,7 @@ export function addReview(program: Command): void {
     )
     .option("--note <text>", "with --decide: a note for those who read it later")
     .option("--out <file>", "write the whole review into a file, for the page that needs no server")
+    .option("--terminal", "go through the changes in the terminal, with the same keys as on the page")
     .option("--port <number>", "the port of the page; one that is free without", port, 0)
     .option("--no-open", "only print the address of the page, and do not open it in the browser")
     .addHelpText(
@@ -73,7 +75,19 @@ async function reviewCommand(paths: string[], options: Options): Promise<void> {
   if (options.out !== undefined) deliver(`${JSON.stringify(review.desk())}\n`, options.out);
   else if (options.decide !== undefined) await decideAll(review, meant, filter, options.decide, options.note);
   else if (options.list) list(review, meant, options);
+  else if (options.terminal) await walk(workspace, review, meant);
   else await serve(workspace, review.plan, paths, options);
+}
+
+/** Goes through changes in the terminal. */
+async function walk(workspace: Workspace, review: Review, meant: readonly PlanChange[]): Promise<void> {
+  if (!process.stdin.isTTY || !process.stdout.isTTY)
+    throw new Problem(
+      "--terminal needs a terminal. To decide without one: uvran review --decide, and --list to look.",
+    );
+  const { TerminalWalk } = await import("./review-terminal.js");
+  await new TerminalWalk(workspace, review, meant).run();
+  process.stdout.write(decidedText(review));
 }
 
 function port(text: string): number {

@@ -21,10 +21,12 @@ export {
 export { makeDesk, readDesk, type Desk, type DeskRule } from "./desk.js";
 export { linesOfChange, withText, type Lines } from "./edited.js";
 export { doubtsOf, fits, type Filter, type Left, type Selection, type Wish } from "./filter.js";
+export { similar } from "./likeness.js";
 export { select } from "./selection.js";
 export {
   linesFor,
   standingsOf,
+  standsAs,
   withSaid,
   type Said,
   type Standing,

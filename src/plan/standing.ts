@@ -15,6 +15,11 @@ export interface Standing {
   readonly misfit?: string;
 }
 
+/** What stands for a change in one word: what was said, that nothing was, or that it has to be said again. */
+export function standsAs({ decision, misfit }: Standing): Decision["decision"] | "open" | "again" {
+  return misfit === undefined ? (decision ?? "open") : "again";
+}
+
 /** How all of a plan stands with the decisions. */
 export interface Standings {
   of(id: string): Standing;

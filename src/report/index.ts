@@ -1,6 +1,7 @@
 /** Plans and surveys in, text out. */
-export { changeLines, fileDiff, type DiffLine } from "./unified-diff.js";
-export { changeText, proposalText } from "./proposal.js";
+export { changeLines, type DiffLine } from "./diff-lines.js";
+export { fileDiff } from "./unified-diff.js";
+export { changeText, elsewhereLines, proposalText } from "./proposal.js";
 export {
   notLookedAt,
   placesText,

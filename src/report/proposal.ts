@@ -4,7 +4,7 @@ import type { Edit } from "../rewrite/index.js";
 import { paintTrust, SIGN, type Paint } from "./paint.js";
 import { shownPath } from "./path.js";
 import { plural } from "./survey.js";
-import { changeLines, type DiffLine } from "./unified-diff.js";
+import { changeLines, type DiffLine } from "./diff-lines.js";
 
 /**
  * A plan for reading in a terminal: each change with what speaks for it, then what was held back. `editsOf` gives
@@ -19,9 +19,7 @@ export function proposalText(
   const out: string[] = [];
   for (const change of plan.changes) {
     out.push(changeText(change, textOf(change.path), editsOf(change), paint));
-    for (const { path, edits } of change.elsewhere) {
-      out.push(`  ${paint.bold(path)}`, ...differenceLines(textOf(path), edits, paint));
-    }
+    out.push(...elsewhereLines(change, textOf, paint));
     out.push("");
   }
   if (plan.advice.length > 0) {
@@ -37,8 +35,14 @@ export function proposalText(
   return out.join("\n");
 }
 
-/** One change: where, what, how sure and why, and the lines. */
-export function changeText(change: PlanChange, text: string, edits: readonly Edit[], paint: Paint): string {
+/** One change: where, what, how sure and why, and the lines. `width` is that of the terminal. */
+export function changeText(
+  change: PlanChange,
+  text: string,
+  edits: readonly Edit[],
+  paint: Paint,
+  width = WIDTH,
+): string {
   const trust = paintTrust(paint, change.trust)(change.trust);
   const out = [
     `${paint.bold(`${shownPath(change.path)}:${change.line}`)}  ${change.title}`,
@@ -49,7 +53,7 @@ export function changeText(change: PlanChange, text: string, edits: readonly Edi
     return { answer, code, says: says + where };
   });
   const known = said.filter((ground) => ground.answer === "yes").map((ground) => ground.says);
-  for (const line of filled(known, WIDTH)) out.push(`  ${paint.green(SIGN.yes)} ${line}`);
+  for (const line of filled(known, width - 4)) out.push(`  ${paint.green(SIGN.yes)} ${line}`);
   for (const { answer, code, says } of said) {
     if (answer !== "yes") out.push(`  ${paint.yellow(SIGN[answer])} ${says} ${paint.dim(`· ${code}`)}`);
   }
@@ -59,6 +63,18 @@ export function changeText(change: PlanChange, text: string, edits: readonly Edi
   return [...out, ...differenceLines(text, edits, paint)].join("\n");
 }
 
+/** What a change does to other files than its own. */
+export function elsewhereLines(
+  { elsewhere }: PlanChange,
+  textOf: (path: string) => string,
+  paint: Paint,
+): string[] {
+  return elsewhere.flatMap(({ path, edits }) => [
+    `  ${paint.bold(shownPath(path))}`,
+    ...differenceLines(textOf(path), edits, paint),
+  ]);
+}
+
 function differenceLines(text: string, edits: readonly Edit[], paint: Paint): string[] {
   if (edits.length === 0) return [];
   const lines = changeLines(text, edits);
@@ -66,7 +82,7 @@ function differenceLines(text: string, edits: readonly Edit[], paint: Paint): st
   return lines.map((line) => diffLine(line, width, paint));
 }
 
-const WIDTH = 104;
+const WIDTH = 108;
 
 /** Sentences side by side, as many as fit on a line. */
 function filled(sentences: readonly string[], width: number): string[] {
@@ -80,12 +96,18 @@ function filled(sentences: readonly string[], width: number): string[] {
   return lines;
 }
 
-function diffLine({ mark, text, line }: DiffLine, width: number, paint: Paint): string {
+function diffLine({ mark, text, line, parts = [] }: DiffLine, width: number, paint: Paint): string {
   const number = (line === undefined ? "" : String(line)).padStart(width);
-  const shown = `    ${number} ${mark} ${text}`.trimEnd();
-  if (mark === "-") return paint.red(shown);
-  if (mark === "+") return paint.green(shown);
-  return paint.dim(shown);
+  const head = `    ${number} ${mark} `;
+  if (mark !== "-" && mark !== "+") return paint.dim(`${head}${text}`.trimEnd());
+  const colour = mark === "-" ? paint.red : paint.green;
+  let shown = head;
+  let at = 0;
+  for (const [start, end] of parts) {
+    shown += text.slice(at, start) + paint.inverse(text.slice(start, end));
+    at = end;
+  }
+  return colour(`${shown}${text.slice(at)}`.trimEnd());
 }
 
 function adviceLines(

@@ -1,6 +1,5 @@
 import { useEffect, useRef } from "react";
-import type { PlanChange, Standings } from "uvran";
-import { shownAs } from "./model.js";
+import { standsAs, type PlanChange, type Standings } from "uvran";
 
 interface Props {
   readonly changes: readonly PlanChange[];
@@ -16,7 +15,7 @@ const LEAST_CELL = 3;
 export function Progress({ changes, standings, current, onChoose }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const counts = { keep: 0, drop: 0, later: 0, again: 0, open: 0, done: 0, leave: 0 };
-  for (const { id } of changes) counts[shownAs(standings.of(id))]++;
+  for (const { id } of changes) counts[standsAs(standings.of(id))]++;
   useEffect(() => {
     const draw = (): void => paint(canvas.current!, changes, standings, current);
     draw();
@@ -76,7 +75,7 @@ function paint(
   const gap = cell > LEAST_CELL ? 1 : 0;
   for (const [i, { id }] of changes.entries()) {
     const isCurrent = id === current;
-    context.fillStyle = style.getPropertyValue(`--cell-${shownAs(standings.of(id))}`);
+    context.fillStyle = style.getPropertyValue(`--cell-${standsAs(standings.of(id))}`);
     context.fillRect(
       i * cell,
       isCurrent ? 0 : 5,

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Decision, PlanChange, Said, Standing } from "uvran";
+import { similar, standsAs, type Decision, type PlanChange, type Said, type Standing } from "uvran";
 import { ChangeSheet } from "./ChangeSheet.js";
 import { Help, RuleReference, Similar } from "./Dialogs.js";
 import { Filters } from "./Filters.js";
@@ -8,8 +8,6 @@ import {
   changesIn,
   groupOf,
   placesIn,
-  shownAs,
-  similar,
   TRUST_SIGN,
   viewOf,
   WORDS,
@@ -55,7 +53,7 @@ export function Review({ open, canPropose, onSave }: Props) {
     [plan, standings, view],
   );
   const entries: readonly { readonly id: string }[] = view.tab === "changes" ? changes : places;
-  const isOpen = (id: string): boolean => ["open", "again"].includes(shownAs(standings.of(id)));
+  const isOpen = (id: string): boolean => ["open", "again"].includes(standsAs(standings.of(id)));
   const current = plan.changes.find(({ id }) => id === view.at);
   const currentPlace = [...plan.heldBack, ...plan.advice].find(({ id }) => id === view.at);
   const at = view.tab === "changes" ? current : currentPlace;
@@ -403,7 +401,7 @@ function backTo(id: string, { decision, note, edited }: Standing): Said {
 }
 
 function itemOf(change: PlanChange, standing: Standing, { by }: View): Item {
-  const mark = shownAs(standing);
+  const mark = standsAs(standing);
   return {
     id: change.id,
     group: groupOf(change, by),

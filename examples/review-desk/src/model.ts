@@ -1,13 +1,12 @@
 import {
-  doubtsOf,
   fits,
   KINDS,
+  standsAs,
   TRUSTS,
   type Filter,
   type Kind,
   type Plan,
   type PlanChange,
-  type Standing,
   type Standings,
   type Trust,
 } from "uvran";
@@ -58,11 +57,6 @@ export function viewOf(hash: URLSearchParams): View {
   };
 }
 
-/** What is decided about a change, as the list filters by it. */
-export function shownAs({ decision, misfit }: Standing): Exclude<Shown, "all"> | "done" | "leave" {
-  return misfit === undefined ? (decision ?? "open") : "again";
-}
-
 /** The changes of a view, grouped and in order. */
 export function changesIn(
   plan: Plan,
@@ -73,7 +67,7 @@ export function changesIn(
   const meant = plan.changes.filter(
     (change) =>
       fits(change, filter) &&
-      (shown === "all" || shownAs(standings.of(change.id)) === shown) &&
+      (shown === "all" || standsAs(standings.of(change.id)) === shown) &&
       holdsAll(words, () => textOf(change)),
   );
   if (by === "file") return meant;
@@ -123,31 +117,6 @@ function textOf({ title, path, rules, evidence, cautions, id }: PlanChange): str
     ...[...evidence, ...cautions].map(({ says, code }) => `${says} ${code}`),
     id,
   ].join(" ");
-}
-
-/** The other changes that nothing is decided about and that are of the same rules, trust, evidence and cautions. */
-export function similar(plan: Plan, standings: Standings, change: PlanChange): PlanChange[] {
-  const key = likeness(change);
-  return plan.changes.filter(
-    (other) =>
-      other.id !== change.id && shownAs(standings.of(other.id)) === "open" && likeness(other) === key,
-  );
-}
-
-const likenesses = new WeakMap<PlanChange, string>();
-
-function likeness(change: PlanChange): string {
-  const known = likenesses.get(change);
-  if (known !== undefined) return known;
-  const said = change.evidence.map(({ code, answer }) => `${code} ${answer}`);
-  const key = JSON.stringify([
-    change.rules,
-    change.trust,
-    [...new Set(said)].sort(),
-    [...doubtsOf(change)].sort(),
-  ]);
-  likenesses.set(change, key);
-  return key;
 }
 
 /** A few of a list, by chance. */
