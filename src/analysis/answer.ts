@@ -1,5 +1,6 @@
 import type { SyntaxNode, TextRange } from "../syntax/index.js";
 import type { Code } from "./codes.js";
+import { surroundingsOf } from "./project.js";
 
 /** A sentence that supports an answer, and where in the code it was learnt (1-based line). */
 export interface Evidence {
@@ -9,6 +10,8 @@ export interface Evidence {
   readonly line?: number;
   /** The code it was learnt from, where that is known. */
   readonly range?: TextRange;
+  /** The file of that code, where it is known. */
+  readonly path?: string;
 }
 
 /** What analysis answers: never a guess. Unknown is an answer of its own and never counts as yes. */
@@ -21,14 +24,21 @@ export interface Answer {
 export const caution = evidence;
 
 /** Where something was learnt: a node, other evidence from there, or nothing but a 1-based line. */
-type Place = SyntaxNode | Pick<Evidence, "line" | "range"> | number;
+type Place = SyntaxNode | Pick<Evidence, "line" | "range" | "path"> | number;
 
 /** A sentence with its code, and where it was learnt. */
 function evidence(code: Code, says: string, at?: Place): Evidence {
   if (at === undefined) return { code, says };
   if (typeof at === "number") return { code, says, line: at };
   const { line, range } = at;
-  return { code, says, ...(line === undefined ? {} : { line }), ...(range === undefined ? {} : { range }) };
+  const path = "tree" in at ? surroundingsOf(at.tree).path || undefined : at.path;
+  return {
+    code,
+    says,
+    ...(line === undefined ? {} : { line }),
+    ...(range === undefined ? {} : { range }),
+    ...(path === undefined ? {} : { path }),
+  };
 }
 
 const make =

@@ -20,6 +20,7 @@ import {
   changeText,
   elsewhereLines,
   paintStanding,
+  placeBehind,
   plural,
   shownPath,
   standingWord,
@@ -182,9 +183,9 @@ export class TerminalWalk {
     if (change.elsewhere.every(({ path }) => textOf(path) !== ""))
       this.#say(...elsewhereLines(change, textOf, this.#paint));
     // What must not be overlooked stands last, beside the question.
-    for (const { code, says, line } of change.cautions) {
-      const where = line === undefined || line === change.line ? "" : ` (line ${line})`;
-      this.#say(this.#paint.yellow(`  ! CAUTION: ${says}${where} · ${code}`));
+    for (const caution of change.cautions) {
+      const where = placeBehind(caution, change.line);
+      this.#say(this.#paint.yellow(`  ! CAUTION: ${caution.says}${where} · ${caution.code}`));
     }
   }
 
@@ -197,8 +198,10 @@ export class TerminalWalk {
       const shown = `    ${String(i).padStart(5)}  ${lines[i - 1] ?? ""}`;
       this.#say(i >= range.start.line && i <= last ? this.#paint.bold(shown) : this.#paint.dim(shown));
     }
-    if ("reason" in place) this.#say(`  held back: ${place.reason} · ${place.code}`);
-    else this.#say(`  advice: ${place.says}`);
+    if ("reason" in place) {
+      const where = placeBehind({ line: place.at, path: place.atPath }, line);
+      this.#say(`  held back: ${place.reason}${where} · ${place.code}`);
+    } else this.#say(`  advice: ${place.says}`);
   }
 
   #prompt(): void {

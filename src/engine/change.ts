@@ -12,6 +12,8 @@ export interface Ground {
   readonly line?: number | undefined;
   /** The code that it was learnt from, where that is known. */
   readonly range?: TextRange | undefined;
+  /** The file of that code, where it is another one. */
+  readonly path?: string | undefined;
 }
 
 /** The edits that a change makes to another file than its own. */
@@ -62,6 +64,8 @@ export interface HeldBack {
   readonly at?: number | undefined;
   /** That place, where it is known from where to where it goes. */
   readonly atRange?: TextRange | undefined;
+  /** The file of that place, where it is another one. */
+  readonly atPath?: string | undefined;
 }
 
 /** A match of a rule that only reports. */

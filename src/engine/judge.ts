@@ -1,4 +1,4 @@
-import { namesWanted, type Code } from "../analysis/index.js";
+import { namesWanted, surroundingsOf, type Code, type Evidence } from "../analysis/index.js";
 import { applyEdits, CannotRewrite, clash, type Edit } from "../rewrite/index.js";
 import { isRead, type ReadingMatch } from "../readings/index.js";
 import { lower, Match, versionVerdict, type Condition, type Rule, type Trust } from "../rules/index.js";
@@ -70,6 +70,12 @@ function tooLong(match: Match, edits: readonly Edit[]): string[] {
     : [];
 }
 
+/** Evidence with the file that it is about only where that is another one than the match's. */
+function elsewhereOnly<T extends Evidence | Ground>(evidence: T, { node }: Match): T {
+  const { path, ...own } = evidence;
+  return path === undefined || path === surroundingsOf(node.tree).path ? (own as T) : evidence;
+}
+
 type Unplaced<T> = Omit<T, "id" | "range" | "path">;
 
 type Outcome = Candidate | Unplaced<HeldBack> | Unplaced<Advice> | Omit<Silenced, "path">;
@@ -88,7 +94,7 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
     if (given.when?.(match) === false) continue;
     const answer = given.ask(match);
     if (answer.is === "no") {
-      const { code, says, line: at, range } = answer.evidence;
+      const { code, says, line: at, range, path } = elsewhereOnly(answer.evidence, match);
       return {
         rule: rule.id,
         line,
@@ -96,10 +102,11 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
         reason: says,
         ...(at === undefined ? {} : { at }),
         ...(range === undefined ? {} : { atRange: range }),
+        ...(path === undefined ? {} : { atPath: path }),
       };
     }
     if (answer.is === "unknown") trust = lower(trust, given.unknownIs);
-    evidence.push({ answer: answer.is, ...answer.evidence });
+    evidence.push({ answer: answer.is, ...elsewhereOnly(answer.evidence, match) });
   }
   if (rule.advice !== undefined) {
     const { id, title, kind, advice } = rule;
@@ -117,7 +124,7 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
     const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
     const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
     if (refused) return refused;
-    const cautions = rule.cautions?.(match) ?? [];
+    const cautions = (rule.cautions?.(match) ?? []).map((one) => elsewhereOnly(one, match));
     const notes = [...(rule.notes?.(match) ?? []), ...tooLong(match, edits)];
     // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.
     if (cautions.length > 0) trust = lower(trust, "likely");
@@ -131,7 +138,7 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
       end,
       line,
       trust,
-      evidence: [...evidence, ...uses.evidence],
+      evidence: [...evidence, ...uses.evidence.map((one) => elsewhereOnly(one, match))],
       cautions,
       notes,
       edits,

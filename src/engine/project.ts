@@ -108,8 +108,13 @@ function inFile(path: string, text: string, region: Region, result: FileResult):
     ...(entry.line === undefined ? {} : { line: region.line(entry.line) }),
     ...(entry.range === undefined ? {} : { range: ranged(entry.range) }),
   });
+  /** Lines of another file stay as they are. */
+  const said = <T extends Parameters<typeof placed>[0] & { readonly path?: string | undefined }>(
+    entry: T,
+  ): T => (entry.path === undefined ? placed(entry) : entry);
   const held = (entry: HeldBack): HeldBack => {
-    const { at, atRange } = entry;
+    const { at, atRange, atPath } = entry;
+    if (atPath !== undefined) return { ...placed(entry), path };
     return {
       ...placed(entry),
       path,
@@ -121,8 +126,8 @@ function inFile(path: string, text: string, region: Region, result: FileResult):
     ...placed(entry),
     path,
     trust: region.isWhole ? entry.trust : lower(entry.trust, "likely"),
-    evidence: [...entry.evidence.map(placed), ...(region.isWhole ? [] : [ELSEWHERE])],
-    cautions: entry.cautions.map(placed),
+    evidence: [...entry.evidence.map(said), ...(region.isWhole ? [] : [ELSEWHERE])],
+    cautions: entry.cautions.map(said),
     edits: entry.edits.map((edit) => region.outward(edit)),
   });
   return {
@@ -132,7 +137,7 @@ function inFile(path: string, text: string, region: Region, result: FileResult):
       ...placed(entry),
       path,
       trust: region.isWhole ? entry.trust : lower(entry.trust, "likely"),
-      evidence: entry.evidence.map(placed),
+      evidence: entry.evidence.map(said),
     })),
     silenced: (result.silenced ?? []).map((entry) => ({ ...placed(entry), path })),
     idleKeeps: (result.idleKeeps ?? []).map((keep): IdleKeep => ({ ...placed(keep), path })),

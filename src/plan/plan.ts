@@ -37,6 +37,10 @@ const sentence = {
   says: z.string(),
   line: z.int().positive().optional().meta({ description: "Line of the file, counted from 1." }),
   range: range.optional().meta({ description: "The code that it was learnt from, where that is known." }),
+  path: z
+    .string()
+    .optional()
+    .meta({ description: "The file of that line and code, where it is another one than the change's." }),
 };
 const ground = z.strictObject({ answer: z.enum(["yes", "no", "unknown"]), ...sentence });
 const caution = z.strictObject(sentence);
@@ -79,6 +83,7 @@ const heldBack = z.strictObject({
   reason: z.string(),
   at: z.int().positive().optional().meta({ description: "Line of what speaks against it." }),
   atRange: range.optional().meta({ description: "What speaks against it, where that is known." }),
+  atPath: z.string().optional().meta({ description: "The file of that place, where it is another one." }),
 });
 
 const advice = z.strictObject({

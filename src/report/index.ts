@@ -14,5 +14,5 @@ export {
 export { codesPage, sayingsOf, type CodeExample, type Saying } from "./code-page.js";
 export { decisionsList, paintStanding, standingWord } from "./decisions.js";
 export { packPage, rulesIndex } from "./rule-page.js";
-export { shownPath } from "./path.js";
+export { placeBehind, shownPath } from "./path.js";
 export { paintTrust, type Paint } from "./paint.js";

@@ -22,3 +22,14 @@ export function shownPath(path: string): string {
 function octal(char: string): string {
   return [...new TextEncoder().encode(char)].map((byte) => `\\${byte.toString(8).padStart(3, "0")}`).join("");
 }
+
+/** Where something was learnt, behind a sentence about a line of a file: nothing where it is that line. */
+export function placeBehind(
+  said: { readonly line?: number | undefined; readonly path?: string | undefined },
+  own: number,
+): string {
+  const { line, path } = said;
+  if (line === undefined) return "";
+  if (path !== undefined) return ` (${shownPath(path)}:${line})`;
+  return line === own ? "" : ` (line ${line})`;
+}

@@ -2,7 +2,7 @@ import type { Advice, HeldBack } from "../engine/index.js";
 import type { Plan, PlanChange } from "../plan/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { paintTrust, SIGN, type Paint } from "./paint.js";
-import { shownPath } from "./path.js";
+import { placeBehind, shownPath } from "./path.js";
 import { plural } from "./survey.js";
 import { changeLines, type DiffLine } from "./diff-lines.js";
 
@@ -48,9 +48,9 @@ export function changeText(
     `${paint.bold(`${shownPath(change.path)}:${change.line}`)}  ${change.title}`,
     `  ${trust} ${paint.dim("·")} ${change.kind} ${paint.dim("·")} ${change.rules.join(" + ")} ${paint.dim(`· ${change.id}`)}`,
   ];
-  const said = change.evidence.map(({ answer, code, says, line }) => {
-    const where = line === undefined || line === change.line ? "" : ` (line ${line})`;
-    return { answer, code, says: says + where };
+  const said = change.evidence.map((ground) => {
+    const { answer, code, says } = ground;
+    return { answer, code, says: says + placeBehind(ground, change.line) };
   });
   const known = said.filter((ground) => ground.answer === "yes").map((ground) => ground.says);
   for (const line of filled(known, width - 4)) out.push(`  ${paint.green(SIGN.yes)} ${line}`);
@@ -116,8 +116,9 @@ function adviceLines(
   paint: Paint,
 ): string[] {
   const code = (text.split("\n")[line - 1] ?? "").trim();
-  const grounds = evidence.map(({ answer, code: about, says: said, line: at }) => {
-    const where = at === undefined || at === line ? "" : ` (line ${at})`;
+  const grounds = evidence.map((ground) => {
+    const { answer, code: about, says: said } = ground;
+    const where = placeBehind(ground, line);
     if (answer === "yes") return `    ${paint.green(SIGN.yes)} ${said}${where}`;
     return `    ${paint.yellow(SIGN[answer])} ${said}${where} ${paint.dim(`· ${about}`)}`;
   });
@@ -125,7 +126,7 @@ function adviceLines(
   return [head, `    ${paint.dim(code)}`, `    ${says}`, ...grounds];
 }
 
-function heldBackLine({ path, line, rule, code, reason, at }: HeldBack, paint: Paint): string {
-  const where = at === undefined || at === line ? "" : ` (line ${at})`;
+function heldBackLine({ path, line, rule, code, reason, at, atPath }: HeldBack, paint: Paint): string {
+  const where = placeBehind({ line: at, path: atPath }, line);
   return `  ${shownPath(path)}:${line}  ${paint.dim(rule)}\n    ${reason}${where} ${paint.dim(`· ${code}`)}`;
 }

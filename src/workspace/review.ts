@@ -113,6 +113,10 @@ export class Review {
     const paths = new Set([
       ...Object.keys(plan.files),
       ...[...plan.heldBack, ...plan.advice].map(({ path }) => path),
+      ...plan.heldBack.flatMap(({ atPath }) => atPath ?? []),
+      ...[...plan.changes, ...plan.advice].flatMap(({ evidence }) =>
+        evidence.flatMap(({ path }) => path ?? []),
+      ),
     ]);
     const texts: Record<string, string> = {};
     for (const path of [...paths].sort()) texts[path] = this.textOf(path) ?? "";

@@ -239,7 +239,10 @@ test.each<[string, Rule, Record<string, string>, string]>([
   const { plan } = await run(one, files);
   const [change] = plan.changes;
   expect(change!.trust).not.toBe("certain");
-  expect(change!.evidence.map((ground) => ground.says)).toContainEqual(expect.stringContaining(says));
+  const placed = change!.evidence.map((ground) =>
+    ground.path === undefined ? ground.says : `${ground.path}:${ground.line}: ${ground.says}`,
+  );
+  expect(placed).toContainEqual(expect.stringContaining(says));
 });
 
 test("changes that reach into one another's files are settled, the later one held back whole", async () => {

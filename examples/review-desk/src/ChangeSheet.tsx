@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { linesOfChange, type Desk, type PlanChange, type Standing } from "uvran";
+import { linesOfChange, placeBehind, type Desk, type PlanChange, type Standing } from "uvran";
 import { CodeView, LinesEditor } from "./CodeView.js";
 import { Difference } from "./Difference.js";
 import { Evidence } from "./Evidence.js";
@@ -25,6 +25,7 @@ export function ChangeSheet(props: Props) {
   const { evidence, cautions, notes, needs, elsewhere } = change;
   const peek = (index: number): void => setPeeked((now) => (now === index ? undefined : index));
   const ground = peeked === undefined ? undefined : evidence[peeked];
+  const path = ground?.path ?? change.path;
   const lines = text === "" ? undefined : linesOfChange(text, change);
   const inOrder = evidence.map((one, i) => ({ one, i })).sort((a, b) => rank(a.one) - rank(b.one));
   useKeys((key) => {
@@ -59,11 +60,10 @@ export function ChangeSheet(props: Props) {
       </header>
       {cautions.length > 0 && (
         <section className="cautions" aria-label="Cautions">
-          {cautions.map(({ code, says, line }) => (
+          {cautions.map(({ code, says, line, path }) => (
             <p key={`${code} ${says}`}>
               <strong>Caution.</strong> {says}
-              {line !== undefined && line !== change.line ? ` (line ${line})` : ""}{" "}
-              <code className="code-name">{code}</code>
+              {placeBehind({ line, path }, change.line)} <code className="code-name">{code}</code>
             </p>
           ))}
         </section>
@@ -108,14 +108,14 @@ export function ChangeSheet(props: Props) {
         onPeek={(index) => peek(inOrder[index]!.i)}
       />
       {ground?.line !== undefined && (
-        <section className="peek" ref={intoSight} aria-label={`${change.path}, line ${ground.line}`}>
+        <section className="peek" ref={intoSight} aria-label={`${path}, line ${ground.line}`}>
           <p>
             <code>
-              {change.path}:{ground.line}
+              {path}:{ground.line}
             </code>{" "}
             {ground.says}
           </p>
-          <CodeView path={change.path} text={text} lines={linesOf(ground)} />
+          <CodeView path={path} text={desk.texts[path] ?? ""} lines={linesOf(ground)} />
         </section>
       )}
       {notes.map((note) => (

@@ -26,7 +26,8 @@ export function Evidence({ grounds, peeked, onPeek }: Props) {
           </span>
           {ground.line !== undefined && (
             <button type="button" className="place" aria-expanded={peeked === i} onClick={() => onPeek(i)}>
-              line {ground.line}
+              {ground.path === undefined ? "line " : `${ground.path}:`}
+              {ground.line}
               {withLines.indexOf(ground) < 9 && <kbd>{withLines.indexOf(ground) + 1}</kbd>}
             </button>
           )}

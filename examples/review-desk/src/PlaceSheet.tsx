@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import type { Desk, Standing } from "uvran";
+import { placeBehind, type Desk, type Standing } from "uvran";
 import { StandingMark } from "./ChangeSheet.js";
 import { CodeView } from "./CodeView.js";
 import { Evidence } from "./Evidence.js";
@@ -14,7 +14,9 @@ interface Props {
 /** A place that was held back, or one that a rule only reports. */
 export function PlaceSheet({ place, standing, desk }: Props) {
   const { path, line, range, rule } = place;
-  const at = "reason" in place ? (place.atRange?.start.line ?? place.at) : undefined;
+  const against = "reason" in place ? { line: place.at, path: place.atPath } : {};
+  const at =
+    "reason" in place && place.atPath === undefined ? (place.atRange?.start.line ?? place.at) : undefined;
   const lines = useMemo(() => {
     const own = Array.from({ length: range.end.line - range.start.line + 1 }, (_, i) => range.start.line + i);
     return at === undefined ? own : [...own, at];

@@ -95,7 +95,7 @@ class Search {
     if (exported && as !== "parameter")
       for (const name of publicNames(this.#declaration)) this.#expose(this.#owner.path, name);
     for (let next = this.#waiting.pop(); next; next = this.#waiting.pop()) this.#follow(next);
-    for (const { file, node, why } of this.#open) if (!this.#isAdded(node)) this.#doubt(file, why, node);
+    for (const { file, node, why } of this.#open) if (!this.#isAdded(node)) this.#doubt(why, node);
     return { uses: this.#uses, doubts: this.#doubts };
   }
 
@@ -124,15 +124,15 @@ class Search {
     const file = { path, tree };
     const [error] = file.tree.errors;
     if (error !== undefined) {
-      this.#doubt(file, "the parser could not read this file", file.tree.node(error));
+      this.#doubt("the parser could not read this file", file.tree.node(error));
       return undefined;
     }
     this.#read.set(path, file);
     return file;
   }
 
-  #doubt({ path }: LinkedFile, why: string, node: SyntaxNode): void {
-    this.#doubts.push(unknown("name.other-uses", `${path}:${node.line}: ${why}`));
+  #doubt(why: string, node: SyntaxNode): void {
+    this.#doubts.push(unknown("name.other-uses", why, node));
   }
 
   #add(file: LinkedFile, node: SyntaxNode, does: Reference["does"], imports = false): void {
@@ -212,8 +212,7 @@ class Search {
       const module = node.text.replace(/^["'`]|["'`]$/g, "");
       if (links.imports(module, file.path, exposure.path) !== "yes" || isSourceOfExport(node)) continue;
       const member = memberOfImport(node);
-      if (!member)
-        this.#doubt(file, `${exposure.path} is brought in here in a way that is not followed`, node);
+      if (!member) this.#doubt(`${exposure.path} is brought in here in a way that is not followed`, node);
       else if (member.text === exposure.name && !exposure.isModule) this.#add(file, member, "read");
     }
   }
@@ -225,7 +224,7 @@ class Search {
     if (isIt) {
       const token = [...item.node.descendants()].find((node) => node.isLeaf && node.text === exposure.name);
       if (isUnsure) {
-        this.#doubt(file, `\`${item.module}\` may be ${exposure.path}`, token ?? item.node);
+        this.#doubt(`\`${item.module}\` may be ${exposure.path}`, token ?? item.node);
         return;
       }
       if (exposure.isModule) return this.#throughModule(file, item.local, exposure);
@@ -272,7 +271,7 @@ class Search {
     const own = nameInFile(declaration.name, tree);
     for (const { node, named } of own.references) {
       if (named && declaration.as === "parameter")
-        this.#doubt(file, `\`${declaration.name}\` may be passed by its name`, node);
+        this.#doubt(`\`${declaration.name}\` may be passed by its name`, node);
     }
     if (declaration.as === "parameter") return;
     const isTop = !isMember(declaration) || declaration.scope.same(declaration.scope.tree.root);
