@@ -1,5 +1,5 @@
 import { readFileSync, renameSync, writeFileSync } from "node:fs";
-import { decisionsText, PlanError, readDecisions } from "uvran";
+import { decisionsText, PlanError, readDecisions, readDesk } from "uvran";
 import type { Sandbox } from "../cli/run.js";
 import {
   DECISIONS,
@@ -268,4 +268,45 @@ test("a plan that was made for other text is refused before any decision is doub
   writeFileSync(sandbox.path("src/hives.js"), `\n${HIVES}`);
   const { exit, err } = sandbox.uvran("apply");
   expect([exit, err.includes("made for other content")]).toEqual([1, true]);
+});
+
+test("prove proves what apply would write", async () => {
+  const check = { name: "new code", run: "cat src/hives.js" };
+  const sandbox = await project({
+    "src/hives.js": HIVES,
+    "uvran.config.json": JSON.stringify({ checks: [check] }),
+  });
+  await say(sandbox, "drop");
+  expect(sandbox.uvran("prove", "--trust", "possible")).toMatchObject({
+    exit: 0,
+    out: expect.stringMatching(/^same/),
+  });
+  await say(sandbox, "keep", FALLBACK);
+  const { exit, out } = sandbox.uvran("prove", "--only-kept");
+  expect([exit, out]).toEqual([1, expect.stringContaining('queen ?? "none"')]);
+  expect(out).not.toContain("hive?.queen");
+});
+
+test("a plan of a newer Uvran is refused by every command that works on one", async () => {
+  const sandbox = await project();
+  sandbox.write(".uvran/plan.json", '{"uvranPlan":99}');
+  for (const command of [["review", "--list"], ["review"], ["apply"], ["prove"]]) {
+    const { exit, err } = sandbox.uvran(...command);
+    if (command[0] !== "prove")
+      expect([exit, err]).toEqual([2, expect.stringContaining("The plan has form 99")]);
+  }
+});
+
+test("half a character in a file, as UTF-16 may hold it, does not get in the way", async () => {
+  const text = "\ufeffconst a = lot && lot.jar; // \ud83d\r\n";
+  const sandbox = await project({ "lot.js": Buffer.from(text, "utf16le") });
+  const review = await reviewOf(sandbox);
+  expect(review.plan.changes).toHaveLength(1);
+  await say(sandbox, "keep");
+  expect(readDesk(JSON.stringify(review.desk())).texts["lot.js"]).toContain("\ud83d");
+  expect(await decisionsOf(sandbox)).toEqual(["keep"]);
+  sandbox.uvran("apply");
+  expect(Buffer.from(readFileSync(sandbox.path("lot.js"))).toString("utf16le")).toBe(
+    text.replace("lot && lot.jar", "lot?.jar"),
+  );
 });

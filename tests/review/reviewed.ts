@@ -18,7 +18,9 @@ export const FALLBACK = "javascript/value-or-fallback";
 export const DECISIONS = ".uvran/decisions.jsonl";
 
 /** A project with a plan. */
-export async function project(files: Record<string, string> = { "src/hives.js": HIVES }): Promise<Sandbox> {
+export async function project(
+  files: Record<string, string | Uint8Array> = { "src/hives.js": HIVES },
+): Promise<Sandbox> {
   const sandbox = new Sandbox(files);
   await propose(sandbox);
   return sandbox;

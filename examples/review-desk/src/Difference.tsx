@@ -12,30 +12,16 @@ interface Props {
   readonly isBeside: boolean;
 }
 
-const CONTEXT = 6;
-const FOLD = { margin: 4, minSize: 8 };
-
-/** The lines around edits, before and after. Lines are 1-based. */
-function around(text: string, edits: PlanChange["edits"]): { first: number; old: string; now: string } {
-  const first = Math.min(...edits.map((edit) => edit.start));
-  const last = Math.max(...edits.map((edit) => edit.end));
-  let start = text.lastIndexOf("\n", first - 1) + 1;
-  for (let i = 0; i < CONTEXT && start > 0; i++) start = text.lastIndexOf("\n", start - 2) + 1;
-  let end = text.indexOf("\n", last);
-  for (let i = 0; i < CONTEXT && end >= 0; i++) end = text.indexOf("\n", end + 1);
-  const to = end < 0 ? text.length : end;
-  const moved = edits.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
-  const old = text.slice(start, to);
-  return { first: text.slice(0, start).split("\n").length, old, now: applyEdits(old, moved) };
-}
+const FOLD = { margin: 5, minSize: 3 };
 
 /** Old and new code of one file, side by side or one above the other, with the difference marked inside the lines. */
 export function Difference({ path, text, edits, isBeside }: Props) {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const { first, old, now } = around(text, edits);
+    // The whole file, so that its colours and line numbers are right; what is far from the change is folded.
+    const now = applyEdits(text, edits);
     const shared = (label: string): Extension[] => [
-      lineNumbers({ formatNumber: (line) => String(line + first - 1) }),
+      lineNumbers(),
       EditorState.readOnly.of(true),
       EditorView.editable.of(false),
       EditorView.contentAttributes.of({ "aria-label": label, "aria-readonly": "true" }),
@@ -46,7 +32,7 @@ export function Difference({ path, text, edits, isBeside }: Props) {
     const view = isBeside
       ? new MergeView({
           parent,
-          a: { doc: old, extensions: shared(`${path}, old`) },
+          a: { doc: text, extensions: shared(`${path}, old`) },
           b: { doc: now, extensions: shared(`${path}, new`) },
           collapseUnchanged: FOLD,
           gutter: false,
@@ -56,7 +42,12 @@ export function Difference({ path, text, edits, isBeside }: Props) {
           doc: now,
           extensions: [
             ...shared(`${path}, old and new`),
-            unifiedMergeView({ original: old, mergeControls: false, collapseUnchanged: FOLD, gutter: false }),
+            unifiedMergeView({
+              original: text,
+              mergeControls: false,
+              collapseUnchanged: FOLD,
+              gutter: false,
+            }),
           ],
         });
     return () => view.destroy();

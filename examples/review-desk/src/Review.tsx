@@ -8,6 +8,7 @@ import {
   changesIn,
   groupOf,
   placesIn,
+  tailOf,
   TRUST_SIGN,
   viewOf,
   WORDS,
@@ -164,7 +165,7 @@ export function Review({ open, canPropose, onSave }: Props) {
   const items = useMemo(
     () =>
       view.tab === "changes"
-        ? changes.map((one) => itemOf(one, standings.of(one.id), view))
+        ? changes.map((one) => itemOf(one, standings.of(one.id), view, codeOf(desk.texts, one)))
         : places.map((one) => itemOfPlace(one, standings.of(one.id))),
     [changes, places, standings, view],
   );
@@ -400,17 +401,28 @@ function backTo(id: string, { decision, note, edited }: Standing): Said {
   };
 }
 
-function itemOf(change: PlanChange, standing: Standing, { by }: View): Item {
+const lines = new WeakMap<object, Map<string, string[]>>();
+
+/** The first line of the code of a change, without its indentation. */
+function codeOf(texts: Readonly<Record<string, string>>, { path, line }: PlanChange): string {
+  const known = lines.get(texts) ?? new Map<string, string[]>();
+  lines.set(texts, known);
+  const own = known.get(path) ?? (texts[path] ?? "").split("\n");
+  known.set(path, own);
+  return (own[line - 1] ?? "").trim();
+}
+
+function itemOf(change: PlanChange, standing: Standing, { by }: View, code: string): Item {
   const mark = standsAs(standing);
   return {
     id: change.id,
-    group: groupOf(change, by),
+    group: by === "file" ? tailOf(change.path) : groupOf(change, by),
     sign: TRUST_SIGN[change.trust],
     kind: change.trust,
     mark,
     said: mark === "open" ? "" : mark === "again" ? "decide again" : WORDS[mark].toLowerCase(),
-    first: change.title,
-    second: by === "file" ? `line ${change.line}` : `${change.path}:${change.line}`,
+    first: by === "rule" ? code : change.title,
+    second: by === "file" ? `${change.line}: ${code}` : `${tailOf(change.path)}:${change.line}`,
   };
 }
 
@@ -418,7 +430,7 @@ function itemOfPlace(place: HeldBack | Advice, standing: Standing): Item {
   const { decision } = standing;
   return {
     id: place.id,
-    group: place.path,
+    group: tailOf(place.path),
     sign: "reason" in place ? "⊘" : "i",
     kind: "held",
     mark: decision ?? "open",

@@ -136,3 +136,15 @@ export const WORDS = {
   leave: "Left",
 } as const;
 export const TRUST_SIGN: Readonly<Record<Trust, string>> = { certain: "●", likely: "◐", possible: "○" };
+
+const LONGEST_PATH = 32;
+
+/** The end of a long path, from a folder on. */
+export function tailOf(path: string): string {
+  if (path.length <= LONGEST_PATH) return path;
+  const parts = path.split("/");
+  let tail = parts.pop()!;
+  while (parts.length > 0 && tail.length + parts.at(-1)!.length < LONGEST_PATH)
+    tail = `${parts.pop()!}/${tail}`;
+  return parts.length > 0 ? `…/${tail}` : tail;
+}

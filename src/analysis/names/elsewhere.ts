@@ -95,7 +95,7 @@ class Search {
     if (exported && as !== "parameter")
       for (const name of publicNames(this.#declaration)) this.#expose(this.#owner.path, name);
     for (let next = this.#waiting.pop(); next; next = this.#waiting.pop()) this.#follow(next);
-    for (const { file, node, why } of this.#open) if (!this.#isAdded(node)) this.#doubt(why, node);
+    for (const { node, why } of this.#open) if (!this.#isAdded(node)) this.#doubt(why, node);
     return { uses: this.#uses, doubts: this.#doubts };
   }
 
@@ -303,9 +303,9 @@ class Search {
 
   /** A doubt about a place, unless following imports shows what it is. */
   #later(file: LinkedFile, node: SyntaxNode, why: string): void {
-    this.#open.push({ file, node, why });
+    this.#open.push({ node, why });
   }
-  readonly #open: { file: LinkedFile; node: SyntaxNode; why: string }[] = [];
+  readonly #open: { node: SyntaxNode; why: string }[] = [];
 }
 
 /** Is a string the source of something that a file hands on, which is followed? */
