@@ -87,25 +87,37 @@ function compared(old: readonly DiffLine[], now: readonly DiffLine[]): DiffLine[
   return [...split(old, gone), ...split(now, added)];
 }
 
-/** Ranges of joined lines as ranges of each; what is only white space at an edge is not marked. */
+/** Ranges of joined lines as ranges of each. */
 function split(lines: readonly DiffLine[], ranges: readonly (readonly [number, number])[]): DiffLine[] {
-  let start = 0;
+  let from = 0;
   return lines.map((line) => {
-    const from = start;
-    start += line.text.length + 1;
+    const { text } = line;
     const parts = ranges
-      .map(([a, b]): [number, number] => [Math.max(a - from, 0), Math.min(b - from, line.text.length)])
-      .filter(([a, b]) => a < b && line.text.slice(a, b).trim() !== "");
-    return parts.length === 0 ? line : { ...line, parts: joined(line.text, parts) };
+      .map(([a, b]): [number, number] => [Math.max(a - from, 0), Math.min(b - from, text.length)])
+      .filter(([a, b]) => a < b && text.slice(a, b).trim() !== "")
+      .map((part) => rounded(text, part));
+    from += text.length + 1;
+    return parts.length === 0 ? line : { ...line, parts: joined(text, parts) };
   });
 }
+
+/** A part without white space at its ends, and with the whole of an operator that it cuts. */
+function rounded(text: string, [start, end]: readonly [number, number]): [number, number] {
+  while (/\s/.test(text[start]!)) start++;
+  while (/\s/.test(text[end - 1]!)) end--;
+  while (OPERATOR.test(text[start]!) && OPERATOR.test(text[start - 1] ?? "")) start--;
+  while (OPERATOR.test(text[end - 1]!) && OPERATOR.test(text[end] ?? "")) end++;
+  return [start, end];
+}
+
+const OPERATOR = /[?&|=!<>]/;
 
 /** Parts with nothing but white space between them are one. */
 function joined(text: string, parts: readonly [number, number][]): [number, number][] {
   const result: [number, number][] = [];
   for (const [start, end] of parts) {
     const last = result.at(-1);
-    if (last && text.slice(last[1], start).trim() === "") last[1] = end;
+    if (last && text.slice(last[1], start).trim() === "") last[1] = Math.max(last[1], end);
     else result.push([start, end]);
   }
   return result;

@@ -287,22 +287,17 @@ class Search {
         if (!isMember(declaration) && !mayBeModule(receiver)) continue;
         const isOwn = receiver && className !== undefined && classOf(receiver) === className;
         if ((receiver?.text === className || isOwn) && shared === "yes") this.#add(file, node, does);
-        else
-          this.#later(
-            file,
-            node,
-            `\`${receiver?.text.split("\n")[0] ?? "…"}.${name}\` may be the same member`,
-          );
+        else this.#later(node, `\`${receiver?.text.split("\n")[0] ?? "…"}.${name}\` may be the same member`);
       } else if (shared === "yes" && className !== undefined && ownerAround(node) === className) {
         this.#add(file, node, does);
       } else if (shared === "unknown" || (why !== undefined && shared === "yes")) {
-        this.#later(file, node, why ?? `\`${name}\` may be the one of ${this.#owner.path}`);
+        this.#later(node, why ?? `\`${name}\` may be the one of ${this.#owner.path}`);
       } else if (shared === "yes" && isTop) this.#add(file, node, does);
     }
   }
 
   /** A doubt about a place, unless following imports shows what it is. */
-  #later(file: LinkedFile, node: SyntaxNode, why: string): void {
+  #later(node: SyntaxNode, why: string): void {
     this.#open.push({ node, why });
   }
   readonly #open: { node: SyntaxNode; why: string }[] = [];

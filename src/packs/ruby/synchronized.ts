@@ -102,7 +102,7 @@ export const synchronized = rule({
         )[0];
       return later
         ? no("name.scope", `\`${later.text}\` is used behind what becomes a block`, later)
-        : yes("name.scope", "nothing is");
+        : yes("name.scope", "no value that is first given in it is used afterwards");
     }),
     condition("something is done under the mutex", (match) =>
       done(match).length > 0
