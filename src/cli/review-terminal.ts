@@ -43,6 +43,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["i, up", "previous"],
   ["o", "next that is not decided"],
   ["r", "what the rule is about"],
+  ["p", "propose again, and keep what is decided"],
   ["t", "changes, or held-back places and advice"],
   ["h, a", "held-back places: done by hand, or leave as it is"],
   ["?", "these keys"],
@@ -56,7 +57,9 @@ const NARROWEST = 40;
  */
 export class TerminalWalk {
   readonly #paint = paintFor(process.stdout);
-  readonly #places: readonly Place[];
+  #review: Review;
+  #changes: readonly PlanChange[] = [];
+  #places: readonly Place[] = [];
   #standings: Standings;
   #at = 0;
   #ofPlaces = false;
@@ -68,26 +71,36 @@ export class TerminalWalk {
   /** Does the question stand at the end of what was printed? */
   #isPrompted = false;
 
+  /** `meant` chooses among the changes of a plan. */
   constructor(
     readonly workspace: Workspace,
-    readonly review: Review,
-    readonly changes: readonly PlanChange[],
+    review: Review,
+    readonly meant: (plan: Plan) => readonly PlanChange[],
   ) {
-    this.#places = [...review.plan.heldBack, ...review.plan.advice];
+    this.#review = review;
     this.#standings = review.standings();
+    this.#open(review);
+  }
+
+  get review(): Review {
+    return this.#review;
+  }
+
+  #open(review: Review): void {
+    const { plan } = review;
+    this.#review = review;
+    this.#changes = this.meant(plan);
+    this.#places = [...plan.heldBack, ...plan.advice];
+    this.#standings = review.standings();
+    this.#ofPlaces = false;
     this.#at = Math.max(
-      changes.findIndex(({ id }) => this.#isOpen(id)),
+      this.#changes.findIndex(({ id }) => this.#isOpen(id)),
       0,
     );
   }
 
   /** Resolves when the reader ends it, or the terminal is gone. */
   async run(): Promise<void> {
-    const outdated = this.review.outdated();
-    if (outdated.length > 0)
-      this.#say(
-        `The plan does not fit any more: ${outdated.map(shownPath).join(", ")}. Make it anew with: uvran propose`,
-      );
     if (this.#entries.length === 0) return this.#say("There is no change to review.");
     const { stdin, stdout } = process;
     emitKeypressEvents(stdin);
@@ -113,11 +126,11 @@ export class TerminalWalk {
   }
 
   get #entries(): readonly { readonly id: string }[] {
-    return this.#ofPlaces ? this.#places : this.changes;
+    return this.#ofPlaces ? this.#places : this.#changes;
   }
 
   get #change(): PlanChange | undefined {
-    return this.#ofPlaces ? undefined : this.changes[this.#at];
+    return this.#ofPlaces ? undefined : this.#changes[this.#at];
   }
 
   get #width(): number {
@@ -136,6 +149,7 @@ export class TerminalWalk {
       u: () => this.#takeBack(),
       x: () => this.#sayAll([{ id: this.#entries[this.#at]!.id }], "open again"),
       n: () => this.#askNote(),
+      p: () => this.#propose(),
       t: () => this.#turn(),
       "?": () => this.#help(),
       q: () => this.#end(),
@@ -174,7 +188,7 @@ export class TerminalWalk {
   }
 
   #showChange(change: PlanChange): void {
-    const textOf = (path: string): string => this.review.textOf(path) ?? "";
+    const textOf = (path: string): string => this.#review.textOf(path) ?? "";
     const { edited } = this.#standings.of(change.id);
     const text = textOf(change.path);
     const { edits } = edited === undefined ? change : withText(text, change, edited);
@@ -182,6 +196,8 @@ export class TerminalWalk {
     this.#say(changeText(body, text, text === "" ? [] : edits, this.#paint, this.#width));
     if (change.elsewhere.every(({ path }) => textOf(path) !== ""))
       this.#say(...elsewhereLines(change, textOf, this.#paint));
+    const outdated = this.#review.outdatedOf(change).map(shownPath).join(", ");
+    if (outdated !== "") this.#say(this.#paint.yellow(`  ! ${outdated} has changed since; p proposes again`));
     // What must not be overlooked stands last, beside the question.
     for (const caution of change.cautions) {
       const where = placeBehind(caution, change.line);
@@ -192,7 +208,7 @@ export class TerminalWalk {
   #showPlace(place: Place): void {
     const { path, line, rule, range } = place;
     this.#say(`${this.#paint.bold(`${shownPath(path)}:${line}`)}  ${rule}`);
-    const lines = (this.review.textOf(path) ?? "").split("\n");
+    const lines = (this.#review.textOf(path) ?? "").split("\n");
     const last = Math.min(range.end.line, range.start.line + 12);
     for (let i = Math.max(range.start.line - 2, 1); i <= Math.min(last + 2, lines.length); i++) {
       const shown = `    ${String(i).padStart(5)}  ${lines[i - 1] ?? ""}`;
@@ -257,6 +273,14 @@ export class TerminalWalk {
     this.#show();
   }
 
+  async #propose(): Promise<void> {
+    this.#answer("proposing again");
+    this.#open(await this.workspace.proposeAgain(this.#review.plan));
+    if (this.#changes.length > 0) return this.#show();
+    this.#say("There is nothing to review any more.");
+    this.#end();
+  }
+
   #turn(): void {
     if (!this.#ofPlaces && this.#places.length === 0) {
       this.#say("Nothing was held back, and there is no advice.");
@@ -296,9 +320,9 @@ export class TerminalWalk {
       return { id, decision, note, edited };
     });
     try {
-      await this.review.decide(said);
+      await this.#review.decide(said);
     } finally {
-      this.#standings = this.review.standings();
+      this.#standings = this.#review.standings();
     }
     this.#before.push(old);
     this.#note = "";
@@ -314,8 +338,8 @@ export class TerminalWalk {
       this.#say("Nothing was decided here yet.");
       return this.#prompt();
     }
-    await this.review.decide(last);
-    this.#standings = this.review.standings();
+    await this.#review.decide(last);
+    this.#standings = this.#review.standings();
     this.#answer(last.length === 1 ? "taken back" : `${plural(last.length, "decision")} taken back`);
     const index = this.#entries.findIndex(({ id }) => id === last[0]!.id);
     this.#go(index < 0 ? this.#at : index);
@@ -323,7 +347,7 @@ export class TerminalWalk {
 
   async #similar(): Promise<void> {
     const change = this.#change!;
-    const others = similar(this.review.plan, this.#standings, change);
+    const others = similar(this.#review.plan, this.#standings, change);
     if (others.length === 0) {
       this.#say("No other open change is like this one.");
       return this.#prompt();
@@ -352,7 +376,7 @@ export class TerminalWalk {
 
   async #edit(): Promise<void> {
     const change = this.#change!;
-    const text = this.review.textOf(change.path);
+    const text = this.#review.textOf(change.path);
     const lines = text === undefined ? undefined : linesOfChange(text, change);
     if (!lines) throw new Problem("There is nothing here to edit by hand.", 1);
     const before = this.#standings.of(change.id).edited ?? lines.now;

@@ -75,19 +75,22 @@ async function reviewCommand(paths: string[], options: Options): Promise<void> {
   if (options.out !== undefined) deliver(`${JSON.stringify(review.desk())}\n`, options.out);
   else if (options.decide !== undefined) await decideAll(review, meant, filter, options.decide, options.note);
   else if (options.list) list(review, meant, options);
-  else if (options.terminal) await walk(workspace, review, meant);
+  else if (options.terminal) await walk(workspace, review, filter);
   else await serve(workspace, review.plan, paths, options);
 }
 
 /** Goes through changes in the terminal. */
-async function walk(workspace: Workspace, review: Review, meant: readonly PlanChange[]): Promise<void> {
+async function walk(workspace: Workspace, review: Review, filter: Filter): Promise<void> {
   if (!process.stdin.isTTY || !process.stdout.isTTY)
     throw new Problem(
       "--terminal needs a terminal. To decide without one: uvran review --decide, and --list to look.",
     );
   const { TerminalWalk } = await import("./review-terminal.js");
-  await new TerminalWalk(workspace, review, meant).run();
-  process.stdout.write(decidedText(review));
+  const all = new TerminalWalk(workspace, review, ({ changes }) =>
+    changes.filter((one) => fits(one, filter)),
+  );
+  await all.run();
+  process.stdout.write(decidedText(all.review));
 }
 
 function port(text: string): number {
@@ -117,7 +120,7 @@ async function serve(workspace: Workspace, plan: Plan, paths: string[], options:
   if (options.open && !(await openBrowser(server.address)))
     process.stdout.write("No browser could be opened. Open the address yourself.\n");
   await server.ended;
-  process.stdout.write(decidedText(workspace.review(plan)));
+  process.stdout.write(decidedText(server.review()));
 }
 
 function decidedText(review: Review): string {

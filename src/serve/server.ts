@@ -30,6 +30,8 @@ export interface Serving {
 export interface ReviewServer {
   /** With the key in it. */
   readonly address: string;
+  /** What is served now, which may be a newer plan than the first. */
+  review(): Review;
   /** Resolves when the last page is gone, or the server was closed. */
   readonly ended: Promise<void>;
   close(): Promise<void>;
@@ -104,7 +106,12 @@ export async function serveReview(
     throw new Problem(`The server cannot be started on port ${port}: ${messageOf(error)}`, 1);
   }
   const tail = view === "" ? "" : `&${view}`;
-  return { address: `http://127.0.0.1:${portOf(app)}/#key=${key}${tail}`, ended, close };
+  return {
+    address: `http://127.0.0.1:${portOf(app)}/#key=${key}${tail}`,
+    ended,
+    close,
+    review: () => desk.review,
+  };
 }
 
 function portOf(app: FastifyInstance): number {

@@ -7,6 +7,7 @@ import {
   linesFor,
   linesOfChange,
   makeDesk,
+  pathsOf,
   PLACE_DECISIONS,
   plannedText,
   select,
@@ -17,6 +18,7 @@ import {
   type Desk,
   type DeskRule,
   type Plan,
+  type PlanChange,
   type Said,
   type Selection,
   type Standings,
@@ -63,6 +65,13 @@ export class Review {
   outdated(): string[] {
     this.#texts.clear();
     return Object.keys(this.plan.files).filter((path) => this.textOf(path) === undefined);
+  }
+
+  /** The files of a change that have other text now than the plan was made for; looked at anew. */
+  outdatedOf(change: PlanChange): string[] {
+    const paths = pathsOf(change);
+    for (const path of paths) this.#texts.delete(path);
+    return paths.filter((path) => this.textOf(path) === undefined);
   }
 
   decisions(): Decision[] {

@@ -1,6 +1,7 @@
 import { readFileSync, renameSync, writeFileSync } from "node:fs";
 import { decisionsText, PlanError, readDecisions, readDesk } from "uvran";
 import type { Sandbox } from "../cli/run.js";
+import { MAIN } from "./page.js";
 import {
   DECISIONS,
   decisionsOf,
@@ -309,4 +310,18 @@ test("half a character in a file, as UTF-16 may hold it, does not get in the way
   expect(Buffer.from(readFileSync(sandbox.path("lot.js"))).toString("utf16le")).toBe(
     text.replace("lot && lot.jar", "lot?.jar"),
   );
+});
+
+test("a disk that takes no more leaves the decisions as they were", async () => {
+  const files = Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`hives${i}.js`, HIVES]));
+  const sandbox = await project(files);
+  await say(sandbox, "keep", FALLBACK);
+  const before = sandbox.read(DECISIONS);
+  // A process that may write no more than so many blocks to a file.
+  const { exit, err } = sandbox.run("bash", "-c", `ulimit -f 2; exec node '${MAIN}' review --decide drop`);
+  expect([exit, err]).toEqual([
+    1,
+    expect.stringContaining("cannot be written, and the ones before stay as they are"),
+  ]);
+  expect(sandbox.read(DECISIONS)).toBe(before);
 });

@@ -136,6 +136,22 @@ class Terminal {
     ).toEqual(["drop", "drop", "drop", "drop", "leave"]);
   });
 
+  test("a file that changed meanwhile is said; a key proposes again and keeps what is decided", async () => {
+    const sandbox = await project();
+    terminal = new Terminal(sandbox);
+    await terminal.until("Change 1 of 3, 3 open");
+    terminal.press("kd");
+    await terminal.until("Change 3 of 3, 1 open");
+    sandbox.write("src/hives.js", `// One line more.\n${HIVES}`);
+    terminal.press("i");
+    await terminal.until("src/hives.js has changed since; p proposes again");
+    terminal.press("p");
+    await terminal.until("Change 3 of 3, 1 open");
+    terminal.press("q");
+    expect(await terminal.ended).toContain("The review has ended: 1 keep, 1 drop, 1 open.");
+    expect(await decisionsOf(sandbox)).toEqual(["keep", "drop", undefined]);
+  });
+
   test("narrow, without Unicode and without colour; drawn again when the size changes", async () => {
     const sandbox = await project();
     terminal = new Terminal(sandbox, { columns: 40, env: { LC_ALL: "C" } });
