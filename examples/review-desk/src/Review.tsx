@@ -22,8 +22,11 @@ import { Progress } from "./Progress.js";
 import type { OpenDesk } from "./useDesk.js";
 import { useHash } from "./useHash.js";
 import { useKeys } from "./useKeys.js";
+import { useMedia } from "./useMedia.js";
 
 const BESIDE_FROM = 1000;
+/** As in the style sheet: from here on the list is only shown when it is asked for. */
+const NARROW = "(max-width: 760px)";
 const TABS: readonly Tab[] = ["changes", "held", "advice"];
 type Open = "help" | "rule" | "similar" | "edit";
 
@@ -43,6 +46,8 @@ export function Review({ open, canPropose, onSave }: Props) {
   const [note, setNote] = useState("");
   const [said, setSaid] = useState("");
   const [isBeside, setBeside] = useState(innerWidth >= BESIDE_FROM);
+  const isNarrow = useMedia(NARROW);
+  const [isListOpen, setListOpen] = useState(false);
   const search = useRef<HTMLInputElement>(null);
   const noteField = useRef<HTMLInputElement>(null);
   /** What stood before each thing that was said here, the last at the end. */
@@ -152,7 +157,11 @@ export function Review({ open, canPropose, onSave }: Props) {
     ArrowUp: () => step(-1),
     o: () => go(nextOpen() ?? at?.id),
     t: () => turnTab(TABS[(TABS.indexOf(view.tab) + 1) % TABS.length]!),
-    "/": () => search.current?.focus(),
+    "/": () => {
+      setListOpen(true);
+      // It may be drawn only now.
+      setTimeout(() => search.current?.focus());
+    },
     p: () => canPropose && void open.propose(),
     "?": () => setShown("help"),
   };
@@ -195,20 +204,29 @@ export function Review({ open, canPropose, onSave }: Props) {
       <nav className="side" aria-label="What there is to review">
         <div className="tabs">
           <Tabs view={view} plan={plan} onTurn={turnTab} />
+          {isNarrow && (
+            <button type="button" aria-expanded={isListOpen} onClick={() => setListOpen(!isListOpen)}>
+              List
+            </button>
+          )}
         </div>
-        <Filters plan={plan} view={view} search={search} change={change} />
-        <List
-          label={LABELS[view.tab]}
-          items={items}
-          current={at?.id}
-          onChoose={go}
-          empty={
-            <p>
-              Nothing here.{" "}
-              {view.tab === "changes" && plan.changes.length > 0 ? "Change the filter to see more." : ""}
-            </p>
-          }
-        />
+        {(!isNarrow || isListOpen) && (
+          <>
+            <Filters plan={plan} view={view} search={search} change={change} />
+            <List
+              label={LABELS[view.tab]}
+              items={items}
+              current={at?.id}
+              onChoose={go}
+              empty={
+                <p>
+                  Nothing here.{" "}
+                  {view.tab === "changes" && plan.changes.length > 0 ? "Change the filter to see more." : ""}
+                </p>
+              }
+            />
+          </>
+        )}
       </nav>
       <main className="front" tabIndex={-1}>
         {view.tab === "changes" && current && (
