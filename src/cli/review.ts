@@ -85,7 +85,7 @@ async function walk(workspace: Workspace, review: Review, filter: Filter): Promi
     throw new Problem(
       "--terminal needs a terminal. To decide without one: uvran review --decide, and --list to look.",
     );
-  const { TerminalWalk } = await import("./review-terminal.js");
+  const { TerminalWalk } = await import("./review-terminal/walk.js");
   const all = new TerminalWalk(workspace, review, ({ changes }) =>
     changes.filter((one) => fits(one, filter)),
   );

@@ -23,13 +23,6 @@ export { linesOfChange, withText, type Lines } from "./edited.js";
 export { doubtsOf, fits, type Filter, type Left, type Selection, type Wish } from "./filter.js";
 export { similar } from "./likeness.js";
 export { select } from "./selection.js";
-export {
-  linesFor,
-  standingsOf,
-  standsAs,
-  withSaid,
-  type Said,
-  type Standing,
-  type Standings,
-  type TextOf,
-} from "./standing.js";
+export { linesFor, withSaid, type Said } from "./said.js";
+export { standingsOf, standsAs, type Standing, type Standings } from "./standing.js";
+export { type TextOf } from "./change-code.js";

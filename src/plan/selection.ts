@@ -2,7 +2,8 @@ import { clash, type Edit } from "../rewrite/index.js";
 import { withText } from "./edited.js";
 import { fits, reasonLeft, type Left, type Selection, type Wish } from "./filter.js";
 import type { Plan, PlanChange } from "./plan.js";
-import type { Standings, TextOf } from "./standing.js";
+import type { TextOf } from "./change-code.js";
+import type { Standings } from "./standing.js";
 
 /**
  * What to write of a plan. Changes that were edited by hand come with their own text; one whose text reaches into

@@ -1,5 +1,5 @@
-import { hashText } from "../engine/index.js";
 import { TRUSTS, type Trust } from "../rules/index.js";
+import { codeOf, type TextOf } from "./change-code.js";
 import type { Decision } from "./decision.js";
 import { hashOfLines, linesOfChange } from "./edited.js";
 import type { Plan, PlanChange } from "./plan.js";
@@ -28,9 +28,6 @@ export interface Standings {
   /** For the line of a decision that came with a renamed file: what it is about now. */
   readonly carried: ReadonlyMap<Decision, string>;
 }
-
-/** The text of a file as it was when the plan was made; undefined where it is not known any more. */
-export type TextOf = (path: string) => string | undefined;
 
 const NOTHING: Standing = {};
 
@@ -130,91 +127,4 @@ function placeStanding([first, ...others]: readonly Decision[]): Standing {
 
 function isLess(now: Trust, then: Trust): boolean {
   return TRUSTS.indexOf(now) > TRUSTS.indexOf(then);
-}
-
-const codes = new WeakMap<PlanChange, string>();
-
-/** What stands for the old and the new code of a change, wherever it stands; undefined where its files are other ones now. */
-function codeOf(change: PlanChange, textOf: TextOf): string | undefined {
-  const known = codes.get(change);
-  if (known !== undefined) return known;
-  const { path, edits, elsewhere } = change;
-  const parts: [string, string][][] = [];
-  for (const part of [{ path, edits }, ...elsewhere]) {
-    const text = part.edits.length > 0 ? textOf(part.path) : "";
-    if (text === undefined) return undefined;
-    parts.push(part.edits.map((edit) => [text.slice(edit.start, edit.end), edit.text]));
-  }
-  const code = hashText(JSON.stringify(parts)).slice(0, 16);
-  codes.set(change, code);
-  return code;
-}
-
-/** What somebody says of one change, held-back place or piece of advice. */
-export interface Said {
-  readonly id: string;
-  /** Undefined takes back what was said before. */
-  readonly decision?: Decision["decision"] | undefined;
-  readonly note?: string | undefined;
-  /** The lines of the change as they are to be, in place of the proposed ones. */
-  readonly edited?: string | undefined;
-  /** What the person saw as decided, where that matters: "none" for nothing. */
-  readonly saw?: Decision["decision"] | "none" | undefined;
-}
-
-/** The decisions of a plan after somebody has said something, as the lines `added` say it; others about the same go. */
-export function withSaid(
-  now: readonly Decision[],
-  { carried }: Pick<Standings, "carried">,
-  said: readonly Said[],
-  added: readonly Decision[],
-): Decision[] {
-  const ids = new Set(said.map(({ id }) => id));
-  return [...now.filter((decision) => !ids.has(carried.get(decision) ?? decision.id)), ...added];
-}
-
-/**
- * The lines to store for what was said of a plan. What takes something back has none. `textOf` gives the texts that the
- * plan was made for. Throws a RangeError for an id that the plan does not have.
- */
-export function linesFor(
-  plan: Pick<Plan, "changes" | "heldBack" | "advice">,
-  said: readonly Said[],
-  textOf: TextOf,
-): Decision[] {
-  const changes = new Map(plan.changes.map((change) => [change.id, change]));
-  const places = new Map([...plan.heldBack, ...plan.advice].map((place) => [place.id, place]));
-  return said.flatMap((one): Decision[] => {
-    const { id, decision, note } = one;
-    if (decision === undefined) return [];
-    const change = changes.get(id);
-    if (change) return [decided(change, { ...one, decision }, textOf)];
-    const place = places.get(id);
-    if (!place) throw new RangeError(`the plan has no change and no place ${id}`);
-    return [{ path: place.path, rules: [place.rule], id, decision, ...(note ? { note } : {}) }];
-  });
-}
-
-/** What somebody says now of a change, as it is stored. */
-function decided(
-  change: PlanChange,
-  { decision, note, edited }: Said & { readonly decision: Decision["decision"] },
-  textOf: TextOf,
-): Decision {
-  const { path, rules, id, trust } = change;
-  const code = codeOf(change, textOf);
-  const cautions = [...new Set(change.cautions.map((caution) => caution.code))].sort();
-  const text = textOf(path);
-  const lines = edited === undefined || text === undefined ? undefined : linesOfChange(text, change);
-  return {
-    path,
-    rules,
-    id,
-    decision,
-    ...(code === undefined ? {} : { code }),
-    trust,
-    ...(cautions.length > 0 ? { cautions } : {}),
-    ...(lines ? { edited: { of: hashOfLines(lines.old), text: edited! } } : {}),
-    ...(note === undefined || note === "" ? {} : { note }),
-  };
 }

@@ -38,8 +38,7 @@ export function PlaceSheet({ place, standing, desk }: Props) {
         <section className="cautions" aria-label="Reason">
           <p>
             <strong>Held back.</strong> {place.reason}
-            {at !== undefined && at !== line ? ` (line ${at})` : ""}{" "}
-            <code className="code-name">{place.code}</code>
+            {placeBehind(against, line)} <code className="code-name">{place.code}</code>
           </p>
         </section>
       ) : (

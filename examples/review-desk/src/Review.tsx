@@ -1,15 +1,14 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { similar, standsAs, type Decision, type PlanChange, type Said, type Standing } from "uvran";
+import { similar, standsAs, type Decision, type Said, type Standing } from "uvran";
 import { ChangeSheet } from "./ChangeSheet.js";
 import { Help, RuleReference, Similar } from "./Dialogs.js";
 import { Filters } from "./Filters.js";
-import { List, type Item } from "./List.js";
+import { codeOf, itemOf, itemOfPlace } from "./items.js";
+import { List } from "./List.js";
+import { Notices } from "./Notices.js";
 import {
   changesIn,
-  groupOf,
   placesIn,
-  tailOf,
-  TRUST_SIGN,
   viewOf,
   WORDS,
   type Advice,
@@ -105,7 +104,7 @@ export function Review({ open, canPropose, onSave }: Props) {
     const one: Said = {
       id: at.id,
       decision,
-      saw: standing.misfit === undefined ? (standing.decision ?? "none") : undefined,
+      saw: seen(standing),
       ...(note || standing.note ? { note: note || standing.note } : {}),
       ...(text === undefined ? {} : { edited: text }),
     };
@@ -113,7 +112,12 @@ export function Review({ open, canPropose, onSave }: Props) {
   };
   const sayOfAlike = (decision: "keep" | "drop" | "later"): void => {
     if (!current) return;
-    const all = [current, ...alike].map(({ id }): Said => ({ id, decision, ...(note ? { note } : {}) }));
+    const all = [current, ...alike].map(({ id }): Said => ({
+      id,
+      decision,
+      saw: seen(standings.of(id)),
+      ...(note ? { note } : {}),
+    }));
     void sayAll(all, `${WORDS[decision]}: ${all.length} changes that are alike.`);
   };
   const takeBack = async (): Promise<void> => {
@@ -342,57 +346,6 @@ function Tabs({
   ));
 }
 
-/** What the reader must know before going on. */
-function Notices({
-  open,
-  canPropose,
-  outdated,
-}: {
-  open: OpenDesk;
-  canPropose: boolean;
-  outdated: readonly string[];
-}) {
-  const { trouble, isGone, isBusy, standings } = open;
-  return (
-    <div className="notices" role="alert">
-      {trouble !== undefined && (
-        <p>
-          {trouble}{" "}
-          <button type="button" onClick={open.dismiss}>
-            Close
-          </button>
-        </p>
-      )}
-      {isGone && (
-        <p>The server of this review has ended. What was decided is stored. Start again with: uvran review</p>
-      )}
-      {outdated.length > 0 && (
-        <p>
-          The plan does not fit any more: {outdated.slice(0, 3).join(", ")}
-          {outdated.length > 3
-            ? ` and ${outdated.length - 3} more files have`
-            : outdated.length === 1
-              ? " has"
-              : " have"}{" "}
-          changed since it was made.{" "}
-          {canPropose && (
-            <button type="button" disabled={isBusy} onClick={() => void open.propose()}>
-              {isBusy ? "Proposing…" : "Propose again, and keep what is decided"} <kbd>P</kbd>
-            </button>
-          )}
-        </p>
-      )}
-      {isBusy && outdated.length === 0 && <p>Proposing again…</p>}
-      {standings.strays.length > 0 && (
-        <p className="strays">
-          {standings.strays.length === 1 ? "One decision is" : `${standings.strays.length} decisions are`}{" "}
-          about code that the plan does not have any more. They are kept, and applied to nothing.
-        </p>
-      )}
-    </div>
-  );
-}
-
 interface VerdictProps {
   readonly k: string;
   readonly kind: string;
@@ -409,6 +362,11 @@ function Verdict({ k, kind, says, isOn, onPress }: VerdictProps) {
   );
 }
 
+/** What stands here, so that what somebody else said meanwhile is not written over. */
+function seen({ decision, misfit }: Standing): Said["saw"] {
+  return misfit === undefined ? (decision ?? "none") : undefined;
+}
+
 /** What has to be said to have a decision again as it was. */
 function backTo(id: string, { decision, note, edited }: Standing): Said {
   return {
@@ -416,44 +374,5 @@ function backTo(id: string, { decision, note, edited }: Standing): Said {
     ...(decision === undefined ? {} : { decision }),
     ...(note === undefined ? {} : { note }),
     ...(edited === undefined ? {} : { edited }),
-  };
-}
-
-const lines = new WeakMap<object, Map<string, string[]>>();
-
-/** The first line of the code of a change, without its indentation. */
-function codeOf(texts: Readonly<Record<string, string>>, { path, line }: PlanChange): string {
-  const known = lines.get(texts) ?? new Map<string, string[]>();
-  lines.set(texts, known);
-  const own = known.get(path) ?? (texts[path] ?? "").split("\n");
-  known.set(path, own);
-  return (own[line - 1] ?? "").trim();
-}
-
-function itemOf(change: PlanChange, standing: Standing, { by }: View, code: string): Item {
-  const mark = standsAs(standing);
-  return {
-    id: change.id,
-    group: by === "file" ? tailOf(change.path) : groupOf(change, by),
-    sign: TRUST_SIGN[change.trust],
-    kind: change.trust,
-    mark,
-    said: mark === "open" ? "" : mark === "again" ? "decide again" : WORDS[mark].toLowerCase(),
-    first: by === "rule" ? code : change.title,
-    second: by === "file" ? `${change.line}: ${code}` : `${tailOf(change.path)}:${change.line}`,
-  };
-}
-
-function itemOfPlace(place: HeldBack | Advice, standing: Standing): Item {
-  const { decision } = standing;
-  return {
-    id: place.id,
-    group: tailOf(place.path),
-    sign: "reason" in place ? "⊘" : "i",
-    kind: "held",
-    mark: decision ?? "open",
-    said: decision === undefined ? "" : WORDS[decision].toLowerCase(),
-    first: "reason" in place ? place.reason : place.title,
-    second: `line ${place.line} · ${place.rule}`,
   };
 }

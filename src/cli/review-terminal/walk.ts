@@ -1,34 +1,22 @@
-import { spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { extname, join } from "node:path";
-import { createInterface, emitKeypressEvents, type Key } from "node:readline";
-import { messageOf, Problem } from "../node/index.js";
+import { extname } from "node:path";
+import { emitKeypressEvents, type Key } from "node:readline";
+import { messageOf, Problem } from "../../node/index.js";
 import {
   linesOfChange,
   PlanError,
   similar,
   standsAs,
-  withText,
   type Decision,
   type Plan,
   type PlanChange,
   type Said,
   type Standings,
-} from "../plan/index.js";
-import {
-  changeText,
-  elsewhereLines,
-  paintStanding,
-  placeBehind,
-  plural,
-  shownPath,
-  standingWord,
-} from "../report/index.js";
-import type { Review, Workspace } from "../workspace/index.js";
-import { paintFor } from "./terminal.js";
-
-type Place = Plan["heldBack"][number] | Plan["advice"][number];
+} from "../../plan/index.js";
+import { paintStanding, plural, shownPath, standingWord } from "../../report/index.js";
+import type { Review, Workspace } from "../../workspace/index.js";
+import { paintFor } from "../terminal.js";
+import { ask, inEditor } from "./asking.js";
+import { changeScreen, placeScreen, plain, type Place } from "./screen.js";
 
 const KEYS: readonly (readonly [string, string])[] = [
   ["k", "keep this change, go on to the next that is open"],
@@ -49,7 +37,6 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["?", "these keys"],
   ["q", "end; what is decided is stored"],
 ];
-const NARROWEST = 40;
 
 /**
  * Goes through a review in a terminal, one change after another. Text is only ever added below, so that it can be read aloud
@@ -133,10 +120,6 @@ export class TerminalWalk {
     return this.#ofPlaces ? undefined : this.#changes[this.#at];
   }
 
-  get #width(): number {
-    return Math.max(process.stdout.columns || 80, NARROWEST);
-  }
-
   async #press(text: string | undefined, { name, ctrl }: Key): Promise<void> {
     if (ctrl && (name === "c" || name === "d")) return this.#end();
     const key = text === "?" ? "?" : (name ?? text ?? "").toLowerCase();
@@ -182,42 +165,9 @@ export class TerminalWalk {
     const open = this.#entries.filter(({ id }) => this.#isOpen(id)).length;
     this.#say("", bold(`${this.#ofPlaces ? "Place" : "Change"} ${count}, ${open} open`));
     const change = this.#change;
-    if (change) this.#showChange(change);
-    else this.#showPlace(entry as Place);
+    if (change) this.#say(...changeScreen(this.#review, change, this.#standings.of(change.id), this.#paint));
+    else this.#say(...placeScreen(this.#review, entry as Place, this.#paint));
     this.#prompt();
-  }
-
-  #showChange(change: PlanChange): void {
-    const textOf = (path: string): string => this.#review.textOf(path) ?? "";
-    const { edited } = this.#standings.of(change.id);
-    const text = textOf(change.path);
-    const { edits } = edited === undefined ? change : withText(text, change, edited);
-    const body = { ...change, cautions: [] };
-    this.#say(changeText(body, text, text === "" ? [] : edits, this.#paint, this.#width));
-    if (change.elsewhere.every(({ path }) => textOf(path) !== ""))
-      this.#say(...elsewhereLines(change, textOf, this.#paint));
-    const outdated = this.#review.outdatedOf(change).map(shownPath).join(", ");
-    if (outdated !== "") this.#say(this.#paint.yellow(`  ! ${outdated} has changed since; p proposes again`));
-    // What must not be overlooked stands last, beside the question.
-    for (const caution of change.cautions) {
-      const where = placeBehind(caution, change.line);
-      this.#say(this.#paint.yellow(`  ! CAUTION: ${caution.says}${where} · ${caution.code}`));
-    }
-  }
-
-  #showPlace(place: Place): void {
-    const { path, line, rule, range } = place;
-    this.#say(`${this.#paint.bold(`${shownPath(path)}:${line}`)}  ${rule}`);
-    const lines = (this.#review.textOf(path) ?? "").split("\n");
-    const last = Math.min(range.end.line, range.start.line + 12);
-    for (let i = Math.max(range.start.line - 2, 1); i <= Math.min(last + 2, lines.length); i++) {
-      const shown = `    ${String(i).padStart(5)}  ${lines[i - 1] ?? ""}`;
-      this.#say(i >= range.start.line && i <= last ? this.#paint.bold(shown) : this.#paint.dim(shown));
-    }
-    if ("reason" in place) {
-      const where = placeBehind({ line: place.at, path: place.atPath }, line);
-      this.#say(`  held back: ${place.reason}${where} · ${place.code}`);
-    } else this.#say(`  advice: ${place.says}`);
   }
 
   #prompt(): void {
@@ -231,31 +181,20 @@ export class TerminalWalk {
     const keys = this.#ofPlaces
       ? "h done by hand, a leave, j next, t changes, ? keys, q end"
       : "k keep, d drop, l later, e edit, j next, ? keys, q end";
-    process.stdout.write(this.#plain(`  ${word}${why} [${keys}] `));
+    process.stdout.write(plain(`  ${word}${why} [${keys}] `));
     this.#isPrompted = true;
   }
 
   /** Says what comes of a key, beside the question. */
   #answer(text: string): void {
-    process.stdout.write(`${this.#plain(text)}\n`);
+    process.stdout.write(`${plain(text)}\n`);
     this.#isPrompted = false;
   }
 
   #say(...lines: readonly string[]): void {
     if (this.#isPrompted) process.stdout.write("\n");
     this.#isPrompted = false;
-    for (const line of lines) process.stdout.write(`${this.#plain(line)}\n`);
-  }
-
-  /** The same without signs that only some terminals have, and with control characters shown. */
-  #plain(text: string): string {
-    const safe = text.replace(
-      /\u001b(?!\[[\d;]*m)|[\u0000-\u0008\u000b-\u001a\u001c-\u001f\u007f-\u009f]/g,
-      "?",
-    );
-    return HAS_UNICODE
-      ? safe
-      : safe.replace(/[✓✗·…→—]/g, (sign) => ASCII[sign]!).replace(/[^\u0000-\u007f]/g, "?");
+    for (const line of lines) process.stdout.write(`${plain(line)}\n`);
   }
 
   #isOpen(id: string): boolean {
@@ -294,19 +233,24 @@ export class TerminalWalk {
     const { id } = this.#entries[this.#at]!;
     const { note, edited: before } = this.#standings.of(id);
     const text = edited ?? (decision === "keep" ? before : undefined);
-    const saw = standsAs(this.#standings.of(id));
     await this.#sayAll(
       [
         {
           id,
           decision,
-          ...(saw === "again" ? {} : { saw: saw === "open" ? "none" : saw }),
+          saw: this.#seen(id),
           ...this.#noted(note),
           ...(text === undefined ? {} : { edited: text }),
         },
       ],
       decision,
     );
+  }
+
+  /** What stands here for a change, so that what somebody else said meanwhile is not written over. */
+  #seen(id: string): Said["saw"] {
+    const { decision, misfit } = this.#standings.of(id);
+    return misfit === undefined ? (decision ?? "none") : undefined;
   }
 
   #noted(old?: string): { note?: string } {
@@ -358,19 +302,19 @@ export class TerminalWalk {
     );
     for (const { path, line } of [...others].sort(() => Math.random() - 0.5).slice(0, 5))
       this.#say(`  ${shownPath(path)}:${line}`);
-    const answer = await this.#ask(`Decide all ${others.length + 1}: keep, drop, later, or nothing? `);
+    const answer = await this.#asked(`Decide all ${others.length + 1}: keep, drop, later, or nothing? `);
     const decision = (["keep", "drop", "later"] as const).find(
       (one) => answer !== "" && one.startsWith(answer),
     );
     if (!decision) return this.#prompt();
     await this.#sayAll(
-      [change, ...others].map(({ id }) => ({ id, decision, ...this.#noted() })),
+      [change, ...others].map(({ id }) => ({ id, decision, saw: this.#seen(id), ...this.#noted() })),
       decision,
     );
   }
 
   async #askNote(): Promise<void> {
-    this.#note = await this.#ask("Note: ");
+    this.#note = await this.#asked("Note: ");
     this.#prompt();
   }
 
@@ -406,58 +350,13 @@ export class TerminalWalk {
     this.#prompt();
   }
 
-  /** A line of text, typed with the usual keys; "" where it is given up. */
-  async #ask(question: string): Promise<string> {
+  async #asked(question: string): Promise<string> {
     this.#isAsking = true;
-    process.stdin.setRawMode(false);
-    const asking = createInterface({ input: process.stdin, output: process.stdout });
-    process.stdout.write("\n");
     this.#isPrompted = false;
     try {
-      return await new Promise<string>((resolve) => {
-        asking.once("close", () => resolve(""));
-        asking.once("SIGINT", () => asking.close());
-        asking.question(question, resolve);
-      }).then((answer) => answer.trim());
+      return await ask(question);
     } finally {
-      asking.close();
-      process.stdin.setRawMode(true);
-      process.stdin.resume();
       this.#isAsking = false;
     }
-  }
-}
-
-const ASCII: Readonly<Record<string, string>> = {
-  "✓": "+",
-  "✗": "x",
-  "·": "-",
-  "…": "...",
-  "→": "->",
-  "—": "-",
-};
-const HAS_UNICODE = /utf-?8/i.test(
-  process.env["LC_ALL"] ||
-    process.env["LC_CTYPE"] ||
-    process.env["LANG"] ||
-    (process.platform === "linux" ? "" : "utf-8"),
-);
-
-/** Lets the user write on a text in their editor, as git does. Throws a Problem where that does not work. */
-function inEditor(text: string, ending: string): string {
-  const editor = process.env["VISUAL"] || process.env["EDITOR"] || "vi";
-  const folder = mkdtempSync(join(tmpdir(), "uvran-lines-"));
-  const file = join(folder, `lines${ending}`);
-  try {
-    writeFileSync(file, `${text}\n`);
-    process.stdin.setRawMode(false);
-    const { status, error } = spawnSync(`${editor} "${file}"`, { shell: true, stdio: "inherit" });
-    if (status !== 0)
-      throw new Problem(`The editor ${editor} failed: ${error?.message ?? `exit code ${status}`}`, 1);
-    const written = readFileSync(file, "utf8");
-    return written.endsWith("\n") ? written.slice(0, -1) : written;
-  } finally {
-    process.stdin.setRawMode(true);
-    rmSync(folder, { recursive: true, force: true });
   }
 }
