@@ -37,7 +37,12 @@ step(
   ["prove", "--trust", "possible"],
   { exit: 1 },
 );
-step("So write only what is certain, with a journal.", ["apply"]);
+step(
+  "So somebody who knows the remarks decides: that change is dropped, with a note. `uvran review` is the page for it.",
+  ["review", "market/src/archive.ts", "--decide", "drop", "--note", "an empty remark is not a missing one"],
+);
+step("What is left stands the proof, whatever its trust.", ["prove", "--trust", "possible"]);
+step("Even so, write only what is certain, with a journal.", ["apply"]);
 step("Prove again, now with what was written.", ["prove"]);
 step("And take it all back.", ["undo"]);
 step("Nothing is left of it: the same places are found as before.", ["survey"]);

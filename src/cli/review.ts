@@ -67,6 +67,11 @@ async function reviewCommand(paths: string[], options: Options): Promise<void> {
   if (options.json && !options.list) throw new Problem("--json only means something together with --list.");
   if (options.note !== undefined && options.decide === undefined)
     throw new Problem("--note only means something together with --decide.");
+  const { out, decide, list: lists, terminal } = options;
+  if ([out !== undefined, decide !== undefined, lists, terminal].filter(Boolean).length > 1)
+    throw new Problem(
+      "--out, --decide, --list and --terminal are different things to do. Choose one of them.",
+    );
   const workspace = await openForPlan(options);
   const review = workspace.review(workspace.plan(options.plan));
   const { trust } = options;

@@ -12,7 +12,7 @@ export { defineConfig, loadProject, SHIPPED, type Check, type Project, type Uvra
 export { checkCommittable, makeCommits, type Commit } from "./commits.js";
 export { type Formatter } from "./formatters.js";
 export { changeDecisions, decisionsFile, loadDecisions } from "./decisions.js";
-export { findSources, type Sources } from "./files.js";
+export { findSources, isSource, type Sources } from "./files.js";
 export { wasmPath } from "./grammars.js";
 export { Journal } from "./journal.js";
 export { locked } from "./lock.js";

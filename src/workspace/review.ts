@@ -1,7 +1,15 @@
 import { existsSync, readFileSync } from "node:fs";
 import { basename, join } from "node:path";
 import { errorsIn, hashText } from "../engine/index.js";
-import { changeDecisions, decode, insideRoot, loadDecisions, Problem, type Project } from "../node/index.js";
+import {
+  changeDecisions,
+  decode,
+  insideRoot,
+  isSource,
+  loadDecisions,
+  Problem,
+  type Project,
+} from "../node/index.js";
 import {
   CHANGE_DECISIONS,
   linesFor,
@@ -40,14 +48,16 @@ export class DecidedMeanwhile extends Problem {
 export class Review {
   readonly #root: string;
   readonly #rules: readonly Rule[];
+  readonly #leaveOut: readonly string[];
   readonly #texts = new Map<string, string | undefined>();
 
   constructor(
-    { root, allRules }: Pick<Project, "root" | "allRules">,
+    { root, allRules, leaveOut }: Pick<Project, "root" | "allRules" | "leaveOut">,
     readonly plan: Plan,
   ) {
     this.#root = root;
     this.#rules = allRules;
+    this.#leaveOut = leaveOut;
   }
 
   /** The text of a file as the plan knows it; undefined where the file has other text now. */
@@ -150,8 +160,10 @@ export class Review {
       throw new Problem(`With this text ${change.path} would have a syntax error, so it was not taken.`, 1);
   }
 
+  /** A plan is not trusted: nothing is shown of a file that Uvran would not look at by itself. */
   #read(path: string): string | undefined {
     try {
+      if (!isSource(this.#root, path, this.#leaveOut)) return undefined;
       return decode(readFileSync(insideRoot(this.#root, path)));
     } catch {
       return undefined;

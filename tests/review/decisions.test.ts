@@ -325,3 +325,23 @@ test("a disk that takes no more leaves the decisions as they were", async () => 
   ]);
   expect(sandbox.read(DECISIONS)).toBe(before);
 });
+
+test("nothing is shown of a file that a forged plan names and Uvran would not look at", async () => {
+  const sandbox = await project({ "src/hives.js": HIVES, ".git/config.js": "secret", "notes.txt": "secret" });
+  const { plan } = await reviewOf(sandbox);
+  const forged = [".git/config.js", "notes.txt", ".uvran/plan.json"].map((path, i) => ({
+    ...plan.changes[0]!,
+    id: `000000000000000${i}`,
+    evidence: [{ answer: "yes", code: "own.seen", says: "seen", line: 1, path }],
+  }));
+  sandbox.write("forged.json", JSON.stringify({ ...plan, changes: [...plan.changes, ...forged] }));
+  sandbox.uvran("review", "--plan", "forged.json", "--out", "desk.json");
+  const { texts } = readDesk(sandbox.read("desk.json"));
+  expect(texts).toEqual({
+    "src/hives.js": HIVES,
+    ".git/config.js": "",
+    "notes.txt": "",
+    ".uvran/plan.json": "",
+  });
+  expect(sandbox.uvran("review", "--list", "--decide", "keep").err).toContain("Choose one of them");
+});
