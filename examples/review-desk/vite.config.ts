@@ -15,5 +15,7 @@ export default defineConfig({
     outDir: at("../../dist/review-desk"),
     emptyOutDir: true,
     chunkSizeWarningLimit: 2000,
+    // The page needs plans and decisions of the library, and nothing that reads code.
+    rolldownOptions: { treeshake: { moduleSideEffects: (id) => !id.startsWith(at("../../dist/")) } },
   },
 });

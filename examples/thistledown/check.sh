@@ -1,10 +1,10 @@
 #!/bin/sh
-# Builds and runs one part of the codebase. Says so and ends well where its language is not installed.
+# Builds and runs one part of the codebase. Exits with 77, for skipped, where its language is not installed.
 set -e
 needs() {
   command -v "$1" >/dev/null 2>&1 || {
     echo "$1 is not installed, so this part was not run"
-    exit 0
+    exit 77
   }
 }
 out=$(mktemp -d)

@@ -25,6 +25,10 @@ export function addProve(program: Command): void {
     .addOption(trustOption("of changes without a decision, those that are at least this sure", "certain"))
     .option("--only-kept", "none that nobody has decided about")
     .option("--json", "the result as JSON")
+    .addHelpText(
+      "after",
+      "\nA check that exits with 77 on both sides, or whose command is not there (127), is skipped and proves nothing.",
+    )
     .addHelpText("after", examples("uvran prove", "uvran prove --trust likely"))
     .action(proveCommand);
 }
@@ -42,14 +46,21 @@ async function proveCommand(paths: string[], options: Options): Promise<void> {
   const proofs = await workspace.prove(sides);
   if (options.json) process.stdout.write(JSON.stringify(proofs, null, 1) + "\n");
   else process.stdout.write(proofText(proofs, paintFor(process.stdout)));
-  if (proofs.some((proof) => !proof.same)) process.exitCode = 1;
+  const verdicts = proofs.map(({ verdict }) => verdict);
+  if (verdicts.includes("different") || !verdicts.includes("same")) process.exitCode = 1;
 }
 
 function proofText(proofs: readonly Proof[], paint: Paint): string {
   const width = Math.max(...proofs.map(({ check }) => check.name.length)) + 2;
   const out: string[] = [];
-  for (const { check, before, after, same } of proofs) {
-    const verdict = same ? paint.green("same     ") : paint.red("different");
+  for (const { check, before, after, verdict: is, why } of proofs) {
+    if (is === "skipped") {
+      out.push(
+        `${paint.yellow("skipped  ")}  ${paint.bold(check.name.padEnd(width))} ${why}  ${paint.dim(check.run)}`,
+      );
+      continue;
+    }
+    const verdict = is === "same" ? paint.green("same     ") : paint.red("different");
     const times = `${seconds(before.milliseconds)} → ${seconds(after.milliseconds)}`;
     out.push(
       `${verdict}  ${paint.bold(check.name.padEnd(width))} ` +
@@ -57,12 +68,16 @@ function proofText(proofs: readonly Proof[], paint: Paint): string {
         `${plural(before.output.split("\n").length - 1, "line")} of output, ${times}  ${paint.dim(check.run)}`,
     );
     if (before.exit !== 0) out.push(paint.yellow("           this check already failed on the old code"));
-    if (same) continue;
+    if (is === "same") continue;
     const difference = fileDiff("output", before.output, after.output).split("\n").slice(3, 30);
     const errors = after.errors.split("\n").slice(-12);
     const shown = [...difference, ...errors].filter((line) => line.trim() !== "");
     out.push(...shown.map((line) => `           ${painted(line, paint)}`.trimEnd()));
   }
+  const skipped = proofs.filter(({ verdict }) => verdict === "skipped").length;
+  if (skipped === proofs.length) out.push(paint.red("No check ran, so nothing is proved."));
+  else if (skipped > 0)
+    out.push(`${plural(skipped, "check")} did not run, and ${skipped === 1 ? "proves" : "prove"} nothing.`);
   return out.join("\n") + "\n";
 }
 

@@ -20,8 +20,10 @@ export interface Proof {
   readonly check: Check;
   readonly before: Run;
   readonly after: Run;
-  /** Same exit code and same standard output. */
-  readonly same: boolean;
+  /** `same`: same exit code and same standard output. `skipped`: it did not run on either side, and proves nothing. */
+  readonly verdict: "same" | "different" | "skipped";
+  /** Why it was skipped, in the check's own words where it has some. */
+  readonly why?: string;
 }
 
 /** Texts that take the place of a project's files, by path. */
@@ -45,13 +47,29 @@ export async function prove(
     const proofs: Proof[] = [];
     for (const check of checks) {
       const [first, second] = [await run(check, old), await run(check, now)];
-      const same = first.exit === second.exit && neutral(first.output, old) === neutral(second.output, now);
-      proofs.push({ check, before: first, after: second, same });
+      const runs = { check, before: first, after: second };
+      const why = reasonSkipped(first);
+      if (why !== undefined && first.exit === second.exit) proofs.push({ ...runs, verdict: "skipped", why });
+      else {
+        const same = first.exit === second.exit && neutral(first.output, old) === neutral(second.output, now);
+        proofs.push({ ...runs, verdict: same ? "same" : "different" });
+      }
     }
     return proofs;
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** What test runners exit with when they had to skip, and shells when a command is not there. */
+const SKIPPED = 77;
+const NOT_FOUND = 127;
+
+/** Why a check did not run; undefined for one that did. */
+function reasonSkipped({ exit, output, errors }: Run): string | undefined {
+  if (exit !== SKIPPED && exit !== NOT_FOUND) return undefined;
+  const said = `${errors}\n${output}`.split("\n").find((line) => line.trim() !== "");
+  return said?.trim() ?? (exit === SKIPPED ? "it says so" : "a command was not found");
 }
 
 /** The copy's own path may show up in output; it is not a difference. */

@@ -114,6 +114,29 @@ test("prove tells a difference in output or exit code, and cleans up", () => {
   expect(readdirSync(sandbox.path(".uvran")).sort()).toEqual([".gitignore", "plan.json"]);
 });
 
+test("a check that did not run is skipped, and proves nothing", () => {
+  const checks = [
+    { name: "asks", run: "echo no scales here; exit 77" },
+    { name: "weighs", run: "weigh-the-hives --now" },
+  ];
+  const runs = { name: "runs", run: "true" };
+  const sandbox = new Sandbox({
+    "hive.js": OLD_JS,
+    "uvran.config.json": JSON.stringify({ checks: [...checks, runs] }),
+  });
+  sandbox.uvran("propose");
+  const { out, exit } = sandbox.uvran("prove");
+  expect(out).toMatch(/^skipped +asks +no scales here/);
+  expect(out).toMatch(/^skipped +weighs +.*not found/m);
+  expect(out).toMatch(/^same +runs/m);
+  expect([exit, out.includes("2 checks did not run, and prove nothing.")]).toEqual([0, true]);
+  sandbox.write("uvran.config.json", JSON.stringify({ checks }));
+  expect(sandbox.uvran("prove")).toMatchObject({
+    exit: 1,
+    out: expect.stringContaining("nothing is proved"),
+  });
+});
+
 test("after an apply, prove looks at what was written until there is a new plan", () => {
   const sandbox = new Sandbox({
     "a.js": `const hive = {};\n${OLD_JS}const note = process.argv[2] || "none";\nconsole.log(note);\n`,

@@ -115,9 +115,9 @@ test.each<[string, (line: Record<string, unknown>) => void, string]>([
     expect(await decisionsOf(sandbox)).toEqual(["keep"]);
     restate(sandbox, change);
     expect((await decisionsOf(sandbox))[0]).toContain(says);
-    const { out } = sandbox.uvran("apply", "--trust", "possible");
-    expect(out).toContain("a decision does not fit any more");
-    expect(out).toContain("0 changes in 0 files");
+    const { chosen, left } = (await reviewOf(sandbox)).select({ trust: "possible" });
+    expect(chosen).toEqual([]);
+    expect(left[0]!.why).toContain("a decision does not fit any more");
   },
 );
 
@@ -207,10 +207,19 @@ describe("the file of decisions", () => {
     expect(() => readDecisions(text)).toThrow(says);
     const sandbox = await project();
     sandbox.write(DECISIONS, text);
-    const { exit, err } = sandbox.uvran("review", "--decide", "keep");
-    expect([exit, err.includes("decisions.jsonl")]).toEqual([2, true]);
-    expect(sandbox.uvran("apply").exit).toBe(2);
+    await expect(say(sandbox, "keep")).rejects.toThrow("decisions.jsonl");
     expect(sandbox.read(DECISIONS)).toBe(text);
+  });
+
+  test("that is not in order stops every command that goes by it", async () => {
+    const sandbox = await project();
+    sandbox.write(DECISIONS, "<<<<<<< HEAD\n");
+    for (const command of ["apply", "survey"])
+      expect(sandbox.uvran(command)).toMatchObject({
+        exit: 2,
+        err: expect.stringContaining("conflict of a merge"),
+      });
+    expect(sandbox.read("src/hives.js")).toBe(HIVES);
   });
 
   test("two people's decisions merge in git; where they contradict each other, nothing is decided", async () => {

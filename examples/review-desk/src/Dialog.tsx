@@ -20,10 +20,16 @@ export function Dialog({ title, onClose, keys = {}, children }: Props) {
     <dialog
       ref={dialog}
       aria-labelledby="dialog-title"
-      onClose={onClose}
-      onKeyDown={({ key, ctrlKey, metaKey, altKey }) => {
-        if (!ctrlKey && !metaKey && !altKey && Object.hasOwn(keys, key.toLowerCase()))
-          keys[key.toLowerCase()]!();
+      onCancel={(event) => {
+        event.preventDefault();
+        onClose();
+      }}
+      onKeyDown={(event) => {
+        const { key, ctrlKey, metaKey, altKey } = event;
+        const does = key === "Escape" ? onClose : keys[key.toLowerCase()];
+        if (ctrlKey || metaKey || altKey || !does) return;
+        event.preventDefault();
+        does();
       }}
     >
       <header>
