@@ -13,13 +13,21 @@ export interface Commit {
 
 /**
  * Throws a Problem unless commits can be made of an apply to these files: in a git work tree, with nothing in the index,
- * none of the files changed, and no other changes unless these are `allowed`.
+ * none of the files changed, and no other changes but those of decisions, unless these are `allowed`.
  */
 export function checkCommittable(root: string, paths: readonly string[], allowed: boolean): void {
   const inside = git(root, ["rev-parse", "--is-inside-work-tree"]);
   if (inside.status !== 0 || inside.out.trim() !== "true")
     throw new Problem("--commit needs a git work tree, and there is none here. Nothing was done.", 1);
-  const { out } = must(root, ["status", "--porcelain=v1", "-z", "--untracked-files=all", "--", "."]);
+  const { out } = must(root, [
+    "status",
+    "--porcelain=v1",
+    "-z",
+    "--untracked-files=all",
+    "--",
+    ".",
+    ":(exclude).uvran",
+  ]);
   const entries = out.split("\0").filter((entry) => entry !== "");
   const staged = entries.filter((entry) => !/^[ ?]/.test(entry));
   if (staged.length > 0)

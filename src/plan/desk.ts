@@ -20,6 +20,9 @@ const deskSchema = z.strictObject({
   texts: z.record(z.string(), z.string()),
   rules: z.record(z.string(), ruleSchema),
   decisions: z.array(decisionSchema),
+  gone: z
+    .array(z.string())
+    .meta({ description: "Files that decisions name and that are not there any more." }),
 });
 
 export type Desk = z.infer<typeof deskSchema>;

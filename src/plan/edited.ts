@@ -27,11 +27,15 @@ export function linesOfChange(text: string, { edits }: Pick<PlanChange, "edits">
   return { start, end: start + old.length, old, now: applyEdits(old, moved) };
 }
 
-/** A change with the lines that a person wrote in place of those that it proposed; as few edits as say the same. */
+/**
+ * A change with the lines that a person wrote in place of those that it proposed, with the line ends of the file; as few
+ * edits as say the same.
+ */
 export function withText(text: string, change: PlanChange, written: string): PlanChange {
   const lines = linesOfChange(text, change);
   if (!lines) return change;
-  return { ...change, edits: editsBetween(lines.start, lines.old, written) };
+  const now = text.includes("\r\n") ? written.replace(/\r?\n/g, "\r\n") : written;
+  return { ...change, edits: editsBetween(lines.start, lines.old, now) };
 }
 
 function editsBetween(start: number, old: string, now: string): Edit[] {

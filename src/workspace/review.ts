@@ -89,8 +89,7 @@ export class Review {
   }
 
   standings(decisions: readonly Decision[] = this.decisions()): Standings {
-    const isThere = (path: string): boolean => existsSync(join(this.#root, path));
-    return standingsOf(this.plan, decisions, { textOf: this.textOf, isThere });
+    return standingsOf(this.plan, decisions, { textOf: this.textOf, isThere: this.#isThere });
   }
 
   /** What to write of the plan. */
@@ -146,7 +145,9 @@ export class Review {
     const rules = Object.fromEntries(
       this.#rules.filter(({ id }) => named.has(id)).map((rule) => [rule.id, aboutRule(rule)]),
     );
-    return makeDesk({ project: basename(this.#root), plan, texts, rules, decisions: this.decisions() });
+    const decisions = this.decisions();
+    const gone = [...new Set(decisions.map(({ path }) => path))].filter((path) => !this.#isThere(path));
+    return makeDesk({ project: basename(this.#root), plan, texts, rules, decisions, gone });
   }
 
   async #checkEdited(id: string, written: string): Promise<void> {
@@ -159,6 +160,8 @@ export class Review {
     if ((await errorsIn(change.path, after)) > (await errorsIn(change.path, text)))
       throw new Problem(`With this text ${change.path} would have a syntax error, so it was not taken.`, 1);
   }
+
+  readonly #isThere = (path: string): boolean => existsSync(join(this.#root, path));
 
   /** A plan is not trusted: nothing is shown of a file that Uvran would not look at by itself. */
   #read(path: string): string | undefined {

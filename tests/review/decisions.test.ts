@@ -1,5 +1,6 @@
 import { readFileSync, renameSync, writeFileSync } from "node:fs";
 import { decisionsText, PlanError, readDecisions, readDesk } from "uvran";
+import { Workspace } from "uvran/workspace";
 import type { Sandbox } from "../cli/run.js";
 import { MAIN } from "./page.js";
 import {
@@ -93,6 +94,7 @@ test("decisions survive lines that move, a new plan, and a renamed file; and nev
   // Two changes are alike, so the decision about one of them cannot be carried over; the other can.
   expect(await decisionsOf(sandbox)).toEqual([undefined, undefined, "drop"]);
   expect((await reviewOf(sandbox)).standings().strays.map(({ id }) => id)).toEqual([two]);
+  expect((await reviewOf(sandbox)).desk().gone).toEqual(["src/hives.js"]);
   renameSync(sandbox.path("src/colonies.js"), sandbox.path("src/hives.js"));
   sandbox.write("src/hives.js", HIVES.replace(/export function second[^}]*\}\n/, ""));
   await propose(sandbox);
@@ -154,6 +156,20 @@ describe("text by hand", () => {
     expect(now).toContain('return queen ?? "none";');
     sandbox.uvran("undo");
     expect(sandbox.read("src/hives.js")).toBe(HIVES);
+  });
+
+  test("takes the line ends of the file", async () => {
+    const sandbox = await project({ "hives.js": HIVES.replaceAll("\n", "\r\n") });
+    const [one] = await idsOf(sandbox);
+    const review = await reviewOf(sandbox);
+    await review.decide([
+      { id: one, decision: "keep", edited: "  // looked at\n  if (hive?.queen) mark(hive);" },
+    ]);
+    const workspace = await Workspace.open(sandbox.root);
+    await workspace.apply(review.plan, review.select({ trust: "certain", onlyKept: true }).chosen);
+    const now = sandbox.read("hives.js");
+    expect(now).toContain("{\r\n  // looked at\r\n  if (hive?.queen) mark(hive);\r\n}");
+    expect(now.replaceAll("\r\n", "")).not.toMatch(/[\r\n]/);
   });
 
   test("does not fit once the code on its lines is other code", async () => {

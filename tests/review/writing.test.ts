@@ -111,11 +111,14 @@ describe("apply --commit", () => {
     const refused = sandbox.uvran("apply", "--commit");
     expect([refused.exit, refused.err.includes("Commit them, or add --even-dirty")]).toEqual([1, true]);
     expect(sandbox.read("src/hives.js")).toBe(HIVES);
-    const [one] = await idsOf(sandbox);
+    const [one, two] = await idsOf(sandbox);
+    await say(sandbox, "drop", two);
+    git(sandbox, "add", ".uvran");
+    git(sandbox, "commit", "-q", "-m", "Decide");
     await say(sandbox, "keep", one);
     expect(sandbox.uvran("apply", "--only-kept", "--commit", "--even-dirty").exit).toBe(0);
     expect(git(sandbox, "show", "--name-only", "--format=%s", "HEAD")).toContain("src/hives.js");
-    expect(git(sandbox, "status", "--short")).toContain(" M notes.txt");
+    expect(git(sandbox, "status", "--short")).toBe(" M .uvran/decisions.jsonl\n M notes.txt\n");
     git(sandbox, "add", "notes.txt");
     await propose(sandbox);
     expect(sandbox.uvran("apply", "--commit", "--even-dirty").err).toContain("git has something staged");

@@ -136,9 +136,9 @@ export class FileSource implements Source {
   }
 
   decide(said: readonly Said[]): Promise<Decision[]> {
-    const { plan, texts } = this.#desk;
+    const { plan, texts, gone } = this.#desk;
     const textOf = (path: string): string | undefined => texts[path];
-    const standings = standingsOf(plan, this.#decisions, { textOf, isThere: (path) => path in texts });
+    const standings = standingsOf(plan, this.#decisions, { textOf, isThere: (path) => !gone.includes(path) });
     const added = linesFor(plan, said, textOf);
     this.#decisions = withSaid(this.#decisions, standings, said, added);
     this.isSaved = false;

@@ -64,7 +64,7 @@ export function useDesk(
     if (!state) return NO_STANDINGS;
     const { desk, decisions } = state;
     const textOf = (path: string): string | undefined => desk.texts[path];
-    return standingsOf(desk.plan, decisions, { textOf, isThere: (path) => path in desk.texts });
+    return standingsOf(desk.plan, decisions, { textOf, isThere: (path) => !desk.gone.includes(path) });
   }, [state?.desk, state?.decisions]);
   const known = useRef(standings);
   known.current = standings;
