@@ -21,7 +21,7 @@ export function addApply(program: Command): void {
       .command("apply")
       .summary("write the changes that are kept, and the certain ones that nobody decided about")
       .description(
-        "Writes the changes of the plan that were kept in a review, and of those without a decision the ones that\n" +
+        "Writes the changes of the plan that were kept in a review, and of those without a decision the ones that " +
           "are sure enough. `uvran undo` takes them back.",
       ),
   )

@@ -24,7 +24,7 @@ export function addOutline(program: Command): void {
     .command("outline")
     .summary("the syntax tree of a file, or of the node at a position")
     .description(
-      "Shows the syntax tree of a file. With --at, the way down to the node at a position, and the tree of the\n" +
+      "Shows the syntax tree of a file. With --at, the way down to the node at a position, and the tree of the " +
         "statement it stands in, with the node marked.",
     )
     .argument("<file>")

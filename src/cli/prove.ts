@@ -17,8 +17,8 @@ export function addProve(program: Command): void {
       .command("prove")
       .summary("run the project's checks on old and new code")
       .description(
-        "Runs the config's checks in scratch copies with the old and with the new code, and compares exit codes\n" +
-          "and output. Before an apply the new code is the plan's, as far as apply would write it; after one it is\n" +
+        "Runs the config's checks in scratch copies with the old and with the new code, and compares exit codes " +
+          "and output. Before an apply the new code is the plan's, as far as apply would write it; after one it is " +
           "what the apply wrote.",
       ),
   )

@@ -22,7 +22,7 @@ interface Options extends PlanOptions {
   readonly note?: string;
   readonly out?: string;
   readonly terminal?: boolean;
-  readonly port: number;
+  readonly port?: number;
   readonly open: boolean;
 }
 
@@ -32,8 +32,8 @@ export function addReview(program: Command): void {
       .command("review")
       .summary("go through the plan: keep, drop, later")
       .description(
-        "Goes through the changes of the plan and stores what is decided in .uvran/decisions.jsonl, which is meant to\n" +
-          "be committed. What is decided stays with a change when its lines move, when its file is renamed, and when the\n" +
+        "Goes through the changes of the plan and stores what is decided in .uvran/decisions.jsonl, which is meant to " +
+          "be committed. What is decided stays with a change when its lines move, when its file is renamed, and when the " +
           "plan is made anew.",
       ),
   )
@@ -49,7 +49,7 @@ export function addReview(program: Command): void {
     .option("--note <text>", "with --decide: a note for those who read it later")
     .option("--out <file>", "write the whole review into a file, for the page that needs no server")
     .option("--terminal", "go through the changes in the terminal, with the same keys as on the page")
-    .option("--port <number>", "the port of the page; one that is free without", port, 0)
+    .option("--port <number>", "the port of the page; one that is free without", port)
     .option("--no-open", "only print the address of the page, and do not open it in the browser")
     .addHelpText(
       "after",
@@ -115,7 +115,7 @@ async function serve(workspace: Workspace, plan: Plan, paths: string[], options:
     ...(filter.codes ?? []).map((code) => ["code", code]),
     ...(options.trust === undefined ? [] : [["trust", options.trust]]),
   ]);
-  const server = await serveReview(workspace, { plan, port: options.port, view: view.toString() });
+  const server = await serveReview(workspace, { plan, port: options.port ?? 0, view: view.toString() });
   process.stdout.write(`The review is at  ${server.address}\n`);
   process.stdout.write(
     "It ends when its last page is closed, or with Ctrl-C. Decisions are written as they are made.\n",
