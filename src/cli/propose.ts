@@ -65,7 +65,9 @@ async function propose(paths: string[], options: Options): Promise<void> {
     deliver(text, options.out);
     const sure = atLeast(plan.changes, "certain").length;
     const hint =
-      plan.changes.length > 0 ? ` ${sure} of them certain. Next: uvran review, uvran prove, uvran apply.` : "";
+      plan.changes.length > 0
+        ? ` ${sure} of them certain. Next: uvran review, uvran prove, uvran apply.`
+        : "";
     process.stderr.write(
       `${plural(plan.changes.length, "change")} in the plan at ${nearby(stored)}.${hint}\n`,
     );

@@ -79,6 +79,11 @@ export async function serveReview(
   });
   app.setNotFoundHandler((_, reply) => reply.code(404).send({ error: "There is nothing at this address." }));
   app.get("/api/desk", () => desk.whole());
+  app.get<{ Params: { id: string } }>("/api/edits/:id", async ({ params: { id } }) => {
+    const change = desk.review.plan.changes.find((one) => one.id === id);
+    if (!change) throw new Problem(`The plan has no change with the id ${id}.`);
+    return { edits: await desk.review.edits(change) };
+  });
   app.get("/api/decisions", () => ({ decisions: desk.review.decisions() }));
   app.post("/api/decide", async ({ body }) => {
     const parsed = decideBody.safeParse(body);

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from "node:fs";
 import { basename, join } from "node:path";
-import { errorsIn, hashText } from "../engine/index.js";
+import { editsFor, errorsIn, hashText } from "../engine/index.js";
 import {
   changeDecisions,
   decode,
@@ -32,6 +32,7 @@ import {
   type Standings,
   type Wish,
 } from "../plan/index.js";
+import type { Edit } from "../rewrite/index.js";
 import type { Rule } from "../rules/index.js";
 
 /** Somebody else has decided meanwhile. */
@@ -82,6 +83,20 @@ export class Review {
     const paths = pathsOf(change);
     for (const path of paths) this.#texts.delete(path);
     return paths.filter((path) => this.textOf(path) === undefined);
+  }
+
+  /**
+   * All that a change does to its own file, its imports too, which depend on what else the file holds; only its own edits
+   * where these cannot be written.
+   */
+  async edits(change: PlanChange): Promise<readonly Edit[]> {
+    const text = this.textOf(change.path);
+    if (text === undefined) return change.edits;
+    try {
+      return await editsFor(change.path, text, [change]);
+    } catch {
+      return change.edits; // apply says what is wrong; here the change is shown without
+    }
   }
 
   decisions(): Decision[] {

@@ -144,6 +144,27 @@ const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.mi
     await page.locator("dialog").waitFor({ state: "detached" });
   });
 
+  test("what is imported with a change is shown with it", async () => {
+    const java = `class Hive {
+  private final Object queen;
+
+  Hive(Object queen) {
+    if (queen == null) {
+      throw new NullPointerException("queen");
+    }
+    this.queen = queen;
+  }
+}
+`;
+    const sandbox = await project({ "Hive.java": java });
+    await open(sandbox);
+    await page.locator(".difference", { hasText: "import java.util.Objects;" }).waitFor();
+    sandbox.uvran("review", "--decide", "keep");
+    await decided("1 of 1");
+    sandbox.uvran("apply");
+    expect(sandbox.read("Hive.java")).toMatch(/^import java\.util\.Objects;/);
+  });
+
   test("filters are in the address; search, groups and what is shown go together", async () => {
     const sandbox = await project({ "old/a.js": HIVES, "new/a.js": HIVES });
     await open(sandbox, "&rule=javascript/value-or-fallback&by=rule");

@@ -4,12 +4,15 @@ import { CodeView, LinesEditor } from "./CodeView.js";
 import { Difference } from "./Difference.js";
 import { Evidence } from "./Evidence.js";
 import { TRUST_SIGN, WORDS } from "./model.js";
+import type { Source } from "./source.js";
+import { useEdits } from "./useEdits.js";
 import { useKeys } from "./useKeys.js";
 
 interface Props {
   readonly change: PlanChange;
   readonly standing: Standing;
   readonly desk: Desk;
+  readonly source: Source;
   readonly isBeside: boolean;
   readonly alike: number;
   readonly isEditing: boolean;
@@ -19,12 +22,13 @@ interface Props {
 
 /** One change: what it is, what must be known of it, its code. */
 export function ChangeSheet(props: Props) {
-  const { change, standing, desk, isBeside, alike, isEditing, onEdited, onSimilar } = props;
+  const { change, standing, desk, source, isBeside, alike, isEditing, onEdited, onSimilar } = props;
   const [peeked, setPeeked] = useState<number>();
   const text = desk.texts[change.path] ?? "";
   const { evidence, cautions, notes, needs, elsewhere } = change;
   const peek = (index: number): void => setPeeked((now) => (now === index ? undefined : index));
   const ground = peeked === undefined ? undefined : evidence[peeked];
+  const whole = useEdits(source, change);
   const path = ground?.path ?? change.path;
   const lines = text === "" ? undefined : linesOfChange(text, change);
   const inOrder = evidence.map((one, i) => ({ one, i })).sort((a, b) => rank(a.one) - rank(b.one));
@@ -73,9 +77,7 @@ export function ChangeSheet(props: Props) {
           path={change.path}
           text={text}
           edits={
-            standing.edited === undefined || !lines
-              ? change.edits
-              : byHand(lines.start, lines.end, standing.edited)
+            standing.edited === undefined || !lines ? whole : byHand(lines.start, lines.end, standing.edited)
           }
           isBeside={isBeside}
         />
@@ -96,7 +98,7 @@ export function ChangeSheet(props: Props) {
           <Difference path={path} text={desk.texts[path] ?? ""} edits={edits} isBeside={isBeside} />
         </section>
       ))}
-      {needs.length > 0 && (
+      {needs.length > 0 && whole === change.edits && (
         <p className="needs">
           Imported with it, where it is not yet:{" "}
           {needs.map(({ module, name }) => (name === undefined ? module : `${name} of ${module}`)).join(", ")}

@@ -239,6 +239,7 @@ export function Review({ open, canPropose, onSave }: Props) {
             change={current}
             standing={standing}
             desk={desk}
+            source={open.source}
             isBeside={isBeside}
             alike={alike.length}
             isEditing={shown === "edit"}

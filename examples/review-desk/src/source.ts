@@ -6,6 +6,7 @@ import {
   withSaid,
   type Decision,
   type Desk,
+  type PlanChange,
   type Said,
 } from "uvran";
 
@@ -22,6 +23,8 @@ export interface Source {
   readonly isServer: boolean;
   load(): Promise<{ desk: Desk; outdated: readonly string[] }>;
   decisions(): Promise<Decision[]>;
+  /** All that a change does to its own file, its imports too; undefined where that is not known here. */
+  edits(id: string): Promise<PlanChange["edits"] | undefined>;
   /** Stores what was said, and gives its lines as they are stored. Throws where it was not. */
   decide(said: readonly Said[]): Promise<Decision[]>;
   propose(): Promise<{ desk: Desk; outdated: readonly string[] }>;
@@ -55,6 +58,10 @@ export class ServerSource implements Source {
 
   async decisions(): Promise<Decision[]> {
     return (await this.#ask<{ decisions: Decision[] }>("decisions")).decisions;
+  }
+
+  async edits(id: string): Promise<PlanChange["edits"]> {
+    return (await this.#ask<{ edits: PlanChange["edits"] }>(`edits/${id}`)).edits;
   }
 
   async decide(said: readonly Said[]): Promise<Decision[]> {
@@ -143,6 +150,10 @@ export class FileSource implements Source {
     this.#decisions = withSaid(this.#decisions, standings, said, added);
     this.isSaved = false;
     return Promise.resolve(added);
+  }
+
+  edits(): Promise<undefined> {
+    return Promise.resolve(undefined);
   }
 
   propose(): Promise<never> {

@@ -15,6 +15,7 @@ export interface OpenDesk {
   readonly isBusy: boolean;
   decide(said: readonly Said[]): Promise<boolean>;
   propose(): Promise<void>;
+  readonly source: Source;
   dismiss(): void;
 }
 
@@ -108,6 +109,7 @@ export function useDesk(
     isBusy,
     decide,
     propose,
+    source,
     dismiss: () => setTrouble(undefined),
   };
 }

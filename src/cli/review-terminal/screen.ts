@@ -9,15 +9,15 @@ const NARROWEST = 40;
 const MOST_LINES = 12;
 
 /** All there is to know of a change; what must not be overlooked stands last, beside the question. */
-export function changeScreen(
+export async function changeScreen(
   review: Review,
   change: PlanChange,
   { edited }: Standing,
   paint: Paint,
-): string[] {
+): Promise<string[]> {
   const textOf = (path: string): string => review.textOf(path) ?? "";
   const text = textOf(change.path);
-  const { edits } = edited === undefined ? change : withText(text, change, edited);
+  const edits = edited === undefined ? await review.edits(change) : withText(text, change, edited).edits;
   const width = Math.max(process.stdout.columns || 80, NARROWEST);
   const body = { ...change, cautions: [] };
   const out = [changeText(body, text, text === "" ? [] : edits, paint, width)];

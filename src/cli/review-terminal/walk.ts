@@ -97,12 +97,15 @@ export class TerminalWalk {
       if (this.#isAsking) return;
       working = working.then(() => this.#press(text, key)).catch((error: unknown) => this.#fail(error));
     };
-    const redraw = (): void => void (this.#isAsking || this.#show());
+    const redraw = (): void => {
+      if (this.#isAsking) return;
+      working = working.then(() => this.#show()).catch((error: unknown) => this.#fail(error));
+    };
     const ended = new Promise<void>((resolve) => (this.#end = resolve));
     stdin.on("keypress", press);
     stdin.once("end", this.#end);
     stdout.on("resize", redraw);
-    this.#show();
+    redraw();
     await ended;
     await working;
     stdin.off("keypress", press);
@@ -157,7 +160,7 @@ export class TerminalWalk {
     else this.#end();
   }
 
-  #show(): void {
+  async #show(): Promise<void> {
     const entry = this.#entries[this.#at];
     if (!entry) return;
     const { bold } = this.#paint;
@@ -165,7 +168,8 @@ export class TerminalWalk {
     const open = this.#entries.filter(({ id }) => this.#isOpen(id)).length;
     this.#say("", bold(`${this.#ofPlaces ? "Place" : "Change"} ${count}, ${open} open`));
     const change = this.#change;
-    if (change) this.#say(...changeScreen(this.#review, change, this.#standings.of(change.id), this.#paint));
+    if (change)
+      this.#say(...(await changeScreen(this.#review, change, this.#standings.of(change.id), this.#paint)));
     else this.#say(...placeScreen(this.#review, entry as Place, this.#paint));
     this.#prompt();
   }
@@ -207,9 +211,9 @@ export class TerminalWalk {
     return order.find((i) => this.#isOpen(this.#entries[i]!.id));
   }
 
-  #go(to: number): void {
+  async #go(to: number): Promise<void> {
     this.#at = Math.min(Math.max(to, 0), this.#entries.length - 1);
-    this.#show();
+    await this.#show();
   }
 
   async #propose(): Promise<void> {
@@ -220,13 +224,13 @@ export class TerminalWalk {
     this.#end();
   }
 
-  #turn(): void {
+  async #turn(): Promise<void> {
     if (!this.#ofPlaces && this.#places.length === 0) {
       this.#say("Nothing was held back, and there is no advice.");
       return this.#prompt();
     }
     this.#ofPlaces = !this.#ofPlaces;
-    this.#go(0);
+    return this.#go(0);
   }
 
   async #decide(decision: Decision["decision"], edited?: string): Promise<void> {
@@ -273,7 +277,7 @@ export class TerminalWalk {
     this.#answer(said.length === 1 ? word : `${plural(said.length, "change")}: ${word}`);
     const next = this.#nextOpen();
     if (next === undefined) this.#say("", this.#paint.bold("Nothing is open any more. q ends the review."));
-    this.#go(next ?? this.#at);
+    await this.#go(next ?? this.#at);
   }
 
   async #takeBack(): Promise<void> {
@@ -286,7 +290,7 @@ export class TerminalWalk {
     this.#standings = this.#review.standings();
     this.#answer(last.length === 1 ? "taken back" : `${plural(last.length, "decision")} taken back`);
     const index = this.#entries.findIndex(({ id }) => id === last[0]!.id);
-    this.#go(index < 0 ? this.#at : index);
+    await this.#go(index < 0 ? this.#at : index);
   }
 
   async #similar(): Promise<void> {
