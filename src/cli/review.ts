@@ -4,6 +4,7 @@ import {
   CHANGE_DECISIONS,
   countBy,
   fits,
+  fitsPlace,
   PLACE_DECISIONS,
   type Decision,
   type Filter,
@@ -113,6 +114,7 @@ async function serve(workspace: Workspace, plan: Plan, paths: string[], options:
     ...(filter.rules ?? []).map((rule) => ["rule", rule]),
     ...(filter.kinds ?? []).map((kind) => ["kind", kind]),
     ...(filter.codes ?? []).map((code) => ["code", code]),
+    ...(filter.ids ?? []).map((id) => ["id", id]),
     ...(options.trust === undefined ? [] : [["trust", options.trust]]),
   ]);
   const server = await serveReview(workspace, { plan, port: options.port ?? 0, view: view.toString() });
@@ -131,17 +133,7 @@ async function serve(workspace: Workspace, plan: Plan, paths: string[], options:
 function decidedText(review: Review): string {
   const standings = review.standings();
   const counts = countBy(review.plan.changes, ({ id }) => standingWord(standings.of(id)).split(",")[0]!);
-  return `The review has ended: ${[...counts].map(([word, count]) => `${count} ${word}`).join(", ")}. Next: uvran prove, then uvran apply.\n`;
-}
-
-/** The held-back places and pieces of advice that a filter means. */
-function placesMeant({ heldBack, advice }: Plan, { rules, paths, ids }: Filter): { readonly id: string }[] {
-  return [...heldBack, ...advice].filter(
-    ({ id, rule, path }) =>
-      (ids?.includes(id) ?? true) &&
-      (rules?.some((one) => rule.split(" + ").includes(one)) ?? true) &&
-      (paths?.some((below) => below === "" || path === below || path.startsWith(`${below}/`)) ?? true),
-  );
+  return `The review has ended: ${[...counts].map(([word, count]) => `${count} ${word}`).join(", ")}. Next: uvran prove, uvran apply.\n`;
 }
 
 async function decideAll(
@@ -152,18 +144,25 @@ async function decideAll(
   note: string | undefined,
 ): Promise<void> {
   const isOfPlaces = (PLACE_DECISIONS as readonly string[]).includes(decide);
-  const meant = isOfPlaces ? placesMeant(review.plan, filter) : changes;
+  const meant = isOfPlaces
+    ? [...review.plan.heldBack, ...review.plan.advice].filter((place) => fitsPlace(place, filter))
+    : changes;
   const missing = filter.ids?.filter((id) => !meant.some((one) => one.id === id)) ?? [];
   if (missing.length > 0)
     throw new Problem(
       `The plan has no ${isOfPlaces ? "place" : "change"} ${missing.join(", ")} among those that are meant.`,
     );
+  const standings = review.standings();
   await review.decide(
-    meant.map(({ id }) => ({
-      id,
-      ...(decide === "none" ? {} : { decision: decide }),
-      ...(note === undefined ? {} : { note }),
-    })),
+    meant.map(({ id }) => {
+      const before = standings.of(id);
+      return {
+        id,
+        decision: decide === "none" ? undefined : decide,
+        note: note ?? before.note,
+        edited: decide === "keep" ? before.edited : undefined,
+      };
+    }),
   );
   const word = decide === "none" ? "open again" : decide;
   process.stdout.write(`${plural(meant.length, isOfPlaces ? "place" : "change")}: ${word}.\n`);

@@ -30,7 +30,7 @@ export function deliver(text: string, out: string | undefined): void {
 }
 
 /** A text with its control characters shown instead of obeyed; line ends, tabs and colours stay. */
-function printable(text: string): string {
+export function printable(text: string): string {
   const controls = /\u001b(?!\[[\d;]*m)|[\u0000-\u0008\u000b-\u001a\u001c-\u001f\u007f-\u009f]/g;
   return text.replace(/\r\n/g, "\n").replace(controls, "�");
 }

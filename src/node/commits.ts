@@ -1,13 +1,11 @@
 import { spawnSync } from "node:child_process";
 import { statSync } from "node:fs";
-import type { PlanChange } from "../plan/index.js";
 import { Problem } from "./problem.js";
 
-/** What one commit holds: the changes of the same rules, and what all files are once it is made. */
+/** What one commit says, and what its files are once it is made. */
 export interface Commit {
   readonly subject: string;
   readonly body: string;
-  readonly changes: readonly PlanChange[];
   readonly files: readonly { readonly path: string; readonly file: string; readonly bytes: Uint8Array }[];
 }
 
@@ -32,7 +30,7 @@ export function checkCommittable(root: string, paths: readonly string[], allowed
   const staged = entries.filter((entry) => !/^[ ?]/.test(entry));
   if (staged.length > 0)
     throw new Problem("--commit needs an empty index, and git has something staged. Nothing was done.", 1);
-  const prefix = must(root, ["rev-parse", "--show-prefix"]).out.trimEnd();
+  const prefix = prefixOf(root);
   const dirty = entries.map((entry) => entry.slice(3).slice(prefix.length));
   const own = paths.filter((path) => dirty.includes(path));
   if (own.length > 0)
@@ -50,12 +48,13 @@ export function checkCommittable(root: string, paths: readonly string[], allowed
 
 /** Makes the commits one after another, with these contents, whatever the work tree holds. Throws a Problem with what git says. */
 export function makeCommits(root: string, commits: readonly Commit[]): number {
+  const prefix = prefixOf(root);
   let made = 0;
   for (const { subject, body, files } of commits) {
     for (const { path, file, bytes } of files) {
       const blob = must(root, ["hash-object", "-w", "--stdin", "--path", path], bytes).out.trim();
       const mode = statSync(file).mode & 0o100 ? "100755" : "100644";
-      must(root, ["update-index", "--add", "--cacheinfo", mode, blob, prefixed(root, path)]);
+      must(root, ["update-index", "--add", "--cacheinfo", mode, blob, prefix + path]);
     }
     if (git(root, ["diff", "--cached", "--quiet"]).status === 0) continue;
     must(root, ["commit", "--quiet", "-m", subject, "-m", body]);
@@ -64,9 +63,9 @@ export function makeCommits(root: string, commits: readonly Commit[]): number {
   return made;
 }
 
-/** A path below the root as git counts it, from the top of the work tree. */
-function prefixed(root: string, path: string): string {
-  return must(root, ["rev-parse", "--show-prefix"]).out.trimEnd() + path;
+/** What stands before a path below the root, as git counts from the top of the work tree. */
+function prefixOf(root: string): string {
+  return must(root, ["rev-parse", "--show-prefix"]).out.trimEnd();
 }
 
 function must(

@@ -28,6 +28,18 @@ export function fits(change: PlanChange, { trust, rules, kinds, paths, codes, id
   );
 }
 
+/** Is this held-back place or piece of advice among those that are meant? Trust, kinds and codes are not asked. */
+export function fitsPlace(
+  { id, rule, path }: { readonly id: string; readonly rule: string; readonly path: string },
+  { rules, paths, ids }: Filter,
+): boolean {
+  return (
+    (rules === undefined || rules.some((one) => rule.split(" + ").includes(one))) &&
+    (paths === undefined || paths.some((given) => isBelow(path, given))) &&
+    (ids === undefined || ids.includes(id))
+  );
+}
+
 /** The codes of what is unknown of a change, and of its cautions. */
 export function doubtsOf({ evidence, cautions }: Pick<PlanChange, "evidence" | "cautions">): Set<string> {
   const unsure = evidence.filter(({ answer }) => answer !== "yes");

@@ -20,7 +20,7 @@ export {
 } from "./decision.js";
 export { makeDesk, readDesk, type Desk, type DeskRule } from "./desk.js";
 export { linesOfChange, withText, type Lines } from "./edited.js";
-export { doubtsOf, fits, type Filter, type Left, type Selection, type Wish } from "./filter.js";
+export { doubtsOf, fits, fitsPlace, type Filter, type Left, type Selection, type Wish } from "./filter.js";
 export { similar } from "./likeness.js";
 export { select } from "./selection.js";
 export { linesFor, withSaid, type Said } from "./said.js";

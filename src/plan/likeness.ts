@@ -1,11 +1,15 @@
 import { doubtsOf } from "./filter.js";
-import type { Plan, PlanChange } from "./plan.js";
+import type { PlanChange } from "./plan.js";
 import { standsAs, type Standings } from "./standing.js";
 
-/** The other changes that nothing is decided about and that have the same rules, trust, evidence and cautions. */
-export function similar(plan: Pick<Plan, "changes">, standings: Standings, change: PlanChange): PlanChange[] {
+/** Those of some changes that nothing is decided about and that have the same rules, trust, evidence and cautions as one. */
+export function similar(
+  changes: readonly PlanChange[],
+  standings: Standings,
+  change: PlanChange,
+): PlanChange[] {
   const key = likeness(change);
-  return plan.changes.filter(
+  return changes.filter(
     (other) =>
       other.id !== change.id && standsAs(standings.of(other.id)) === "open" && likeness(other) === key,
   );

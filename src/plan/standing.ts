@@ -100,11 +100,13 @@ function standing(change: PlanChange, said: readonly Decision[], textOf: TextOf)
   const misfit = (why: string): Standing => ({ ...kept, misfit: why });
   if (others.some((other) => other.decision !== decision || other.edited?.text !== edited?.text))
     return misfit(`there are two decisions: ${said.map((one) => one.decision).join(" and ")}`);
+  if (code === undefined || trust === undefined)
+    return misfit(`"${decision}" does not say which code it was about`);
+  // A file that has other text now has no code to compare; nothing is written to it before the plan is made anew.
   const now = codeOf(change, textOf);
-  if (code !== undefined && now !== undefined && code !== now)
-    return misfit(`"${decision}" was said of other new code`);
+  if (now !== undefined && code !== now) return misfit(`"${decision}" was said of other new code`);
   if (decision === "keep") {
-    if (trust !== undefined && isLess(change.trust, trust))
+    if (isLess(change.trust, trust))
       return misfit(`"keep" was said when the change was ${trust}; it is only ${change.trust} now`);
     const added = change.cautions.find((caution) => !cautions.includes(caution.code));
     if (added) return misfit(`"keep" was said before there was this caution: ${added.says}`);

@@ -17,10 +17,6 @@ export class Pages {
     this.#beat.unref();
   }
 
-  get count(): number {
-    return this.#open.size;
-  }
-
   add(answer: ServerResponse): void {
     clearTimeout(this.#gone);
     this.#open.add(answer);

@@ -6,12 +6,12 @@ import { fileURLToPath } from "node:url";
 import serveFiles from "@fastify/static";
 import Fastify, { type FastifyInstance } from "fastify";
 import { z } from "zod";
-import { decisionsFile, messageOf, Problem } from "../node/index.js";
+import { messageOf, Problem } from "../node/index.js";
 import { CHANGE_DECISIONS, PLACE_DECISIONS, PlanError, type Plan } from "../plan/index.js";
 import { DecidedMeanwhile, type Review, type Workspace } from "../workspace/index.js";
 import { guard } from "./guard.js";
 import { Pages } from "./pages.js";
-import { watchFiles } from "./watch.js";
+import { Served } from "./served.js";
 
 /** The built page, beside this code. */
 const PAGE = fileURLToPath(new URL("../review-desk/", import.meta.url));
@@ -129,52 +129,4 @@ function answerTo(error: unknown): { status: number; says: string } {
   const { statusCode } = error as { statusCode?: number };
   if (statusCode !== undefined && statusCode < 500) return { status: statusCode, says: messageOf(error) };
   return { status: 500, says: `Uvran failed; this is a fault in it: ${messageOf(error)}` };
-}
-
-/** The review that is served, and what its pages are told. */
-class Served {
-  readonly #unwatch: () => void;
-  #outdated: readonly string[];
-
-  constructor(
-    readonly workspace: Workspace,
-    public review: Review,
-    readonly pages: Pages,
-  ) {
-    this.#outdated = review.outdated();
-    const decisions = decisionsFile(workspace.root);
-    const files = (): string[] => [
-      decisions,
-      ...Object.keys(this.review.plan.files).map((path) => join(workspace.root, path)),
-    ];
-    this.#unwatch = watchFiles(files, (changed) => {
-      if (changed.includes(decisions)) pages.tell({ news: "decisions" });
-      if (changed.length === 1 && changed[0] === decisions) return;
-      this.#outdated = this.review.outdated();
-      pages.tell({ news: "files", outdated: this.#outdated });
-    });
-  }
-
-  whole(): object {
-    return { desk: this.review.desk(), outdated: this.#outdated };
-  }
-
-  async decide(said: z.infer<typeof decideBody>["said"], page: string): Promise<unknown> {
-    const decisions = await this.review.decide(said);
-    this.pages.tell({ news: "decisions", by: page });
-    const ids = new Set(said.map(({ id }) => id));
-    return decisions.filter(({ id }) => ids.has(id));
-  }
-
-  /** Works the plan out again, as it was asked for, for the files as they are. */
-  async propose(): Promise<object> {
-    this.review = await this.workspace.proposeAgain(this.review.plan);
-    this.#outdated = [];
-    this.pages.tell({ news: "plan" });
-    return this.whole();
-  }
-
-  close(): void {
-    this.#unwatch();
-  }
 }

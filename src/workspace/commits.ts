@@ -24,7 +24,6 @@ export async function commitsFor(
     commits.push({
       subject: own[0]!.title,
       body: [...why, what].map(wrapped).join("\n\n"),
-      changes: own,
       files,
     });
   }
@@ -34,7 +33,7 @@ export async function commitsFor(
 /** The commit of what formatters made of the files after all others. */
 export function formatCommit({ files }: Applied): Commit {
   const body = `Written by the formatters of the config, for:\n${files.map(({ path }) => `  ${shownPath(path)}`).join("\n")}`;
-  return { subject: "Lay out what was changed", body, changes: [], files };
+  return { subject: "Lay out what was changed", body, files };
 }
 
 const WIDTH = 72;

@@ -80,9 +80,12 @@ export class Review {
 
   /** The files of a change that have other text now than the plan was made for; looked at anew. */
   outdatedOf(change: PlanChange): string[] {
-    const paths = pathsOf(change);
-    for (const path of paths) this.#texts.delete(path);
-    return paths.filter((path) => this.textOf(path) === undefined);
+    for (const path of pathsOf(change)) this.#texts.delete(path);
+    return this.#outdatedOf(change);
+  }
+
+  #outdatedOf(change: PlanChange): string[] {
+    return pathsOf(change).filter((path) => this.textOf(path) === undefined);
   }
 
   /**
@@ -128,6 +131,12 @@ export class Review {
         throw new Problem(
           `"${one.decision}" cannot be said of ${one.id}. It can be: ${possible.join(", ")}.`,
         );
+      const outdated = changes.has(one.id) ? this.#outdatedOf(changes.get(one.id)!) : [];
+      if (outdated.length > 0 && one.decision !== undefined)
+        throw new Problem(
+          `${outdated.join(", ")} has changed since the plan was made. Make the plan anew before you decide about it.`,
+          1,
+        );
       if (one.edited !== undefined) await this.#checkEdited(one.id, one.edited);
     }
     return changeDecisions(this.#root, (now) => {
@@ -152,7 +161,10 @@ export class Review {
       ),
     ]);
     const texts: Record<string, string> = {};
-    for (const path of [...paths].sort()) texts[path] = this.textOf(path) ?? "";
+    for (const path of [...paths].sort()) {
+      const text = this.textOf(path);
+      if (text !== undefined) texts[path] = text;
+    }
     const named = new Set([
       ...plan.changes.flatMap((change) => change.rules),
       ...[...plan.heldBack, ...plan.advice].flatMap(({ rule }) => rule.split(" + ")),

@@ -11,6 +11,7 @@ import {
   loadProject,
   locked,
   makeCommits,
+  messageOf,
   Problem,
   prove,
   rewrittenFiles,
@@ -244,7 +245,14 @@ export class Workspace {
     const commits = await commitsFor(this.project, plan, changes);
     const applied = await this.apply(plan, changes);
     const formatted = this.project.formatters.length === 0 ? [] : [formatCommit(applied)];
-    return { ...applied, commits: makeCommits(this.root, [...commits, ...formatted]) };
+    try {
+      return { ...applied, commits: makeCommits(this.root, [...commits, ...formatted]) };
+    } catch (error) {
+      throw new Problem(
+        `${messageOf(error)}\nThe changes are written, and not all of them are committed. Take them back with: uvran undo`,
+        1,
+      );
+    }
   }
 
   /** Takes the last apply back; `partly` leaves alone what was changed since. */

@@ -108,6 +108,7 @@ test("decisions survive lines that move, a new plan, and a renamed file; and nev
 test.each<[string, (line: Record<string, unknown>) => void, string]>([
   ["other new code", (line) => (line["code"] = "0000000000000000"), "was said of other new code"],
   ["less trust than then", (line) => (line["trust"] = "certain"), "it is only"],
+  ["nothing said of what it was", (line) => delete line["code"], "does not say which code it was about"],
   ["a caution that is new", (line) => delete line["cautions"], "before there was this caution"],
 ])(
   "a decision that was said of a change with %s does not fit, says so, and nothing is written",
@@ -156,6 +157,15 @@ describe("text by hand", () => {
     expect(now).toContain('return queen ?? "none";');
     sandbox.uvran("undo");
     expect(sandbox.read("src/hives.js")).toBe(HIVES);
+  });
+
+  test("and notes are not lost when all are kept at once", async () => {
+    const sandbox = await project();
+    const [one] = await idsOf(sandbox);
+    const review = await reviewOf(sandbox);
+    await review.decide([{ id: one, decision: "keep", edited: "  mark(hive);", note: "always" }]);
+    sandbox.uvran("review", "--decide", "keep");
+    expect(review.standings().of(one)).toEqual({ decision: "keep", edited: "  mark(hive);", note: "always" });
   });
 
   test("takes the line ends of the file", async () => {
@@ -362,11 +372,19 @@ test("nothing is shown of a file that a forged plan names and Uvran would not lo
   sandbox.write("forged.json", JSON.stringify({ ...plan, changes: [...plan.changes, ...forged] }));
   sandbox.uvran("review", "--plan", "forged.json", "--out", "desk.json");
   const { texts } = readDesk(sandbox.read("desk.json"));
-  expect(texts).toEqual({
-    "src/hives.js": HIVES,
-    ".git/config.js": "",
-    "notes.txt": "",
-    ".uvran/plan.json": "",
-  });
+  expect(texts).toEqual({ "src/hives.js": HIVES });
   expect(sandbox.uvran("review", "--list", "--decide", "keep").err).toContain("Choose one of them");
+});
+
+test("nothing is decided about a file that has changed since the plan was made", async () => {
+  const sandbox = await project({ "a.js": HIVES, "b.js": "const jar = lot && lot.jar;\n" });
+  const review = await reviewOf(sandbox);
+  sandbox.write("a.js", `\n${HIVES}`);
+  review.outdated();
+  const of = (path: string) => review.plan.changes.find((change) => change.path === path)!.id;
+  await expect(review.decide([{ id: of("a.js"), decision: "keep" }])).rejects.toThrow(
+    "a.js has changed since",
+  );
+  await review.decide([{ id: of("b.js"), decision: "keep" }]);
+  expect(Object.keys(readDesk(JSON.stringify(review.desk())).texts)).toEqual(["b.js"]);
 });

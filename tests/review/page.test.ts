@@ -144,6 +144,21 @@ const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.mi
     await page.locator("dialog").waitFor({ state: "detached" });
   });
 
+  test("a page that is opened on a plan that does not fit any more says so, and decides nothing by it", async () => {
+    const sandbox = await project();
+    running = await serve(sandbox);
+    sandbox.write("src/hives.js", `// One line more.\n${HIVES}`);
+    await open(sandbox);
+    await page.getByText("The plan does not fit any more: src/hives.js has changed").waitFor();
+    await page.getByText("so this cannot be shown").waitFor();
+    await press("k");
+    await page.getByText("Make the plan anew before you decide about it").waitFor();
+    await press("p");
+    await page.locator(".difference").waitFor();
+    await press("k");
+    await decided("1 of 3");
+  });
+
   test("what is imported with a change is shown with it", async () => {
     const java = `class Hive {
   private final Object queen;
@@ -163,6 +178,13 @@ const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.mi
     await decided("1 of 1");
     sandbox.uvran("apply");
     expect(sandbox.read("Hive.java")).toMatch(/^import java\.util\.Objects;/);
+  });
+
+  test("what is alike stays within what the filter means", async () => {
+    const sandbox = await project({ "old/a.js": HIVES, "new/a.js": HIVES });
+    await open(sandbox, "&path=old");
+    await press("s");
+    await page.locator("dialog h2", { hasText: "2 changes that are alike" }).waitFor();
   });
 
   test("filters are in the address; search, groups and what is shown go together", async () => {

@@ -1,5 +1,5 @@
-import { useState } from "react";
-import { linesOfChange, placeBehind, type Desk, type PlanChange, type Standing } from "uvran";
+import { useMemo, useState } from "react";
+import { linesOfChange, placeBehind, withText, type Desk, type PlanChange, type Standing } from "uvran";
 import { CodeView, LinesEditor } from "./CodeView.js";
 import { Difference } from "./Difference.js";
 import { Evidence } from "./Evidence.js";
@@ -24,13 +24,20 @@ interface Props {
 export function ChangeSheet(props: Props) {
   const { change, standing, desk, source, isBeside, alike, isEditing, onEdited, onSimilar } = props;
   const [peeked, setPeeked] = useState<number>();
-  const text = desk.texts[change.path] ?? "";
+  const text = desk.texts[change.path];
   const { evidence, cautions, notes, needs, elsewhere } = change;
   const peek = (index: number): void => setPeeked((now) => (now === index ? undefined : index));
   const ground = peeked === undefined ? undefined : evidence[peeked];
   const whole = useEdits(source, change);
   const path = ground?.path ?? change.path;
-  const lines = text === "" ? undefined : linesOfChange(text, change);
+  const lines = text === undefined ? undefined : linesOfChange(text, change);
+  const shown = useMemo(
+    () =>
+      text === undefined || standing.edited === undefined
+        ? whole
+        : withText(text, change, standing.edited).edits,
+    [text, change, whole, standing.edited],
+  );
   const inOrder = evidence.map((one, i) => ({ one, i })).sort((a, b) => rank(a.one) - rank(b.one));
   useKeys((key) => {
     const spoken = inOrder.filter(({ one }) => one.line !== undefined)[Number(key) - 1];
@@ -73,14 +80,7 @@ export function ChangeSheet(props: Props) {
         </section>
       )}
       {change.edits.length > 0 && (
-        <Difference
-          path={change.path}
-          text={text}
-          edits={
-            standing.edited === undefined || !lines ? whole : byHand(lines.start, lines.end, standing.edited)
-          }
-          isBeside={isBeside}
-        />
+        <Difference path={change.path} text={text} edits={shown} isBeside={isBeside} />
       )}
       {isEditing && lines && (
         <LinesEditor
@@ -95,7 +95,7 @@ export function ChangeSheet(props: Props) {
           <h3>
             Also in <code>{path}</code>
           </h3>
-          <Difference path={path} text={desk.texts[path] ?? ""} edits={edits} isBeside={isBeside} />
+          <Difference path={path} text={desk.texts[path]} edits={edits} isBeside={isBeside} />
         </section>
       ))}
       {needs.length > 0 && whole === change.edits && (
@@ -137,13 +137,6 @@ export function ChangeSheet(props: Props) {
 
 function intoSight(section: HTMLElement | null): void {
   section?.scrollIntoView({ block: "nearest" });
-}
-
-const EDITED: { [key: string]: PlanChange["edits"] } = {};
-
-/** The same list for the same text, so that the view is not made anew. */
-function byHand(start: number, end: number, text: string): PlanChange["edits"] {
-  return (EDITED[`${start} ${end} ${text}`] ??= [{ start, end, text }]);
 }
 
 /** What is unknown comes before what is known. */

@@ -134,12 +134,7 @@ export function Similar({ change, others, desk, onDecide, onClose }: SimilarProp
             </code>
           </p>
           {one.edits.length > 0 && (
-            <Difference
-              path={one.path}
-              text={desk.texts[one.path] ?? ""}
-              edits={one.edits}
-              isBeside={false}
-            />
+            <Difference path={one.path} text={desk.texts[one.path]} edits={one.edits} isBeside={false} />
           )}
         </section>
       ))}

@@ -7,7 +7,8 @@ import { colours } from "./highlight.js";
 
 interface Props {
   readonly path: string;
-  readonly text: string;
+  /** Undefined where it is not the text that the plan was made for any more. */
+  readonly text: string | undefined;
   readonly edits: PlanChange["edits"];
   readonly isBeside: boolean;
 }
@@ -15,7 +16,16 @@ interface Props {
 const FOLD = { margin: 5, minSize: 3 };
 
 /** Old and new code of one file, side by side or one above the other, with the difference marked inside the lines. */
-export function Difference({ path, text, edits, isBeside }: Props) {
+export function Difference({ text, ...rest }: Props) {
+  if (text !== undefined) return <ShownDifference text={text} {...rest} />;
+  return (
+    <p className="quiet">
+      <code>{rest.path}</code> has changed since the plan was made, so this cannot be shown.
+    </p>
+  );
+}
+
+function ShownDifference({ path, text, edits, isBeside }: Props & { readonly text: string }) {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
     // The whole file, so that its colours and line numbers are right; what is far from the change is folded.

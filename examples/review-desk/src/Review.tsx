@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { similar, standsAs, type Decision, type Said, type Standing } from "uvran";
+import { fits, similar, standsAs, type Decision, type Said, type Standing } from "uvran";
 import { ChangeSheet } from "./ChangeSheet.js";
 import { Help, RuleReference, Similar } from "./Dialogs.js";
 import { Filters } from "./Filters.js";
-import { codeOf, itemOf, itemOfPlace } from "./items.js";
+import { firstLineOf, itemOf, itemOfPlace } from "./items.js";
 import { List } from "./List.js";
 import { Notices } from "./Notices.js";
 import {
@@ -62,7 +62,12 @@ export function Review({ open, canPropose, onSave }: Props) {
   const current = plan.changes.find(({ id }) => id === view.at);
   const currentPlace = [...plan.heldBack, ...plan.advice].find(({ id }) => id === view.at);
   const at = view.tab === "changes" ? current : currentPlace;
-  const alike = useMemo(() => (current ? similar(plan, standings, current) : []), [plan, standings, current]);
+  /** All that are meant, whatever is shown of them now. */
+  const meant = useMemo(() => plan.changes.filter((one) => fits(one, view.filter)), [plan, view.filter]);
+  const alike = useMemo(
+    () => (current ? similar(meant, standings, current) : []),
+    [meant, standings, current],
+  );
   const standing: Standing = at ? standings.of(at.id) : {};
 
   const go = useCallback(
@@ -178,7 +183,7 @@ export function Review({ open, canPropose, onSave }: Props) {
   const items = useMemo(
     () =>
       view.tab === "changes"
-        ? changes.map((one) => itemOf(one, standings.of(one.id), view, codeOf(desk.texts, one)))
+        ? changes.map((one) => itemOf(one, standings.of(one.id), view, firstLineOf(desk.texts, one)))
         : places.map((one) => itemOfPlace(one, standings.of(one.id))),
     [changes, places, standings, view],
   );

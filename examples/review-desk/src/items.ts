@@ -5,7 +5,7 @@ import { groupOf, tailOf, TRUST_SIGN, WORDS, type Advice, type HeldBack, type Vi
 const lines = new WeakMap<object, Map<string, string[]>>();
 
 /** The first line of the code of a change, without its indentation. */
-export function codeOf(texts: Readonly<Record<string, string>>, { path, line }: PlanChange): string {
+export function firstLineOf(texts: Readonly<Record<string, string>>, { path, line }: PlanChange): string {
   const known = lines.get(texts) ?? new Map<string, string[]>();
   lines.set(texts, known);
   const own = known.get(path) ?? (texts[path] ?? "").split("\n");

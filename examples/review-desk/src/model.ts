@@ -1,5 +1,6 @@
 import {
   fits,
+  fitsPlace,
   KINDS,
   standsAs,
   TRUSTS,
@@ -50,6 +51,7 @@ export function viewOf(hash: URLSearchParams): View {
       ...many("rule"),
       ...many("path"),
       ...many("code"),
+      ...many("id"),
       ...(kinds.length > 0 ? { kinds } : {}),
     },
     search: hash.get("search") ?? "",
@@ -92,13 +94,10 @@ export function placesIn<T extends HeldBack | Advice>(
   { shown, filter, search }: View,
 ): T[] {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const { paths, rules } = filter;
   return places.filter(
     (place) =>
       (shown === "all" || (shown === "open") === (standings.of(place.id).decision === undefined)) &&
-      (rules?.some((rule) => place.rule.split(" + ").includes(rule)) ?? true) &&
-      (paths?.some((path) => path === "" || place.path === path || place.path.startsWith(`${path}/`)) ??
-        true) &&
+      fitsPlace(place, filter) &&
       holdsAll(words, () => `${place.path} ${place.rule} ${"reason" in place ? place.reason : place.says}`),
   );
 }

@@ -35,8 +35,6 @@ export function useDesk(
   const [trouble, setTrouble] = useState<string>();
   const [isGone, setGone] = useState(false);
   const [isBusy, setBusy] = useState(false);
-  const latest = useRef(state);
-  latest.current = state;
 
   const load = useCallback(async (loading: Promise<{ desk: Desk; outdated: readonly string[] }>) => {
     const { desk, outdated } = await loading;

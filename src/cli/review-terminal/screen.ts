@@ -1,6 +1,7 @@
 import { withText, type Plan, type PlanChange, type Standing } from "../../plan/index.js";
 import { changeText, elsewhereLines, placeBehind, shownPath, type Paint } from "../../report/index.js";
 import type { Review } from "../../workspace/index.js";
+import { printable } from "../terminal.js";
 
 /** A held-back place, or a piece of advice. */
 export type Place = Plan["heldBack"][number] | Plan["advice"][number];
@@ -51,8 +52,7 @@ export function placeScreen(review: Review, place: Place, paint: Paint): string[
 
 /** A text without signs that only some terminals have, and with control characters shown. */
 export function plain(text: string): string {
-  const controls = /\u001b(?!\[[\d;]*m)|[\u0000-\u0008\u000b-\u001a\u001c-\u001f\u007f-\u009f]/g;
-  const safe = text.replace(controls, "?");
+  const safe = printable(text);
   if (HAS_UNICODE) return safe;
   return safe.replace(/[✓✗·…→—]/g, (sign) => ASCII[sign]!).replace(/[^\u0000-\u007f]/g, "?");
 }

@@ -295,7 +295,7 @@ export class TerminalWalk {
 
   async #similar(): Promise<void> {
     const change = this.#change!;
-    const others = similar(this.#review.plan, this.#standings, change);
+    const others = similar(this.#changes, this.#standings, change);
     if (others.length === 0) {
       this.#say("No other open change is like this one.");
       return this.#prompt();
