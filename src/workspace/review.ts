@@ -122,6 +122,9 @@ export class Review {
   async decide(said: readonly Said[]): Promise<Decision[]> {
     const changes = new Map(this.plan.changes.map((change) => [change.id, change]));
     const places = new Map([...this.plan.heldBack, ...this.plan.advice].map((place) => [place.id, place]));
+    // A file may have changed just now.
+    for (const { id } of said)
+      for (const path of changes.has(id) ? pathsOf(changes.get(id)!) : []) this.#texts.delete(path);
     for (const one of said) {
       const isChange = changes.has(one.id);
       if (!isChange && !places.has(one.id))

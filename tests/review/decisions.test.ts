@@ -379,8 +379,8 @@ test("nothing is shown of a file that a forged plan names and Uvran would not lo
 test("nothing is decided about a file that has changed since the plan was made", async () => {
   const sandbox = await project({ "a.js": HIVES, "b.js": "const jar = lot && lot.jar;\n" });
   const review = await reviewOf(sandbox);
+  review.standings();
   sandbox.write("a.js", `\n${HIVES}`);
-  review.outdated();
   const of = (path: string) => review.plan.changes.find((change) => change.path === path)!.id;
   await expect(review.decide([{ id: of("a.js"), decision: "keep" }])).rejects.toThrow(
     "a.js has changed since",

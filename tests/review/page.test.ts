@@ -146,7 +146,6 @@ const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.mi
 
   test("a page that is opened on a plan that does not fit any more says so, and decides nothing by it", async () => {
     const sandbox = await project();
-    running = await serve(sandbox);
     sandbox.write("src/hives.js", `// One line more.\n${HIVES}`);
     await open(sandbox);
     await page.getByText("The plan does not fit any more: src/hives.js has changed").waitFor();
