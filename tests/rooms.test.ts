@@ -16,11 +16,12 @@ const ROOMS = [
   "report",
   "packs",
   "node",
+  "prove",
   "workspace",
   "serve",
   "cli",
 ];
-const WITH_NODE = ["node", "workspace", "serve", "cli"];
+const WITH_NODE = ["node", "prove", "workspace", "serve", "cli"];
 const src = resolve("src");
 
 const files = readdirSync(src, { recursive: true, encoding: "utf8" })
@@ -54,7 +55,7 @@ test("a room imports only from rooms before it; packs import only what a user's 
   expect(wrong).toEqual([]);
 });
 
-test("only node/, workspace/, serve/ and cli/ import Node modules", () => {
+test("only node/, prove/, workspace/, serve/ and cli/ import Node modules", () => {
   const isNode = (name: string): boolean => name.startsWith("node:") || builtinModules.includes(name);
   const wrong = files
     .filter((file) => !WITH_NODE.includes(roomOf(file)))

@@ -10,6 +10,7 @@ import { examples, paintFor } from "./terminal.js";
 interface Options extends PlanOptions {
   readonly trust: Trust;
   readonly onlyKept?: boolean;
+  readonly proven?: boolean;
   readonly dry?: boolean;
   readonly commit?: boolean;
   readonly evenDirty?: boolean;
@@ -29,6 +30,7 @@ export function addApply(program: Command): void {
       trustOption("of changes without a decision, write those that are at least this sure", "certain"),
     )
     .option("--only-kept", "write none that nobody has decided about")
+    .option("--proven", "write only what the checks passed in the last uvran prove")
     .option("--dry", "only say what would be written")
     .option("--commit", "commit what is written, the changes of each rule by themselves")
     .option("--even-dirty", "with --commit: even where other files have changes that are not committed")
@@ -38,6 +40,7 @@ export function addApply(program: Command): void {
         "uvran apply",
         "uvran apply --trust likely",
         "uvran apply src --only-kept",
+        "uvran apply --proven",
         "uvran apply --commit",
       ),
     )
@@ -49,6 +52,11 @@ async function apply(paths: string[], options: Options): Promise<void> {
     throw new Problem("--even-dirty only means something together with --commit.");
   const workspace = await openForPlan(options);
   const plan = workspace.plan(options.plan);
+  if (options.proven && !workspace.hasProof())
+    throw new Problem(
+      "Nothing has been proved yet, so nothing can be written as proven. First run: uvran prove",
+      1,
+    );
   const { chosen, left } = workspace.review(plan).select(wishOf(workspace.root, paths, options));
   const paint = paintFor(process.stdout);
   if (options.dry) {

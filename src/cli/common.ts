@@ -55,7 +55,7 @@ export function withPlan(command: Command): Command {
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*");
 }
 
-function gathered(value: string, others: readonly string[] | undefined): string[] {
+export function gathered(value: string, others: readonly string[] | undefined): string[] {
   return [...(others ?? []), value];
 }
 
@@ -92,10 +92,10 @@ export function filterOf(
 export function wishOf(
   root: string,
   paths: readonly string[],
-  options: PlanOptions & { readonly trust: Trust; readonly onlyKept?: boolean },
+  options: PlanOptions & { readonly trust: Trust; readonly onlyKept?: boolean; readonly proven?: boolean },
 ): Wish {
-  const { trust, onlyKept = false } = options;
-  return { filter: filterOf(root, paths, options), trust, onlyKept };
+  const { trust, onlyKept = false, proven: onlyProven = false } = options;
+  return { filter: filterOf(root, paths, options), trust, onlyKept, onlyProven };
 }
 
 /** A path with its links followed, as far as it is there. */

@@ -15,17 +15,11 @@ import phpPack, * as phpModule from "../packs/php/index.js";
 import powershellPack, * as powershellModule from "../packs/powershell/index.js";
 import pythonPack, * as pythonModule from "../packs/python/index.js";
 import rubyPack, * as rubyModule from "../packs/ruby/index.js";
+import { checksSchema, scratchSchema, type Check, type ScratchConfig } from "./check.js";
 import { loadedInTime } from "./config-loading.js";
 import type { Formatter } from "./formatters.js";
 import { messageOf, Problem } from "./problem.js";
 import type { Targets } from "./targets.js";
-
-/** A command of the project that must behave the same on old and new code. */
-export interface Check {
-  readonly name: string;
-  /** Run by the shell in the root of the copy. */
-  readonly run: string;
-}
 
 /** What `uvran.config.ts` exports by default. */
 export interface UvranConfig {
@@ -45,6 +39,8 @@ export interface UvranConfig {
   readonly secondsPerFile?: number;
   /** What `uvran prove` runs. */
   readonly checks?: readonly Check[];
+  /** What goes into the copies of the project that the checks run in. */
+  readonly scratch?: ScratchConfig;
   /** What lays out the files that `uvran apply` has written. */
   readonly formatters?: readonly Formatter[];
 }
@@ -177,7 +173,8 @@ const schema = z.strictObject({
     .optional(),
   leaveOut: z.array(z.string()).optional(),
   secondsPerFile: z.number().positive().optional(),
-  checks: z.array(z.strictObject({ name: z.string().min(1), run: z.string().min(1) })).optional(),
+  checks: checksSchema.optional(),
+  scratch: scratchSchema.optional(),
   formatters: z
     .array(
       z.strictObject({
@@ -206,6 +203,7 @@ export interface Project {
   readonly leaveOut: readonly string[];
   readonly targets: Targets;
   readonly checks: readonly Check[];
+  readonly scratch: ScratchConfig;
   readonly formatters: readonly Formatter[];
   /** What is known of libraries beyond what ships: by the packs, and by the config. */
   readonly library: Library | undefined;
@@ -246,6 +244,7 @@ export async function loadProject(from: string, configOption?: string): Promise<
     leaveOut: config.leaveOut ?? [],
     targets: config.targets ?? {},
     checks: config.checks ?? [],
+    scratch: config.scratch ?? {},
     formatters: config.formatters ?? [],
     library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,

@@ -8,17 +8,19 @@ export {
   type Restored,
   type Rewritten,
 } from "./apply.js";
-export { defineConfig, loadProject, SHIPPED, type Check, type Project, type UvranConfig } from "./config.js";
+export { defineConfig, loadProject, SHIPPED, type Project, type UvranConfig } from "./config.js";
+export { comparisonsOf, COMPARISONS, type Check, type Comparison, type ScratchConfig } from "./check.js";
+export { commandFolders } from "./command-folders.js";
 export { checkCommittable, makeCommits, type Commit } from "./commits.js";
 export { type Formatter } from "./formatters.js";
 export { changeDecisions, decisionsFile, loadDecisions } from "./decisions.js";
 export { findSources, isSource, type Sources } from "./files.js";
 export { wasmPath } from "./grammars.js";
 export { Journal } from "./journal.js";
+export { isAlive, ownHolder, readHolder } from "./holder.js";
 export { locked } from "./lock.js";
 export { messageOf, Problem } from "./problem.js";
-export { prove, type Proof, type Replacements, type Run } from "./prove.js";
-export { hasPlan, loadPlan, stateFolder, storePlan } from "./state.js";
+export { cleanTemporaries, hasPlan, loadPlan, stateFolder, storePlan, temporaryFolder } from "./state.js";
 export { decode, encode, encodingOf, type Encoding } from "./encoding.js";
 export { hasWord, inspect } from "./read.js";
 export { insideRoot } from "./write.js";

@@ -1,20 +1,9 @@
-import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
-import { hostname } from "node:os";
+import { linkSync, mkdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
-import { z } from "zod";
+import { isAlive, ownHolder, readHolder, type Holder } from "./holder.js";
 import { Problem } from "./problem.js";
 import { stateFolder } from "./state.js";
-
-const holder = z.object({
-  pid: z.int(),
-  /** When the process started, as the system counts; another process may have its number later. */
-  started: z.string().optional(),
-  host: z.string(),
-  command: z.string(),
-  since: z.string(),
-});
-type Holder = z.infer<typeof holder>;
 
 const FILE = "lock";
 const RETRY_MILLISECONDS = 20;
@@ -32,12 +21,10 @@ export async function locked<T>(
   patience = 0,
 ): Promise<T> {
   const file = join(stateFolder(root), FILE);
-  const { pid } = process;
   const latest = Date.now() + patience;
   for (;;) {
-    const since = new Date().toISOString();
     try {
-      take(file, { pid, started: startOf(pid), host: hostname(), command, since });
+      take(file, ownHolder(command));
       break;
     } catch (error) {
       if (!(error instanceof Problem) || Date.now() >= latest) throw error;
@@ -53,7 +40,7 @@ export async function locked<T>(
 
 /** Is some command at work on this project now? */
 export function isLocked(root: string): boolean {
-  const held = read(join(root, ".uvran", FILE));
+  const held = readHolder(join(root, ".uvran", FILE));
   return held !== undefined && held !== "unreadable" && isAlive(held);
 }
 
@@ -70,7 +57,7 @@ function take(file: string, own: Holder): void {
       } catch (error) {
         if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
       }
-      const held = read(file);
+      const held = readHolder(file);
       if (held === undefined) continue;
       if (tries < MOST_TRIES && isStale(held)) {
         takeAway(file, own.pid);
@@ -99,50 +86,11 @@ function takeAway(file: string, pid: number): void {
   const aside = `${file}.${pid}.stale`;
   try {
     renameSync(file, aside);
-    if (!isStale(read(aside))) linkSync(aside, file);
+    if (!isStale(readHolder(aside))) linkSync(aside, file);
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
     if (code !== "ENOENT" && code !== "EEXIST") throw error;
   } finally {
     rmSync(aside, { force: true });
-  }
-}
-
-/** Who holds a lock; undefined where nobody does. */
-function read(file: string): Holder | "unreadable" | undefined {
-  let json: string;
-  try {
-    json = readFileSync(file, "utf8");
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code === "ENOENT") return undefined;
-    throw error;
-  }
-  try {
-    return holder.parse(JSON.parse(json));
-  } catch {
-    return "unreadable";
-  }
-}
-
-/** A process of another machine is taken to be there. */
-function isAlive({ pid, started, host }: Holder): boolean {
-  if (host !== hostname()) return true;
-  if (started !== undefined && startOf(pid) !== started) return false;
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === "EPERM";
-  }
-}
-
-/** When a process started, in the system's own count; undefined where the system does not say. */
-function startOf(pid: number): string | undefined {
-  try {
-    const stat = readFileSync(`/proc/${pid}/stat`, "utf8");
-    // The name of the program, in parentheses, may have spaces in it.
-    return stat.slice(stat.lastIndexOf(")") + 2).split(" ")[19];
-  } catch {
-    return undefined;
   }
 }

@@ -69,6 +69,8 @@ export interface Wish {
   readonly trust: Trust;
   /** Nothing without a decision. */
   readonly onlyKept?: boolean;
+  /** Nothing that checks did not pass, as they are now. */
+  readonly onlyProven?: boolean;
 }
 
 /** Why a change is not to be written; undefined for one that is. Whether it is among those meant is not asked. */

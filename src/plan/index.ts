@@ -18,6 +18,14 @@ export {
   readDecisions,
   type Decision,
 } from "./decision.js";
+export {
+  proofOf,
+  proofSchema,
+  provesSomething,
+  storedProof,
+  type ProofOfChange,
+  type StoredProof,
+} from "./proof.js";
 export { makeDesk, readDesk, type Desk, type DeskRule } from "./desk.js";
 export { linesOfChange, withText, type Lines } from "./edited.js";
 export { doubtsOf, fits, fitsPlace, type Filter, type Left, type Selection, type Wish } from "./filter.js";

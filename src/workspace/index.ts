@@ -2,3 +2,14 @@
 export { Workspace, type Examination, type Opened, type Task } from "./workspace.js";
 export { type Sides } from "./sides.js";
 export { DecidedMeanwhile, Review } from "./review.js";
+export {
+  largestPassing,
+  prove,
+  type Account,
+  type Found,
+  type Progress,
+  type Proof,
+  type Search,
+  type SetAside,
+  type Trial,
+} from "../prove/index.js";

@@ -25,13 +25,17 @@ import {
   type Decision,
   type Desk,
   type DeskRule,
+  proofOf,
   type Plan,
   type PlanChange,
+  type ProofOfChange,
   type Said,
   type Selection,
   type Standings,
+  type StoredProof,
   type Wish,
 } from "../plan/index.js";
+import { loadProof, type SetAside } from "../prove/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Rule } from "../rules/index.js";
 
@@ -45,11 +49,17 @@ export class DecidedMeanwhile extends Problem {
   }
 }
 
+const SET_ASIDE = "Set aside by prove";
+/** Of what is different, how much goes into a note. */
+const LINES_NOTED = 8;
+const LONGEST_NOTE = 10_000;
+
 /** A plan, the texts it was made for, and what is decided about it: what pages and terminals review. */
 export class Review {
   readonly #root: string;
   readonly #rules: readonly Rule[];
   readonly #leaveOut: readonly string[];
+  #proof: { readonly stored: StoredProof | undefined } | undefined;
   readonly #texts = new Map<string, string | undefined>();
 
   constructor(
@@ -112,7 +122,14 @@ export class Review {
 
   /** What to write of the plan. */
   select(wish: Wish): Selection {
-    return select(this.plan, this.standings(), wish, this.textOf);
+    const selection = select(this.plan, this.standings(), wish, this.textOf);
+    if (!wish.onlyProven) return selection;
+    const isProven = (change: PlanChange): boolean => this.proof(change)?.passed === true;
+    const unproven = selection.chosen.filter((change) => !isProven(change));
+    return {
+      chosen: selection.chosen.filter(isProven),
+      left: [...unproven.map((change) => ({ change, why: this.#whyUnproven(change) })), ...selection.left],
+    };
   }
 
   /**
@@ -150,6 +167,33 @@ export class Review {
       if (taken.length > 0) throw new DecidedMeanwhile(taken.map(({ id }) => id));
       return withSaid(now, standings, said, linesFor(this.plan, said, this.textOf));
     });
+  }
+
+  /** Marks changes that checks did not stand: "later", with what is different with them. What was noted before stays. */
+  setAside(faults: readonly SetAside[]): Promise<Decision[]> {
+    const standings = this.standings();
+    return this.decide(
+      faults.map(({ change: { id }, check, lines }) => {
+        const { note, edited } = standings.of(id);
+        const own = [
+          `${SET_ASIDE}: "${check}" is different with this change.`,
+          ...lines.slice(0, LINES_NOTED),
+        ];
+        const before = note === undefined || note.startsWith(SET_ASIDE) ? [] : ["", note];
+        return { id, decision: "later", note: [...own, ...before].join("\n").slice(0, LONGEST_NOTE), edited };
+      }),
+    );
+  }
+
+  #whyUnproven(change: PlanChange): string {
+    const proof = this.proof(change);
+    return proof ? `set aside by prove: "${proof.checks.join(", ")}" is different with it` : "not proven";
+  }
+
+  /** What the last proof found of a change; undefined where it says nothing of this code. */
+  proof(change: PlanChange): ProofOfChange | undefined {
+    this.#proof ??= { stored: loadProof(this.#root) };
+    return this.#proof.stored && proofOf(this.#proof.stored, change, this.textOf);
   }
 
   /** All of it as one value, for a page. */

@@ -1,14 +1,9 @@
 import { readFileSync } from "node:fs";
 import { hashText } from "../engine/index.js";
-import {
-  decode,
-  insideRoot,
-  Journal,
-  rewrittenFiles,
-  type Project,
-  type Replacements,
-} from "../node/index.js";
+import { decode, encodingOf, insideRoot, Journal, rewrittenFiles, type Project } from "../node/index.js";
+import type { Review } from "./review.js";
 import type { Plan, PlanChange } from "../plan/index.js";
+import { Candidates, type Replacements } from "../prove/index.js";
 import { plural } from "../report/index.js";
 
 /** Old and new code, as texts that take the place of a project's files. */
@@ -17,6 +12,10 @@ export interface Sides {
   readonly what: string;
   readonly before: Replacements;
   readonly after: Replacements;
+  /** The changes that make new code of old, before an apply. */
+  readonly candidates?: Candidates;
+  /** The plan that they are from, with what is decided about it. */
+  readonly review?: Review;
 }
 
 /** After an apply whose files are untouched: the journal's texts against the files. */
@@ -54,9 +53,16 @@ export async function planSides(
   changes: readonly PlanChange[],
 ): Promise<Sides> {
   const files = await rewrittenFiles(root, plan, changes, leaveOut);
+  const olds = new Map(files.map(({ path, before }) => [path, before]));
+  const encodings = new Map(files.map(({ path, file }) => [path, encodingOf(readFileSync(file)) ?? "utf-8"]));
   return {
     what: `the files as they are with ${plural(changes.length, "change")} of the plan`,
     before: new Map(),
+    candidates: new Candidates(
+      changes,
+      (path) => olds.get(path),
+      (path) => encodings.get(path) ?? "utf-8",
+    ),
     after: new Map(files.map(({ path, bytes }) => [path, bytes])),
   };
 }

@@ -13,13 +13,12 @@ import {
   makeCommits,
   messageOf,
   Problem,
-  prove,
   rewrittenFiles,
   storePlan,
   undoLast,
   type Applied,
+  type Check,
   type Project,
-  type Proof,
   type Restored,
   type Rewritten,
   type Sources,
@@ -32,7 +31,9 @@ import {
   type Plan,
   type PlanChange,
   type Wish,
+  storedProof,
 } from "../plan/index.js";
+import { loadProof, prove, storeProof, type Account, type Progress } from "../prove/index.js";
 import type { Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Rule } from "../rules/index.js";
@@ -76,6 +77,7 @@ export class Workspace {
       leaveOut: [],
       targets: {},
       checks: [],
+      scratch: {},
       formatters: [],
       library: undefined,
       fileTime: undefined,
@@ -269,12 +271,49 @@ export class Workspace {
     const applied = plan && isFresh(this.root, plan) ? undefined : appliedSides(this.root);
     if (applied) return applied;
     const review = this.review(plan ?? this.plan(planFile));
-    return planSides(this.project, review.plan, review.select(wish).chosen);
+    const sides = await planSides(this.project, review.plan, review.select(wish).chosen);
+    return { ...sides, review };
   }
 
-  /** Runs the project's checks on both sides. */
-  prove({ before, after }: Sides): Promise<Proof[]> {
-    return prove(this.root, this.project.checks, before, after);
+  /** Has `prove` stored what it found? */
+  hasProof(): boolean {
+    return loadProof(this.root) !== undefined;
+  }
+
+  /**
+   * Runs checks of the project on both sides, finds the changes that they do not stand, and stores what came of it. Where the
+   * sides are a plan's, `marks` says that changes which are set aside are marked "later" in the decisions.
+   */
+  async prove(
+    { before, after, candidates, review }: Sides,
+    {
+      checks = this.project.checks,
+      searches = true,
+      marks = true,
+      ...options
+    }: {
+      readonly checks?: readonly Check[];
+      readonly searches?: boolean;
+      readonly marks?: boolean;
+      readonly atOnce?: number;
+      readonly signal?: AbortSignal;
+      readonly progress?: (event: Progress) => void;
+    } = {},
+  ): Promise<Account> {
+    const { root, project } = this;
+    const sides = { before, after, ...(searches && candidates ? { candidates } : {}) };
+    const account = await prove({ root, scratch: project.scratch, checks, ...sides, ...options });
+    if (!review || !candidates) return account;
+    const { setAside, kept, final } = account;
+    if (marks && setAside.length > 0) await review.setAside(setAside);
+    const summaries = final.map(({ check, verdict, why, compared }) => ({
+      name: check.name,
+      verdict,
+      summary: why ?? compared.summary,
+    }));
+    const passed = searches ? kept : candidates.changes;
+    await storeProof(root, storedProof(summaries, passed, setAside, candidates.textOf));
+    return account;
   }
 
   /** What a plan was asked for; undefined for all of the project with all of its rules. */
