@@ -19,7 +19,7 @@ export {
   type Decision,
 } from "./decision.js";
 export {
-  proofOf,
+  ProofReader,
   proofSchema,
   provesSomething,
   storedProof,

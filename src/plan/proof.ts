@@ -1,6 +1,7 @@
 import { z } from "zod";
+import { hashText } from "../engine/index.js";
 import { codeOf, type TextOf } from "./change-code.js";
-import type { PlanChange } from "./plan.js";
+import { pathsOf, type PlanChange } from "./plan.js";
 
 const FORMAT = 1;
 const id = z.string().regex(/^[0-9a-f]{16}$/);
@@ -17,9 +18,9 @@ export const proofSchema = z.strictObject({
       }),
     )
     .meta({ description: "Each check with what was kept." }),
-  passed: z
-    .array(z.strictObject({ id, code: id }))
-    .meta({ description: "Changes that passed all together; `code` stands for their old and new code." }),
+  passed: z.array(z.strictObject({ id, code: id })).meta({
+    description: "Changes that passed all together; `code` stands for them and for the text of their files.",
+  }),
   setAside: z.array(
     z.strictObject({
       id,
@@ -39,6 +40,30 @@ export interface ProofOfChange {
   readonly lines: readonly string[];
 }
 
+/** What stands for what was proved: changes in files with just this text. */
+class ProvenCode {
+  readonly #hashes = new Map<string, { readonly text: string; readonly hash: string }>();
+
+  constructor(readonly textOf: TextOf) {}
+
+  of(change: PlanChange): string | undefined {
+    const code = codeOf(change, this.textOf);
+    const texts = pathsOf(change).map((path) => this.#hash(path));
+    if (code === undefined || texts.includes(undefined)) return undefined;
+    return hashText(JSON.stringify([code, ...texts])).slice(0, 16);
+  }
+
+  #hash(path: string): string | undefined {
+    const text = this.textOf(path);
+    if (text === undefined) return undefined;
+    const known = this.#hashes.get(path);
+    if (known?.text === text) return known.hash;
+    const hash = hashText(text);
+    this.#hashes.set(path, { text, hash });
+    return hash;
+  }
+}
+
 /** A proof as it is stored. */
 export function storedProof(
   checks: StoredProof["checks"],
@@ -50,8 +75,9 @@ export function storedProof(
   }[],
   textOf: TextOf,
 ): StoredProof {
+  const codes = new ProvenCode(textOf);
   const named = (change: PlanChange): { id: string; code: string }[] => {
-    const code = codeOf(change, textOf);
+    const code = codes.of(change);
     return code === undefined ? [] : [{ id: change.id, code }];
   };
   return {
@@ -71,17 +97,27 @@ export function provesSomething(checks: readonly { readonly verdict: string }[])
   );
 }
 
-/** What a proof says of a change; undefined where it says nothing of this code. */
-export function proofOf(
-  { passed, setAside, checks }: StoredProof,
-  change: PlanChange,
-  textOf: TextOf,
-): ProofOfChange | undefined {
-  const isIt = (one: { readonly id: string; readonly code: string }): boolean =>
-    one.id === change.id && one.code === codeOf(change, textOf);
-  const fault = setAside.find(isIt);
-  if (fault) return { passed: false, checks: [fault.check], lines: fault.lines };
-  if (!passed.some(isIt)) return undefined;
-  const same = checks.filter(({ verdict }) => verdict === "same").map(({ name }) => name);
-  return { passed: true, checks: same, lines: [] };
+/** What a proof says of changes, by those. `textOf` gives the texts that the plan was made for. */
+export class ProofReader {
+  readonly #codes: ProvenCode;
+  readonly #same: readonly string[];
+  readonly #passed: ReadonlyMap<string, string>;
+  readonly #setAside: ReadonlyMap<string, StoredProof["setAside"][number]>;
+
+  constructor({ checks, passed, setAside }: StoredProof, textOf: TextOf) {
+    this.#codes = new ProvenCode(textOf);
+    this.#same = checks.filter(({ verdict }) => verdict === "same").map(({ name }) => name);
+    this.#passed = new Map(passed.map(({ id, code }) => [id, code]));
+    this.#setAside = new Map(setAside.map((one) => [one.id, one]));
+  }
+
+  /** Undefined where the proof says nothing of this code. */
+  of(change: PlanChange): ProofOfChange | undefined {
+    const { id } = change;
+    const fault = this.#setAside.get(id);
+    const code = fault?.code ?? this.#passed.get(id);
+    if (code === undefined || code !== this.#codes.of(change)) return undefined;
+    if (fault) return { passed: false, checks: [fault.check], lines: fault.lines };
+    return { passed: true, checks: this.#same, lines: [] };
+  }
 }

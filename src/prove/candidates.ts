@@ -1,16 +1,22 @@
 import { encode, Problem, type Encoding } from "../node/index.js";
 import { byPath, plannedText, type PlanChange, type TextOf } from "../plan/index.js";
+import { TRUSTS } from "../rules/index.js";
 import type { Replacements } from "./copy.js";
 
 /** New code for any subset of some changes. What a subset makes of one file is worked out once. */
 export class Candidates {
   readonly #known = new Map<string, Uint8Array>();
 
+  /** The surest first: those are kept where two do not go together. */
+  readonly changes: readonly PlanChange[];
+
   constructor(
-    readonly changes: readonly PlanChange[],
+    changes: readonly PlanChange[],
     readonly textOf: TextOf,
     readonly encodingOf: (path: string) => Encoding,
-  ) {}
+  ) {
+    this.changes = [...changes].sort((a, b) => TRUSTS.indexOf(a.trust) - TRUSTS.indexOf(b.trust));
+  }
 
   /** The texts that take the place of the project's, with these changes made. Throws a PlanError where they do not fit together. */
   async texts(changes: readonly PlanChange[]): Promise<Replacements> {

@@ -5,6 +5,7 @@ import type { Candidates } from "./candidates.js";
 import { compareRuns, isDone, observed, type Compared, type Ran } from "./compare.js";
 import type { Copy, Replacements } from "./copy.js";
 import { figureOf, type Figure } from "./figures.js";
+import { reasonFailing, reasonSkipped } from "./idle.js";
 import { KnownTrials } from "./known-trials.js";
 import { runCheck } from "./run.js";
 import { Scratch } from "./scratch.js";
@@ -68,6 +69,8 @@ export interface Task {
   readonly after?: Replacements;
   /** The changes that the new code consists of; without them no culprit is looked for. */
   readonly candidates?: Candidates;
+  /** Are culprits looked for? They are where nothing is said. */
+  readonly searches?: boolean;
   /** How many checks may run at the same time while a culprit is looked for. */
   readonly atOnce?: number;
   /** Ends it. */
@@ -75,9 +78,6 @@ export interface Task {
   readonly progress?: (event: Progress) => void;
 }
 
-/** What test runners exit with when they had to skip, and shells when a command is not there. */
-const SKIPPED = 77;
-const NOT_FOUND = 127;
 const MOST_AT_ONCE = 4;
 const DEFAULT_RUNS = 5;
 /** How often the search begins anew, because what is kept fails for another reason. */
@@ -124,8 +124,8 @@ class Prover {
     const proofs = await this.#proofs(after);
     const all = candidates?.changes ?? [];
     const account = { proofs, runs: 0, unreadable: this.#before.copied.unreadable };
-    const isSettled = !proofs.some(({ verdict }) => verdict === "different") || candidates === undefined;
-    if (isSettled)
+    const isDifferent = proofs.some(({ verdict }) => verdict === "different");
+    if (!isDifferent || candidates === undefined || this.#task.searches === false)
       return { ...account, kept: all, final: proofs, setAside: [], unsettled: [], runs: this.#runs };
     let kept = all;
     let final = proofs;
@@ -184,10 +184,9 @@ class Prover {
     if (skipped !== undefined && before.exit === after.exit)
       return { ...proof, verdict: "skipped", why: skipped };
     const failing = reasonFailing(check, before);
-    if (compared.same || before.stopped !== undefined)
-      return failing === undefined
-        ? { ...proof, verdict: "same" }
-        : { ...proof, verdict: "failing", why: failing };
+    if (failing !== undefined && (compared.same || before.stopped !== undefined || isDone(check, after)))
+      return { ...proof, verdict: "failing", why: failing };
+    if (compared.same) return { ...proof, verdict: "same" };
     const again = await this.#observe(check, this.#before, "old", true);
     if (!compareRuns(check, before, again).same)
       return { ...proof, verdict: "flaky", why: "it did not do the same twice on the old code" };
@@ -350,31 +349,4 @@ function touches({ elsewhere }: PlanChange, paths: ReadonlySet<string>): boolean
 
 function impossible(why: string): Compared {
   return { same: false, summary: why, lines: [why], places: [], isPlaced: false };
-}
-
-/** Why a check did not run; undefined for one that did. */
-function reasonSkipped({ exit, output, errors }: Ran): string | undefined {
-  if (exit !== SKIPPED && exit !== NOT_FOUND) return undefined;
-  return firstLine(errors, output) ?? (exit === SKIPPED ? "it says so" : "a command was not found");
-}
-
-/** Why what a check does on the old code proves nothing; undefined where it proves something. */
-function reasonFailing(check: Check, before: Ran): string | undefined {
-  const wanted = comparisonsOf(check);
-  if (before.stopped !== undefined) return before.stopped;
-  if (wanted.includes("tests") && !before.tests)
-    return "no test results were found in what it prints or writes";
-  const isOfParts =
-    (wanted.includes("messages") && (before.messages ?? []).length > 0) || before.tests !== undefined;
-  if (isDone(check, before) || isOfParts) return undefined;
-  const said = firstLine(before.errors, before.output);
-  return `it ends with ${before.exit ?? "a signal"} on the old code${said === undefined ? "" : `: ${said}`}`;
-}
-
-function firstLine(...texts: readonly string[]): string | undefined {
-  return texts
-    .join("\n")
-    .split("\n")
-    .map((line) => line.trim())
-    .find((line) => line !== "");
 }

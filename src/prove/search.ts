@@ -11,6 +11,11 @@ export interface Trial<Why = unknown> {
   readonly why?: Why;
 }
 
+/** How much larger than the last group that passed the next one may be. */
+const GROWTH = 8;
+/** How many items that were told apart by places are tried once more by themselves. */
+const MOST_AGAIN = 30;
+
 /** What is searched in. Items are numbers from 0. */
 export interface Search<Why> {
   readonly count: number;
@@ -53,6 +58,8 @@ class Division<Why> {
   readonly #failed: ReadonlySet<number>[] = [];
   readonly #setAside = new Map<number, Trial<Why>>();
   #kept: number[] = [];
+  /** Up to how many items are tried together next, beyond what one group has. */
+  #reach = 0;
 
   constructor(search: Search<Why>) {
     this.#search = search;
@@ -80,8 +87,8 @@ class Division<Why> {
     if (!byCells) {
       const left = rest.filter((item) => !this.#kept.includes(item) && !this.#setAside.has(item));
       await this.#grow(left.length > 0 ? [left] : []);
-      await this.#again();
     }
+    if (!byCells || this.#setAside.size <= MOST_AGAIN) await this.#again();
     return this.#found(this.#kept);
   }
 
@@ -109,6 +116,10 @@ class Division<Why> {
     while (queue.length > 0) {
       const batch = this.#nextOf(queue);
       const trials = await Promise.all(batch.map(([group, knownToFail]) => this.#tried(group, knownToFail)));
+      this.#reach = Math.max(
+        0,
+        ...batch.map(([group], i) => (trials[i]!.passes ? GROWTH * group.length : 0)),
+      );
       const passing = batch.flatMap(([group], i) => (trials[i]!.passes ? [group] : []));
       const parts = batch.flatMap(([group], i) =>
         trials[i]!.passes ? [] : this.#divided(group, trials[i]!),
@@ -132,8 +143,16 @@ class Division<Why> {
     let attempts = 0;
     while (queue.length > 0 && attempts < this.#search.atOnce) {
       const group = queue.shift()!;
-      const knownToFail = this.#isKnownToFail([...this.#kept, ...group]);
-      if (!knownToFail) attempts++;
+      const isKnown = (items: readonly number[]): boolean => this.#isKnownToFail([...this.#kept, ...items]);
+      const knownToFail = isKnown(group);
+      if (!knownToFail) {
+        attempts++;
+        // Where the last group passed, several that stand ahead of it in size may as well.
+        while (queue.length > 0 && group.length + queue[0]!.length <= this.#reach) {
+          if (isKnown([...group, ...queue[0]!])) break;
+          group.push(...queue.shift()!);
+        }
+      }
       batch.push([group, knownToFail]);
     }
     return batch;
@@ -168,7 +187,7 @@ class Division<Why> {
       if (known) known[0]!.push(item);
       else cells.set(cell, [[item]]);
     }
-    const sure = this.#kept;
+    const sure = [...this.#kept];
     while (cells.size > 0) {
       const batch = [...cells].map(([cell, groups]) => ({ cell, group: groups.shift()! }));
       const together = batch.flatMap(({ group }) => group);
@@ -185,7 +204,7 @@ class Division<Why> {
       }
     }
     if ((await this.#attempt(this.#kept)).passes) return true;
-    this.#kept = [];
+    this.#kept = sure;
     return false;
   }
 

@@ -25,14 +25,13 @@ import {
   type Decision,
   type Desk,
   type DeskRule,
-  proofOf,
+  ProofReader,
   type Plan,
   type PlanChange,
   type ProofOfChange,
   type Said,
   type Selection,
   type Standings,
-  type StoredProof,
   type Wish,
 } from "../plan/index.js";
 import { loadProof, type SetAside } from "../prove/index.js";
@@ -59,7 +58,7 @@ export class Review {
   readonly #root: string;
   readonly #rules: readonly Rule[];
   readonly #leaveOut: readonly string[];
-  #proof: { readonly stored: StoredProof | undefined } | undefined;
+  #proof: { readonly reader: ProofReader | undefined } | undefined;
   readonly #texts = new Map<string, string | undefined>();
 
   constructor(
@@ -192,8 +191,11 @@ export class Review {
 
   /** What the last proof found of a change; undefined where it says nothing of this code. */
   proof(change: PlanChange): ProofOfChange | undefined {
-    this.#proof ??= { stored: loadProof(this.#root) };
-    return this.#proof.stored && proofOf(this.#proof.stored, change, this.textOf);
+    if (!this.#proof) {
+      const stored = loadProof(this.#root);
+      this.#proof = { reader: stored && new ProofReader(stored, this.textOf) };
+    }
+    return this.#proof.reader?.of(change);
   }
 
   /** All of it as one value, for a page. */

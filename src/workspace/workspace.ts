@@ -301,18 +301,17 @@ export class Workspace {
     } = {},
   ): Promise<Account> {
     const { root, project } = this;
-    const sides = { before, after, ...(searches && candidates ? { candidates } : {}) };
+    const sides = { before, after, searches, ...(candidates ? { candidates } : {}) };
     const account = await prove({ root, scratch: project.scratch, checks, ...sides, ...options });
     if (!review || !candidates) return account;
-    const { setAside, kept, final } = account;
+    const { setAside, final } = account;
     if (marks && setAside.length > 0) await review.setAside(setAside);
     const summaries = final.map(({ check, verdict, why, compared }) => ({
       name: check.name,
       verdict,
       summary: why ?? compared.summary,
     }));
-    const passed = searches ? kept : candidates.changes;
-    await storeProof(root, storedProof(summaries, passed, setAside, candidates.textOf));
+    await storeProof(root, storedProof(summaries, account.kept, setAside, candidates.textOf));
     return account;
   }
 
