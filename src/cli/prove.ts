@@ -2,7 +2,10 @@ import { InvalidArgumentError, type Command } from "commander";
 import { Problem, type Check } from "../node/index.js";
 import { provesSomething } from "../plan/index.js";
 import type { Trust } from "../rules/index.js";
+import { suggestedText } from "../prove/index.js";
+import type { Workspace } from "../workspace/index.js";
 import { gathered, openForPlan, trustOption, wishOf, withPlan, type PlanOptions } from "./common.js";
+import { examplesJson, examplesText } from "./example-text.js";
 import { accountJson, accountText } from "./proof-text.js";
 import { ProofProgress } from "./proof-progress.js";
 import { deliver, examples, paintFor } from "./terminal.js";
@@ -14,6 +17,10 @@ interface Options extends PlanOptions {
   readonly search: boolean;
   readonly mark: boolean;
   readonly atOnce?: number;
+  readonly byExample?: boolean;
+  readonly tries?: number;
+  readonly suggest?: boolean;
+  readonly out?: string;
   readonly json?: boolean;
 }
 
@@ -35,6 +42,10 @@ export function addProve(program: Command): void {
     .option("--no-search", "only compare, and look for no culprits")
     .option("--no-mark", "leave the decisions as they are")
     .option("--at-once <number>", "how many checks may run at the same time in a search", count)
+    .option("--by-example", "call changed functions, old and new, with inputs made for them; no check is run")
+    .option("--tries <number>", "with --by-example: how many inputs for each function", tries)
+    .option("--suggest", "only print checks that fit the project, for its config")
+    .option("--out <file>", "write what is printed into a file")
     .option("--json", "the result as JSON")
     .addHelpText(
       "after",
@@ -48,6 +59,12 @@ export function addProve(program: Command): void {
     .action(proveCommand);
 }
 
+function tries(text: string): number {
+  const number = Number(text);
+  if (!/^[1-9]\d{0,5}$/.test(text)) throw new InvalidArgumentError("Write a number from 1 to 999999.");
+  return number;
+}
+
 function count(text: string): number {
   const number = Number(text);
   if (!/^[1-9]\d{0,2}$/.test(text)) throw new InvalidArgumentError("Write a number from 1 to 999.");
@@ -56,19 +73,20 @@ function count(text: string): number {
 
 async function proveCommand(paths: string[], options: Options): Promise<void> {
   const workspace = await openForPlan(options);
+  if (options.suggest) return suggest(workspace, options);
+  if (options.byExample) return byExample(workspace, paths, options);
+  if (options.tries !== undefined)
+    throw new Problem("--tries only means something together with --by-example.");
   if (workspace.project.checks.length === 0) {
     throw new Problem(
       "The config names no checks, so there is nothing to prove with.\n" +
-        'Add some to uvran.config.ts: checks: [{ name: "tests", run: "npm test" }]',
+        "To have some suggested: uvran prove --suggest",
     );
   }
   const checks = chosenChecks(workspace.project.checks, options.check);
   const sides = await workspace.sides(wishOf(workspace.root, paths, options), options.plan);
   const changes = sides.candidates?.changes.length;
   process.stderr.write(`Comparing ${sides.what} …\n`);
-  const interrupt = new AbortController();
-  const signals = ["SIGINT", "SIGTERM", "SIGHUP"] as const;
-  for (const signal of signals) process.once(signal, () => interrupt.abort());
   const progress = new ProofProgress();
   const started = Date.now();
   const account = await workspace
@@ -77,15 +95,60 @@ async function proveCommand(paths: string[], options: Options): Promise<void> {
       searches: options.search,
       marks: options.mark,
       ...(options.atOnce === undefined ? {} : { atOnce: options.atOnce }),
-      signal: interrupt.signal,
+      signal: interrupted(),
       progress: (event) => progress.show(event),
     })
     .finally(() => progress.end());
   const isMarked = options.mark && account.setAside.length > 0;
   const about = { changes, isMarked, trust: options.trust, milliseconds: Date.now() - started };
-  if (options.json) deliver(`${JSON.stringify(accountJson(account), null, 1)}\n`, undefined);
-  else deliver(accountText(account, about, paintFor(process.stdout)), undefined);
+  if (options.json) deliver(`${JSON.stringify(accountJson(account), null, 1)}\n`, options.out);
+  else deliver(accountText(account, about, paintFor(process.stdout)), options.out);
   if (!provesSomething(account.final) || account.setAside.length > 0) process.exitCode = 1;
+}
+
+/** Is aborted when somebody asks the command to stop. */
+function interrupted(): AbortSignal {
+  const interrupt = new AbortController();
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const)
+    process.once(signal, () => interrupt.abort());
+  return interrupt.signal;
+}
+
+async function byExample(workspace: Workspace, paths: string[], options: Options): Promise<void> {
+  const sides = await workspace.sides(wishOf(workspace.root, paths, options), options.plan);
+  process.stderr.write(`Calling changed functions: ${sides.what} …\n`);
+  const signal = interrupted();
+  const progress = new ProofProgress();
+  const started = Date.now();
+  const examples = await workspace
+    .compareByExample(sides, {
+      marks: options.mark,
+      signal,
+      ...(options.tries === undefined ? {} : { tries: options.tries }),
+      progress: (file, done, total) => progress.show({ is: "calling", file, done, total }),
+    })
+    .finally(() => progress.end());
+  if (signal.aborted) throw new Problem("The proof was interrupted.", 1);
+  if (options.json) deliver(`${JSON.stringify(examplesJson(examples), null, 1)}\n`, options.out);
+  else deliver(examplesText(examples, Date.now() - started, paintFor(process.stdout)), options.out);
+  const isDifferent = examples.tried.some(({ difference }) => difference !== undefined);
+  if (isDifferent || examples.tried.length === 0) process.exitCode = 1;
+}
+
+/** Prints checks for the config; a whole one where there is none yet. */
+function suggest(workspace: Workspace, { out }: Options): void {
+  const suggested = workspace.suggestedChecks();
+  if (suggested.checks.length === 0)
+    throw new Problem(
+      "Nothing in this project says how it is compiled or tested.\n" +
+        'Write checks into uvran.config.ts yourself: checks: [{ name: "prints", run: "sh run.sh" }]',
+      1,
+    );
+  const { configFile } = workspace.project;
+  deliver(suggestedText(suggested, configFile === undefined), out);
+  if (configFile !== undefined) process.stderr.write(`Put what you want of it into ${configFile}\n`);
+  else if (out === undefined)
+    process.stderr.write("To keep it: uvran prove --suggest --out uvran.config.ts\n");
 }
 
 /** The checks of these names, with those that run before them. */

@@ -330,13 +330,14 @@ class Prover {
     if (compared.same) return { passes: true, blamed: new Set() };
     const set = items.map((item) => changes[item]!);
     const folder = check.in ?? "";
-    const suspects = await suspectsOf(compared.places, set, candidates.textOf, folder);
+    const { exact, near } = await suspectsOf(compared.places, set, candidates.textOf, folder);
     const paths = compared.isPlaced ? filesOf(compared.places, set, folder) : undefined;
     const failing =
       paths && items.filter((item) => paths.has(changes[item]!.path) || touches(changes[item]!, paths));
     return {
       passes: false,
-      blamed: new Set(items.filter((item) => suspects.has(changes[item]!))),
+      blamed: new Set(items.filter((item) => exact.has(changes[item]!) || near.has(changes[item]!))),
+      exact: new Set(items.filter((item) => exact.has(changes[item]!))),
       ...(failing ? { cells: new Set(failing.map((item) => cells[item]!)) } : {}),
       why: compared,
     };

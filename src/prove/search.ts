@@ -3,6 +3,8 @@ export interface Trial<Why = unknown> {
   readonly passes: boolean;
   /** Items that what went wrong points at; empty where it points at none. */
   readonly blamed: ReadonlySet<number>;
+  /** Those among them that it points at by themselves, and not only at something near them. */
+  readonly exact?: ReadonlySet<number>;
   /**
    * The cells in which something went wrong, where all that went wrong has a place in one: then those of the other cells are
    * in order. Undefined where that cannot be said.
@@ -13,7 +15,7 @@ export interface Trial<Why = unknown> {
 
 /** How much larger than the last group that passed the next one may be. */
 const GROWTH = 8;
-/** How many items that were told apart by places are tried once more by themselves. */
+/** Up to how many items that are set aside are each tried once more by themselves. */
 const MOST_AGAIN = 30;
 
 /** What is searched in. Items are numbers from 0. */
@@ -88,16 +90,16 @@ class Division<Why> {
       const left = rest.filter((item) => !this.#kept.includes(item) && !this.#setAside.has(item));
       await this.#grow(left.length > 0 ? [left] : []);
     }
-    if (!byCells || this.#setAside.size <= MOST_AGAIN) await this.#again();
+    await this.#again();
     return this.#found(this.#kept);
   }
 
   #found(kept: readonly number[]): Found<Why> {
-    return { kept: [...kept].sort((a, b) => a - b), setAside: this.#setAside };
+    return { kept: sorted(kept), setAside: this.#setAside };
   }
 
   async #attempt(items: readonly number[]): Promise<Trial<Why>> {
-    const trial = await this.#search.attempt([...items].sort((a, b) => a - b));
+    const trial = await this.#search.attempt(sorted(items));
     if (!trial.passes) this.#failed.push(new Set(items));
     return trial;
   }
@@ -164,8 +166,8 @@ class Division<Why> {
 
   /** The parts of a group that fails, the likelier ones first; one item is set aside. */
   #divided(group: readonly number[], trial: Trial<Why>): number[][] {
-    if (group.length === 1) {
-      this.#setAside.set(group[0]!, trial);
+    if (group.length === 1 || (trial.exact && group.every((item) => trial.exact!.has(item)))) {
+      for (const item of group) this.#setAside.set(item, trial);
       return [];
     }
     const rest = group.filter((item) => !trial.blamed.has(item));
@@ -208,14 +210,32 @@ class Division<Why> {
     return false;
   }
 
-  /** Tries what was set aside once more, each by itself on top of all that is kept: what passes now was set aside for another's fault. */
+  /**
+   * Tries what was set aside once more on top of all that is kept, since it may have been for another's fault. Many that
+   * messages point at are tried half by half, and those that they do not point at any more each by itself.
+   */
   async #again(): Promise<void> {
-    for (const item of [...this.#setAside.keys()]) {
-      const trial = await this.#search.attempt([...this.#kept, item].sort((a, b) => a - b));
+    let doubtful = [...this.#setAside.keys()];
+    if (doubtful.length > MOST_AGAIN) {
+      const half = Math.ceil(doubtful.length / 2);
+      const open: number[] = [];
+      for (const part of [doubtful.slice(0, half), doubtful.slice(half)]) {
+        const trial = await this.#search.attempt(sorted([...this.#kept, ...part]));
+        open.push(...part.filter((item) => !trial.exact?.has(item)));
+        for (const item of part) if (trial.exact?.has(item)) this.#setAside.set(item, trial);
+      }
+      doubtful = open;
+    }
+    for (const item of doubtful) {
+      const trial = await this.#search.attempt(sorted([...this.#kept, item]));
       if (trial.passes) {
         this.#kept.push(item);
         this.#setAside.delete(item);
       } else this.#setAside.set(item, trial);
     }
   }
+}
+
+function sorted(items: readonly number[]): number[] {
+  return [...items].sort((a, b) => a - b);
 }

@@ -3,17 +3,23 @@ import { editsFor } from "../engine/index.js";
 import { byPath, pathsOf, type PlanChange, type TextOf } from "../plan/index.js";
 import type { Place } from "./messages.js";
 
-/**
- * The changes that places in new code point at: those whose new lines they are in; where they are in none, all changes of
- * their file. `folder` is the one that paths are relative to, beside the root.
- */
+/** What places in new code point at. */
+export interface Suspects {
+  /** Changes whose new lines a place is in. */
+  readonly exact: ReadonlySet<PlanChange>;
+  /** All changes of a file in which a place is in no change's lines. */
+  readonly near: ReadonlySet<PlanChange>;
+}
+
+/** The changes that places in new code point at. `folder` is the one that paths are relative to, beside the root. */
 export async function suspectsOf(
   places: readonly Place[],
   changes: readonly PlanChange[],
   textOf: TextOf,
   folder: string,
-): Promise<Set<PlanChange>> {
-  const suspects = new Set<PlanChange>();
+): Promise<Suspects> {
+  const exact = new Set<PlanChange>();
+  const near = new Set<PlanChange>();
   const parts = byPath(changes);
   const byId = new Map(changes.map((change) => [change.id, change]));
   for (const [path, own] of parts) {
@@ -24,11 +30,12 @@ export async function suspectsOf(
     if (text === undefined) continue;
     const spans = await newLines(path, text, own);
     for (const line of lines) {
-      const exact = own.filter(({ id }) => spans.get(id)?.some(([from, to]) => from <= line && line <= to));
-      for (const { id } of exact.length > 0 ? exact : own) suspects.add(byId.get(id)!);
+      const hit = own.filter(({ id }) => spans.get(id)?.some(([from, to]) => from <= line && line <= to));
+      for (const { id } of hit) exact.add(byId.get(id)!);
+      if (hit.length === 0) for (const { id } of own) near.add(byId.get(id)!);
     }
   }
-  return suspects;
+  return { exact, near };
 }
 
 /** The files of the changes that places are in; undefined where one of them is in no such file. */

@@ -162,11 +162,11 @@ const SUMMARIES: readonly Summary[] = [
     total: /Tests run: (\d+)(?![\s\S]*Tests run: )/,
     failed: [/Failures: (\d+)(?![\s\S]*Failures: )/, /Errors: (\d+)(?![\s\S]*Errors: )/],
     skipped: /Skipped: (\d+)(?![\s\S]*Skipped: )/,
-    names: /^\[ERROR\]\s+(\S+?):\d+/gm,
+    names: /^(?:\[ERROR\]\s+(?=\S+:\d)|\d+\) )([^\s:]+)/gm,
   },
   {
-    // "OK (5 tests, 9 assertions)"
-    is: /^OK \(\d+ tests?, \d+ assertions?\)/m,
+    // "OK (5 tests, 9 assertions)" and "OK (5 tests)"
+    is: /^OK \(\d+ tests?(?:, \d+ assertions?)?\)/m,
     passed: /^OK \((\d+) tests?/m,
     failed: [],
     names: /(?!)/g,

@@ -33,7 +33,18 @@ import {
   type Wish,
   storedProof,
 } from "../plan/index.js";
-import { loadProof, prove, storeProof, type Account, type Progress } from "../prove/index.js";
+import {
+  compareByExample,
+  loadProof,
+  prove,
+  storeProof,
+  suggestedChecks,
+  type Account,
+  type Examples,
+  type ExampleTask,
+  type Progress,
+  type Suggested,
+} from "../prove/index.js";
 import type { Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Rule } from "../rules/index.js";
@@ -273,6 +284,45 @@ export class Workspace {
     const review = this.review(plan ?? this.plan(planFile));
     const sides = await planSides(this.project, review.plan, review.select(wish).chosen);
     return { ...sides, review };
+  }
+
+  /**
+   * Calls the changed functions of a plan's sides, old and new, with inputs that are made for them. `marks` says that changes
+   * which make a difference are marked "later" in the decisions.
+   */
+  async compareByExample(
+    { candidates, review }: Sides,
+    {
+      marks = true,
+      ...options
+    }: Omit<ExampleTask, "root" | "candidates"> & { readonly marks?: boolean } = {},
+  ): Promise<Examples> {
+    if (!candidates || !review)
+      throw new Problem(
+        "Functions are compared by example before an apply. Take it back first: uvran undo",
+        1,
+      );
+    const { root, project } = this;
+    const { scratch, leaveOut } = project;
+    const examples = await compareByExample({ root, scratch, leaveOut, candidates, ...options });
+    const faults = examples.tried.flatMap(({ name, difference }) =>
+      (difference?.changes ?? []).map((change) => ({
+        change,
+        check: `by example: ${name}`,
+        lines: [
+          ...difference!.program.split("\n"),
+          `old ${difference!.old.result}`,
+          `new ${difference!.now.result}`,
+        ],
+      })),
+    );
+    if (marks && faults.length > 0) await review.setAside(faults);
+    return examples;
+  }
+
+  /** Checks that fit the project, by its manifests. Nothing is run. */
+  suggestedChecks(): Suggested {
+    return suggestedChecks(this.root, this.project.leaveOut);
   }
 
   /** Has `prove` stored what it found? */

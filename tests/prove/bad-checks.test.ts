@@ -11,8 +11,8 @@ import {
 } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { NEW_JS, OLD_JS, Sandbox } from "../cli/run.ts";
-import { FALLBACK, planned, processesWith, proved } from "./project.ts";
+import { NEW_JS, OLD_JS, Sandbox } from "../cli/run.js";
+import { FALLBACK, planned, processesWith, proved } from "./project.js";
 
 const named = (name: string, run: string, more: object = {}): { name: string; run: string } => ({
   name,

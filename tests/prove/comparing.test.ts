@@ -1,9 +1,9 @@
 import { resolve } from "node:path";
 import { loadProject, type Check } from "uvran/node";
 import { Workspace, type Proof } from "uvran/workspace";
-import { Sandbox } from "../cli/run.ts";
-import { testWith } from "../toolchains.ts";
-import { FALLBACK, planned } from "./project.ts";
+import { Sandbox } from "../cli/run.js";
+import { testWith } from "../toolchains.js";
+import { FALLBACK, planned } from "./project.js";
 
 const node = JSON.stringify(process.execPath);
 /** A command that does one thing on the old code of `a.js`, and another on the new. */

@@ -1,5 +1,5 @@
-import { NEW_JS, OLD_JS } from "../cli/run.ts";
-import { FALLBACK, planned, proved } from "./project.ts";
+import { NEW_JS, OLD_JS } from "../cli/run.js";
+import { FALLBACK, planned, proved } from "./project.js";
 
 const node = JSON.stringify(process.execPath);
 /** Prints what each of these files makes of an empty remark. */

@@ -2,8 +2,8 @@ import { spawn, type ChildProcess } from "node:child_process";
 import { existsSync, mkdirSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
-import type { Sandbox } from "../cli/run.ts";
-import { FALLBACK, planned, processesWith, proved } from "./project.ts";
+import type { Sandbox } from "../cli/run.js";
+import { FALLBACK, planned, processesWith, proved } from "./project.js";
 
 const scratchOf = (sandbox: Sandbox): string => sandbox.path(".uvran/scratch");
 

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import type { Check } from "uvran/node";
-import { Sandbox } from "../cli/run.ts";
+import { Sandbox } from "../cli/run.js";
 
 /** A file in which one change breaks what is said of nothing: an empty remark becomes no remark. */
 export const FALLBACK = 'exports.remark = (text) => text || "none";\n';

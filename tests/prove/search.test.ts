@@ -27,6 +27,7 @@ async function searched(
     return {
       passes: failing.length === 0,
       blamed: new Set(hasLines ? named : []),
+      exact: new Set(hasLines ? named : []),
       ...(perFile === undefined ? {} : { cells: new Set(named.map(cellOf)) }),
     };
   };
