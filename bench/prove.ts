@@ -24,7 +24,8 @@ const { values, positionals } = parseArgs({
     changes: { type: "string", default: "500" },
     jars: {
       type: "string",
-      default: "/usr/share/java/junit4.jar:/usr/share/java/hamcrest.jar:/usr/share/java/easymock.jar:/usr/share/java/commons-lang3.jar",
+      default:
+        "/usr/share/java/junit4.jar:/usr/share/java/hamcrest.jar:/usr/share/java/easymock.jar:/usr/share/java/commons-lang3.jar",
     },
     "at-once": { type: "string", default: "1" },
   },
@@ -74,8 +75,8 @@ const PLANTED: readonly (readonly [kind: string, file: string, was: string, now:
   ["a misspelt name", "list/FixedSizeList.java", "decorated().lastIndexOf(", "decorated().lastIndexof("],
   [
     "a method that is gone, used elsewhere",
-    "comparators/BooleanComparator.java",
-    "    public boolean sortsTrueFirst() {\n        return trueFirst;\n    }\n",
+    "keyvalue/MultiKey.java",
+    "    public int size() {\n        return keys.length;\n    }\n",
     "",
   ],
   [
@@ -120,7 +121,7 @@ const PLANTED: readonly (readonly [kind: string, file: string, was: string, now:
     "(v1 ^ trueFirst) ? 1 : -1",
     "(v1 ^ trueFirst) ? -1 : 1",
   ],
-  ["a term forgotten", "queue/CircularFifoQueue.java", "maxElements - start + end", "maxElements - start"],
+  ["a term forgotten", "bag/AbstractMapBag.java", "size += nCopies;", "size += 1;"],
 ];
 
 const sources = resolve(positionals[0] ?? "src");
@@ -185,7 +186,9 @@ const planted = PLANTED.map(([kind, file, was, now]): PlanChange => {
 
 // Every so many, so that all rules and files are among them.
 const wanted = Number(values.changes) - planted.length;
-const right = plan.changes.filter(
+// The bench's own rules do not look whether the names are others' there.
+const proposed = plan.changes.filter(({ path }) => !/PredicateUtilsTest|MapUtilsTest/.test(path));
+const right = proposed.filter(
   (_, i, { length }) => Math.floor(((i + 1) * wanted) / length) > Math.floor((i * wanted) / length),
 );
 const all = {

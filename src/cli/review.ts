@@ -172,16 +172,16 @@ async function decideAll(
 function list(review: Review, changes: readonly PlanChange[], { json }: Options): void {
   const standings = review.standings();
   if (!json)
-    return deliver(decisionsList(review.plan, changes, standings, paintFor(process.stdout)), undefined);
-  const shown = changes.map(({ id, rules, kind, trust, path, line, title }) => ({
-    id,
-    rules,
-    kind,
-    trust,
-    path,
-    line,
-    title,
-    ...standings.of(id),
-  }));
+    return deliver(
+      decisionsList(review.plan, changes, standings, paintFor(process.stdout), (change) =>
+        review.proof(change),
+      ),
+      undefined,
+    );
+  const shown = changes.map((change) => {
+    const { id, rules, kind, trust, path, line, title } = change;
+    const proof = review.proof(change);
+    return { id, rules, kind, trust, path, line, title, ...standings.of(id), ...(proof ? { proof } : {}) };
+  });
   deliver(`${JSON.stringify({ changes: shown, strays: standings.strays }, null, 1)}\n`, undefined);
 }

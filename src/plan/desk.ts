@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { decisionSchema } from "./decision.js";
+import { proofOfChangeSchema } from "./proof.js";
 import { PlanError, planSchema, readPlan } from "./plan.js";
 
 const FORMAT = 1;
@@ -22,6 +23,10 @@ const deskSchema = z.strictObject({
     .meta({ description: "By path; without the files that have other text than the plan was made for." }),
   rules: z.record(z.string(), ruleSchema),
   decisions: z.array(decisionSchema),
+  proofs: z
+    .record(z.string(), proofOfChangeSchema)
+    .default({})
+    .meta({ description: "What the last proof found of changes, by their ids." }),
   gone: z
     .array(z.string())
     .meta({ description: "Files that decisions name and that are not there any more." }),

@@ -20,6 +20,7 @@ export {
 } from "./decision.js";
 export {
   ProofReader,
+  proofSentence,
   proofSchema,
   provesSomething,
   storedProof,

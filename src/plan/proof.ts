@@ -32,12 +32,20 @@ export const proofSchema = z.strictObject({
 });
 export type StoredProof = z.infer<typeof proofSchema>;
 
-/** What a proof says of one change. */
-export interface ProofOfChange {
-  readonly passed: boolean;
+export const proofOfChangeSchema = z.strictObject({
+  passed: z.boolean(),
   /** The checks that were the same with it; or the one that was not. */
-  readonly checks: readonly string[];
-  readonly lines: readonly string[];
+  checks: z.array(z.string()),
+  lines: z.array(z.string()),
+});
+
+/** What a proof says of one change. */
+export type ProofOfChange = z.infer<typeof proofOfChangeSchema>;
+
+/** The same in a sentence. */
+export function proofSentence({ passed, checks }: ProofOfChange): string {
+  const named = checks.map((name) => `"${name}"`).join(", ");
+  return passed ? `passed ${named}, with all that passed` : `set aside: ${named} is different with it`;
 }
 
 /** What stands for what was proved: changes in files with just this text. */
@@ -100,7 +108,7 @@ export function provesSomething(checks: readonly { readonly verdict: string }[])
 /** What a proof says of changes, by those. `textOf` gives the texts that the plan was made for. */
 export class ProofReader {
   readonly #codes: ProvenCode;
-  readonly #same: readonly string[];
+  readonly #same: string[];
   readonly #passed: ReadonlyMap<string, string>;
   readonly #setAside: ReadonlyMap<string, StoredProof["setAside"][number]>;
 

@@ -98,9 +98,10 @@ export function compareRuns(check: Check, before: Ran, after: Ran): Compared {
     summaries.push(news.length > 0 ? many(news.length, "new message") : "no new message");
     if (gone > 0) summaries.push(`${gone} gone`);
     lines.push(...news.map(shownMessage));
-    places = news.flatMap(({ file, line }) =>
-      file !== undefined && line !== undefined ? [{ file, line }] : [],
-    );
+    places = news.flatMap((message) => {
+      const { file, line } = message;
+      return file !== undefined && line !== undefined ? [{ file, line, says: shownMessage(message) }] : [];
+    });
   }
   const isPlaced = lines.length > 0 && places.length === news.length;
   if (before.tests && after.tests) {

@@ -91,6 +91,8 @@ export function newMessages(before: readonly Message[], now: readonly Message[])
 export interface Place {
   readonly file: string;
   readonly line: number;
+  /** What is said of it, for people, where that is known. */
+  readonly says?: string;
 }
 
 const PLACES = [

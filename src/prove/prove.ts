@@ -100,6 +100,9 @@ export async function prove(task: Task): Promise<Account> {
   }
 }
 
+/** What is different with a change, for people. */
+type Why = (change: PlanChange) => readonly string[];
+
 class Prover {
   readonly #task: Task;
   readonly #scratch: Scratch;
@@ -263,7 +266,7 @@ class Prover {
   ): Promise<readonly SetAside[] | string> {
     const { check } = proof;
     const cells = cellsOf(changes);
-    const attempt = (items: readonly number[]): Promise<Trial<Compared>> =>
+    const attempt = (items: readonly number[]): Promise<Trial<Why>> =>
       this.#attempt(proof, candidates, changes, items, cells);
     const none = await attempt([]);
     if (!none.passes) return "it is different even without any change";
@@ -272,14 +275,14 @@ class Prover {
     const first = known ?? (await attempt(all));
     if (first.passes) return [];
     const atOnce = check.alone ? 1 : (this.#task.atOnce ?? Math.min(MOST_AT_ONCE, availableParallelism()));
-    const { setAside } = await largestPassing<Compared>(
+    const { setAside } = await largestPassing<Why>(
       { count: changes.length, cellOf: (item) => cells[item]!, attempt, atOnce },
       first,
     );
     return [...setAside].map(([item, { why }]) => ({
       change: changes[item]!,
       check: check.name,
-      lines: why?.lines ?? [],
+      lines: why?.(changes[item]!) ?? [],
     }));
   }
 
@@ -289,7 +292,7 @@ class Prover {
     changes: readonly PlanChange[],
     items: readonly number[],
     cells: readonly number[],
-  ): Promise<Trial<Compared>> {
+  ): Promise<Trial<Why>> {
     const { check, before } = proof;
     const set = items.map((item) => changes[item]!);
     this.#task.progress?.({ is: "searching", check: check.name, runs: this.#runs, changes: changes.length });
@@ -298,7 +301,7 @@ class Prover {
       texts = await candidates.texts(set);
     } catch (error) {
       if (!(error instanceof PlanError) && !(error instanceof Problem)) throw error;
-      return { passes: false, blamed: new Set(), why: impossible(messageOf(error)) };
+      return { passes: false, blamed: new Set(), why: () => [messageOf(error)] };
     }
     this.#known ??= new KnownTrials(this.#task.root, this.#before.copied);
     const key = this.#known.keyOf(check, before, texts);
@@ -326,7 +329,7 @@ class Prover {
     candidates: Candidates,
     cells: readonly number[],
     items: readonly number[] = changes.map((_, i) => i),
-  ): Promise<Trial<Compared>> {
+  ): Promise<Trial<Why>> {
     if (compared.same) return { passes: true, blamed: new Set() };
     const set = items.map((item) => changes[item]!);
     const folder = check.in ?? "";
@@ -339,15 +342,14 @@ class Prover {
       blamed: new Set(items.filter((item) => exact.has(changes[item]!) || near.has(changes[item]!))),
       exact: new Set(items.filter((item) => exact.has(changes[item]!))),
       ...(failing ? { cells: new Set(failing.map((item) => cells[item]!)) } : {}),
-      why: compared,
+      why: (change) => {
+        const own = exact.get(change) ?? [];
+        return own.length > 0 ? own : compared.lines;
+      },
     };
   }
 }
 
 function touches({ elsewhere }: PlanChange, paths: ReadonlySet<string>): boolean {
   return elsewhere.some(({ path }) => paths.has(path));
-}
-
-function impossible(why: string): Compared {
-  return { same: false, summary: why, lines: [why], places: [], isPlaced: false };
 }

@@ -166,9 +166,11 @@ class Division<Why> {
 
   /** The parts of a group that fails, the likelier ones first; one item is set aside. */
   #divided(group: readonly number[], trial: Trial<Why>): number[][] {
-    if (group.length === 1 || (trial.exact && group.every((item) => trial.exact!.has(item)))) {
-      for (const item of group) this.#setAside.set(item, trial);
-      return [];
+    const told = group.length === 1 ? group : group.filter((item) => trial.exact?.has(item));
+    if (told.length > 0) {
+      for (const item of told) this.#setAside.set(item, trial);
+      const others = group.filter((item) => !told.includes(item));
+      return others.length > 0 ? [others] : [];
     }
     const rest = group.filter((item) => !trial.blamed.has(item));
     if (rest.length > 0 && rest.length < group.length)
@@ -212,19 +214,25 @@ class Division<Why> {
 
   /**
    * Tries what was set aside once more on top of all that is kept, since it may have been for another's fault. Many that
-   * messages point at are tried half by half, and those that they do not point at any more each by itself.
+   * messages point at are tried in a few parts; those that they do not point at any more are divided.
    */
   async #again(): Promise<void> {
-    let doubtful = [...this.#setAside.keys()];
+    const doubtful = sorted([...this.#setAside.keys()]);
     if (doubtful.length > MOST_AGAIN) {
-      const half = Math.ceil(doubtful.length / 2);
-      const open: number[] = [];
-      for (const part of [doubtful.slice(0, half), doubtful.slice(half)]) {
+      // Neighbours, which are most often taken for each other, come into different parts.
+      const count = Math.ceil(Math.sqrt(doubtful.length));
+      const parts = Array.from({ length: count }, (_, part) => doubtful.filter((_, i) => i % count === part));
+      const open = new Set<number>();
+      for (const part of parts) {
         const trial = await this.#search.attempt(sorted([...this.#kept, ...part]));
-        open.push(...part.filter((item) => !trial.exact?.has(item)));
-        for (const item of part) if (trial.exact?.has(item)) this.#setAside.set(item, trial);
+        for (const item of part) {
+          if (trial.exact?.has(item)) this.#setAside.set(item, trial);
+          else open.add(item);
+        }
       }
-      doubtful = open;
+      for (const item of open) this.#setAside.delete(item);
+      await this.#grow(open.size > 0 ? [[...open]] : []);
+      return;
     }
     for (const item of doubtful) {
       const trial = await this.#search.attempt(sorted([...this.#kept, item]));

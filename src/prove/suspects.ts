@@ -1,13 +1,16 @@
 import { join } from "node:path/posix";
 import { editsFor } from "../engine/index.js";
-import { byPath, pathsOf, type PlanChange, type TextOf } from "../plan/index.js";
+import { byPath, pathsOf, plannedText, type PlanChange, type TextOf } from "../plan/index.js";
 import type { Place } from "./messages.js";
 
 /** What places in new code point at. */
 export interface Suspects {
-  /** Changes whose new lines a place is in. */
-  readonly exact: ReadonlySet<PlanChange>;
-  /** All changes of a file in which a place is in no change's lines. */
+  /**
+   * Changes whose new lines a place is in, or that make the name which the message speaks of, or that alone make a name which
+   * the line uses; with what is said of these.
+   */
+  readonly exact: ReadonlyMap<PlanChange, readonly string[]>;
+  /** Changes that make names which are used at a place; all of the file where there are none. */
   readonly near: ReadonlySet<PlanChange>;
 }
 
@@ -18,24 +21,103 @@ export async function suspectsOf(
   textOf: TextOf,
   folder: string,
 ): Promise<Suspects> {
-  const exact = new Set<PlanChange>();
+  const exact = new Map<PlanChange, string[]>();
   const near = new Set<PlanChange>();
   const parts = byPath(changes);
   const byId = new Map(changes.map((change) => [change.id, change]));
   for (const [path, own] of parts) {
-    const lines = new Set(
-      places.filter((place) => isPathOf(place.file, path, folder)).map(({ line }) => line),
-    );
-    const text = lines.size > 0 ? textOf(path) : undefined;
+    const here = places.filter((place) => isPathOf(place.file, path, folder));
+    const text = here.length > 0 ? textOf(path) : undefined;
     if (text === undefined) continue;
-    const spans = await newLines(path, text, own);
-    for (const line of lines) {
-      const hit = own.filter(({ id }) => spans.get(id)?.some(([from, to]) => from <= line && line <= to));
-      for (const { id } of hit) exact.add(byId.get(id)!);
-      if (hit.length === 0) for (const { id } of own) near.add(byId.get(id)!);
+    const lines = new NewLines(await plannedText(path, text, own), await newLines(path, text, own), own);
+    for (const { line, says } of here) {
+      const about = lines.mostLike(lines.naming(lines.wordsAt(line), line), quotedWords(says ?? ""));
+      const hits = [
+        lines.at(line),
+        lines.naming(quotedIn(says ?? ""), line),
+        about.length === 1 ? about : [],
+      ];
+      const named = hits.find(({ length }) => length > 0) ?? [];
+      for (const { id } of named) {
+        const change = byId.get(id)!;
+        exact.set(change, [...(exact.get(change) ?? []), ...(says === undefined ? [] : [says])]);
+      }
+      if (named.length > 0) continue;
+      for (const { id } of about.length > 0 ? about : own) near.add(byId.get(id)!);
     }
   }
   return { exact, near };
+}
+
+/** Names that a message puts into quotes. */
+const quotedIn = (says: string): string[] =>
+  [...says.matchAll(/[‘'"`](?<name>[\p{L}_$][\p{L}\p{N}_$]*)[’'"`]|\bvariable (?<variable>\w+)/gu)].map(
+    ({ groups }) => (groups!["name"] ?? groups!["variable"])!,
+  );
+/** All words that a message puts into quotes: of types too. */
+const quotedWords = (says: string): Set<string> =>
+  new Set([...says.matchAll(/[‘'"`]([^‘’'"`]*)[’'"`]/gu)].flatMap((match) => wordsOf(match[1]!)));
+/** A word in more than this share of the changed lines says nothing of any. */
+const COMMON = 0.2;
+
+/** The changed lines of a file in its new text. */
+class NewLines {
+  readonly #lines: readonly string[];
+  readonly #spans: ReadonlyMap<string, readonly (readonly [number, number])[]>;
+  readonly #changes: readonly PlanChange[];
+  /** By the words in changed lines: the changes, with their first lines. */
+  readonly #byWord = new Map<string, { readonly from: number; readonly change: PlanChange }[]>();
+
+  constructor(
+    text: string,
+    spans: ReadonlyMap<string, readonly (readonly [number, number])[]>,
+    changes: readonly PlanChange[],
+  ) {
+    this.#lines = text.split("\n");
+    this.#spans = spans;
+    this.#changes = changes;
+    for (const change of changes)
+      for (const [from, to] of spans.get(change.id) ?? [])
+        for (const word of new Set(this.#lines.slice(from - 1, to).flatMap(wordsOf)))
+          this.#byWord.set(word, [...(this.#byWord.get(word) ?? []), { from, change }]);
+  }
+
+  /** The changes whose lines one is among. */
+  at(line: number): PlanChange[] {
+    return this.#changes.filter(({ id }) =>
+      this.#spans.get(id)?.some(([from, to]) => from <= line && line <= to),
+    );
+  }
+
+  wordsAt(line: number): string[] {
+    return wordsOf(this.#lines[line - 1] ?? "");
+  }
+
+  /** Those of some changes in whose lines most of some words are. */
+  mostLike(changes: readonly PlanChange[], words: ReadonlySet<string>): readonly PlanChange[] {
+    if (changes.length < 2) return changes;
+    const scores = changes.map(({ id }) => {
+      const lines = (this.#spans.get(id) ?? []).flatMap(([from, to]) => this.#lines.slice(from - 1, to));
+      return new Set(lines.flatMap(wordsOf).filter((word) => words.has(word))).size;
+    });
+    const most = Math.max(...scores);
+    return changes.filter((_, i) => scores[i] === most);
+  }
+
+  /** For each of some names the last change ahead of a line that has it in its lines. */
+  naming(names: readonly string[], line: number): PlanChange[] {
+    const found = names.flatMap((name) => {
+      const known = this.#byWord.get(name) ?? [];
+      if (known.length > 2 && known.length > COMMON * this.#changes.length) return [];
+      const ahead = known.filter(({ from }) => from <= line);
+      return ahead.length === 0 ? [] : [ahead.reduce((a, b) => (b.from > a.from ? b : a)).change];
+    });
+    return [...new Set(found)];
+  }
+}
+
+function wordsOf(line: string): string[] {
+  return line.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? [];
 }
 
 /** The files of the changes that places are in; undefined where one of them is in no such file. */

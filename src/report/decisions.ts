@@ -1,4 +1,12 @@
-import { countBy, type Plan, type PlanChange, type Standing, type Standings } from "../plan/index.js";
+import {
+  countBy,
+  proofSentence,
+  type Plan,
+  type PlanChange,
+  type ProofOfChange,
+  type Standing,
+  type Standings,
+} from "../plan/index.js";
 import { paintTrust, type Paint } from "./paint.js";
 import { shownPath } from "./path.js";
 import { plural } from "./survey.js";
@@ -26,6 +34,7 @@ export function decisionsList(
   changes: readonly PlanChange[],
   standings: Standings,
   paint: Paint,
+  proofOf: (change: PlanChange) => ProofOfChange | undefined = () => undefined,
 ): string {
   const out: string[] = [];
   for (const change of changes) {
@@ -34,8 +43,10 @@ export function decisionsList(
     const trust = paintTrust(paint, change.trust)(change.trust.padEnd(8));
     const place = `${shownPath(change.path)}:${change.line}`;
     out.push(`${word} ${trust}  ${place}  ${change.rules.join(" + ")} ${paint.dim(`· ${change.id}`)}`);
-    for (const text of [standing.misfit, standing.note])
-      if (text !== undefined) out.push(`${"".padEnd(WIDTH)} ${text}`);
+    const proof = proofOf(change);
+    const found = proof && `prove: ${proofSentence(proof)}`;
+    for (const text of [standing.misfit, found, standing.note])
+      for (const line of text?.split("\n") ?? []) out.push(`${"".padEnd(WIDTH)} ${line}`.trimEnd());
   }
   const marked = [...plan.heldBack, ...plan.advice].filter(
     ({ id }) => standings.of(id).decision !== undefined,

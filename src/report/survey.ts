@@ -33,6 +33,8 @@ export interface Survey {
   readonly versions: readonly VersionAsked[];
   /** How many of the changes were decided about, by what was said; undefined where nothing ever was. */
   readonly decided?: ReadonlyMap<string, number> | undefined;
+  /** What the last proof found of the changes, where there was one. */
+  readonly proved?: ReadonlyMap<string, number> | undefined;
   readonly idleKeeps: readonly IdleKeep[];
   readonly failures: readonly Failure[];
   readonly unreadable: readonly Skipped[];
@@ -70,6 +72,8 @@ export function surveyText(survey: Survey, paint: Paint): string {
   const fullest = [...countBy(survey.changes, (change) => change.path)].sort((a, b) => b[1] - a[1]);
   if (survey.decided)
     out.push(`decided        ${[...survey.decided].map(([what, n]) => `${n} ${what}`).join(", ")}`);
+  if (survey.proved)
+    out.push(`proved         ${[...survey.proved].map(([what, n]) => `${n} ${what}`).join(", ")}`);
   if (fullest.length > 0) {
     out.push(
       `most of it in  ${listed(

@@ -221,9 +221,16 @@ export class Review {
     const rules = Object.fromEntries(
       this.#rules.filter(({ id }) => named.has(id)).map((rule) => [rule.id, aboutRule(rule)]),
     );
+    this.#proof = undefined; // there may be a new one
+    const proofs = Object.fromEntries(
+      plan.changes.flatMap((change) => {
+        const proof = this.proof(change);
+        return proof ? [[change.id, proof]] : [];
+      }),
+    );
     const decisions = this.decisions();
     const gone = [...new Set(decisions.map(({ path }) => path))].filter((path) => !this.#isThere(path));
-    return makeDesk({ project: basename(this.#root), plan, texts, rules, decisions, gone });
+    return makeDesk({ project: basename(this.#root), plan, texts, rules, decisions, proofs, gone });
   }
 
   async #checkEdited(id: string, written: string): Promise<void> {

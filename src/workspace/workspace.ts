@@ -173,8 +173,8 @@ export class Workspace {
     const plan = makePlan(examined, (path) => results.text(path), this.#asked(paths, cwd));
     const { changes, heldBack, advice } = plan;
     const asked = [...versions].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, version]) => version);
-    const decided = this.#decided(plan);
-    return { plan, survey: { ...found, changes, heldBack, advice, versions: asked, decided } };
+    const said = { decided: this.#decided(plan), proved: this.#proved(plan) };
+    return { plan, survey: { ...found, changes, heldBack, advice, versions: asked, ...said } };
   }
 
   /** Works out the plan and stores it; gives its path beside it. */
@@ -385,6 +385,15 @@ export class Workspace {
       const { decision, misfit } = standings.of(id);
       return misfit === undefined ? (decision ?? "open") : "to decide again";
     });
+  }
+
+  /** What the last proof found of the changes; undefined where it says nothing of any. */
+  #proved(plan: Plan): ReadonlyMap<string, number> | undefined {
+    if (!this.hasProof()) return undefined;
+    const review = this.review(plan);
+    const found = plan.changes.map((change) => review.proof(change));
+    if (found.every((proof) => proof === undefined)) return undefined;
+    return countBy(found, (proof) => (proof === undefined ? "not" : proof.passed ? "passed" : "set aside"));
   }
 
   #sources(): Sources {

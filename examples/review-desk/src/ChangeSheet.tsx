@@ -1,5 +1,14 @@
 import { useMemo, useState } from "react";
-import { linesOfChange, placeBehind, withText, type Desk, type PlanChange, type Standing } from "uvran";
+import {
+  linesOfChange,
+  placeBehind,
+  proofSentence,
+  withText,
+  type Desk,
+  type PlanChange,
+  type ProofOfChange,
+  type Standing,
+} from "uvran";
 import { CodeView, LinesEditor } from "./CodeView.js";
 import { Difference } from "./Difference.js";
 import { Evidence } from "./Evidence.js";
@@ -79,6 +88,7 @@ export function ChangeSheet(props: Props) {
           ))}
         </section>
       )}
+      <ProofMark proof={desk.proofs[change.id]} />
       {change.edits.length > 0 && (
         <Difference path={change.path} text={text} edits={shown} isBeside={isBeside} />
       )}
@@ -154,6 +164,19 @@ function linesOf(ground: PlanChange["evidence"][number]): number[] {
   const lines = Array.from({ length: Math.min(last - first, 40) + 1 }, (_, i) => first + i);
   wholeLines.set(ground, lines);
   return lines;
+}
+
+/** What the project's own checks found. */
+function ProofMark({ proof }: { proof: ProofOfChange | undefined }) {
+  if (!proof) return null;
+  return (
+    <section className={`proof ${proof.passed ? "passed" : "set-aside"}`} aria-label="Proof">
+      <p>
+        <strong>Prove.</strong> {proofSentence(proof)}
+      </p>
+      {proof.lines.length > 0 && <pre tabIndex={0}>{proof.lines.join("\n")}</pre>}
+    </section>
+  );
 }
 
 /** What is decided, as a mark. */

@@ -1,4 +1,4 @@
-import { withText, type Plan, type PlanChange, type Standing } from "../../plan/index.js";
+import { proofSentence, withText, type Plan, type PlanChange, type Standing } from "../../plan/index.js";
 import { changeText, elsewhereLines, placeBehind, shownPath, type Paint } from "../../report/index.js";
 import type { Review } from "../../workspace/index.js";
 import { printable } from "../terminal.js";
@@ -29,6 +29,11 @@ export async function changeScreen(
   for (const caution of change.cautions) {
     const where = placeBehind(caution, change.line);
     out.push(paint.yellow(`  ! CAUTION: ${caution.says}${where} · ${caution.code}`));
+  }
+  const proof = review.proof(change);
+  if (proof) {
+    const painted = proof.passed ? paint.green : paint.yellow;
+    out.push(painted(`  prove: ${proofSentence(proof)}`), ...proof.lines.map((line) => `      ${line}`));
   }
   return out;
 }

@@ -51,13 +51,13 @@ export interface ExampleTask {
   readonly scratch?: ScratchConfig;
   readonly leaveOut?: readonly string[];
   readonly candidates: Candidates;
-  /** How many inputs for each function; 200 where nothing is said. */
+  /** How many inputs for each function; 500 where nothing is said. */
   readonly tries?: number;
   readonly signal?: AbortSignal;
   readonly progress?: (name: string, done: number, total: number) => void;
 }
 
-const DEFAULT_TRIES = 200;
+const DEFAULT_TRIES = 500;
 /** Of one function. */
 const MOST_MILLISECONDS = 10_000;
 
@@ -249,20 +249,22 @@ function exposing(texts: Replacements, callables: readonly Callable[]): Replacem
   if (!first || text === undefined) return texts;
   const line = ({ name, isModule }: Callable): string =>
     isModule
-      ? `export { ${name} as ${exposed(name)} };`
-      : `module.exports[${JSON.stringify(exposed(name))}] = ${name};`;
-  const added = Buffer.from(`\n;${own.map(line).join("\n")}\n`);
+      ? `export { ${name.split(".")[0]} as ${exposed(name)} };`
+      : `module.exports[${JSON.stringify(exposed(name))}] = ${name.split(".")[0]};`;
+  const added = Buffer.from(`\n;${[...new Set(own.map(line))].join("\n")}\n`);
   return new Map([...texts, [first.path, Buffer.concat([Buffer.from(text), added])]]);
 }
 
+/** The name under which something at the top of a module is known outside. */
 function exposed(name: string): string {
-  return `uvran_${name}`;
+  return `uvran_${name.split(".")[0]}`;
 }
 
 /** By what name a function is called in its process. */
 function spokenName({ name, isPython }: Callable): string {
   if (isPython) return name;
-  return name.includes("exports") ? (name.split("exports.")[1] ?? "default") : exposed(name);
+  if (!name.includes("exports")) return [exposed(name), ...name.split(".").slice(1)].join(".");
+  return /exports\.(.*)/.exec(name)?.[1] ?? "default";
 }
 
 function whatDiffers(old: Answer, now: Answer): string | undefined {
@@ -303,13 +305,14 @@ function programOf({ path, name, isPython, isModule, isExported }: Callable, arg
       `print(repr(${call}))`,
     ].join("\n");
   }
-  const short = name.includes("exports") ? (name.split("exports.")[1] ?? "called") : name;
+  const short = name.includes("exports") ? (/exports\.(.*)/.exec(name)?.[1] ?? "called") : name;
+  const [first] = short.split(".");
   const call = `console.log(${short}(${args.map(inJavaScript).join(", ")}));`;
   if (!isExported) return `${call} // behind the code of ${file}`;
   const from = JSON.stringify(`./${file}`);
   const isWhole = name.includes("exports") && !name.includes("exports.");
   const load = isModule
-    ? `import { ${short} } from ${from};`
-    : `const ${isWhole ? short : `{ ${short} }`} = require(${from});`;
+    ? `import { ${first} } from ${from};`
+    : `const ${isWhole ? first : `{ ${first} }`} = require(${from});`;
   return `${load}\n${call}`;
 }

@@ -1,6 +1,7 @@
 import { loadGrammars, languageOfFile, parseFile, type SyntaxNode } from "../../syntax/index.js";
 import type { PlanChange } from "../../plan/index.js";
 import { literalOf } from "./literals.js";
+import { NO_USE, patternShape, shapeOf, type Shape } from "./shape.js";
 import type { Value } from "./value.js";
 
 /** What is known of a parameter from what the function does with it. */
@@ -11,19 +12,6 @@ export interface Parameter {
   /** Its type, as it is written. */
   readonly type?: string;
   readonly shape: Shape;
-}
-
-/** How a value is used: which members are read of it, and what else is done with it. */
-export interface Shape {
-  readonly members: ReadonlyMap<string, Shape>;
-  /** Members that are called. */
-  readonly called: ReadonlySet<string>;
-  /** Is it called itself? */
-  readonly isCalled: boolean;
-  /** Is it walked, indexed or measured? */
-  readonly isList: boolean;
-  /** Are its members read by key, as in `lot["jar"]`? */
-  readonly isTable: boolean;
 }
 
 /** A changed function that can be called on its own. */
@@ -140,7 +128,22 @@ function nameOf(node: SyntaxNode): { readonly name: string } | { readonly why: s
     const left = parent.child("left")!.text;
     if (/^(module\.)?exports(\.[\w$]+)?$/.test(left)) return { name: left };
   }
-  return { why: node.is("method_definition") ? "it is a method" : "it is made inside of something else" };
+  const member = memberName(node);
+  if (member !== undefined) return { name: member };
+  return { why: "it is made inside of something else" };
+}
+
+/** By what name a member of an object is known that is itself known at the top of the file. */
+function memberName(node: SyntaxNode): string | undefined {
+  const pair = node.is("method_definition") ? node : node.parent?.is("pair") ? node.parent : undefined;
+  const key = (pair?.child("key") ?? pair?.child("name"))?.text;
+  const object = pair?.parent;
+  // An accessor is not called.
+  if (!pair || !object?.is("object") || key === undefined || !/^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(key))
+    return undefined;
+  if (/^(get|set)\s/.test(pair.text) && pair.is("method_definition")) return undefined;
+  const owner = nameOf(object);
+  return "name" in owner ? `${owner.name}.${key}` : undefined;
 }
 
 function isTop(node: SyntaxNode | undefined, wrappers: readonly string[]): boolean {
@@ -158,14 +161,6 @@ function isExportedName(root: SyntaxNode, name: string): boolean {
   );
 }
 
-const NO_SHAPE: Shape = {
-  members: new Map(),
-  called: new Set(),
-  isCalled: false,
-  isList: false,
-  isTable: false,
-};
-
 function parametersOf(node: SyntaxNode, isPython: boolean): Parameter[] {
   const single = node.child("parameter");
   const list = single ? [single] : (node.child("parameters")?.parts ?? []);
@@ -182,85 +177,12 @@ function parametersOf(node: SyntaxNode, isPython: boolean): Parameter[] {
       part.child("value") !== undefined || part.child("right") !== undefined || part.is("optional_parameter");
     const type = part.child("type")?.text.replace(/^:\s*/, "");
     const shape = inner.is(["object_pattern"])
-      ? patternShape(inner)
+      ? patternShape(inner, body)
       : body && name !== ""
-        ? shapeOf(name, body, isPython)
-        : NO_SHAPE;
+        ? shapeOf(name, body)
+        : NO_USE;
     return [{ name, isRest, hasDefault, shape, ...(type === undefined ? {} : { type }) }];
   });
-}
-
-function patternShape(pattern: SyntaxNode): Shape {
-  const names = pattern.parts.map((part) => (part.child("key") ?? part.child("left") ?? part).text);
-  return { ...NO_SHAPE, members: new Map(names.map((name) => [name, NO_SHAPE])) };
-}
-
-interface Growing {
-  readonly members: Map<string, Growing>;
-  readonly called: Set<string>;
-  isCalled: boolean;
-  isList: boolean;
-  isTable: boolean;
-}
-
-function growing(): Growing {
-  return { members: new Map(), called: new Set(), isCalled: false, isList: false, isTable: false };
-}
-
-/** What is done with a variable in a body. What is done with copies of it is not followed. */
-function shapeOf(name: string, body: SyntaxNode, isPython: boolean): Shape {
-  const shape = growing();
-  for (const use of body.mentions(name)) {
-    let at: SyntaxNode = use;
-    let now = shape;
-    for (;;) {
-      const parent: SyntaxNode | undefined = at.parent;
-      if (!parent) break;
-      const field = at.field;
-      if (parent.is(["member_expression", "attribute"]) && field === "object") {
-        const member = (parent.child("property") ?? parent.child("attribute"))?.text ?? "";
-        if (member === "length") now.isList = true;
-        if (parent.parent?.is(["call_expression", "call"]) && parent.field === "function") {
-          now.called.add(member);
-          break;
-        }
-        now = memberOf(now, member);
-        at = parent;
-        continue;
-      }
-      if (parent.is(["subscript_expression", "subscript"]) && (field === "object" || field === "value")) {
-        const index = parent.child("index") ?? parent.child("subscript");
-        const key = index && literalOf(index);
-        if (key?.is === "text") {
-          now.isTable = true;
-          now = memberOf(now, key.of);
-          at = parent;
-          continue;
-        }
-        now.isList = true;
-      }
-      if (parent.is(["call_expression", "call"]) && field === "function") now.isCalled = true;
-      if (
-        parent.is(["for_in_statement", "for_statement", "for_in_clause", "spread_element", "list_splat"]) &&
-        field !== "body"
-      )
-        now.isList = true;
-      if (
-        isPython &&
-        parent.is("argument_list") &&
-        /^(len|sorted|enumerate|zip|list|sum|max|min)$/.test(parent.parent?.child("function")?.text ?? "")
-      )
-        now.isList = true;
-      break;
-    }
-  }
-  return shape;
-}
-
-function memberOf({ members }: Growing, name: string): Growing {
-  const known = members.get(name) ?? growing();
-  members.set(name, known);
-  return known;
 }
 
 function literalsIn(node: SyntaxNode): Value[] {

@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import type { Callable, Parameter, Shape } from "./callables.js";
+import type { Callable, Parameter } from "./callables.js";
+import { NO_USE, type Shape } from "./shape.js";
 import { MISSING, NULL, numberValue, textValue, type Value } from "./value.js";
 
 /** What functions are most often wrong about; always among what is tried. */
@@ -19,7 +20,7 @@ const TEXT_METHODS =
 const LIST_METHODS =
   /^(map|filter|forEach|reduce|push|pop|shift|unshift|join|some|every|find|findIndex|flat|flatMap|sort|reverse|splice|append|extend|insert|remove)$/;
 const TABLE_METHODS = /^(get|items|keys|values|setdefault|update)$/;
-const DEPTH = 3;
+const DEPTH = 4;
 
 /** Input for all parameters of a function: by what it does with them, what is written in it, and how others call it. */
 export function inputsFor(
@@ -67,14 +68,16 @@ function anyValue(
   const methods = [...shape.called];
   const some = (test: RegExp): boolean => methods.some((name) => test.test(name));
   const inner = (): fc.Arbitrary<Value> =>
-    depth > 0 ? anyValue(NO_USE, literals, isPython, depth - 2) : fc.constantFrom(...SPECIAL);
+    depth > 0
+      ? anyValue(shape.item ?? NO_USE, literals, isPython, depth - (shape.item ? 1 : 2))
+      : fc.constantFrom(...SPECIAL);
   const ways: fc.WeightedArbitrary<Value>[] = [
     { weight: 3, arbitrary: fc.constantFrom(...SPECIAL) },
     { weight: some(TEXT_METHODS) ? 12 : 2, arbitrary: texts(literals) },
     { weight: 2, arbitrary: numbers(literals) },
     { weight: 1, arbitrary: fc.boolean().map((of): Value => ({ is: "boolean", of })) },
   ];
-  if (literals.length > 0) ways.push({ weight: 2, arbitrary: fc.constantFrom(...literals) });
+  if (literals.length > 0) ways.push({ weight: 5, arbitrary: fc.constantFrom(...literals) });
   if (depth > 0)
     ways.push({ weight: shape.isList || some(LIST_METHODS) ? 12 : 1, arbitrary: lists(inner()) });
   if (shape.isCalled)
@@ -86,14 +89,6 @@ function anyValue(
     ways.push({ weight: 8, arbitrary: tables(literals, inner()) });
   return fc.oneof(...ways);
 }
-
-const NO_USE: Shape = {
-  members: new Map(),
-  called: new Set(),
-  isCalled: false,
-  isList: false,
-  isTable: false,
-};
 
 function texts(literals: readonly Value[]): fc.Arbitrary<Value> {
   const written = literals.flatMap((one) => (one.is === "text" ? [one.of] : []));

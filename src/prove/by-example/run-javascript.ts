@@ -104,7 +104,34 @@ async function settled(value: unknown): Promise<unknown> {
   return { items };
 }
 
+/** What a function that was given back does with a few simple arguments. */
+const PROBES: readonly (readonly unknown[])[] = [[], [null], [0], [1, 2], ["a", "b"], [[1, 2]], [{ a: 1 }]];
+
+async function shownCalls(given: (...args: readonly unknown[]) => unknown): Promise<string> {
+  const results: string[] = [];
+  for (const probe of PROBES) {
+    try {
+      results.push(shown(await settled(given(...structuredClone(probe)))));
+    } catch (error) {
+      results.push(shownError(error));
+    }
+  }
+  return `a function that gives ${results.join("; ")}`;
+}
+
 let functions: Record<string, unknown> = {};
+
+/** A function of the module by its name, and what it is a member of. */
+function functionOf(name: string): { readonly called: unknown; readonly self: unknown } {
+  const [first, ...members] = name.split(".");
+  let self: unknown;
+  let called = functions[first!] ?? (functions["default"] as Record<string, unknown> | undefined)?.[first!];
+  for (const member of members) {
+    self = called;
+    called = (self as Record<string, unknown> | undefined | null)?.[member];
+  }
+  return { called, self };
+}
 
 async function answer(asked: Asked): Promise<Answer> {
   printed = "";
@@ -119,22 +146,21 @@ async function answer(asked: Asked): Promise<Answer> {
       return { result: message ?? String(error), threw: true, after: "", printed };
     }
   }
-  const called =
-    functions[asked.name] ?? (functions["default"] as Record<string, unknown> | undefined)?.[asked.name];
-  if (typeof called !== "function")
-    return {
-      result: "it is not there once its module is loaded",
-      threw: true,
-      after: "",
-      printed,
-      missing: true,
-    };
+  const { called, self } = functionOf(asked.name);
+  if (typeof called !== "function") {
+    const result = "it is not there once its module is loaded";
+    return { result, threw: true, after: "", printed, missing: true };
+  }
   const args = asked.args.map(made);
   let result: string;
   let threw = false;
   try {
-    result = shown(await settled(called(...args)));
+    const given = await settled(Reflect.apply(called, self, args));
+    result = typeof given === "function" ? await shownCalls(given as () => unknown) : shown(given);
   } catch (error) {
+    // How deep the stack was by then depends on how the code is written.
+    if (error instanceof RangeError && /call stack/.test(error.message))
+      return { result: "never stops calling itself", threw: true, after: "", printed: "" };
     result = shownError(error);
     threw = true;
   }

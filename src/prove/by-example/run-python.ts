@@ -118,6 +118,8 @@ for line in sys.stdin:
                         signal.setitimer(signal.ITIMER_REAL, 0)
                 except Endless:
                     answer.update(result="does not end", threw=True)
+                except RecursionError:
+                    answer.update(result="never stops calling itself", threw=True)
                 except (Exception, SystemExit) as error:
                     name = type(error).__name__
                     answer.update(result="raises " + name + ("" if name in OF_THE_LANGUAGE else ": " + str(error)[:2000]), threw=True)
