@@ -33,7 +33,7 @@ console.log(`\nIt begins like this; the rest is in ${join(copy, "proposal.txt")}
 console.log(readFileSync(join(copy, "proposal.txt"), "utf8").split("\n").slice(0, PREVIEW).join("\n"));
 step("Prove it: run the project's own checks on the old code and on the new.", ["prove"]);
 step(
-  "What if one trusted everything? An empty remark is not a missing one, and the checks see it.",
+  "What if one trusted everything? An empty remark is not a missing one: the checks see it, and prove finds the change.",
   ["prove", "--trust", "possible"],
   { exit: 1 },
 );
@@ -41,8 +41,8 @@ step(
   "So somebody who knows the remarks decides: that change is dropped, with a note. `uvran review` is the page for it.",
   ["review", "market/src/archive.ts", "--decide", "drop", "--note", "an empty remark is not a missing one"],
 );
-step("What is left stands the proof, whatever its trust.", ["prove", "--trust", "possible"]);
-step("Even so, write only what is certain, with a journal.", ["apply"]);
+step("Changed functions can be called, old and new, with inputs made for them.", ["prove", "--by-example"]);
+step("Write what the checks passed, and only what is certain, with a journal.", ["apply", "--proven"]);
 step("Prove again, now with what was written.", ["prove"]);
 step("And take it all back.", ["undo"]);
 step("Nothing is left of it: the same places are found as before.", ["survey"]);

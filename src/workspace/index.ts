@@ -6,6 +6,7 @@ export {
   largestPassing,
   prove,
   type Account,
+  type Examples,
   type Found,
   type Progress,
   type Proof,

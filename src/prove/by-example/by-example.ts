@@ -111,7 +111,7 @@ class ByExample {
       this.#untried.push(...untried);
       if (callables.length > 0) await this.#file(path, callables);
     }
-    return { tried: this.#tried, untried: this.#untried, others };
+    return { tried: inOrder(this.#tried), untried: inOrder(this.#untried), others };
   }
 
   async #file(path: string, callables: readonly Callable[]): Promise<void> {
@@ -186,7 +186,7 @@ class ByExample {
     old: Caller,
     now: Caller,
   ): Promise<Difference | undefined> {
-    const { changes, path } = callable;
+    const { changes } = callable;
     const known = spokenName(callable);
     await old.load();
     await now.load();
@@ -232,6 +232,10 @@ class ByExample {
     }
     return this.#texts.get(path);
   }
+}
+
+function inOrder<T extends { readonly path: string; readonly line: number }>(list: readonly T[]): T[] {
+  return [...list].sort((a, b) => (a.path === b.path ? a.line - b.line : a.path < b.path ? -1 : 1));
 }
 
 interface Counter {
