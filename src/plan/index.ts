@@ -21,6 +21,7 @@ export {
 export {
   ProofReader,
   proofSentence,
+  SET_ASIDE,
   proofSchema,
   provesSomething,
   storedProof,

@@ -42,6 +42,9 @@ export const proofOfChangeSchema = z.strictObject({
 /** What a proof says of one change. */
 export type ProofOfChange = z.infer<typeof proofOfChangeSchema>;
 
+/** How the note begins of a change that prove has set aside. */
+export const SET_ASIDE = "Set aside by prove";
+
 /** The same in a sentence. */
 export function proofSentence({ passed, checks }: ProofOfChange): string {
   const named = checks.map((name) => `"${name}"`).join(", ");

@@ -1,4 +1,5 @@
 import { join } from "node:path/posix";
+import type { Check } from "../node/index.js";
 import { editsFor } from "../engine/index.js";
 import { byPath, pathsOf, plannedText, type PlanChange, type TextOf } from "../plan/index.js";
 import type { Place } from "./messages.js";
@@ -118,6 +119,16 @@ class NewLines {
 
 function wordsOf(line: string): string[] {
   return line.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? [];
+}
+
+/** The changes in folders that a check names in its command, or that it runs in. */
+export function namedBy({ run, in: folder = "" }: Check, changes: readonly PlanChange[]): Set<PlanChange> {
+  const words = new Set([...run.split(/[^\p{L}\p{N}_.-]+/u), folder.split("/")[0]!]);
+  return new Set(
+    changes.filter((change) =>
+      pathsOf(change).some((path) => path.includes("/") && words.has(path.split("/")[0]!)),
+    ),
+  );
 }
 
 /** The files of the changes that places are in; undefined where one of them is in no such file. */

@@ -1,6 +1,7 @@
 import {
   countBy,
   proofSentence,
+  SET_ASIDE,
   type Plan,
   type PlanChange,
   type ProofOfChange,
@@ -42,9 +43,14 @@ export function decisionsList(
     const word = paintStanding(paint, standing)(standingWord(standing).padEnd(WIDTH));
     const trust = paintTrust(paint, change.trust)(change.trust.padEnd(8));
     const place = `${shownPath(change.path)}:${change.line}`;
-    out.push(`${word} ${trust}  ${place}  ${change.rules.join(" + ")} ${paint.dim(`· ${change.id}`)}`);
     const proof = proofOf(change);
-    const found = proof && `prove: ${proofSentence(proof)}`;
+    const proved = proof?.passed === true ? paint.green("  proved") : "";
+    out.push(
+      `${word} ${trust}  ${place}  ${change.rules.join(" + ")} ${paint.dim(`· ${change.id}`)}${proved}`,
+    );
+    // The note of one that prove has set aside says it.
+    const isSaid = proof?.passed !== false || standing.note?.startsWith(SET_ASIDE) === true;
+    const found = isSaid ? undefined : `prove: ${proofSentence(proof)}`;
     for (const text of [standing.misfit, found, standing.note])
       for (const line of text?.split("\n") ?? []) out.push(`${"".padEnd(WIDTH)} ${line}`.trimEnd());
   }

@@ -19,6 +19,7 @@ import {
   PLACE_DECISIONS,
   plannedText,
   select,
+  SET_ASIDE,
   standingsOf,
   withSaid,
   withText,
@@ -48,7 +49,6 @@ export class DecidedMeanwhile extends Problem {
   }
 }
 
-const SET_ASIDE = "Set aside by prove";
 /** Of what is different, how much goes into a note. */
 const LINES_NOTED = 8;
 const LONGEST_NOTE = 10_000;

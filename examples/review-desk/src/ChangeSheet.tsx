@@ -3,6 +3,7 @@ import {
   linesOfChange,
   placeBehind,
   proofSentence,
+  SET_ASIDE,
   withText,
   type Desk,
   type PlanChange,
@@ -88,7 +89,7 @@ export function ChangeSheet(props: Props) {
           ))}
         </section>
       )}
-      <ProofMark proof={desk.proofs[change.id]} />
+      {standing.note?.startsWith(SET_ASIDE) !== true && <ProofMark proof={desk.proofs[change.id]} />}
       {change.edits.length > 0 && (
         <Difference path={change.path} text={text} edits={shown} isBeside={isBeside} />
       )}

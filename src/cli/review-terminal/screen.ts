@@ -1,4 +1,11 @@
-import { proofSentence, withText, type Plan, type PlanChange, type Standing } from "../../plan/index.js";
+import {
+  proofSentence,
+  SET_ASIDE,
+  withText,
+  type Plan,
+  type PlanChange,
+  type Standing,
+} from "../../plan/index.js";
 import { changeText, elsewhereLines, placeBehind, shownPath, type Paint } from "../../report/index.js";
 import type { Review } from "../../workspace/index.js";
 import { printable } from "../terminal.js";
@@ -13,7 +20,7 @@ const MOST_LINES = 12;
 export async function changeScreen(
   review: Review,
   change: PlanChange,
-  { edited }: Standing,
+  { edited, note }: Standing,
   paint: Paint,
 ): Promise<string[]> {
   const textOf = (path: string): string => review.textOf(path) ?? "";
@@ -31,7 +38,7 @@ export async function changeScreen(
     out.push(paint.yellow(`  ! CAUTION: ${caution.says}${where} · ${caution.code}`));
   }
   const proof = review.proof(change);
-  if (proof) {
+  if (proof && note?.startsWith(SET_ASIDE) !== true) {
     const painted = proof.passed ? paint.green : paint.yellow;
     out.push(painted(`  prove: ${proofSentence(proof)}`), ...proof.lines.map((line) => `      ${line}`));
   }
