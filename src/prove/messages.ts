@@ -55,8 +55,11 @@ export function messagesIn(printed: string, own?: RegExp): Message[] {
     }
     const groups = FORMS.map((form) => form.exec(line)?.groups).find((match) => match !== undefined);
     if (groups) {
-      // A note speaks of the error before it.
-      if (groups["severity"] !== "note") found.push(messageOf(groups));
+      const message = messageOf(groups);
+      // A note speaks of the error before it: where a macro is used, and not where it is written, there is its place.
+      if (groups["severity"] !== "note") found.push(message);
+      else if (last && /^in expansion of macro/.test(message.text))
+        found[found.length - 1] = { ...message, isError: last.isError, text: last.text };
     } else if (last && MORE.test(line)) {
       found[found.length - 1] = { ...last, text: `${last.text}; ${line.trim().replace(/\s+/g, " ")}` };
     }

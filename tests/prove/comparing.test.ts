@@ -80,6 +80,15 @@ const COMPILERS: readonly Compiler[] = [
     says: [/^error: undefined reference to .weigh/, "error: ld returned 1 exit status"],
   },
   {
+    // The place is where the macro is used.
+    tool: "g++",
+    file: "hive.cpp",
+    run: "g++ -c -o macro.o hive.cpp",
+    old: "#define SET(x) x = 2\nint f() { int a = 1;\nSET(a);\nreturn a; }\n",
+    now: "\n\n#define SET(x) x = 2\nint f() { const int a = 1;\nSET(a);\nreturn a; }\n",
+    says: [/^hive\.cpp:5: error: assignment of read-only variable .a.$/],
+  },
+  {
     tool: "mcs",
     file: "Hive.cs",
     run: "mcs -target:library Hive.cs",

@@ -32,7 +32,19 @@ export function inputsFor(
     if (parameter.isRest) return fc.array(one, { maxLength: 3 });
     return one.map((value) => [value]);
   });
-  return fc.tuple(...parts).map((all) => all.flat());
+  // What has a default is often left out.
+  const required = requiredOf(parameters);
+  const given = fc.oneof(
+    { weight: 3, arbitrary: fc.constant(parameters.length) },
+    { weight: 1, arbitrary: fc.integer({ min: required, max: parameters.length }) },
+  );
+  return fc.tuple(fc.tuple(...parts), given).map(([all, count]) => all.slice(0, count).flat());
+}
+
+/** How many parameters a call must give. */
+function requiredOf(parameters: readonly Parameter[]): number {
+  const first = parameters.findIndex(({ hasDefault, isRest }) => hasDefault || isRest);
+  return first < 0 ? parameters.length : first;
 }
 
 /** Calls that are tried first: each special value in each place, where nothing says that it cannot stand there. */
@@ -44,6 +56,7 @@ export function firstInputs(
   if (open.length !== parameters.length) return [];
   const plain = parameters.map(() => textValue("x") as Value);
   return [
+    plain.slice(0, requiredOf(parameters)),
     ...SPECIAL.map((value) => parameters.map(() => value)),
     ...parameters.flatMap((_, i) => SPECIAL.map((value) => plain.map((one, j) => (i === j ? value : one)))),
   ];
