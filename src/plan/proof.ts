@@ -48,7 +48,9 @@ export const SET_ASIDE = "Set aside by prove";
 /** The same in a sentence. */
 export function proofSentence({ passed, checks }: ProofOfChange): string {
   const named = checks.map((name) => `"${name}"`).join(", ");
-  return passed ? `passed ${named}, with all that passed` : `set aside: ${named} is different with it`;
+  return passed
+    ? `passed ${named}, together with the other changes that were kept`
+    : `set aside: ${named} is different with it`;
 }
 
 /** What stands for what was proved: changes in files with just this text. */

@@ -10,6 +10,7 @@ import type { Runner } from "./runner.js";
 import { largestPassing, type Trial } from "./search.js";
 import { cellsOf, filesOf, namedBy, suspectsOf } from "./suspects.js";
 
+/** Compilers and test runners use several cores themselves: half of them are taken, and not more than this. */
 const MOST_AT_ONCE = 4;
 
 /** What is different with a change, for people. */
@@ -53,7 +54,9 @@ export class Culprits {
     const all = changes.map((_, i) => i);
     const first = known ?? (await attempt(all));
     if (first.passes) return [];
-    const atOnce = check.alone ? 1 : (this.#around.atOnce ?? Math.min(MOST_AT_ONCE, availableParallelism()));
+    const atOnce = check.alone
+      ? 1
+      : (this.#around.atOnce ?? Math.min(MOST_AT_ONCE, Math.max(1, Math.floor(availableParallelism() / 2))));
     const { setAside } = await largestPassing<Why>(
       { count: changes.length, cellOf: (item) => cells[item]!, attempt, atOnce },
       first,

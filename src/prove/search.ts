@@ -219,9 +219,11 @@ class Division<Why> {
   async #again(): Promise<void> {
     const doubtful = sorted([...this.#setAside.keys()]);
     if (doubtful.length > MOST_AGAIN) {
-      // Neighbours, which are most often taken for each other, come into different parts.
-      const count = Math.ceil(Math.sqrt(doubtful.length));
-      const parts = Array.from({ length: count }, (_, part) => doubtful.filter((_, i) => i % count === part));
+      // Neighbours, which are most often taken for each other, come into different parts; others do in one of two ways.
+      const root = Math.ceil(Math.sqrt(doubtful.length));
+      const parts = [root, root + 1].flatMap((count) =>
+        Array.from({ length: count }, (_, part) => doubtful.filter((_, i) => i % count === part)),
+      );
       const open = new Set<number>();
       for (const part of parts) {
         const trial = await this.#search.attempt(sorted([...this.#kept, ...part]));
