@@ -74,6 +74,8 @@ function count(text: string): number {
 async function proveCommand(paths: string[], options: Options): Promise<void> {
   const workspace = await openForPlan(options);
   if (options.suggest) return suggest(workspace, options);
+  if (options.byExample && (options.check || options.atOnce !== undefined || !options.search))
+    throw new Problem("--check, --at-once and --no-search are about checks, and --by-example runs none.");
   if (options.byExample) return byExample(workspace, paths, options);
   if (options.tries !== undefined)
     throw new Problem("--tries only means something together with --by-example.");
@@ -103,7 +105,8 @@ async function proveCommand(paths: string[], options: Options): Promise<void> {
   const about = { changes, isMarked, trust: options.trust, milliseconds: Date.now() - started };
   if (options.json) deliver(`${JSON.stringify(accountJson(account), null, 1)}\n`, options.out);
   else deliver(accountText(account, about, paintFor(process.stdout)), options.out);
-  if (!provesSomething(account.final) || account.setAside.length > 0) process.exitCode = 1;
+  if (!provesSomething(account.final) || account.setAside.length + account.unsettled.length > 0)
+    process.exitCode = 1;
 }
 
 /** Is aborted when somebody asks the command to stop. */

@@ -3,7 +3,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import ignore from "ignore";
 import { comparisonsOf, type Check } from "../node/index.js";
-import { fileDiff } from "../report/index.js";
+import { fileDiff, plural } from "../report/index.js";
 import type { Copy } from "./copy.js";
 import { messagesIn, newMessages, placesIn, type Message, type Place } from "./messages.js";
 import type { Run } from "./run.js";
@@ -95,7 +95,7 @@ export function compareRuns(check: Check, before: Ran, after: Ran): Compared {
   const news = before.messages && after.messages ? newMessages(before.messages, after.messages) : [];
   if (wanted.includes("messages")) {
     const gone = newMessages(after.messages ?? [], before.messages ?? []).length;
-    summaries.push(news.length > 0 ? many(news.length, "new message") : "no new message");
+    summaries.push(news.length > 0 ? plural(news.length, "new message") : "no new message");
     if (gone > 0) summaries.push(`${gone} gone`);
     lines.push(...news.map(shownMessage));
     places = news.flatMap((message) => {
@@ -106,27 +106,29 @@ export function compareRuns(check: Check, before: Ran, after: Ran): Compared {
   const isPlaced = lines.length > 0 && places.length === news.length;
   if (before.tests && after.tests) {
     lines.push(...worseResults(before.tests, after.tests));
-    summaries.push(`${many(after.tests.passed, "test")} passed${failedText(after.tests)}`);
+    summaries.push(`${plural(after.tests.passed, "test")} passed${failedText(after.tests)}`);
   } else if (before.tests) {
     lines.push("it has no test results now");
   } else if (wanted.includes("tests")) summaries.push("no test results were found in what it prints");
   if (wanted.includes("output")) {
-    summaries.push(`${many(lineCount(before.output), "line")} of output`);
+    summaries.push(`${plural(lineCount(before.output), "line")} of output`);
     if (before.output !== after.output) lines.push(...difference(before.output, after.output));
   }
   if (wanted.includes("lines")) {
     const sorted = (text: string): string => text.split("\n").sort().join("\n");
-    summaries.push(`${many(lineCount(before.output), "line")} in any order`);
+    summaries.push(`${plural(lineCount(before.output), "line")} in any order`);
     if (sorted(before.output) !== sorted(after.output))
       lines.push(...difference(sorted(before.output), sorted(after.output)));
   }
   if (wanted.includes("json")) {
     const [old, now] = [jsonOf(before.output), jsonOf(after.output)];
     summaries.push(old === undefined ? "no JSON in its output" : "JSON output");
-    if (old !== now) lines.push(...difference(old ?? before.output, now ?? after.output));
+    // What is not JSON on one side is compared as it stands.
+    const [a, b] = old === undefined || now === undefined ? [before.output, after.output] : [old, now];
+    if (a !== b) lines.push(...difference(a, b));
   }
   if (before.files && after.files) {
-    summaries.push(`${many(before.files.size, "file")} written`);
+    summaries.push(`${plural(before.files.size, "file")} written`);
     lines.push(...differentFiles(before.files, after.files));
   }
   const isHealed = isDone(check, after) && (wanted.includes("messages") || wanted.includes("tests"));
@@ -177,10 +179,6 @@ function lineCount(text: string): number {
   return text.split("\n").length - (text.endsWith("\n") || text === "" ? 1 : 0);
 }
 
-function many(count: number, word: string): string {
-  return `${count} ${word}${count === 1 ? "" : "s"}`;
-}
-
 /** The first lines that differ, with those around them. */
 function difference(before: string, after: string): string[] {
   const [old, now] = [before.split("\n"), after.split("\n")];
@@ -188,10 +186,11 @@ function difference(before: string, after: string): string[] {
   const from = Math.max(0, (first < 0 ? old.length : first) - 2);
   const part = (lines: readonly string[]): string =>
     lines.slice(from, from + MOST_LINES * 2).join("\n") + "\n";
-  return fileDiff("output", part(old), part(now))
+  const lines = fileDiff("output", part(old), part(now))
     .split("\n")
     .slice(4)
     .filter((line) => line.trim() !== "");
+  return lines.length > 0 ? lines : ["the output is different"];
 }
 
 function differentFiles(before: ReadonlyMap<string, string>, after: ReadonlyMap<string, string>): string[] {

@@ -17,6 +17,10 @@ export function reasonFailing(check: Check, before: Ran): string | undefined {
   if (before.stopped !== undefined) return before.stopped;
   if (wanted.includes("tests") && !before.tests)
     return "no test results were found in what it prints or writes";
+  if (before.tests?.passed === 0) return "no test passes on the old code";
+  // One that begins to fail while another one stops could not be told.
+  if (before.tests && before.tests.failed > 0 && before.tests.failedNames.size < before.tests.failed)
+    return `${before.tests.failed} tests fail on the old code, and what it prints does not name them`;
   const isOfParts =
     (wanted.includes("messages") && (before.messages ?? []).length > 0) || before.tests !== undefined;
   if (isDone(check, before) || isOfParts) return undefined;

@@ -1,6 +1,6 @@
-import { createHash } from "node:crypto";
 import { appendFileSync, existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { hashText } from "../engine/index.js";
 import { stateFolder, type Check } from "../node/index.js";
 import type { Compared, Ran } from "./compare.js";
 import type { Copied } from "./tree.js";
@@ -18,11 +18,11 @@ export class KnownTrials {
   readonly #project: string;
   readonly #known = new Map<string, Compared>();
 
-  constructor(root: string, copied: Copied) {
+  /** What some check needs may be made by others, so all of them count. */
+  constructor(root: string, copied: Copied, checks: readonly Check[]) {
     this.#file = join(stateFolder(root), NAME);
-    this.#project = hash(
-      [...copied.files].map(([path, { size, modified }]) => [path, size, modified]).sort(),
-    );
+    const files = [...copied.files].map(([path, { size, modified }]) => [path, size, modified]).sort();
+    this.#project = hash([files, checks]);
     this.#load();
   }
 
@@ -31,11 +31,8 @@ export class KnownTrials {
     const content = [...texts]
       .map(([path, text]) => [path, hash(Buffer.from(text).toString("base64"))])
       .sort();
-    const regular = JSON.stringify(check, (_, value: unknown) =>
-      value instanceof RegExp ? String(value) : value,
-    );
     const { exit, output, errors } = before;
-    return hash([this.#project, regular, exit, output, before.messages ? errors : "", content]);
+    return hash([this.#project, check.name, exit, output, before.messages ? errors : "", content]);
   }
 
   get(key: string): Compared | undefined {
@@ -74,5 +71,7 @@ export class KnownTrials {
 }
 
 function hash(value: unknown): string {
-  return createHash("sha256").update(JSON.stringify(value)).digest("hex");
+  return hashText(
+    JSON.stringify(value, (_, inner: unknown) => (inner instanceof RegExp ? String(inner) : inner)),
+  );
 }

@@ -1,3 +1,4 @@
+import { stripVTControlCharacters } from "node:util";
 /** What a compiler, a checker or an interpreter complains of. */
 export interface Message {
   /** As it is written in the message, without the folder of the copy; undefined where none is named. */
@@ -28,13 +29,12 @@ const FORMS: readonly RegExp[] = [
 const MORE = /^\s+(?:symbol|location|required|found|reason):/;
 const PYTHON_PLACE = /^\s*File "(?<file>[^"]+)", line (?<line>\d+)/;
 const PYTHON_ERROR = /^(?:Sorry: )?(?<text>(?:[\w.]+\.)?\w*(?:Error|Exception|Warning)\b.*)$/;
-const COLOURS = /\u001B\[[0-9;]*[A-Za-z]/g;
 
 /** Finds the messages in what a command printed; `own` is a form of the project's own, and then the only one. */
 export function messagesIn(printed: string, own?: RegExp): Message[] {
   const found: Message[] = [];
   let place: { readonly file: string; readonly line: number } | undefined;
-  for (const raw of printed.replace(COLOURS, "").split("\n")) {
+  for (const raw of stripVTControlCharacters(printed).split("\n")) {
     const line = raw.trimEnd();
     const last = found.at(-1);
     if (own) {
@@ -106,7 +106,7 @@ const PLACES = [
 
 /** All places that some printed text names. */
 export function placesIn(printed: string): Place[] {
-  const clean = printed.replace(COLOURS, "");
+  const clean = stripVTControlCharacters(printed);
   return PLACES.flatMap((form) =>
     [...clean.matchAll(form)].map(({ groups }) => ({
       file: groups!["file"]!,

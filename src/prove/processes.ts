@@ -15,13 +15,12 @@ export function endMarked(mark: string): void {
   }
 }
 
-/** Ends a process, or with a negative number its group; whether it was still there. */
-export function end(pid: number): boolean {
+/** Ends a process, or with a negative number its group, where it is still there. */
+export function end(pid: number): void {
   try {
     process.kill(pid, "SIGKILL");
-    return true;
   } catch {
-    return false;
+    // It has ended by itself.
   }
 }
 

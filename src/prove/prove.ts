@@ -71,7 +71,7 @@ class Prover {
     const isDifferent = proofs.some(({ verdict }) => verdict === "different");
     if (!isDifferent || candidates === undefined || this.#task.searches === false)
       return { ...account, kept: all, final: proofs, setAside: [], unsettled: [], runs: this.#runner.runs };
-    const known = new KnownTrials(this.#task.root, this.#before.copied);
+    const known = new KnownTrials(this.#task.root, this.#before.copied, this.#task.checks);
     const culprits = new Culprits({ ...this.#task, candidates }, this.#runner, known);
     let kept = all;
     let final = proofs;
@@ -92,9 +92,10 @@ class Prover {
       }
       final = await this.#proofs(await candidates.texts(kept), proofs);
     }
-    for (const { verdict, check } of final)
-      if (verdict === "different" && !unsettled.has(check.name))
-        unsettled.set(check.name, "what is kept still fails, with other changes each time");
+    for (const [i, { verdict, check, why }] of final.entries()) {
+      if (unsettled.has(check.name) || verdict === "same" || proofs[i]!.verdict !== "different") continue;
+      unsettled.set(check.name, why ?? "what is kept still fails, with other changes each time");
+    }
     return {
       ...account,
       kept,

@@ -1,3 +1,4 @@
+import { stripVTControlCharacters } from "node:util";
 import { XMLParser } from "fast-xml-parser";
 import { Parser as TapParser, type Result } from "tap-parser";
 
@@ -18,7 +19,7 @@ export function resultsInFile(text: string): TestResults | undefined {
 
 /** The results in what a runner printed; undefined where no form is known. */
 export function resultsPrinted(printed: string): TestResults | undefined {
-  const clean = printed.replace(/\u001B\[[0-9;]*[A-Za-z]/g, "");
+  const clean = stripVTControlCharacters(printed);
   return tapResults(clean) ?? summaryResults(clean);
 }
 

@@ -172,15 +172,23 @@ export class Review {
   setAside(faults: readonly SetAside[]): Promise<Decision[]> {
     const standings = this.standings();
     return this.decide(
-      faults.map(({ change: { id }, check, lines }) => {
-        const { note, edited } = standings.of(id);
-        const own = [
-          `${SET_ASIDE}: "${check}" is different with this change.`,
-          ...lines.slice(0, LINES_NOTED),
-        ];
-        const before = note === undefined || note.startsWith(SET_ASIDE) ? [] : ["", note];
-        return { id, decision: "later", note: [...own, ...before].join("\n").slice(0, LONGEST_NOTE), edited };
-      }),
+      // Of a file that has changed meanwhile nothing is decided.
+      faults
+        .filter(({ change }) => this.outdatedOf(change).length === 0)
+        .map(({ change: { id }, check, lines }) => {
+          const { note, edited } = standings.of(id);
+          const own = [
+            `${SET_ASIDE}: "${check}" is different with this change.`,
+            ...lines.slice(0, LINES_NOTED),
+          ];
+          const before = note === undefined || note.startsWith(SET_ASIDE) ? [] : ["", note];
+          return {
+            id,
+            decision: "later",
+            note: [...own, ...before].join("\n").slice(0, LONGEST_NOTE),
+            edited,
+          };
+        }),
     );
   }
 

@@ -361,7 +361,10 @@ export class Workspace {
       verdict,
       summary: why ?? compared.summary,
     }));
-    await storeProof(root, storedProof(summaries, account.kept, setAside, candidates.textOf));
+    await storeProof(
+      root,
+      storedProof(summaries, account.unsettled.length > 0 ? [] : account.kept, setAside, candidates.textOf),
+    );
     return account;
   }
 

@@ -157,6 +157,9 @@ test("output exactly, in any order, by JSON value, and without what does not cou
     ['{"a":1,"b":[1,2]}', '{ "b": [1, 2], "a": 1.0 }\\n', { compare: "json" }, "same"],
     ['{"a":1,"b":[1,2]}', '{"a":1,"b":[2,1]}', { compare: "json" }, "different"],
     ['{"a":1}\\n{"b":2}\\n', '{"a": 1}\\n{"b": 2}', { compare: "json" }, "same"],
+    ["no JSON", "nor this", { compare: "json" }, "different"],
+    ['{"a":1}', "nor this", { compare: "json" }, "different"],
+    ["a\\n", "a", {}, "different"],
     ["1 ms\\n", "27 ms\\n", {}, "different"],
     ["took 1 ms\\n", "took 27 ms\\n", { ignore: ["\\d+ ms"] }, "same"],
     ["took 1 ms\\n", "took 27 ms\\n", { ignore: [/\d+ MS/i] }, "same"],
@@ -302,6 +305,17 @@ test("test results in files; old ones do not count, and those that were failing 
   expect([same!.verdict, same!.compared.summary]).toEqual(["same", "exit 1 → 1, 1 test passed, 1 failed"]);
   expect(gone!.compared.lines[0]).toBe("passed, and did not run now: hive › opens");
   expect([none!.verdict, none!.why]).toEqual(["failing", expect.stringContaining("no test results")]);
+});
+
+test("tests that say nothing: none passes, or some fail that nobody names", async () => {
+  const found = await checked([
+    { run: "echo 'Tests run: 0, Failures: 0, Errors: 0'", compare: "tests" },
+    { run: "echo 'Tests run: 3, Failures: 1, Errors: 0'; exit 1", compare: "tests" },
+  ]);
+  expect(found.map(({ verdict, why }) => [verdict, why])).toEqual([
+    ["failing", "no test passes on the old code"],
+    ["failing", "1 tests fail on the old code, and what it prints does not name them"],
+  ]);
 });
 
 test("time and memory over several runs: a difference is claimed where there is one, and not from noise", async () => {
