@@ -1,7 +1,14 @@
 import { headOf, matchAt, type CompiledPattern, type PatternMatch } from "../pattern/index.js";
 import type { NearMiss, Reading } from "../readings/index.js";
 import type { Rule } from "../rules/index.js";
-import { kindIdsOf, languageOf, type LanguageId, type NodeId, type SyntaxTree } from "../syntax/index.js";
+import {
+  kindIdsOf,
+  tokenIdsOf,
+  languageOf,
+  type LanguageId,
+  type NodeId,
+  type SyntaxTree,
+} from "../syntax/index.js";
 
 /** One pattern or reading of one rule, made ready for one language. */
 export interface Entry {
@@ -41,7 +48,10 @@ export function patternFinder(pattern: CompiledPattern): Finder {
 export function readingFinder(reading: Reading, id: LanguageId): Finder {
   const language = languageOf(id);
   return {
-    rootKinds: kindIdsOf(language, reading.kindsIn(language)),
+    rootKinds: [
+      ...kindIdsOf(language, reading.kindsIn(language)),
+      ...tokenIdsOf(language, reading.tokens ?? []),
+    ],
     head: undefined,
     words: [],
     oneOf: reading.wordsIn(language),

@@ -45,6 +45,8 @@ export interface ReadingMatch extends PatternMatch {
 export interface Reading {
   /** Kinds of nodes at which it may begin. */
   kindsIn(language: Language): readonly string[];
+  /** Words of the language at which it may begin. */
+  readonly tokens?: readonly string[];
   /** Words of which a file must have one; undefined where nothing can be said. */
   wordsIn(language: Language): readonly string[] | undefined;
   /** The first spelling that fits at a node. */

@@ -43,6 +43,12 @@ export function kindIdsOf(language: Language, kinds: readonly string[]): number[
   return all.flatMap((name, id) => (named[id] && kinds.includes(name) ? [id] : []));
 }
 
+/** The ids of words and signs that a grammar writes as they stand, such as `var`. */
+export function tokenIdsOf(language: Language, tokens: readonly string[]): number[] {
+  const { kinds: all, named } = namesOf(language);
+  return all.flatMap((name, id) => (!named[id] && tokens.includes(name) ? [id] : []));
+}
+
 function read(language: Language): GrammarNames {
   const { grammar } = grammarOf(language);
   const kinds: string[] = [];

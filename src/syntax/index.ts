@@ -35,7 +35,7 @@ export type { ListedImport } from "./import-facts.js";
 export { importStatements, topLevel } from "./import-facts.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";
 export { NO_NODE, type NodeId } from "./node-arrays.js";
-export { kindIdsOf, kindNamed } from "./grammar-names.js";
+export { kindIdsOf, kindNamed, tokenIdsOf } from "./grammar-names.js";
 export { jumpOf, partsOf, partsOfBranch, saidOf, shapeOf } from "./shape.js";
 export { oncePerKey, oncePerNode, oncePerTree } from "./once-per-tree.js";
 export { SyntaxTree } from "./tree.js";

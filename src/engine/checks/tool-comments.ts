@@ -39,11 +39,16 @@ export function toolCommentFault({ before, edits }: Rewriting): Fault | undefine
     if (added) continue;
     const put = removed && parts[i + 1]?.added ? parts[i + 1]!.count : 0;
     const comment = removed ? spokenOf(spoken, line, count) : undefined;
-    if (comment !== undefined && (count > 1 || put !== 1))
+    if (comment !== undefined && (put !== count || (count > 1 && !staysOnLines(edits, before))))
       return { code, says: `\`${shortened(comment)}\` speaks of this line, which would not stay one` };
     line += count;
   }
   return undefined;
+}
+
+/** Does every edit stay within a line? Then lines side by side that change are the lines that they were. */
+function staysOnLines(edits: Rewriting["edits"], { text }: SyntaxTree): boolean {
+  return edits.every((edit) => !`${text.slice(edit.start, edit.end)}${edit.text}`.includes("\n"));
 }
 
 function spokenOf(spoken: ReadonlyMap<number, string>, line: number, count: number): string | undefined {

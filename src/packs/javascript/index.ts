@@ -8,6 +8,14 @@ import { falsyFallback } from "./falsy-fallback.js";
 import { guardedRead } from "./guarded-read.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
+import { spreadArguments } from "./calls/spread-arguments.js";
+import { powerOperator } from "./numbers/power.js";
+import { ownKey } from "./objects/own-key.js";
+import { spreadCopy } from "./objects/spread-copy.js";
+import { blockScoped } from "./variables/block-scoped.js";
+import { includes } from "./texts/includes.js";
+import { sliceForSubstr } from "./texts/slice-for-substr.js";
+import { startsOrEndsWith } from "./texts/starts-or-ends-with.js";
 
 export const javascriptPack = pack("javascript", [
   guardedRead,
@@ -18,5 +26,13 @@ export const javascriptPack = pack("javascript", [
   guardedCall,
   needlessTest,
   leakingResource,
+  includes,
+  startsOrEndsWith,
+  sliceForSubstr,
+  powerOperator,
+  ownKey,
+  spreadCopy,
+  spreadArguments,
+  blockScoped,
 ]);
 export default javascriptPack;
