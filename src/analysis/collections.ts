@@ -91,6 +91,11 @@ function isChanged(use: SyntaxNode): boolean {
   if (!parent) return false;
   const base = parent.child("value") ?? parent.child("object");
   if (parent.is(language.indexReads) && base?.same(use)) return isTarget(parent);
-  if (parent.is(language.memberReads)) return parent.parent?.is(language.calls) ?? true;
+  if (parent.is(language.memberReads)) {
+    const call = parent.parent;
+    if (!call?.is(language.calls)) return call === undefined;
+    // What reads an item by its name is no change; whether it does more is asked of the call.
+    return !changesNothing(call) && !language.flow.missing.itemReads.includes(parent.lastPart?.text ?? "");
+  }
   return isTarget(use);
 }

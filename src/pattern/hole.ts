@@ -72,6 +72,8 @@ export class FreshName {
     readonly base: string,
     /** When this hole's code is a plural noun, its singular is preferred. */
     readonly singularOf: Hole | undefined,
+    /** Tried in this order where the base is taken. */
+    readonly or: readonly string[] = [],
   ) {}
 }
 
@@ -134,8 +136,11 @@ export function exactly({ language, texts, parts, context }: Snippet): Snippet {
 }
 
 /** A name for something new in a replacement. */
-export function fresh(base: string, options: { singularOf?: Hole } = {}): FreshName {
-  return new FreshName(base, options.singularOf);
+export function fresh(
+  base: string,
+  options: { readonly singularOf?: Hole; readonly or?: readonly string[] } = {},
+): FreshName {
+  return new FreshName(base, options.singularOf, options.or);
 }
 
 /**

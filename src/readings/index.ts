@@ -34,7 +34,7 @@ export { onlyIf } from "./only-if.js";
 export { tested } from "./tested.js";
 export { token } from "./token.js";
 export { type Loop } from "./loops.js";
-export { walked, type WalkedForms } from "./walked.js";
+export { walked, walkedByKey, type WalkedForms } from "./walked.js";
 export { countedItem, filledItem } from "./filled-item.js";
 export { keyedAt, type ItemPlace, type Keyed } from "./keyed.js";
 export { type NearMiss } from "./near.js";

@@ -9,9 +9,9 @@ import {
   type Answer,
 } from "../analysis/index.js";
 import { jumpOf, partsOf, shapeOf, type FlowShape, type Language, type SyntaxNode } from "../syntax/index.js";
-import { comparison, isName, lengthOf, nameOf, positionsIn, stepped } from "./counting.js";
+import { comparison, isName, lengthOf, nameOf, positionsIn, stepped, type Counted } from "./counting.js";
 import { assignedBy } from "./frame.js";
-import { bare, itemRead } from "./presence-test.js";
+import { bare, callOf, itemRead } from "./presence-test.js";
 import { neighbour, statementsOf } from "./ways.js";
 
 /** Code that is run for each position of something, however the positions are counted. */
@@ -20,8 +20,11 @@ export interface Loop {
   readonly node: SyntaxNode;
   /** All that belongs to it: from the statement in which the position begins, or the whole expression. */
   readonly nodes: readonly SyntaxNode[];
-  /** `counted`: the code itself counts, in a header of three parts or with statements of its own. */
-  readonly form: "each" | "counted" | "clause";
+  /**
+   * `counted`: the code itself counts, in a header of three parts or with statements of its own. `callback`: a method of the
+   * list runs a function for each.
+   */
+  readonly form: "each" | "counted" | "clause" | "callback";
   /** The name of the position, where it is first given. */
   readonly index: SyntaxNode;
   /** What is walked. */
@@ -61,14 +64,79 @@ export function loopAt(node: SyntaxNode): Loop | undefined {
   return shape?.is === "loop" ? ofCounter(node, shape) : undefined;
 }
 
+/** The kinds of nodes at which a loop over keys may begin. */
+export function keyLoopKinds({ flow, calls }: Language): readonly string[] {
+  const { keyLists, walksKeys, walkers, clauses } = flow.counting;
+  if (keyLists.length === 0 && !walksKeys) return [];
+  const kinds = Object.entries(flow.shapes).flatMap(([kind, shape]) =>
+    typeof shape === "object" && shape.is === "each" ? [kind] : [],
+  );
+  return [...kinds, ...clauses, ...(walkers.length > 0 ? calls : [])];
+}
+
+/** The loop over the keys of something at a node; its `items` are what has the keys. Undefined where it is none. */
+export function keyLoopAt(node: SyntaxNode): Loop | undefined {
+  const { clauses, walkers } = node.tree.language.flow.counting;
+  if (node.is(clauses)) return ofClause(node, keysIn);
+  const shape = shapeOf(node);
+  if (shape?.is === "each") return ofEach(node, shape, keysIn);
+  return node.is(node.tree.language.calls) && walkers.length > 0 ? ofCallback(node) : undefined;
+}
+
+/** What all keys are of, by an expression that gives them: `Object.keys(x)`, `d.keys()`, in Python `d` itself. */
+function keysIn(over: SyntaxNode): Counted | undefined {
+  const { counting } = over.tree.language.flow;
+  const call = callOf(bare(over));
+  const found = (items: SyntaxNode): Counted => ({ items: bare(items), from: 0, spelling: [] });
+  if (call && bare(over).is(over.tree.language.calls)) {
+    const { whole, method, receiver, args } = call;
+    if (args.length === 1 && counting.keyLists.includes(whole)) return found(args[0]!);
+    return receiver && args.length === 0 && counting.keyLists.includes(`${method}()`)
+      ? found(receiver)
+      : undefined;
+  }
+  return counting.walksKeys ? found(over) : undefined;
+}
+
+/** `Object.keys(x).forEach((key) => …)`. */
+function ofCallback(node: SyntaxNode): Loop | undefined {
+  const { functions, flow } = node.tree.language;
+  const call = callOf(node);
+  const [run, ...more] = call?.args ?? [];
+  if (!call?.receiver || !run?.is(functions) || more.length > 0) return undefined;
+  if (!flow.counting.walkers.includes(call.method)) return undefined;
+  const counted = keysIn(call.receiver);
+  const list = run.child("parameters");
+  const alone = run.child("parameter");
+  const [index, ...others] = alone ? [alone] : (list?.parts ?? []);
+  const name = index && (isName(index) ? index : index.child("pattern"));
+  const code = run.child("body");
+  if (!counted || !name || !code || others.length > 0 || !isName(name)) return undefined;
+  return loopOf({
+    ...counted,
+    node,
+    nodes: [node],
+    form: "callback",
+    index: name,
+    header: { start: (list ?? alone)!.start, end: (list ?? alone)!.end },
+    positions: call.receiver,
+    counting: [],
+    body: statementsOf(code),
+  });
+}
+
 /** `for i in range(len(xs))`. */
-function ofEach(node: SyntaxNode, shape: Extract<FlowShape, { is: "each" }>): Loop | undefined {
+function ofEach(
+  node: SyntaxNode,
+  shape: Extract<FlowShape, { is: "each" }>,
+  countedIn: (over: SyntaxNode) => Counted | undefined = positionsIn,
+): Loop | undefined {
   const { asyncMarks } = node.tree.language;
   if (node.children.some((child) => asyncMarks.includes(child.text))) return undefined;
   if (shape.otherwise !== undefined && partsOf(node, shape.otherwise).length > 0) return undefined;
   const over = partOf(node, shape.over);
   const index = shape.target === undefined ? undefined : partOf(node, shape.target);
-  const counted = over && positionsIn(over);
+  const counted = over && countedIn(over);
   if (!index || !counted || !isName(index)) return undefined;
   return loopOf({
     ...counted,
@@ -84,13 +152,16 @@ function ofEach(node: SyntaxNode, shape: Extract<FlowShape, { is: "each" }>): Lo
 }
 
 /** `xs[i] for i in range(len(xs))`, in brackets. */
-function ofClause(node: SyntaxNode): Loop | undefined {
+function ofClause(
+  node: SyntaxNode,
+  countedIn: (over: SyntaxNode) => Counted | undefined = positionsIn,
+): Loop | undefined {
   const { asyncMarks } = node.tree.language;
   const [index, over] = node.parts;
   const whole = node.parent;
   if (!whole || !index || !over || !isName(index)) return undefined;
   if (node.children.some((child) => asyncMarks.includes(child.text))) return undefined;
-  const counted = positionsIn(over);
+  const counted = countedIn(over);
   return (
     counted &&
     loopOf({

@@ -1,6 +1,6 @@
 import { fill, type Capture, type Hole } from "../pattern/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
-import { loopAt, loopKinds, type Loop } from "./loops.js";
+import { keyLoopAt, keyLoopKinds, loopAt, loopKinds, type Loop } from "./loops.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 
 /** The holes of a loop over positions. */
@@ -22,6 +22,14 @@ export function walked(forms: WalkedForms): Reading {
   return new WalkedReading(forms);
 }
 
+/**
+ * Code that walks the keys of something and looks its values up: `for (const key of Object.keys(x))`, `for key in d`. The hole
+ * `index` stands for the name of the key, and `items` for what has the keys.
+ */
+export function walkedByKey(forms: WalkedForms): Reading {
+  return new WalkedByKey(forms);
+}
+
 class WalkedReading implements Reading {
   constructor(readonly forms: WalkedForms) {}
 
@@ -36,7 +44,7 @@ class WalkedReading implements Reading {
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const loop = loopAt(node);
-    return loop && loop.lookUps.length > 0 ? this.#match(loop) : undefined;
+    return loop && loop.lookUps.length > 0 ? this.matchOf(loop) : undefined;
   }
 
   whyNot(node: SyntaxNode): string {
@@ -46,7 +54,7 @@ class WalkedReading implements Reading {
       : "this loop counts no positions, or counts them in another way than one by one from the first";
   }
 
-  #match(loop: Loop): ReadingMatch | undefined {
+  protected matchOf(loop: Loop): ReadingMatch | undefined {
     const { index, items, nodes, form, body, spelling } = loop;
     let captures = fill(this.forms.index, index);
     captures = captures && fill(this.forms.items, items, captures);
@@ -66,5 +74,28 @@ class WalkedReading implements Reading {
       spelling,
     });
     return { ...found, loop };
+  }
+}
+
+class WalkedByKey extends WalkedReading {
+  override kindsIn(language: Language): readonly string[] {
+    return keyLoopKinds(language);
+  }
+
+  override wordsIn({ flow }: Language): readonly string[] {
+    const { keyLists, walksKeys } = flow.counting;
+    return walksKeys ? ["for"] : keyLists.map((name) => name.replace("()", "").split(".").at(-1)!);
+  }
+
+  override readAt(node: SyntaxNode): ReadingMatch | undefined {
+    const loop = keyLoopAt(node);
+    return loop && loop.lookUps.length > 0 ? this.matchOf(loop) : undefined;
+  }
+
+  override whyNot(node: SyntaxNode): string {
+    const loop = keyLoopAt(node);
+    return loop
+      ? `nothing in the loop looks up a value of \`${loop.items.text}\` by \`${loop.index.text}\``
+      : "this loop walks no keys";
   }
 }

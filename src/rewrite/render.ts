@@ -222,7 +222,7 @@ class Renderer {
       if (name === undefined) {
         const plural = part.singularOf && this.#capture(part.singularOf);
         const wish = plural && singular(textOfCapture(plural));
-        const wishes = wish ? [wish, part.base] : [part.base];
+        const wishes = [...(wish ? [wish] : []), part.base, ...part.or];
         name = this.#names.choose(wishes, this.#match.start, this.#match.end);
         this.#fresh.set(part, name);
       }

@@ -102,9 +102,9 @@ export class Match {
   named(name: FreshName): string {
     let known = this.#fresh.get(name);
     if (known === undefined) {
-      const { base, singularOf } = name;
+      const { base, singularOf, or } = name;
       const wish = singularOf && singular(this.textOf(singularOf));
-      const wishes = wish === undefined ? [base] : [wish, base];
+      const wishes = [...(wish === undefined ? [] : [wish]), base, ...or];
       this.#fresh.set(name, (known = this.names.choose(wishes, this.found.start, this.found.end)));
     }
     return known;

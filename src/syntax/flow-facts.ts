@@ -192,6 +192,12 @@ export interface CountingFacts {
   readonly ranges: readonly string[];
   /** Parts of an expression that walk something, with the fields of the name and of what is walked. */
   readonly clauses: readonly string[];
+  /** What gives all keys of what it is given: `Object.keys` with an argument, and methods, with `()`. */
+  readonly keyLists: readonly string[];
+  /** Does a loop over a mapping walk its keys? */
+  readonly walksKeys: boolean;
+  /** Methods of a list that run a function for each item, whose result does not hold the items. */
+  readonly walkers: readonly string[];
 }
 
 /** How control moves through code. */
@@ -260,7 +266,15 @@ export const ordinaryFlow = {
   chainBreaks: [],
   neverReturn: [],
   identityTests: [],
-  counting: { lengthFunctions: [], lengthMembers: [], ranges: [], clauses: [] },
+  counting: {
+    lengthFunctions: [],
+    lengthMembers: [],
+    ranges: [],
+    clauses: [],
+    keyLists: [],
+    walksKeys: false,
+    walkers: [],
+  },
   label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
   levels: () => 1,
 } satisfies Partial<FlowFacts>;

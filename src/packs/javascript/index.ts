@@ -9,6 +9,9 @@ import { guardedRead } from "./guarded-read.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
 import { spreadArguments } from "./calls/spread-arguments.js";
+import { eachItem } from "./loops/each-item.js";
+import { keyAndValue } from "./loops/key-and-value.js";
+import { ownKeys } from "./loops/own-keys.js";
 import { powerOperator } from "./numbers/power.js";
 import { ownKey } from "./objects/own-key.js";
 import { spreadCopy } from "./objects/spread-copy.js";
@@ -34,5 +37,8 @@ export const javascriptPack = pack("javascript", [
   spreadCopy,
   spreadArguments,
   blockScoped,
+  eachItem,
+  ownKeys,
+  keyAndValue,
 ]);
 export default javascriptPack;

@@ -89,10 +89,10 @@ function isOwner(
       answer: is ? yes("type.is", why, at) : no("type.is", `${why}, which is not ${wanted}`, at),
     };
   }
-  const used = usedAs(object);
-  if (!used)
+  const used = kindOf(match, object);
+  if (!used || used.owner === "other")
     return { answer: unknown("type.not-known", `nothing says that \`${name}\` is ${wanted}`, object) };
-  const says = `\`${shortened(used.at.text)}\` is called, which only ${NAMES[used.owner]} has`;
+  const says = used.why;
   const answer = owners.includes(used.owner)
     ? yes("type.is", says, used.at)
     : unknown("type.not-known", says, used.at);
@@ -128,6 +128,18 @@ export function calledOn(object: Hole, owners: readonly Owner[]): readonly Condi
       { when: (match) => isOwner(match, match.the(object), owners).byUse !== undefined },
     ),
   ];
+}
+
+/** What a value is by its type, else by its use, and why. */
+export function kindOf(
+  match: Match,
+  node: SyntaxNode,
+): { owner: Owner | "other"; why: string; at: SyntaxNode; byUse: boolean } | undefined {
+  const found = ownerOf(match, node);
+  if (found) return { ...found, byUse: false };
+  const used = usedAs(node);
+  const why = used && `\`${shortened(used.at.text)}\` is called, which only ${NAMES[used.owner]} has`;
+  return used && { owner: used.owner, why: why!, at: used.at, byUse: true };
 }
 
 /** Is a value a string, or an array? False where it is not known. */

@@ -69,7 +69,12 @@ export const ecmascriptFlow: FlowFacts = {
   },
   comparesMissing: { toFalse: ["===", "==", "<", ">", "<=", ">="], toTrue: ["!==", "!="] },
   neverReturn: ["process.exit"],
-  counting: { ...ordinaryFlow.counting, lengthMembers: ["length"] },
+  counting: {
+    ...ordinaryFlow.counting,
+    lengthMembers: ["length"],
+    keyLists: ["Object.keys", "keys()"],
+    walkers: ["forEach", "map", "some", "every", "flatMap"],
+  },
   missing: {
     ...ordinaryMissing,
     exactly: { equal: ["==="], unequal: ["!=="] },

@@ -57,8 +57,10 @@ export const pythonFlow: FlowFacts = {
   identityTests: ["is", "is not"],
   neverReturn: ["sys.exit", "os._exit", "os.abort"],
   counting: {
+    ...ordinaryFlow.counting,
     lengthFunctions: ["len"],
-    lengthMembers: [],
+    keyLists: ["keys()"],
+    walksKeys: true,
     ranges: ["range", "xrange"],
     clauses: ["for_in_clause"],
   },

@@ -3,6 +3,7 @@ import type { VersionFacts } from "../version-facts.js";
 export const ecmascriptVersions: VersionFacts = {
   kinds: {
     arrow_function: ["2015", "`=>`"],
+    for_in_statement: [(node) => (node.has("of") ? "2015" : undefined), "`for…of`"],
     lexical_declaration: ["2015", "`let` and `const`"],
     template_string: ["2015", "a template"],
     class_declaration: ["2015", "a class"],

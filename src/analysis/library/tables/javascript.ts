@@ -107,6 +107,9 @@ export const CALLS: readonly LibraryCalls[] = [
   calls("Array#includes", { effect: "reads", gives: "boolean" }),
   calls("Array#indexOf Array#lastIndexOf", { effect: "reads", asksArguments: true, gives: "number" }),
 
+  calls("Map#get WeakMap#get", { effect: "reads", neverThrows: true, keeps: true, orMissing: true }),
+  calls("Map#has WeakMap#has Set#has WeakSet#has", { effect: "reads", neverThrows: true, gives: "boolean" }),
+
   callsIn("path", "join resolve basename dirname extname normalize relative", {
     effect: "reads",
     gives: "string",

@@ -1,19 +1,19 @@
 import {
   builtin,
-  changesOf,
-  compile,
   condition,
   holes,
   javascript,
-  matchAt,
-  referencesAt,
+  rule,
+  shortened,
+  trialsIn,
+  unknown,
+  yes,
 } from "../../../index.js";
-import { rule, shortened, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import type { Answer, Match } from "../../../index.js";
+import { isMethodItself } from "./own-test.js";
 
 const { object, key, alias } = holes({ object: "expression", key: "expression", alias: "name" });
 
-const METHOD = [javascript`Object.prototype.hasOwnProperty`, javascript`({}).hasOwnProperty`];
 const BORROWED = [
   javascript`Object.prototype.hasOwnProperty.call(${object}, ${key})`,
   javascript`({}).hasOwnProperty.call(${object}, ${key})`,
@@ -23,27 +23,6 @@ const CALLED = javascript`${object}.hasOwnProperty(${key})`;
 
 /** Is the object's own method called, and not one that is borrowed? */
 const isCalled = ({ alternative }: Match): boolean => alternative === BORROWED.length + 1;
-
-/** The value of a variable that is given one value only. */
-function onlyValue(name: SyntaxNode): SyntaxNode | undefined {
-  const to = referencesAt(name).find((one) => one.to)?.to;
-  const [only] = to?.at ?? [];
-  if (!to || !only || to.at.length !== 1) return undefined;
-  const isWrittenOnce = changesOf(to).every(({ node, does }) => does === "write" && node.same(only));
-  const holder = only.parent;
-  return isWrittenOnce && holder?.is("variable_declarator") ? holder.child("value") : undefined;
-}
-
-/** Does a variable hold the method of all objects? */
-function isMethodItself(name: SyntaxNode): boolean {
-  const value = onlyValue(name);
-  return (
-    value !== undefined &&
-    METHOD.flatMap((one) => compile(one, value.tree.language.id)).some((one) =>
-      matchAt(one, value.tree, value.id),
-    )
-  );
-}
 
 /** An object may have a method of this name itself, or none at all. */
 function hasNoOther(match: Match): Answer {
