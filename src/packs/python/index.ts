@@ -13,6 +13,8 @@ import { unnamedResource } from "./unnamed-resource.js";
 import { noneToDefault } from "./none-to-default.js";
 import { scopedLock } from "./scoped-lock.js";
 import { scopedMany } from "./scoped-many.js";
+import { formatCall } from "./texts/format-call.js";
+import { percentFormat } from "./texts/percent-format.js";
 import { scopedResource } from "./scoped-resource.js";
 
 export const pythonPack = pack("python", [
@@ -30,5 +32,7 @@ export const pythonPack = pack("python", [
   defaultDict,
   assignedInTest,
   needlessTest,
+  percentFormat,
+  formatCall,
 ]);
 export default pythonPack;
