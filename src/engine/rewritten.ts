@@ -80,9 +80,9 @@ function withLines(tree: SyntaxTree, piece: Segment, at: number): Segment {
 /** An expression with what it needs around it to be read right in the place of another. */
 function inPlaceOf(node: SyntaxNode, segments: readonly Segment[]): Segment[] {
   const { tree } = node;
-  // A word of the language makes another construct of what is around it, which is checked as a whole.
-  if (!node.named) return [...segments];
   const code = segments.map((segment) => segmentText(tree, segment)).join("");
+  // A word of the language, or its absence, makes another construct of what is around it, which is checked as a whole.
+  if (!node.named || code === "") return [...segments];
   const room = glueSpace(node, code);
   const bare = `${room.before}${code}${room.after}`;
   const isBare = fitsInPlace(node, bare) || fitsAsStatements(node, bare);

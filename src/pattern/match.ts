@@ -371,8 +371,9 @@ class Matcher {
       if (tree.isNamed(n) && !operators.includes(nodeKind)) return false;
     } else if (!tree.isNamed(n)) return false;
     if (kind === "name" && !names.includes(nodeKind)) return false;
-    if (kind === "expression" && notExpressions.includes(nodeKind)) return false;
     const { node, like, unlike, origin } = limits;
+    // A hole that names its kinds of node says itself what it takes.
+    if (kind === "expression" && node === undefined && notExpressions.includes(nodeKind)) return false;
     if (node !== undefined && !(typeof node === "string" ? [node] : node).includes(nodeKind)) return false;
     if (unlike && matchOneAt(compile(unlike, this.#language.id), tree, unwrapped(tree, n), this.captures))
       return false;

@@ -13,6 +13,15 @@ import { unnamedResource } from "./unnamed-resource.js";
 import { noneToDefault } from "./none-to-default.js";
 import { scopedLock } from "./scoped-lock.js";
 import { scopedMany } from "./scoped-many.js";
+import { bareSuper } from "./classes/bare-super.js";
+import { needlessBase } from "./classes/needless-base.js";
+import { comprehension } from "./loops/comprehension.js";
+import { keyAndValue } from "./loops/key-and-value.js";
+import { yieldFrom } from "./loops/yield-from.js";
+import { utcNow } from "./dates/utc-now.js";
+import { assertNames } from "./tests/assert-names.js";
+import { builtinTypes } from "./types/builtin-types.js";
+import { unionOperator } from "./types/union-operator.js";
 import { formatCall } from "./texts/format-call.js";
 import { percentFormat } from "./texts/percent-format.js";
 import { scopedResource } from "./scoped-resource.js";
@@ -34,5 +43,14 @@ export const pythonPack = pack("python", [
   needlessTest,
   percentFormat,
   formatCall,
+  bareSuper,
+  needlessBase,
+  keyAndValue,
+  yieldFrom,
+  comprehension,
+  builtinTypes,
+  unionOperator,
+  assertNames,
+  utcNow,
 ]);
 export default pythonPack;

@@ -133,7 +133,8 @@ function withoutItems(statement: ImportStatement, gone: ReadonlySet<ListedImport
   }
   const edits: Edit[] = [];
   for (const node of nodes) {
-    const list = node.parent!.parts;
+    // The module stands beside what is taken from it.
+    const list = node.parent!.parts.filter((part) => statement.imports.some((item) => part.holds(item.node)));
     const at = list.findIndex((other) => other.same(node));
     const next = list[at + 1];
     const before = list.slice(0, at).findLast((other) => !goes(other));

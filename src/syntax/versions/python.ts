@@ -1,11 +1,17 @@
 import type { VersionFacts } from "../version-facts.js";
 
+const BUILTIN_TYPES = ["dict", "frozenset", "list", "set", "tuple", "type"];
+
 export const pythonVersions: VersionFacts = {
   kinds: {
     with_statement: ["2.6", "`with`"],
     interpolation: ["3.6", "a string with values in it"],
     named_expression: ["3.8", "`:=`"],
     positional_separator: ["3.8", "`/` among parameters"],
+    generic_type: [
+      (node) => (BUILTIN_TYPES.includes(node.firstPart?.text ?? "") ? "3.9" : undefined),
+      "`list[…]` and the like",
+    ],
     match_statement: ["3.10", "`match`"],
     except_clause: [(node) => (/^except\s*\*/.test(node.text) ? "3.11" : undefined), "`except*`"],
     type_alias_statement: ["3.12", "`type`"],

@@ -151,10 +151,7 @@ export const formatCall = rule({
     rewrites('def f(a, b):\n    return "{1} {0}".format(a, b)\n', 'def f(a, b):\n    return f"{b} {a}"\n'),
     rewrites('s = "{name:>5} {x!r:10}".format(name=a.b, x=c)\n', 's = f"{a.b:>5} {c!r:10}"\n'),
     rewrites('s = "{:{}} {}".format(a, w, b)\n', 's = f"{a:{w}} {b}"\n'),
-    rewrites(
-      's = "{0.weight} {0[0]} {0[a]}".format(jar)\n',
-      "s = f\"{jar.weight} {jar[0]} {jar['a']}\"\n",
-    ),
+    rewrites('s = "{0.weight} {0[0]} {0[a]}".format(jar)\n', "s = f\"{jar.weight} {jar[0]} {jar['a']}\"\n"),
     rewrites('s = "{0.weight}".format(a + b)\n', 's = f"{(a + b).weight}"\n'),
     rewrites('s = "{{}} {}".format(a)\n', 's = f"{{}} {a}"\n'),
     rewrites('s = ("{{}} "\n     "{}".format(a))\n', 's = ("{} "\n     f"{a}")\n'),
