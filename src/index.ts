@@ -29,7 +29,17 @@ export type {
   PatternMatch,
   Tag,
 } from "./pattern/index.js";
-export { applyEdits, compose, copy, removal, text, type Edit, type Segment } from "./rewrite/index.js";
+export {
+  applyEdits,
+  compose,
+  copy,
+  indentUnit,
+  removal,
+  text,
+  textAt,
+  type Edit,
+  type Segment,
+} from "./rewrite/index.js";
 export * from "./analysis/index.js";
 export * from "./readings/index.js";
 export * from "./rules/index.js";

@@ -35,8 +35,8 @@ const STRICT: TypeSource = {
   declarationAt: () => undefined,
 };
 
-function engineFor(rule: Rule, { beside = {}, target }: Trial): Engine {
-  return new Engine([rule], {
+function engineFor(rule: Rule, { beside = {}, target, options }: Trial): Engine {
+  return new Engine([options === undefined ? rule : rule.options!.with(options)], {
     types: STRICT,
     files: filesNaming(Object.entries(beside).map(([path, [text]]) => ({ path, text }))),
     targets: {

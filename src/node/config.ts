@@ -25,8 +25,8 @@ import type { Targets } from "./targets.js";
 export interface UvranConfig {
   /** Sets of rules; without it, all that ship with Uvran. */
   readonly packs?: readonly Pack[];
-  /** Switches single rules on or off by their ids. */
-  readonly rules?: Readonly<Record<string, boolean>>;
+  /** Switches single rules on or off by their ids; settings of a rule switch it on. */
+  readonly rules?: Readonly<Record<string, boolean | Readonly<Record<string, unknown>>>>;
   /** The versions that the code must run on, where the manifests do not say or say too much. */
   readonly targets?: Targets;
   /** The project's own resources, which the rules for resources then know too. */
@@ -87,7 +87,7 @@ const schema = z.strictObject({
       ),
     )
     .optional(),
-  rules: z.record(z.string(), z.boolean()).optional(),
+  rules: z.record(z.string(), z.union([z.boolean(), z.record(z.string(), z.unknown())])).optional(),
   targets: z
     .partialRecord(z.enum(allLanguages().map(({ id }) => id)), z.string().regex(/^\d+(\.\d+)*$/))
     .superRefine((targets, { addIssue }) => {
@@ -227,10 +227,11 @@ export async function loadProject(from: string, configOption?: string): Promise<
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
   const packs = config.packs ?? SHIPPED;
+  const switches = config.rules ?? {};
   const allRules = packs
     .flatMap((pack) => pack.rules)
-    .map((rule) => (handles.length > 0 ? (rule.withHandles?.(handles) ?? rule) : rule));
-  const switches = config.rules ?? {};
+    .map((rule) => (handles.length > 0 ? (rule.withHandles?.(handles) ?? rule) : rule))
+    .map((rule) => withSettings(rule, switches[rule.id], configFile));
   for (const id of Object.keys(switches)) {
     if (!allRules.some((rule) => rule.id === id)) {
       throw new Problem(`${configFile}: there is no rule "${id}". List the rules with: uvran rules`);
@@ -249,6 +250,24 @@ export async function loadProject(from: string, configOption?: string): Promise<
     library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
   };
+}
+
+/** The rule for what the config sets of it. */
+function withSettings(
+  rule: Rule,
+  settings: boolean | Readonly<Record<string, unknown>> | undefined,
+  configFile: string | undefined,
+): Rule {
+  if (typeof settings !== "object") return rule;
+  const where = `${configFile}: rules.${rule.id}`;
+  if (!rule.options) throw new Problem(`${where}: the rule has nothing to set. Write true or false.`);
+  try {
+    return rule.options.with(settings);
+  } catch (error) {
+    if (!(error instanceof z.ZodError)) throw error;
+    const issue = error.issues[0];
+    throw new Problem(`${[where, ...(issue?.path ?? [])].join(".")}: ${issue?.message}`);
+  }
 }
 
 /** Several sources of knowledge as one, those first that come first; undefined where there are none. */

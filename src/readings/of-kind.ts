@@ -6,16 +6,23 @@ import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
  * Code of the kinds of the grammar that the hole names with `node`, whatever stands in it: for rules that speak of a
  * declaration or a function as a whole. Throws a RangeError for a hole that names none.
  */
-export function ofKind(hole: Hole): Reading {
+export function ofKind(hole: Hole, { together }: KindForms = {}): Reading {
   const { node } = hole.limits;
   if (node === undefined) throw new RangeError(`The hole "${hole.name}" names no kind of node.`);
-  return new KindReading(hole, typeof node === "string" ? [node] : node);
+  return new KindReading(hole, typeof node === "string" ? [node] : node, together);
+}
+
+/** What belongs to the code that is found. */
+export interface KindForms {
+  /** All statements that are rewritten with it, from the first to the last; undefined where it is not what is looked for. */
+  readonly together?: (node: SyntaxNode) => readonly SyntaxNode[] | undefined;
 }
 
 class KindReading implements Reading {
   constructor(
     readonly hole: Hole,
     readonly kinds: readonly string[],
+    readonly together: KindForms["together"],
   ) {}
 
   kindsIn(_language: Language): readonly string[] {
@@ -32,8 +39,15 @@ class KindReading implements Reading {
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const captures = fill(this.hole, node);
-    if (!captures) return undefined;
-    const rest = { nodes: [node], tests: [], frame: undefined, isStatements: false, spelling: [] };
+    const nodes = this.together ? this.together(node) : [node];
+    if (!captures || !nodes) return undefined;
+    const rest = {
+      nodes,
+      tests: [],
+      frame: undefined,
+      isStatements: this.together !== undefined,
+      spelling: [],
+    };
     return readingMatch({ ...rest, captures });
   }
 }

@@ -1,5 +1,5 @@
 import { adviceGiven, reasonHeld } from "../engine/index.js";
-import type { Pack, Rule, Trial } from "../rules/index.js";
+import { settingsOf, type Pack, type Rule, type Trial } from "../rules/index.js";
 import type { LanguageId } from "../syntax/index.js";
 
 const MADE = "Written by `npm run docs` from the rules and their trials.";
@@ -42,6 +42,12 @@ async function rulePage(rule: Rule): Promise<string> {
     ...(rule.withHandles ? ["knows the handles of the config"] : []),
   ];
   const out = [`## ${id}`, "", `**${title}.** ${why}`, "", facts.join(" · "), ""];
+  if (rule.options) {
+    out.push('Set in the config, as `rules: { "' + id + '": { … } }`:', "");
+    for (const { name, preset, says } of settingsOf(rule.options))
+      out.push(`- \`${name}\`: ${says}${preset === "" ? "" : ` Default: \`${preset}\``}`);
+    out.push("");
+  }
   const examples = trials.filter((trial) => trial.was !== trial.now);
   const sure = examples.find(({ trust }) => trust === "certain") ?? examples[0];
   if (sure) out.push("Before and after:", "", ...fenced(sure.was, sure), "", ...fenced(sure.now, sure), "");

@@ -1,5 +1,5 @@
 import { oncePerTree, type SyntaxTree } from "../syntax/index.js";
-import { trimmed, type Edit } from "./edits.js";
+import { applyEdits, trimmed, type Edit } from "./edits.js";
 
 const steps = oncePerTree(({ text }) => stepsOf(text));
 
@@ -53,6 +53,22 @@ export function reindent(tree: SyntaxTree, start: number, end: number, from: str
     if (edit) edits.push(edit);
   }
   return edits;
+}
+
+/** Code as it reads where the line that it begins on stands this deep, with edits of its own (offsets of the file). */
+export function textAt(
+  tree: SyntaxTree,
+  { start, end }: { readonly start: number; readonly end: number },
+  indent: string,
+  edits: readonly Edit[] = [],
+): string {
+  const lines = reindent(tree, start, end, tree.indentAt(start), indent).filter(
+    (line) => !edits.some((edit) => edit.start < line.start && line.end <= edit.end),
+  );
+  const inside = [...lines, ...edits]
+    .map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }))
+    .sort((a, b) => a.start - b.start);
+  return applyEdits(tree.text.slice(start, end), inside);
 }
 
 /**

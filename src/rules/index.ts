@@ -8,6 +8,7 @@ export { byType, sideEffectFree, unchangedDuring, usedAfter, valuesOf, leavesEar
 export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./handle.js";
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
+export { options, settingsOf, type RuleOptions } from "./options.js";
 export { isRule, pack, rule, RuleError } from "./rule.js";
 export { type Becomes, type Old, type Pack, type PackOptions, type Rule, type RuleSpec } from "./rule.js";
 export {

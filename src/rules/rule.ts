@@ -8,6 +8,7 @@ import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
 import type { Handle } from "./handle.js";
 import type { Match } from "./match.js";
+import type { RuleOptions } from "./options.js";
 import type { Trial } from "./trial.js";
 import type { EveryUse } from "./uses/every-use.js";
 import type { Renaming } from "./uses/renaming.js";
@@ -48,6 +49,8 @@ export interface RuleSpec {
   readonly mentions?: readonly string[] | ((language: Language, library?: Library) => readonly string[]);
   /** For a rule that only reports: silent where one of these rules changes the same line. */
   readonly yieldsTo?: readonly string[];
+  /** What the config may set. */
+  readonly options?: RuleOptions;
   /** The same rule for a project with handle types of its own. */
   readonly withHandles?: (handles: readonly Handle[]) => Rule;
   /** The version of the language that the new code needs; below it the rule is silent. JavaScript counts by year. */

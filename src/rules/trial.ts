@@ -15,6 +15,8 @@ export interface Trial {
   readonly says?: string;
   /** The version of the language that the code must run on. */
   readonly target?: string;
+  /** What the config sets of the rule. */
+  readonly options?: unknown;
   /** Part of the reason with which the change must be held back. */
   readonly because?: string;
 }
@@ -30,9 +32,12 @@ function block(code: string): string {
   return lines.map((line) => line.slice(least)).join("\n");
 }
 
-/** Trials in one language, for code that must run on this version of it where one is given. */
-export function trialsIn(language: LanguageId, version?: string) {
-  const target = version === undefined ? {} : { target: version };
+/** Trials in one language, for code that must run on this version of it where one is given, and a rule for which this is set. */
+export function trialsIn(language: LanguageId, version?: string, options?: unknown) {
+  const target = {
+    ...(version === undefined ? {} : { target: version }),
+    ...(options === undefined ? {} : { options }),
+  };
   return {
     /** The rule turns `was` into `now`, with this trust; and files `beside` it too, by their paths. */
     rewrites: (

@@ -34,15 +34,20 @@ const leavesOf = oncePerTree((tree): ReadonlyMap<string, readonly number[]> => {
   return table;
 });
 
+const importsOf = oncePerTree((tree) => importStatements(tree));
+
 /**
  * Where a text that may be read as code names something: a string that is just the name, as in `__all__`, a type that
  * is written as a string, a comment that gives a type or links to one. Undefined where none does.
  */
 export function namedInText(tree: SyntaxTree, name: string): number | undefined {
   const { strings, typesInStrings } = tree.language;
+  const imports = importsOf(tree);
+  const isImport = (n: number): boolean =>
+    imports.some(({ node }) => node.start <= tree.starts[n]! && tree.ends[n]! <= node.end);
   const word = new RegExp(`(?<![\\p{L}\\p{N}_$])${escaped(name)}(?![\\p{L}\\p{N}_$])`, "u");
   for (let n = 0; n < tree.size; n++) {
-    if (!strings.includes(tree.kind(n))) continue;
+    if (!strings.includes(tree.kind(n)) || isImport(n)) continue;
     const inside = tree.textOf(n).replace(/^[a-zA-Z]{0,2}(["'`]+)([^]*)\1$/, "$2");
     const isType = typesInStrings && /^[\w\s.,[\]|"']+$/.test(inside) && /[[|.]|^\w+$/.test(inside);
     if (inside === name || (isType && word.test(inside))) return tree.lineAt(tree.starts[n]!);

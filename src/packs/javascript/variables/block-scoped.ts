@@ -1,5 +1,7 @@
 import { changesOf, condition, functionAround, isCertainlyAssigned } from "../../../index.js";
 import { nameInFile, no, referencesAt, referencesOf, rule, runsLater, text } from "../../../index.js";
+import { isNoGlobal } from "./global.js";
+import { functionsBetween, isUsedBehind } from "./order.js";
 import { token, trialsIn, unknown, usesOf, weakest, yes } from "../../../index.js";
 import type { Answer, Declaration, Match, Reference, Segment, SyntaxNode } from "../../../index.js";
 
@@ -129,77 +131,16 @@ const sharesFunction = (one: SyntaxNode, other: SyntaxNode): boolean => {
   return around ? around.holds(one) : true;
 };
 
-/** The functions between a use and the block of a variable, outermost first. */
-function functionsBetween(node: SyntaxNode, block: SyntaxNode): SyntaxNode[] {
-  const { functions } = node.tree.language;
-  return [...node.ancestors()]
-    .filter((above) => block.holds(above) && above.is(functions) && !above.same(block))
-    .reverse();
-}
-
 /** Is the variable only used once its declaration has been run? */
 function isDeclaredFirst(variable: Variable): Answer {
-  const { name, uses, block, value, statement } = variable;
-  const code = "flow.order";
-  let doubt: Answer | undefined;
-  const from = variable.isWalked ? (statement.child("body")?.start ?? statement.end) : endOf(variable);
-  for (const { node } of uses) {
-    if (node.same(name)) continue;
-    const [outer] = functionsBetween(node, block);
-    if (!outer) {
-      if (node.start < from) {
-        return no(code, `\`${name.text}\` is used before it is declared`, node);
-      }
-      continue;
-    }
-    if (outer.is(["function_declaration", "generator_function_declaration"])) {
-      const early = calledEarly(outer, block, from, new Set());
-      if (early)
-        doubt ??= unknown(
-          code,
-          `\`${outer.child("name")!.text}\`, which uses \`${name.text}\`, may run before it is declared`,
-          early,
-        );
-      continue;
-    }
-    if (outer.start >= from) continue;
-    // A function that is the value itself runs later.
-    if (value?.same(outer)) continue;
-    doubt ??= unknown(code, `a function that uses \`${name.text}\` may run before it is declared`, node);
-  }
-  return doubt ?? yes(code, `\`${name.text}\` is declared before it is used`, name);
+  const { name, uses, block, value, statement, isWalked } = variable;
+  const from = isWalked ? (statement.child("body")?.start ?? statement.end) : endOf(variable);
+  return isUsedBehind({ name, uses, block, from, runsLater: value });
 }
 
 /** Behind the value: in it the variable has none yet. */
 function endOf({ name, statement }: Variable): number {
   return name.closest(["variable_declarator"])?.end ?? statement.end;
-}
-
-/** A mention of a function ahead of a place, which may call it there. */
-function calledEarly(
-  fn: SyntaxNode,
-  block: SyntaxNode,
-  from: number,
-  seen: Set<number>,
-): SyntaxNode | undefined {
-  if (seen.has(fn.id)) return undefined;
-  seen.add(fn.id);
-  const name = fn.child("name");
-  const to = name && referencesAt(name).find((one) => one.to)?.to;
-  if (!to) return fn;
-  if (fn.parent?.is("export_statement")) return undefined;
-  for (const { node } of referencesOf(to)) {
-    if (node.same(name) || fn.holds(node)) continue;
-    const [outer] = functionsBetween(node, block);
-    if (!outer) {
-      if (node.start < from) return node;
-      continue;
-    }
-    const isHoisted = outer.is(["function_declaration", "generator_function_declaration"]);
-    const early = isHoisted ? calledEarly(outer, block, from, seen) : outer.start < from ? node : undefined;
-    if (early) return early;
-  }
-  return undefined;
 }
 
 /** In a loop a `let` is a new variable each time around. */
@@ -224,20 +165,6 @@ function isTheSameEachTime({ name, to, uses, value, statement, isWalked, block }
     if (early) return no(code, `\`${name.text}\` keeps its value from one round to the next`, early.node);
   }
   return yes(code, `\`${name.text}\` has its value anew in each round`, name);
-}
-
-/** At the top of a script a `var` is a property of the global object, and other scripts may declare it as well. */
-function isNotGlobal({ name, to }: Variable): Answer {
-  const code = "name.other-uses";
-  if (!to.scope.same(name.tree.root)) return yes(code, `\`${name.text}\` is a local variable`, name);
-  const { root } = name.tree;
-  const isModule = root.parts.some((part) => part.is(["import_statement", "export_statement"]));
-  if (isModule) return yes(code, "the file is a module", name);
-  const isCommonJs = ["require", "module", "exports"].some((word) =>
-    nameInFile(word, name.tree).references.some((one) => one.to === undefined && !one.member),
-  );
-  if (isCommonJs) return yes(code, "the file is a module of Node", name);
-  return unknown(code, `other scripts may use \`${name.text}\` as a property of the global object`, name);
 }
 
 /** In one branch of a `switch` the others may come first. */
@@ -290,7 +217,7 @@ export const blockScoped = rule({
     forEach("each is declared before it is used", isDeclaredFirst),
     forEach("each round of a loop may have variables of its own", isTheSameEachTime),
     forEach("it is used in one case of a switch only", isInOneCase),
-    forEach("no other script uses it", isNotGlobal),
+    forEach("no other script uses it", ({ to, name }) => isNoGlobal(to, name)),
     forEach(
       "all its uses are known",
       ({ to, name }) =>

@@ -1,0 +1,19 @@
+import { unknown, yes } from "../../../index.js";
+import type { Answer, SyntaxNode } from "../../../index.js";
+
+const DIRECTIVE = /^(["'])use strict\1;?$/;
+
+/** Is code strict already, as that of a class always is? */
+export function isStrict(node: SyntaxNode): Answer {
+  const { root, language } = node.tree;
+  const code = "form.fits";
+  if (root.parts.some((part) => part.is(["import_statement", "export_statement"])))
+    return yes(code, "a module is strict");
+  if (language.id !== "javascript")
+    return yes(code, "the compiler makes the file strict, or checks it as such");
+  for (const above of [node, ...node.ancestors()]) {
+    const first = above.is(["program", "statement_block"]) ? above.firstPart : undefined;
+    if (first && DIRECTIVE.test(first.text)) return yes(code, "the code is strict already", first);
+  }
+  return unknown(code, "nothing makes the code strict so far, as that of a class is", node);
+}
