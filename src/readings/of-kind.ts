@@ -6,23 +6,25 @@ import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
  * Code of the kinds of the grammar that the hole names with `node`, whatever stands in it: for rules that speak of a
  * declaration or a function as a whole. Throws a RangeError for a hole that names none.
  */
-export function ofKind(hole: Hole, { together }: KindForms = {}): Reading {
+export function ofKind(hole: Hole, forms: KindForms = {}): Reading {
   const { node } = hole.limits;
   if (node === undefined) throw new RangeError(`The hole "${hole.name}" names no kind of node.`);
-  return new KindReading(hole, typeof node === "string" ? [node] : node, together);
+  return new KindReading(hole, typeof node === "string" ? [node] : node, forms);
 }
 
 /** What belongs to the code that is found. */
 export interface KindForms {
   /** All statements that are rewritten with it, from the first to the last; undefined where it is not what is looked for. */
   readonly together?: (node: SyntaxNode) => readonly SyntaxNode[] | undefined;
+  /** The expression that is rewritten, where it is more than what the hole stands for. */
+  readonly inPlaceOf?: (node: SyntaxNode) => SyntaxNode | undefined;
 }
 
 class KindReading implements Reading {
   constructor(
     readonly hole: Hole,
     readonly kinds: readonly string[],
-    readonly together: KindForms["together"],
+    readonly forms: KindForms,
   ) {}
 
   kindsIn(_language: Language): readonly string[] {
@@ -39,13 +41,14 @@ class KindReading implements Reading {
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const captures = fill(this.hole, node);
-    const nodes = this.together ? this.together(node) : [node];
+    const { together, inPlaceOf } = this.forms;
+    const nodes = together ? together(node) : [inPlaceOf?.(node) ?? node];
     if (!captures || !nodes) return undefined;
     const rest = {
       nodes,
       tests: [],
       frame: undefined,
-      isStatements: this.together !== undefined,
+      isStatements: together !== undefined,
       spelling: [],
     };
     return readingMatch({ ...rest, captures });

@@ -39,16 +39,23 @@ export function toolCommentFault({ before, edits }: Rewriting): Fault | undefine
     if (added) continue;
     const put = removed && parts[i + 1]?.added ? parts[i + 1]!.count : 0;
     const comment = removed ? spokenOf(spoken, line, count) : undefined;
-    if (comment !== undefined && (put !== count || (count > 1 && !staysOnLines(edits, before))))
+    if (
+      comment !== undefined &&
+      (put !== count || (count > 1 && !staysOnLines(before, edits, line, line + count)))
+    )
       return { code, says: `\`${shortened(comment)}\` speaks of this line, which would not stay one` };
     line += count;
   }
   return undefined;
 }
 
-/** Does every edit stay within a line? Then lines side by side that change are the lines that they were. */
-function staysOnLines(edits: Rewriting["edits"], { text }: SyntaxTree): boolean {
-  return edits.every((edit) => !`${text.slice(edit.start, edit.end)}${edit.text}`.includes("\n"));
+/** Does every edit of some lines stay within one? Then lines side by side that change are the lines that they were. */
+function staysOnLines(tree: SyntaxTree, edits: Rewriting["edits"], from: number, to: number): boolean {
+  const isHere = ({ start, end }: { start: number; end: number }): boolean =>
+    tree.lineAt(end) >= from && tree.lineAt(start) < to;
+  return edits
+    .filter(isHere)
+    .every((edit) => !`${tree.text.slice(edit.start, edit.end)}${edit.text}`.includes("\n"));
 }
 
 function spokenOf(spoken: ReadonlyMap<number, string>, line: number, count: number): string | undefined {

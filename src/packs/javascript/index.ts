@@ -18,6 +18,8 @@ import { powerOperator } from "./numbers/power.js";
 import { ownKey } from "./objects/own-key.js";
 import { spreadCopy } from "./objects/spread-copy.js";
 import { blockScoped } from "./variables/block-scoped.js";
+import { arrowFunction } from "./functions/arrow.js";
+import { templateString } from "./texts/template.js";
 import { includes } from "./texts/includes.js";
 import { sliceForSubstr } from "./texts/slice-for-substr.js";
 import { startsOrEndsWith } from "./texts/starts-or-ends-with.js";
@@ -41,6 +43,8 @@ export const javascriptPack = pack("javascript", [
   blockScoped,
   classFromPrototype,
   classFromCall,
+  templateString,
+  arrowFunction,
   eachItem,
   ownKeys,
   keyAndValue,
