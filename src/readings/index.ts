@@ -29,7 +29,7 @@ export { required } from "./required.js";
 export { scoped, type ScopedForms } from "./scoped.js";
 export { unprotected, type Guard, type Held, type HeldForms, type Resource } from "./held.js";
 export { type Release, type ReleaseForm } from "./releases.js";
-export { ofKind } from "./of-kind.js";
+export { ofKind, type Filled, type KindForms } from "./of-kind.js";
 export { onlyIf } from "./only-if.js";
 export { tested } from "./tested.js";
 export { token } from "./token.js";

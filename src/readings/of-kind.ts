@@ -1,4 +1,4 @@
-import { fill, type Hole } from "../pattern/index.js";
+import { fill, type Capture, type Hole } from "../pattern/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 
@@ -18,7 +18,12 @@ export interface KindForms {
   readonly together?: (node: SyntaxNode) => readonly SyntaxNode[] | undefined;
   /** The expression that is rewritten, where it is more than what the hole stands for. */
   readonly inPlaceOf?: (node: SyntaxNode) => SyntaxNode | undefined;
+  /** What other holes stand for, for the replacement; undefined where it is not what is looked for. */
+  readonly fills?: (node: SyntaxNode) => readonly Filled[] | undefined;
 }
+
+/** A hole and the code that it stands for: nodes side by side, or none at all. */
+export type Filled = readonly [hole: Hole, nodes: readonly SyntaxNode[]];
 
 class KindReading implements Reading {
   constructor(
@@ -41,9 +46,11 @@ class KindReading implements Reading {
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const captures = fill(this.hole, node);
-    const { together, inPlaceOf } = this.forms;
+    const { together, inPlaceOf, fills } = this.forms;
+    const filled = fills ? fills(node) : [];
     const nodes = together ? together(node) : [inPlaceOf?.(node) ?? node];
-    if (!captures || !nodes) return undefined;
+    if (!captures || !nodes || !filled) return undefined;
+    const others = filled.map(([hole, list]): [Hole, Capture] => [hole, captureOf(list, node)]);
     const rest = {
       nodes,
       tests: [],
@@ -51,6 +58,11 @@ class KindReading implements Reading {
       isStatements: together !== undefined,
       spelling: [],
     };
-    return readingMatch({ ...rest, captures });
+    return readingMatch({ ...rest, captures: new Map([...captures, ...others]) });
   }
+}
+
+function captureOf(nodes: readonly SyntaxNode[], { tree, end }: SyntaxNode): Capture {
+  const [first, last] = [nodes[0], nodes.at(-1)];
+  return { tree, nodes: nodes.map(({ id }) => id), start: first?.start ?? end, end: last?.end ?? end };
 }

@@ -9,6 +9,7 @@ import { guardedRead } from "./guarded-read.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
 import { spreadArguments } from "./calls/spread-arguments.js";
+import { promiseForm } from "./callbacks/promise-form.js";
 import { classFromCall } from "./classes/from-call.js";
 import { classFromPrototype } from "./classes/from-prototype.js";
 import { eachItem } from "./loops/each-item.js";
@@ -44,6 +45,7 @@ export const javascriptPack = pack("javascript", [
   classFromPrototype,
   classFromCall,
   templateString,
+  promiseForm,
   arrowFunction,
   eachItem,
   ownKeys,

@@ -1,0 +1,97 @@
+import { presenceOf } from "../../../index.js";
+import type { SyntaxNode } from "../../../index.js";
+
+export const FUNCTIONS = ["function_expression", "arrow_function"];
+
+export function parametersOf(fn: SyntaxNode): SyntaxNode[] {
+  const alone = fn.child("parameter");
+  return alone ? [alone] : (fn.child("parameters")?.parts ?? []);
+}
+
+/** The statements of a function; an arrow that is one expression has that. */
+export function codeOf(fn: SyntaxNode): SyntaxNode[] {
+  const body = fn.child("body")!;
+  return body.is("statement_block") ? body.parts : [body];
+}
+
+const bare = (node: SyntaxNode | undefined): SyntaxNode | undefined =>
+  node?.is("parenthesized_expression") ? bare(node.firstPart) : node;
+
+/** The expression that a statement is, or gives back. */
+export function expressionOf(statement: SyntaxNode): SyntaxNode | undefined {
+  return bare(statement.is(["expression_statement", "return_statement"]) ? statement.firstPart : statement);
+}
+
+/** A call of a function by its name. */
+export interface Called {
+  readonly name: string;
+  readonly values: readonly SyntaxNode[];
+  /** Is it left with a `return`? */
+  readonly leaves: boolean;
+}
+
+export function calledBy(statement: SyntaxNode | undefined): Called | undefined {
+  const call = statement && expressionOf(statement);
+  const callee = call?.is("call_expression") ? call.child("function") : undefined;
+  if (!callee?.is("identifier")) return undefined;
+  return {
+    name: callee.text,
+    values: call!.child("arguments")?.parts ?? [],
+    leaves: statement!.is("return_statement"),
+  };
+}
+
+/** The two ways of a branch, of a conditional, or of a guard and what follows it. */
+interface Ways {
+  readonly test: SyntaxNode;
+  readonly yes: readonly SyntaxNode[];
+  readonly no: readonly SyntaxNode[];
+}
+
+const listOf = (way: SyntaxNode | undefined): SyntaxNode[] =>
+  way === undefined ? [] : way.is("statement_block") ? way.parts : [way];
+
+export function waysIn(code: readonly SyntaxNode[]): Ways | undefined {
+  const [first, ...rest] = code;
+  const inner = first && expressionOf(first);
+  if (inner?.is("ternary_expression") && rest.length === 0)
+    return {
+      test: inner.child("condition")!,
+      yes: [inner.child("consequence")!],
+      no: [inner.child("alternative")!],
+    };
+  if (!first?.is("if_statement")) return undefined;
+  const otherwise = first.child("alternative")?.firstPart;
+  if (otherwise && rest.length > 0) return undefined;
+  return {
+    test: first.child("condition")!.firstPart!,
+    yes: listOf(first.child("consequence")),
+    no: otherwise ? listOf(otherwise) : rest,
+  };
+}
+
+/** Without a bare `return` at the end, which says nothing more. */
+export function withoutReturn(way: readonly SyntaxNode[]): { code: readonly SyntaxNode[]; leaves: boolean } {
+  const last = way.at(-1);
+  const isBare = last?.is("return_statement") === true && last.parts.length === 0;
+  return { code: isBare ? way.slice(0, -1) : way, leaves: last?.is("return_statement") ?? false };
+}
+
+/**
+ * What the code of an error-first callback does for an error, and what for a value: `if (error) …; …`, in any spelling. Where
+ * both ways run, which only the first of two settlements of a promise allows, it is not `apart`.
+ */
+export function byError(
+  code: readonly SyntaxNode[],
+  error: string,
+): { failed: readonly SyntaxNode[]; done: readonly SyntaxNode[]; apart: boolean } | undefined {
+  const ways = waysIn(code);
+  const test = ways && presenceOf(ways.test);
+  if (!test || test.subject.text !== error || !["truth", "missing", "null"].includes(test.asks))
+    return undefined;
+  const isGuard = !code[0]!.is("if_statement") ? false : code[0]!.child("alternative") === undefined;
+  const [failed, done] = test.isThere ? [ways.yes, ways.no] : [ways.no, ways.yes];
+  if (isGuard && !test.isThere) return undefined;
+  const guard = withoutReturn(failed);
+  return { failed: guard.code, done: withoutReturn(done).code, apart: !isGuard || guard.leaves };
+}
