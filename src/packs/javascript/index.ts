@@ -10,6 +10,7 @@ import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
 import { spreadArguments } from "./calls/spread-arguments.js";
 import { promiseForm } from "./callbacks/promise-form.js";
+import { stepsAwaited } from "./callbacks/steps-awaited.js";
 import { classFromCall } from "./classes/from-call.js";
 import { classFromPrototype } from "./classes/from-prototype.js";
 import { eachItem } from "./loops/each-item.js";
@@ -46,6 +47,7 @@ export const javascriptPack = pack("javascript", [
   classFromCall,
   templateString,
   promiseForm,
+  stepsAwaited,
   arrowFunction,
   eachItem,
   ownKeys,

@@ -1,4 +1,4 @@
-import { presenceOf } from "../../../index.js";
+import { presenceOf, referencesAt } from "../../../index.js";
 import type { SyntaxNode } from "../../../index.js";
 
 export const FUNCTIONS = ["function_expression", "arrow_function"];
@@ -68,6 +68,14 @@ export function waysIn(code: readonly SyntaxNode[]): Ways | undefined {
     yes: listOf(first.child("consequence")),
     no: otherwise ? listOf(otherwise) : rest,
   };
+}
+
+/** A use of a parameter in some code; a name of an inner function that hides it is none. */
+export function useOfParameter(parameter: SyntaxNode, code: readonly SyntaxNode[]): SyntaxNode | undefined {
+  const to = referencesAt(parameter).find((one) => one.to)?.to;
+  return code
+    .flatMap((one) => one.mentions(parameter.text))
+    .find((use) => !to || referencesAt(use).some((one) => one.to === to || one.unknown !== undefined));
 }
 
 /** Without a bare `return` at the end, which says nothing more. */

@@ -12,7 +12,7 @@ import {
   rule,
 } from "../../../index.js";
 import { text, textAt, trialsIn, unknown, weakest, yes } from "../../../index.js";
-import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
 import { isNoGlobal } from "../variables/global.js";
 import { isUsedBehind } from "../variables/order.js";
 import { memberName, methodText, noMethod, ownNodes } from "./method.js";

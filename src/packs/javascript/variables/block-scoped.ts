@@ -2,7 +2,7 @@ import { changesOf, condition, functionAround, isCertainlyAssigned } from "../..
 import { nameInFile, no, referencesAt, referencesOf, rule, runsLater, text } from "../../../index.js";
 import { isNoGlobal } from "./global.js";
 import { functionsBetween, isUsedBehind } from "./order.js";
-import { token, trialsIn, unknown, usesOf, weakest, yes } from "../../../index.js";
+import { token, trialsIn, usesOf, weakest, yes } from "../../../index.js";
 import type { Answer, Declaration, Match, Reference, Segment, SyntaxNode } from "../../../index.js";
 
 /** What the word begins: a declaration, or the header of a loop over items. */

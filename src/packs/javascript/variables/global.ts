@@ -1,6 +1,9 @@
 import { nameInFile, unknown, yes } from "../../../index.js";
 import type { Answer, Declaration, SyntaxNode } from "../../../index.js";
 
+/** Why a file is a module that has no `import` and no `export`. */
+export const NODE = "the file is a module of Node";
+
 /** Why a file is a module, whose names no other script sees; undefined for a script. */
 export function moduleKind({ tree }: SyntaxNode): string | undefined {
   const { root } = tree;
@@ -9,7 +12,7 @@ export function moduleKind({ tree }: SyntaxNode): string | undefined {
   const isCommonJs = ["require", "module", "exports"].some((word) =>
     nameInFile(word, tree).references.some((one) => one.to === undefined && !one.member),
   );
-  return isCommonJs ? "the file is a module of Node" : undefined;
+  return isCommonJs ? NODE : undefined;
 }
 
 /** At the top of a script a name is a property of the global object, and other scripts may declare it as well. */

@@ -1,0 +1,322 @@
+import { z } from "zod";
+import {
+  condition,
+  copy,
+  holes,
+  indentUnit,
+  isSeenElsewhere,
+  need,
+  no,
+  ofKind,
+  options,
+  referencesAt,
+  referencesOf,
+} from "../../../index.js";
+import { rule, trialsIn, unknown, usesOf, yes } from "../../../index.js";
+import type { Declaration, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+import { moduleKind, NODE } from "../variables/global.js";
+import { callerEdit } from "./callers.js";
+import { parametersOf } from "./settled.js";
+import { NoSteps, StepWriter, type Source } from "./steps.js";
+
+const { fn } = holes({
+  fn: { kind: "statement", node: ["function_declaration", "function_expression", "arrow_function"] },
+});
+
+/** The names that people give the function to call at the end. */
+const CALLBACK = /^(cb|callback|done|next|finish|finished|onDone)$/i;
+/** What it is given in the place of an error. */
+const ERROR = /^(null|undefined|e|er|err|error|new\s[^]*)$/;
+
+/** A function with a callback, by its name. */
+interface Named extends Source {
+  readonly name: SyntaxNode;
+  readonly to: Declaration;
+}
+
+function namedAt(node: SyntaxNode): Named | undefined {
+  const name = node.is("function_declaration")
+    ? node.child("name")
+    : node.parent?.is("variable_declarator")
+      ? node.parent.child("name")
+      : undefined;
+  const callback = parametersOf(node).at(-1);
+  if (!name?.is("identifier") || !callback?.is("identifier") || !CALLBACK.test(callback.text))
+    return undefined;
+  if (node.has("async") || !node.child("body")?.is("statement_block")) return undefined;
+  const to = referencesAt(name).find((one) => one.to)?.to;
+  return to?.at.length === 1 ? { fn: node, callback, name, to } : undefined;
+}
+
+/** Does the function call something with a callback of its own, or hand its callback on? One that does neither is no steps. */
+function hasSteps({ fn: node, callback }: Named): boolean {
+  const uses = node.child("body")!.mentions(callback.text);
+  const isErrorFirst = uses.some(({ parent, field }) => {
+    const given =
+      parent?.is("call_expression") && field === "function"
+        ? parent.child("arguments")?.firstPart
+        : undefined;
+    return parent?.is("arguments") || ERROR.test(given?.text ?? "");
+  });
+  if (!isErrorFirst) return false;
+  return uses.some((use) => {
+    if (use.parent?.is("arguments")) return true;
+    return [...use.ancestors()].some(
+      (above) =>
+        node.holds(above) &&
+        above.parent?.is("arguments") === true &&
+        above.is(["function_expression", "arrow_function"]),
+    );
+  });
+}
+
+/** The edits of the function and of all its calls; or why there are none. */
+function editsOf(named: Named, { exported }: Settings): Rewritten | NoSteps {
+  const { fn: node, callback, name, to } = named;
+  const { tree } = node;
+  const body = node.child("body")!;
+  const own = [...body.descendants()].find((one) => one.text === "arguments" && one.is("identifier"));
+  if (own) return new NoSteps(own, "the function counts its arguments");
+  const writer = new StepWriter(named, "promisify");
+  let wraps = false;
+  const base = tree.indentAt(node.start);
+  try {
+    const indent = `${base}${indentUnit(tree, base)}`;
+    const steps = writer.write(indent);
+    const last = steps.at(-1)?.trim() === "return;" ? steps.slice(0, -1) : steps;
+    const before = callback.previousPart;
+    const edits: Edit[] = [
+      { start: node.start, end: node.start, text: "async " },
+      { start: before?.end ?? callback.start, end: callback.end, text: "" },
+      { start: body.start, end: body.end, text: `{\n${last.join("\n")}\n${base}}` },
+    ];
+    const parameters = parametersOf(node).length;
+    for (const reference of referencesOf(to)) {
+      if (reference.node.same(name)) continue;
+      if (node.holds(reference.node)) throw new NoSteps(reference.node, "the function calls itself");
+      const wrapped = exported === "wrapped" ? exportedAs(reference.node) : undefined;
+      wraps ||= wrapped !== undefined;
+      edits.push(wrapped ?? callerEdit(reference, parameters));
+    }
+    return { edits: edits.sort((a, b) => a.start - b.start), usesPromisify: writer.usesPromisify, wraps };
+  } catch (error) {
+    if (error instanceof NoSteps) return error;
+    throw error;
+  }
+}
+
+interface Rewritten {
+  readonly edits: Edit[];
+  readonly usesPromisify: boolean;
+  /** Does what other files get have a callback still? */
+  readonly wraps: boolean;
+}
+
+/** A place where `module.exports` or the like is given the function: others get it with its callback. */
+function exportedAs(node: SyntaxNode): Edit | undefined {
+  if (!isGivenToExports(node)) return undefined;
+  if (node.is("shorthand_property_identifier"))
+    return { start: node.end, end: node.end, text: `: callbackify(${node.text})` };
+  const isValue = node.field === "right" || (node.parent?.is("pair") === true && node.field === "value");
+  return isValue ? { start: node.start, end: node.end, text: `callbackify(${node.text})` } : undefined;
+}
+
+function isGivenToExports(node: SyntaxNode): boolean {
+  const around = node.closest(["assignment_expression"]);
+  return around !== undefined && /^(module\.)?exports\b/.test(around.child("left")!.text);
+}
+
+/** The statements that hold the function and all its calls. */
+function together(node: SyntaxNode): SyntaxNode[] | undefined {
+  const named = namedAt(node);
+  if (!named || !hasSteps(named)) return undefined;
+  const { parts } = node.tree.root;
+  const places = [node, ...referencesOf(named.to).map((one) => one.node)];
+  const at = places.map((place) => parts.findIndex((part) => part.holds(place)));
+  return parts.slice(Math.min(...at), Math.max(...at) + 1);
+}
+
+const promisify = need("util", "promisify");
+const callbackify = need("util", "callbackify");
+const namedIn = (match: Match): Named => namedAt(match.the(fn))!;
+
+const settings = z.object({
+  exported: z
+    .enum(["held", "wrapped"])
+    .default("held")
+    .describe(
+      "What becomes of a function that `module.exports` gives to other files: nothing, or other files get it with its callback as before, by `callbackify`.",
+    ),
+});
+type Settings = z.output<typeof settings>;
+
+const make = (set: Settings): Rule =>
+  rule({
+    id: "javascript/steps-awaited",
+    kind: "idiom",
+    title: "Write nested callbacks as steps that are awaited",
+    why: "Each step moves the next one to the right and repeats the test for an error; a way that forgets to call back is never noticed.",
+    was: ofKind(fn, { together }),
+    mentions: ["function", "=>"],
+    target: "2018",
+    given: [
+      condition("every step and every call is understood", (match) => {
+        const found = editsOf(namedIn(match), set);
+        return found instanceof NoSteps
+          ? no("form.fits", found.why, found.at)
+          : yes("form.fits", "every step and every call is understood");
+      }),
+      condition("all its callers are known", (match) => {
+        const { to, name } = namedIn(match);
+        const given =
+          set.exported === "wrapped" ? undefined : referencesOf(to).find((one) => isGivenToExports(one.node));
+        if (given || (moduleKind(name) !== NODE && isSeenElsewhere(to)))
+          return no("name.other-uses", `other files may call \`${name.text}\` with a callback`, name);
+        return (
+          usesOf(to).doubts[0] ?? yes("name.other-uses", `all callers of \`${name.text}\` are known`, name)
+        );
+      }),
+      condition("nobody depends on when the callback runs", (match) =>
+        unknown(
+          "flow.asynchronous",
+          `what threw at once rejects the promise of \`${namedIn(match).name.text}\` from now on, and what follows a step runs a little later`,
+          match.the(fn),
+        ),
+      ),
+    ],
+    needs: (match) => {
+      const found = editsOf(namedIn(match), set);
+      if (found instanceof NoSteps) return [];
+      return [...(found.usesPromisify ? [promisify] : []), ...(found.wraps ? [callbackify] : [])];
+    },
+    becomes: (match): Segment[] => {
+      const { edits } = editsOf(namedIn(match), set) as { edits: Edit[] };
+      return [copy(match.nodes[0]!.start, match.nodes.at(-1)!.end, edits)];
+    },
+    options: options(settings, make),
+    trials,
+  });
+
+const js = trialsIn("javascript");
+const wrapped = trialsIn("javascript", undefined, { exported: "wrapped" });
+
+const trials = [
+  js.rewrites(
+    `
+      const fs = require("fs");
+      const { parse } = require("./parse");
+      function load(path, done) {
+        // First the text.
+        fs.readFile(path, "utf8", function (err, text) {
+          if (err) return done(err);
+          parse(text, (err, jars) => {
+            if (err) {
+              done(err);
+              return;
+            }
+            if (jars.length === 0) return done(new Error("empty"));
+            done(null, jars);
+          });
+        });
+      }
+      load("jars.txt", function (err, jars) {
+        if (err) {
+          console.error(err);
+        } else {
+          console.log(jars);
+        }
+      });
+      `,
+    `
+      const fs = require("fs");
+      const { parse } = require("./parse");
+      const { promisify } = require("util");
+      async function load(path) {
+        // First the text.
+        const text = await fs.promises.readFile(path, "utf8");
+        const jars = await promisify(parse)(text);
+        if (jars.length === 0) throw new Error("empty");
+        return jars;
+      }
+      load("jars.txt").then((jars) => {
+        console.log(jars);
+      }, (err) => {
+        console.error(err);
+      });
+      `,
+    "likely",
+  ),
+  js.rewrites(
+    `
+      import fs from "fs";
+      const size = (path, cb) => {
+        const full = path + ".txt";
+        fs.stat(full, (error, stat) => {
+          if (error) {
+            cb(error);
+          } else {
+            cb(null, stat.size);
+          }
+        });
+      };
+      function show(path, cb) {
+        size(path, cb);
+      }
+      show("a", print);
+      `,
+    `
+      import fs from "fs";
+      const size = async (path) => {
+        const full = path + ".txt";
+        const stat = await fs.promises.stat(full);
+        return stat.size;
+      };
+      async function show(path) {
+        return size(path);
+      }
+      show("a").then((value) => print(null, value), print);
+      `,
+    "likely",
+  ),
+  js.holds("export function f(x, cb) { g(x, cb); }", "other files may call"),
+  js.holds(
+    "function f(x, cb) { g(x, function (e, v) { if (e) return cb(e); cb(null, this.a); }); }",
+    "that of the callback",
+  ),
+  js.holds("function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); cb(null, v); }); h(); }", "later"),
+  js.holds("function f(x, cb) { g(x, (e, v) => { if (e) log(e); cb(null, v); }); }", "not simply handed"),
+  js.holds(
+    "function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); if (v) cb(null, 1); cb(null, v); }); }",
+    "goes on behind",
+  ),
+  js.holds("function f(x, cb) { for (const y of x) g(y, cb); }", "another way"),
+  js.holds("function f(x, cb) { g(x, cb); }\non('x', f);", "another way"),
+  js.holds("function f(x, cb) { g(x, cb); }\nf(1);", "without its callback"),
+  js.ignores("function f(x, cb) { cb(null, x); }"),
+  js.ignores("function f(xs, fn) { return xs.length; }"),
+  wrapped.rewrites(
+    `
+    "use strict";
+    const fs = require("fs");
+    function size(path, cb) {
+      fs.stat(path, (e, stat) => { if (e) return cb(e); cb(null, stat.size); });
+    }
+    exports.size = size;
+    module.exports.all = { size };
+    `,
+    `
+    "use strict";
+    const fs = require("fs");
+    const { callbackify } = require("util");
+    async function size(path) {
+      const stat = await fs.promises.stat(path);
+      return stat.size;
+    }
+    exports.size = callbackify(size);
+    module.exports.all = { size: callbackify(size) };
+    `,
+    "likely",
+  ),
+];
+
+export const stepsAwaited = make(settings.parse({}));
