@@ -133,6 +133,11 @@ export function comesFromModule(expression: SyntaxNode, wanted: Wanted): Answer 
       ? unknown("name.library", `\`${path!.first.text}\` is given something else here`, at)
       : no("name.library", `\`${path!.first.text}\` is declared in this file`, at);
   }
+  // What no import gives another name goes by its own.
+  const asked = wanted.name?.split(".").at(-1);
+  const said = path && (path.rest.at(-1) ?? path.first.text);
+  const isOther = asked !== undefined && asked !== "default" && said?.toLowerCase() !== asked.toLowerCase();
+  if (path && isOther) return no("name.library", `\`${shown}\` is not called \`${asked}\``, expression);
   const wildcard = importsIn(expression.tree).find(({ imports }) =>
     imports.some(({ name, local }) => name === "*" && local === undefined),
   );

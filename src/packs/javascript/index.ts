@@ -22,6 +22,8 @@ import { spreadCopy } from "./objects/spread-copy.js";
 import { blockScoped } from "./variables/block-scoped.js";
 import { arrowFunction } from "./functions/arrow.js";
 import { templateString } from "./texts/template.js";
+import { asAssertion } from "./types/as-assertion.js";
+import { nativeFunction } from "./utilities/native.js";
 import { includes } from "./texts/includes.js";
 import { sliceForSubstr } from "./texts/slice-for-substr.js";
 import { startsOrEndsWith } from "./texts/starts-or-ends-with.js";
@@ -47,6 +49,8 @@ export const javascriptPack = pack("javascript", [
   classFromCall,
   templateString,
   promiseForm,
+  nativeFunction,
+  asAssertion,
   stepsAwaited,
   arrowFunction,
   eachItem,

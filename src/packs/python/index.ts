@@ -18,6 +18,7 @@ import { needlessBase } from "./classes/needless-base.js";
 import { comprehension } from "./loops/comprehension.js";
 import { keyAndValue } from "./loops/key-and-value.js";
 import { yieldFrom } from "./loops/yield-from.js";
+import { snakeCaseFunction } from "./names/snake-case.js";
 import { utcNow } from "./dates/utc-now.js";
 import { assertNames } from "./tests/assert-names.js";
 import { builtinTypes } from "./types/builtin-types.js";
@@ -52,5 +53,6 @@ export const pythonPack = pack("python", [
   unionOperator,
   assertNames,
   utcNow,
+  snakeCaseFunction,
 ]);
 export default pythonPack;

@@ -23,9 +23,15 @@ export function namedInCode(
 const leavesOf = oncePerTree((tree): ReadonlyMap<string, readonly number[]> => {
   const { strings, comments } = tree.language;
   const isText = (n: number): boolean => strings.includes(tree.kind(n)) || comments.includes(tree.kind(n));
+  // A kind of leaf that only names members names nothing that is imported.
+  const isMember = (n: number): boolean => {
+    const use = tree.language.binding.leaves[tree.kind(n)];
+    return typeof use === "object" && use.memberOf !== undefined;
+  };
   const table = new Map<string, number[]>();
   for (let n = 0; n < tree.size; n++) {
     if (!tree.isLeaf(n) || !tree.isNamed(n) || isText(n) || isText(Math.max(0, tree.parents[n]!))) continue;
+    if (isMember(n)) continue;
     const text = tree.textOf(n);
     const list = table.get(text);
     if (list) list.push(n);
