@@ -35,6 +35,7 @@ export {
   copy,
   indentUnit,
   removal,
+  singular,
   text,
   textAt,
   type Edit,

@@ -19,6 +19,9 @@ import { comprehension } from "./loops/comprehension.js";
 import { keyAndValue } from "./loops/key-and-value.js";
 import { yieldFrom } from "./loops/yield-from.js";
 import { snakeCaseFunction } from "./names/snake-case.js";
+import { loopElse } from "./loops/loop-else.js";
+import { pairs } from "./loops/pairs.js";
+import { needlessConversion } from "./types/needless-conversion.js";
 import { utcNow } from "./dates/utc-now.js";
 import { assertNames } from "./tests/assert-names.js";
 import { builtinTypes } from "./types/builtin-types.js";
@@ -53,6 +56,9 @@ export const pythonPack = pack("python", [
   unionOperator,
   assertNames,
   utcNow,
+  pairs,
+  loopElse,
+  needlessConversion,
   snakeCaseFunction,
 ]);
 export default pythonPack;
