@@ -135,9 +135,9 @@ export function comesFromModule(expression: SyntaxNode, wanted: Wanted): Answer 
   }
   // What no import gives another name goes by its own.
   const asked = wanted.name?.split(".").at(-1);
-  const said = path && (path.rest.at(-1) ?? path.first.text);
+  const said = [...expression.descendants()].findLast((node) => node.isLeaf && node.named)?.text;
   const isOther = asked !== undefined && asked !== "default" && said?.toLowerCase() !== asked.toLowerCase();
-  if (path && isOther) return no("name.library", `\`${shown}\` is not called \`${asked}\``, expression);
+  if (isOther) return no("name.library", `\`${shown}\` is not called \`${asked}\``, expression);
   const wildcard = importsIn(expression.tree).find(({ imports }) =>
     imports.some(({ name, local }) => name === "*" && local === undefined),
   );

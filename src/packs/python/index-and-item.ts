@@ -22,6 +22,7 @@ import {
   yes,
 } from "../../index.js";
 import type { Answer, Edit, Match, Segment } from "../../index.js";
+import { walksPairs } from "./loops/pairs.js";
 import { sequenceKnown } from "./sequence.js";
 
 const SEQUENCE = {
@@ -112,6 +113,7 @@ export const indexAndItem = rule({
   was: walked({ index, items, body }),
   where: [
     (match) => /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(match.textOf(items)),
+    (match) => !walksPairs(match),
     // A name that is the index, or part of what is looped over, cannot be that of the item.
     (match) => {
       const name = ownOf(match)?.name.text;

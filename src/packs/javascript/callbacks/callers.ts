@@ -1,9 +1,10 @@
-import { textAt, type Edit, type Reference, type SyntaxNode } from "../../../index.js";
+import { textAt, type Edit, type SyntaxNode } from "../../../index.js";
 import { byError, codeOf, FUNCTIONS, parametersOf, useOfParameter, withoutReturn } from "./settled.js";
+import { startWithComments } from "../comments.js";
 import { NoSteps } from "./steps.js";
 
 /** The edit of a call of a function that gives a promise from now on. Throws a NoSteps for a use that is not understood. */
-export function callerEdit({ node }: Reference, parameters: number): Edit {
+export function callerEdit(node: SyntaxNode, parameters: number): Edit {
   const { parent, field } = node;
   if (
     parent?.is("arguments") &&
@@ -53,6 +54,6 @@ function part(parameter: string, way: readonly SyntaxNode[], callback: SyntaxNod
   const [first, last] = [code[0], code.at(-1)];
   if (!first || !last) return `(${parameter}) => {}`;
   const inner = `${indent}${unit}`;
-  const text = textAt(tree, { start: first.start, end: last.end }, inner);
+  const text = textAt(tree, { start: startWithComments(first), end: last.end }, inner);
   return `(${parameter}) => {\n${inner}${text}\n${indent}}`;
 }

@@ -12,14 +12,25 @@ import {
   referencesAt,
   referencesOf,
 } from "../../../index.js";
-import { rule, trialsIn, unknown, usesOf, yes } from "../../../index.js";
-import type { Declaration, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+import { everyUseOf, javascript, rule, text, trialsIn, unknown, use, usesOf, yes } from "../../../index.js";
+import type {
+  Declaration,
+  Edit,
+  EveryUse,
+  Filled,
+  Match,
+  Rule,
+  Segment,
+  SyntaxNode,
+} from "../../../index.js";
 import { moduleKind, NODE } from "../variables/global.js";
 import { callerEdit } from "./callers.js";
 import { parametersOf } from "./settled.js";
 import { NoSteps, StepWriter, type Source } from "./steps.js";
 
-const { fn } = holes({
+const { fn, name, values } = holes({
+  name: "name",
+  values: "arguments",
   fn: { kind: "statement", node: ["function_declaration", "function_expression", "arrow_function"] },
 });
 
@@ -72,13 +83,12 @@ function hasSteps({ fn: node, callback }: Named): boolean {
 
 /** The edits of the function and of all its calls; or why there are none. */
 function editsOf(named: Named, { exported }: Settings): Rewritten | NoSteps {
-  const { fn: node, callback, name, to } = named;
+  const { fn: node, callback, name: own, to } = named;
   const { tree } = node;
   const body = node.child("body")!;
-  const own = [...body.descendants()].find((one) => one.text === "arguments" && one.is("identifier"));
-  if (own) return new NoSteps(own, "the function counts its arguments");
+  const counted = [...body.descendants()].find((one) => one.text === "arguments" && one.is("identifier"));
+  if (counted) return new NoSteps(counted, "the function counts its arguments");
   const writer = new StepWriter(named, "promisify");
-  let wraps = false;
   const base = tree.indentAt(node.start);
   try {
     const indent = `${base}${indentUnit(tree, base)}`;
@@ -91,12 +101,12 @@ function editsOf(named: Named, { exported }: Settings): Rewritten | NoSteps {
       { start: body.start, end: body.end, text: `{\n${last.join("\n")}\n${base}}` },
     ];
     const parameters = parametersOf(node).length;
+    let wraps = false;
     for (const reference of referencesOf(to)) {
-      if (reference.node.same(name)) continue;
+      if (reference.node.same(own)) continue;
       if (node.holds(reference.node)) throw new NoSteps(reference.node, "the function calls itself");
-      const wrapped = exported === "wrapped" ? exportedAs(reference.node) : undefined;
-      wraps ||= wrapped !== undefined;
-      edits.push(wrapped ?? callerEdit(reference, parameters));
+      if (exported === "wrapped" && exportedAs(reference.node) !== undefined) wraps = true;
+      else callerEdit(reference.node, parameters);
     }
     return { edits: edits.sort((a, b) => a.start - b.start), usesPromisify: writer.usesPromisify, wraps };
   } catch (error) {
@@ -112,13 +122,12 @@ interface Rewritten {
   readonly wraps: boolean;
 }
 
-/** A place where `module.exports` or the like is given the function: others get it with its callback. */
-function exportedAs(node: SyntaxNode): Edit | undefined {
+/** What `module.exports` or the like is given in the place of the function, so that others get it with its callback. */
+function exportedAs(node: SyntaxNode): string | undefined {
   if (!isGivenToExports(node)) return undefined;
-  if (node.is("shorthand_property_identifier"))
-    return { start: node.end, end: node.end, text: `: callbackify(${node.text})` };
+  if (node.is("shorthand_property_identifier")) return `${node.text}: callbackify(${node.text})`;
   const isValue = node.field === "right" || (node.parent?.is("pair") === true && node.field === "value");
-  return isValue ? { start: node.start, end: node.end, text: `callbackify(${node.text})` } : undefined;
+  return isValue ? `callbackify(${node.text})` : undefined;
 }
 
 function isGivenToExports(node: SyntaxNode): boolean {
@@ -126,14 +135,37 @@ function isGivenToExports(node: SyntaxNode): boolean {
   return around !== undefined && /^(module\.)?exports\b/.test(around.child("left")!.text);
 }
 
-/** The statements that hold the function and all its calls. */
+/** The statement that makes the function. */
 function together(node: SyntaxNode): SyntaxNode[] | undefined {
   const named = namedAt(node);
   if (!named || !hasSteps(named)) return undefined;
-  const { parts } = node.tree.root;
-  const places = [node, ...referencesOf(named.to).map((one) => one.node)];
-  const at = places.map((place) => parts.findIndex((part) => part.holds(place)));
-  return parts.slice(Math.min(...at), Math.max(...at) + 1);
+  const statement = node.is("function_declaration") ? node : node.parent!.parent!;
+  return node.is("function_declaration") || statement.parts.length === 1 ? [statement] : undefined;
+}
+
+function namesIn(node: SyntaxNode): Filled[] | undefined {
+  const named = namedAt(node);
+  return named && [[name, [named.name]]];
+}
+
+/** What becomes of the uses of the function: its calls, and what other files are given. */
+function usesFor(set: Settings): EveryUse {
+  const call = javascript.expression`${name}(${values})`;
+  const wrapped = use(javascript`${name}`)
+    .when((match) => exportedAs(match.the(name)) !== undefined)
+    .becomes((match) => [text(exportedAs(match.the(name))!)]);
+  return everyUseOf(name, [
+    use(javascript.expression`promisify(${name})`).becomes(javascript.expression`${name}`),
+    use(javascript.expression`util.promisify(${name})`).becomes(javascript.expression`${name}`),
+    use(call).becomes((match) => {
+      const edit = callerEdit(
+        match.the(name),
+        match.all(values).filter((one) => one.named && !one.is("comment")).length,
+      );
+      return [copy(match.node.start, edit.start), text(edit.text)];
+    }),
+    ...(set.exported === "wrapped" ? [wrapped] : []),
+  ]);
 }
 
 const promisify = need("util", "promisify");
@@ -156,7 +188,7 @@ const make = (set: Settings): Rule =>
     kind: "idiom",
     title: "Write nested callbacks as steps that are awaited",
     why: "Each step moves the next one to the right and repeats the test for an error; a way that forgets to call back is never noticed.",
-    was: ofKind(fn, { together }),
+    was: ofKind(fn, { together, fills: namesIn }),
     mentions: ["function", "=>"],
     target: "2018",
     given: [
@@ -167,13 +199,13 @@ const make = (set: Settings): Rule =>
           : yes("form.fits", "every step and every call is understood");
       }),
       condition("all its callers are known", (match) => {
-        const { to, name } = namedIn(match);
+        const { to, name: own } = namedIn(match);
         const given =
           set.exported === "wrapped" ? undefined : referencesOf(to).find((one) => isGivenToExports(one.node));
-        if (given || (moduleKind(name) !== NODE && isSeenElsewhere(to)))
-          return no("name.other-uses", `other files may call \`${name.text}\` with a callback`, name);
+        if (given || (moduleKind(own) !== NODE && isSeenElsewhere(to)))
+          return no("name.other-uses", `other files may call \`${own.text}\` with a callback`, own);
         return (
-          usesOf(to).doubts[0] ?? yes("name.other-uses", `all callers of \`${name.text}\` are known`, name)
+          usesOf(to).doubts[0] ?? yes("name.other-uses", `all callers of \`${own.text}\` are known`, own)
         );
       }),
       condition("nobody depends on when the callback runs", (match) =>
@@ -184,6 +216,7 @@ const make = (set: Settings): Rule =>
         ),
       ),
     ],
+    uses: usesFor(set),
     needs: (match) => {
       const found = editsOf(namedIn(match), set);
       if (found instanceof NoSteps) return [];

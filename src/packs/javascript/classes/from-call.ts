@@ -11,8 +11,8 @@ import {
   referencesOf,
   rule,
 } from "../../../index.js";
-import { text, textAt, trialsIn, unknown, weakest, yes } from "../../../index.js";
-import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+import { textAt, trialsIn, unknown, weakest, yes } from "../../../index.js";
+import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
 import { isNoGlobal } from "../variables/global.js";
 import { isUsedBehind } from "../variables/order.js";
 import { memberName, methodText, noMethod, ownNodes } from "./method.js";
@@ -65,15 +65,56 @@ function madeBy(node: SyntaxNode, { calls }: Settings): Made | undefined {
   const callee = node.child("function");
   const [object, ...more] = node.child("arguments")?.parts ?? [];
   if (!callee || !object?.is("object") || more.length > 0) return undefined;
-  const name = callee.text.replace(/\s/g, "");
   const isMethod = callee.is("member_expression");
-  const isNamed = calls.includes(name);
-  const isAny = isMethod && calls.includes(`*.${callee.child("property")!.text}`);
-  if (!isNamed && !isAny) return undefined;
   const base = isMethod ? callee.child("object") : undefined;
-  return base && !base.is(["identifier", "member_expression"])
-    ? undefined
-    : { call: node, base, object, isNamed };
+  if (base && !base.is(["identifier", "member_expression"])) return undefined;
+  const method = isMethod ? callee.child("property")!.text : undefined;
+  const isNamed =
+    calls.includes(callee.text.replace(/\s/g, "")) || (base && derives(base, method!, calls)) === true;
+  const isAny = method !== undefined && calls.includes(`*.${method}`);
+  return isNamed || isAny ? { call: node, base, object, isNamed } : undefined;
+}
+
+const MOST_PARENTS = 8;
+
+/** Is a name that of a class which the same call made, or which is derived from one that the config names? */
+function derives(base: SyntaxNode, method: string, calls: readonly string[], depth = 0): boolean {
+  const to = base.is("identifier") ? referencesAt(base).find((one) => one.to)?.to : undefined;
+  const holder = to?.at.length === 1 ? to.at[0]!.parent : undefined;
+  const value = holder?.is("variable_declarator") ? holder.child("value") : undefined;
+  const callee = value?.is("call_expression") ? value.child("function") : undefined;
+  const isMade = callee?.is("member_expression") === true && callee.child("property")!.text === method;
+  const heritage = holder?.is("class_declaration")
+    ? holder.parts.find((part) => part.is("class_heritage"))?.firstPart
+    : undefined;
+  const parent = isMade ? callee.child("object")! : heritage;
+  if (!parent || depth >= MOST_PARENTS) return false;
+  return calls.includes(`${parent.text}.${method}`) || derives(parent, method, calls, depth + 1);
+}
+
+/**
+ * A class with those of the same block that are made of it in the same way: one of the old kind cannot be derived from a
+ * class, so they go together. Undefined for one that belongs to the family of another.
+ */
+function familyOf(root: Made, set: Settings): readonly Made[] | undefined {
+  const blockOf = ({ call: node }: Made): SyntaxNode | undefined =>
+    node.closest(["statement_block", "program"]);
+  const nameOf = ({ call: node }: Made): SyntaxNode | undefined =>
+    node.parent?.is("variable_declarator") ? node.parent.child("name") : undefined;
+  const block = blockOf(root);
+  const all = [...(block?.descendants() ?? [])].flatMap((node) => {
+    const made = node.is("call_expression") ? madeBy(node, set) : undefined;
+    return made && blockOf(made)?.same(block) ? [made] : [];
+  });
+  const parentOf = ({ base }: Made): Made | undefined => {
+    const to = base?.is("identifier") ? referencesAt(base).find((one) => one.to)?.to : undefined;
+    return to && all.find((one) => nameOf(one) && to.at.some((at) => at.same(nameOf(one))));
+  };
+  if (parentOf(root)) return undefined;
+  const family = [root];
+  for (let i = 0; i < family.length; i++)
+    family.push(...all.filter((one) => parentOf(one)?.call.same(family[i]!.call)));
+  return family;
 }
 
 /** Where the class goes, and what it is called there. */
@@ -220,7 +261,7 @@ const membersOf = (made: Made, set: Settings, indent = ""): Member[] =>
   made.object.parts.map((part) => memberFrom(part, made, set, indent));
 
 /** The class, with what stands between its members in the object as it is, but for the commas. */
-function classCode(made: Made, set: Settings): Segment[] {
+function classEdits(made: Made, set: Settings): Edit[] {
   const { object, base } = made;
   const { tree } = object;
   const place = placeOf(made, set);
@@ -228,30 +269,82 @@ function classCode(made: Made, set: Settings): Segment[] {
   const first = object.firstPart;
   const isOneLine = !first || first.line === object.line;
   const indent = isOneLine ? `${own}${indentUnit(tree, own)}` : tree.indentAt(first.start);
-  const edits: Edit[] = [];
-  for (const [i, member] of membersOf(made, set, indent).entries()) {
+  const members = membersOf(made, set, indent).map((member, i): Edit => {
     const part = object.parts[i]!;
     const comma = /^\s*,/.exec(tree.text.slice(part.end, object.end));
-    edits.push({
+    const next = object.parts[i + 1];
+    const between = next && tree.text.slice(part.end, next.start);
+    const { code } = member as { code: string };
+    // Members of several lines are set apart by a blank line.
+    const isTight =
+      between !== undefined && /\n/.test(between) && !/\n[ \t]*\r?\n/.test(between) && /\n/.test(code);
+    return {
       start: part.start,
       end: part.end + (comma?.[0].length ?? 0),
-      text: (member as { code: string }).code,
-    });
-  }
-  const head = `class${place.name === "" ? "" : ` ${place.name}`}${base ? ` extends ${base.text}` : ""} `;
-  const apart = edits.flatMap((edit, i): Edit[] => {
-    const next = object.parts[i + 1];
-    const between = next && tree.text.slice(object.parts[i]!.end, next.start);
-    // Members of several lines are set apart by a blank line.
-    const isTight = between !== undefined && /\n/.test(between) && !/\n[ \t]*\r?\n/.test(between);
-    return [isTight && /\n/.test(edit.text) ? { ...edit, text: `${edit.text}\n` } : edit];
+      text: isTight ? `${code}\n` : code,
+    };
   });
-  const lines = isOneLine ? apart.map((edit) => ({ ...edit, text: edit.text })) : apart;
-  return [text(head), copy(object.start, object.end, lines)];
+  const head = `class${place.name === "" ? "" : ` ${place.name}`}${base ? ` extends ${base.text}` : ""} `;
+  return [
+    { start: place.node.start, end: object.start, text: head },
+    ...members,
+    { start: object.end, end: place.node.end, text: "" },
+  ];
+}
+
+/** A getter without a setter refuses to be written. */
+function isNeverWritten({ object }: Made): Answer {
+  const plain = object.parts.filter((part) => part.is("pair") && part.child("value")!.is(PLAIN));
+  for (const node of object.descendants()) {
+    const left = node.is(["assignment_expression", "augmented_assignment_expression"])
+      ? node.child("left")
+      : undefined;
+    const name = left?.is("member_expression") ? left.child("property")!.text : undefined;
+    if (name !== undefined && plain.some((part) => memberName(part.child("key")!) === name))
+      return no("flow.written", `\`${left!.text}\` is written`, node);
+  }
+  return plain.length === 0
+    ? yes("flow.written", "no plain value becomes a member")
+    : unknown(
+        "flow.written",
+        `\`${memberName(plain[0]!.child("key")!)}\` could be written by other code`,
+        plain[0],
+      );
+}
+
+/** Is the class neither called without `new`, nor made the parent of one of the old kind? */
+function isOnlyMade(made: Made, set: Settings): Answer {
+  const code = "name.other-uses";
+  const { node, name } = placeOf(made, set);
+  const declared = node.firstPart?.child("name");
+  const to = declared && referencesAt(declared).find((one) => one.to)?.to;
+  const handed =
+    "other code that gets the class could make another of it in the old way, or call it without `new`";
+  if (!to || node.parent?.is("export_statement")) return unknown(code, handed, node);
+  let doubt: SyntaxNode | undefined;
+  for (const { node: use } of referencesOf(to)) {
+    if (use.same(declared) || (use.parent?.is("new_expression") && use.field === "constructor")) continue;
+    const read = use.parent?.is("member_expression") && use.field === "object" ? use.parent : use;
+    const call = read.parent?.is("call_expression") && read.field === "function" ? read.parent : undefined;
+    if (call && madeBy(call, set)) continue;
+    if (call && read === use)
+      return no(code, `\`${call.text.split("\n")[0]}\` calls it without \`new\``, use);
+    if (!use.parent?.text.includes("instanceof")) doubt ??= use;
+  }
+  return doubt ? unknown(code, handed, doubt) : yes(code, `\`${name}\` is only used with \`new\``);
 }
 
 const make = (set: Settings): Rule => {
-  const madeIn = (match: Match): Made => madeBy(match.the(call), set)!;
+  const familyIn = (match: Match): readonly Made[] => familyOf(madeBy(match.the(call), set)!, set)!;
+  const about = (must: string, ask: (made: Made) => Answer, unknownIs: "likely" | "possible" = "likely") =>
+    condition(
+      must,
+      (match) => {
+        const [first, ...rest] = familyIn(match).map(ask);
+        return weakest([first!, ...rest]);
+      },
+      { unknownIs },
+    );
   const last = set.calls.map((one) => one.split(".").at(-1)!);
   return rule({
     id: "javascript/class-from-call",
@@ -261,31 +354,35 @@ const make = (set: Settings): Rule => {
     was: ofKind(call, {
       together: (node) => {
         const made = madeBy(node, set);
-        return made && [placeOf(made, set).node];
+        const family = made && familyOf(made, set);
+        if (!family) return undefined;
+        const places = family.map((one) => placeOf(one, set).node);
+        if (places.length === 1) return places;
+        const { parts } = made.call.closest(["statement_block", "program"])!;
+        const at = places.map((place) => parts.findIndex((part) => part.holds(place)));
+        return parts.slice(Math.min(...at), Math.max(...at) + 1);
       },
     }),
     mentions: last.length === 0 ? ["extend"] : last,
     target: set.values === "field" ? "2022" : "2015",
     options: options(settings, make),
     given: [
-      condition(
+      about(
         "the call makes a class",
-        (match) => {
-          const { isNamed, base } = madeIn(match);
-          return isNamed
+        ({ isNamed, base }) =>
+          isNamed
             ? yes("name.library", "the config says that the call makes a class")
-            : unknown("name.library", `whether \`${base?.text}\` is a class is not known`, base);
-        },
-        { unknownIs: "possible" },
+            : unknown("name.library", `whether \`${base?.text}\` is a class is not known`, base),
+        "possible",
       ),
-      condition("every member can stand in a class", (match) => {
-        const bad = membersOf(madeIn(match), set).find((member) => "why" in member);
+      about("every member can stand in a class", (made) => {
+        const bad = membersOf(made, set).find((member) => "why" in member);
         return bad && "why" in bad
           ? no("form.fits", bad.why, bad.at)
           : yes("form.fits", "every member can stand in a class");
       }),
-      condition("the class has a name where it needs one", (match) => {
-        const { isStatement, name, node } = placeOf(madeIn(match), set);
+      about("the class has a name where it needs one", (made) => {
+        const { isStatement, name, node } = placeOf(made, set);
         return isStatement && name === ""
           ? no("name.free", "nothing says what the class is called", node)
           : yes(
@@ -293,48 +390,22 @@ const make = (set: Settings): Rule => {
               name === "" ? "the class needs no name here" : `the class is called \`${name}\``,
             );
       }),
-      condition("no value is written that becomes a getter", (match) => {
-        const { object } = madeIn(match);
-        const plain = object.parts.filter((part) => part.is("pair") && part.child("value")!.is(PLAIN));
-        for (const node of object.descendants()) {
-          const left = node.is(["assignment_expression", "augmented_assignment_expression"])
-            ? node.child("left")
-            : undefined;
-          const name = left?.is("member_expression") ? left.child("property")!.text : undefined;
-          if (name !== undefined && plain.some((part) => memberName(part.child("key")!) === name))
-            return no("flow.written", `\`${left!.text}\` is written`, node);
-        }
-        return plain.length === 0
-          ? yes("flow.written", "no plain value becomes a member")
-          : unknown(
-              "flow.written",
-              `\`${memberName(plain[0]!.child("key")!)}\` could be written by other code`,
-              plain[0],
-            );
-      }),
-      condition("nothing calls it without `new`, or makes a class of it in the old way", (match) => {
-        const { node, name } = placeOf(madeIn(match), set);
-        const declared = node.firstPart?.child("name");
+      about("no value is written that becomes a getter", isNeverWritten),
+      about("it is only used with `new`", (made) => isOnlyMade(made, set)),
+      about("the code is strict", (made) => isStrict(made.call)),
+      about("no other script uses it", (made) => {
+        const { node } = placeOf(made, set);
+        const declared = node.is("variable_declaration") ? node.firstPart!.child("name")! : undefined;
         const to = declared && referencesAt(declared).find((one) => one.to)?.to;
-        if (!to) return yes("name.other-uses", `nothing here uses \`${name}\` by its name`);
-        const odd = referencesOf(to).find(({ node: use }) => {
-          const callee = use.parent?.is("member_expression") && use.field === "object" ? use.parent : use;
-          return callee.parent?.is("call_expression") && callee.field === "function";
-        });
-        const isPlain = odd?.node.parent?.is("call_expression");
-        return odd
-          ? (isPlain ? no : unknown)("name.other-uses", `\`${odd.node.parent!.text}\` is called`, odd.node)
-          : yes("name.other-uses", `\`${name}\` is only used with \`new\`, or handed on`);
-      }),
-      condition("the code is strict", (match) => isStrict(match.the(call))),
-      condition("no other script uses it", (match) => {
-        const { node } = placeOf(madeIn(match), set);
-        const declared = node.is(["variable_declaration"]) ? node.firstPart!.child("name")! : undefined;
-        const to = declared && referencesAt(declared).find((one) => one.to)?.to;
-        return weakest([to ? isNoGlobal(to, declared) : yes("name.other-uses", "it is no global variable")]);
+        return to ? isNoGlobal(to, declared) : yes("name.other-uses", "it is no global variable");
       }),
     ],
-    becomes: (match) => classCode(madeIn(match), set),
+    becomes: (match): Segment[] => {
+      const edits = familyIn(match)
+        .flatMap((made) => classEdits(made, set))
+        .sort((a, b) => a.start - b.start);
+      return [copy(match.nodes[0]!.start, match.nodes.at(-1)!.end, edits)];
+    },
     trials,
   });
 };
@@ -379,23 +450,32 @@ const trials = [
       "net-weight"() { return 1; } // in kilograms
     }
     `,
+    "likely",
   ),
-  js.rewrites("export default Hive.extend({ a() {} });", "export default class extends Hive { a() {} };"),
+  js.rewrites(
+    "export default Hive.extend({ a() {} });",
+    "export default class extends Hive { a() {} };",
+    "likely",
+  ),
   js.rewrites(
     '"use strict";\nmodule.exports = Hive.extend({ a() {} });',
     '"use strict";\nmodule.exports = class extends Hive { a() {} };',
+    "likely",
   ),
   js.rewrites(
     '"use strict";\nexports.Scale = Hive.extend({ a() {} });',
     '"use strict";\nexports.Scale = class Scale extends Hive { a() {} };',
+    "likely",
   ),
   js.rewrites(
     '"use strict";\nvar Scale = Hive.extend({ a() {} });\nmodule.exports = Scale;',
     '"use strict";\nclass Scale extends Hive { a() {} }\nmodule.exports = Scale;',
+    "likely",
   ),
   js.rewrites(
     '"use strict";\nexports.a = 1;\nlet Scale = Hive.extend({ a() {} });\nScale = wrapped(Scale);',
     '"use strict";\nexports.a = 1;\nlet Scale = class extends Hive { a() {} };\nScale = wrapped(Scale);',
+    "likely",
   ),
   js.rewrites(
     'import "x";\nconst Scale = Hive.extend({ color: "red" });',
@@ -415,8 +495,13 @@ const trials = [
   any.rewrites(
     'import "x";\nexport const Scale = makeClass({ a() {} });',
     'import "x";\nexport class Scale { a() {} }',
+    "likely",
   ),
   js.rewrites("const Scale = Hive.extend({ a() {} });", "class Scale extends Hive { a() {} }", "likely"),
+  js.rewrites(
+    'import "x";\nconst Scale = Hive.extend({ a() {} });\nf(new Scale());',
+    'import "x";\nclass Scale extends Hive { a() {} }\nf(new Scale());',
+  ),
   js.holds("const Scale = Hive.extend({ list: [] });", "one value for all"),
   js.holds("const Scale = Hive.extend({ ...mixin });", "mixed in"),
   js.holds("const Scale = Hive.extend({ a: 1, set(b) { this.a = b; } });", "is written"),
@@ -428,7 +513,24 @@ const trials = [
   ),
   js.holds("const Scale = Hive.extend({ a: () => this.b });", "arrow function"),
   js.holds("Hive.extend({ a() {} });", "what the class is called"),
-  js.holds("const Scale = Hive.extend({ a() {} }); Scale();", "is called"),
+  js.holds("const Scale = Hive.extend({ a() {} }); Scale();", "without `new`"),
+  js.rewrites(
+    `
+    "use strict";
+    const Hive = require("./hive");
+    const Scale = Hive.extend({ weigh: function () { return 1; } });
+    const Fine = Scale.extend({ weigh: function () { return this._super() + 1; } });
+    module.exports = { Scale, Fine };
+    `,
+    `
+    "use strict";
+    const Hive = require("./hive");
+    class Scale extends Hive { weigh() { return 1; } }
+    class Fine extends Scale { weigh() { return super.weigh() + 1; } }
+    module.exports = { Scale, Fine };
+    `,
+    "likely",
+  ),
   js.ignores("const Scale = Box.extend({ a() {} });"),
   js.ignores("const Scale = Hive.extend(members);"),
   js.ignores("const Scale = Hive.extend({ a() {} }, { b() {} });"),

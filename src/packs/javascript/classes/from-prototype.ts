@@ -12,6 +12,7 @@ import {
 } from "../../../index.js";
 import { trialsIn, unknown, usesOf, weakest, yes } from "../../../index.js";
 import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+import { startWithComments } from "../comments.js";
 import { isNoGlobal } from "../variables/global.js";
 import { isUsedBehind } from "../variables/order.js";
 import { memberName, methodText, ownNodes } from "./method.js";
@@ -139,20 +140,6 @@ function superCalls(method: SyntaxNode, { base, name }: OldClass): Edit[] {
     edits.push({ start, end, text: how === "apply" ? "..." : "" });
   }
   return edits.sort((a, b) => a.start - b.start);
-}
-
-/** The comments on the lines right above a statement, and where the first of them begins. */
-function startWithComments(statement: SyntaxNode): number {
-  const { tree } = statement;
-  let { start } = statement;
-  for (const n of [...tree.commentsIn(0, start)].reverse()) {
-    const at = tree.starts[n]!;
-    const between = tree.text.slice(tree.ends[n]!, start);
-    if (between.trim() !== "" || (between.match(/\n/g) ?? []).length > 1 || tree.firstOnLine(at) !== at)
-      break;
-    start = at;
-  }
-  return start;
 }
 
 /** The comment behind a statement, on its line. */

@@ -40,9 +40,16 @@ function partnersIn({ loop }: Match): SyntaxNode[] | undefined {
 
 const partnerOf = (match: Match): SyntaxNode => partnersIn(match)![0]!.parts[0]!;
 
+/** Does the loop walk two lists that are known to be as long as each other? */
+export function walksPairs(match: Match): boolean {
+  return (
+    match.loop.positions !== undefined && partnersIn(match) !== undefined && isAsLong(match).is === "yes"
+  );
+}
+
 /** Is the other list at least as long, for a reason that can be seen? Of one that is shorter the tail would be dropped in silence. */
 function isAsLong(match: Match): Answer {
-  const [list, other] = [match.the(items), partnerOf(match)];
+  const [list, other] = [match.loop.items, partnerOf(match)];
   const code = "value.result";
   const said = sizeTest(match, list, other) ?? madeFrom(list, other) ?? madeFrom(other, list);
   return (

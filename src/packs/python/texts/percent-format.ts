@@ -164,6 +164,7 @@ export const percentFormat = rule({
     holds('s = "%(a)s" % row\n', "not listed"),
     holds("s = '%r' % (x['a\\n'],)\n", "backslash"),
     holds('s = "%(b)r %(a)r" % {"a": f(), "b": g()}\n', "calls something"),
+    holds('s = "%d%%" % (100 * a / b)\n', "no field"),
     ignores('s = b"%s" % x\n'),
     ignores('s = "%c" % x\n'),
     ignores('log.info("hive %s" % x)\n'),

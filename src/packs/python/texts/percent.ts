@@ -32,6 +32,15 @@ export function directivesIn(content: string): (string | Directive)[] | undefine
   return [...parts, rest];
 }
 
+/** Is a number divided, which gives a fraction, and what is worked out of it one as well? */
+function isQuotient(value: SyntaxNode): boolean {
+  if (value.is("parenthesized_expression")) return isQuotient(value.firstPart!);
+  if (!value.is("binary_operator")) return false;
+  const operator = value.child("operator")?.text;
+  if (operator === "/") return true;
+  return ["+", "-", "*", "**"].includes(operator ?? "") && value.parts.some(isQuotient);
+}
+
 /** What a directive becomes, with an answer to whether it gives the same text. Undefined where no field can say it. */
 export function fieldFor(
   directive: Directive,
@@ -40,7 +49,11 @@ export function fieldFor(
   const { flags, width, precision, letter } = directive;
   if (width === "*" || precision === "*") return undefined;
   const type = typeOf(value);
-  const name = type && type.module === undefined && !type.declared ? type.name : undefined;
+  const name = isQuotient(value)
+    ? "float"
+    : type && type.module === undefined && !type.declared
+      ? type.name
+      : undefined;
   const same = (says = `\`${value.text}\` gives the same text`): Answer => yes("value.result", says, value);
   const open = (says: string): Answer => unknown("value.result", `\`${value.text}\` could be ${says}`, value);
   if ("rsa".includes(letter)) {
