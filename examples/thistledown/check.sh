@@ -10,6 +10,13 @@ needs() {
 out=$(mktemp -d)
 trap 'rm -rf "$out"' EXIT
 case "$1" in
+shop)
+  node shop/shop.js
+  ;;
+reports)
+  needs python3
+  python3 -B reports/main.py
+  ;;
 ledger)
   needs javac
   javac -Xlint:all -d "$out" ledger/Ledger.java

@@ -27,7 +27,9 @@ export function joined(
   for (const candidate of candidates) {
     const lineStart = candidate.start === 0 ? 0 : middle.lastIndexOf("\n", candidate.start - 1) + 1;
     const lineEnd = middle.indexOf("\n", candidate.end);
-    const within = places.touching(candidate.start, candidate.end);
+    // What becomes of uses further away may reach into new code as well.
+    const reached = candidate.edits.flatMap(({ start, end }) => places.touching(start, end));
+    const within = [...new Set([...places.touching(candidate.start, candidate.end), ...reached])];
     const onLines = places.touching(lineStart, lineEnd < 0 ? middle.length : lineEnd);
     const owners = [within, inTheWay(candidate), onLines].find((some) => some.length > 0) ?? drafts;
     const merged: Group = { owners: new Set(owners), candidates: [candidate] };

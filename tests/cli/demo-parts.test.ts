@@ -3,6 +3,8 @@ import { Sandbox } from "./run.js";
 
 /** The parts of the demo in languages that not every machine has, with what each needs. */
 const PARTS: readonly (readonly [part: string, ...tools: string[]])[] = [
+  ["shop"],
+  ["reports", "python3"],
   ["ledger", "javac", "java"],
   ["queens", "g++"],
   ["jars", "mcs", "mono"],

@@ -162,7 +162,7 @@ function usesFor(set: Settings): EveryUse {
         match.the(name),
         match.all(values).filter((one) => one.named && !one.is("comment")).length,
       );
-      return [copy(match.node.start, edit.start), text(edit.text)];
+      return [copy(match.node.start, match.node.end, [edit])];
     }),
     ...(set.exported === "wrapped" ? [wrapped] : []),
   ]);

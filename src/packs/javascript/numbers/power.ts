@@ -48,7 +48,10 @@ function side(node: SyntaxNode): Segment[] {
 }
 
 function power(match: Match): Segment[] {
-  const code = [...side(match.the(base)), text(" ** "), ...side(match.the(exponent))];
+  const power = match.the(exponent);
+  const isSigned = power.is("unary_expression");
+  const above = isSigned ? [copy(power.start, power.end)] : side(power);
+  const code = [...side(match.the(base)), text(" ** "), ...above];
   return mustBeBracketed(match.node) ? [text("("), ...code, text(")")] : code;
 }
 
@@ -65,6 +68,7 @@ export const powerOperator = rule({
   trials: [
     js.rewrites("const a = Math.pow(x, 2);", "const a = x ** 2;"),
     js.rewrites("const a = Math.pow(-x, 2);", "const a = (-x) ** 2;"),
+    js.rewrites("const a = Math.pow(10, -2);", "const a = 10 ** -2;"),
     js.rewrites("const a = Math.pow(x + 1, y - 1);", "const a = (x + 1) ** (y - 1);"),
     js.rewrites("const a = -Math.pow(x, 2);", "const a = -(x ** 2);"),
     js.rewrites("const a = 3 * Math.pow(x, 2) + 1;", "const a = 3 * x ** 2 + 1;"),

@@ -86,7 +86,7 @@ export const keyAndValue = rule({
           what: "dict",
           methods: ["__getitem__", "__iter__", "items", "keys"],
         }),
-      { unknownIs: "likely" },
+      { unknownIs: "possible" },
     ),
     neverWritten(key, { in: body }),
     condition("the values are those that looking them up would give", staysTheSame),
@@ -126,7 +126,7 @@ export const keyAndValue = rule({
     rewrites(
       "def f(jars):\n    for k in jars.keys():\n        print(k, jars[k])\n",
       "def f(jars):\n    for k, value in jars.items():\n        print(k, value)\n",
-      "likely",
+      "possible",
     ),
     holds("def f(jars: dict):\n    for k in jars:\n        jars[k] = 1\n", "is written"),
     holds("def f(jars: dict):\n    for k in jars:\n        g(lambda: jars[k])\n", "may run later"),

@@ -3,10 +3,12 @@ import {
   holes,
   no,
   python,
+  referencesAt,
   rule,
   trialsIn,
   typeOf,
   unknown,
+  valuesGiven,
   weakest,
   yes,
 } from "../../../index.js";
@@ -109,6 +111,24 @@ function isOneValue(match: Match): Answer {
     : unknown("value.kind", `\`${inner.text}\` could be a tuple, which is taken for several values`, inner);
 }
 
+/** What a function gives could well be a tuple, and so could a variable that is given such a thing. */
+function isNoResult(match: Match): Answer {
+  const operand = match.the(values);
+  const inner = operand.is("parenthesized_expression") ? operand.firstPart! : operand;
+  const to = inner.is("identifier") ? referencesAt(inner).find((one) => one.to)?.to : undefined;
+  const given = [inner, ...((to && valuesGiven(to)) ?? [])];
+  const open = given.find(
+    (one) => one.is(["call", "await", "conditional_expression", "boolean_operator"]) && !typeOf(one),
+  );
+  return open
+    ? unknown(
+        "value.kind",
+        `\`${open.text.split("\n")[0]}\` could give a tuple, which is taken for several values`,
+        open,
+      )
+    : yes("value.kind", "no result of a function stands alone");
+}
+
 const { rewrites, ignores, holds } = trialsIn("python");
 
 export const percentFormat = rule({
@@ -126,6 +146,7 @@ export const percentFormat = rule({
         : yes("form.fits", "every value can stand in the string");
     }),
     condition("it is one value, or they are listed", isOneValue),
+    condition("no result of a function stands alone", isNoResult, { unknownIs: "possible" }),
     condition("each gives the same text", (match) => {
       const found = read(match);
       const [first, ...rest] = typeof found === "object" ? found.answers : [];
@@ -158,6 +179,9 @@ export const percentFormat = rule({
     rewrites('raise ValueError("no %r" % (x,))\n', 'raise ValueError(f"no {x!r}")\n'),
     rewrites('s = "%r" % (lambda: 1,)\n', 's = f"{(lambda: 1)!r}"\n'),
     rewrites('f("%r" % (\n    a if b else c,\n))\n', 'f(f"{(a if b else c)!r}")\n'),
+    rewrites('s = "%s" % f()\n', 's = f"{f()}"\n', "possible"),
+    rewrites('x = f()\ns = "%s" % x\n', 'x = f()\ns = f"{x}"\n', "possible"),
+    holds('try:\n    s = "%d" % n\nexcept TypeError:\n    s = ""\n', "tell apart"),
     holds('t = (1, 2)\ns = "%s" % t\n', "taken for several values"),
     holds('s = "%s %s" % pair\n', "2 places"),
     holds('s = "%c" % (n,) + "%d" % (1.5,)\n', "no field"),

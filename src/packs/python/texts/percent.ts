@@ -1,4 +1,4 @@
-import { typeOf, unknown, yes } from "../../../index.js";
+import { no, typeOf, unknown, yes } from "../../../index.js";
 import type { Answer, SyntaxNode } from "../../../index.js";
 import type { Field } from "./f-string.js";
 
@@ -41,6 +41,18 @@ function isQuotient(value: SyntaxNode): boolean {
   return ["+", "-", "*", "**"].includes(operator ?? "") && value.parts.some(isQuotient);
 }
 
+/** A handler that an error in this code would reach within its function. */
+function handlerAround(node: SyntaxNode): SyntaxNode | undefined {
+  for (const above of node.ancestors()) {
+    if (above.is(["function_definition", "lambda"])) return undefined;
+    const handler = above.is("try_statement")
+      ? above.parts.find((part) => part.is("except_clause"))
+      : undefined;
+    if (handler && above.child("body")?.holds(node)) return handler;
+  }
+  return undefined;
+}
+
 /** What a directive becomes, with an answer to whether it gives the same text. Undefined where no field can say it. */
 export function fieldFor(
   directive: Directive,
@@ -71,6 +83,11 @@ export function fieldFor(
     return { field: { value, ...(isText ? {} : { conversion: "s" }), ...spec }, answer: same() };
   }
   if (flags.includes("-") && flags.includes("0")) return undefined;
+  const handler = name === undefined ? handlerAround(value) : undefined;
+  if (handler) {
+    const says = `where \`${value.text}\` is no number, \`%\` raises a TypeError and an f-string a ValueError, which a handler can tell apart`;
+    return { field: { value }, answer: no("flow.throws", says, handler) };
+  }
   const sign = flags.includes("+") ? "+" : flags.includes(" ") ? " " : "";
   const layout = [
     flags.includes("-") && width !== "" ? "<" : "",
