@@ -1,6 +1,6 @@
 // Writes the parts of docs/ that are made from the code.
 import { mkdirSync, writeFileSync } from "node:fs";
-import { codesPage, packPage, planJsonSchema, rulesIndex } from "uvran";
+import { codesPage, coveragePage, packPage, planJsonSchema, rulesIndex } from "uvran";
 import { SHIPPED } from "uvran/node";
 import { codeExamples } from "./code-examples.mjs";
 
@@ -9,4 +9,5 @@ writeFileSync(new URL("plan.schema.json", docs), JSON.stringify(planJsonSchema()
 mkdirSync(new URL("rules/", docs), { recursive: true });
 writeFileSync(new URL("rules/README.md", docs), rulesIndex(SHIPPED));
 writeFileSync(new URL("codes.md", docs), await codesPage(SHIPPED, codeExamples(SHIPPED)));
+writeFileSync(new URL("coverage.md", docs), coveragePage(SHIPPED));
 for (const pack of SHIPPED) writeFileSync(new URL(`rules/${pack.name}.md`, docs), await packPage(pack));

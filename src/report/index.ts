@@ -16,3 +16,4 @@ export { decisionsList, paintStanding, standingWord } from "./decisions.js";
 export { packPage, rulesIndex } from "./rule-page.js";
 export { placeBehind, shownPath } from "./path.js";
 export { paintTrust, type Paint } from "./paint.js";
+export { coveragePage } from "./coverage-page.js";

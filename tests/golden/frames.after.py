@@ -1,7 +1,7 @@
 # -*- coding: utf-8 -*-
 import os
 
-class Box(object):
+class Box:
 	frames = []
 
 	def weigh(self, scale, unit = None):

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { pack, packPage, rule, RuleError, rulesIndex, trialsIn } from "uvran";
+import { coveragePage, pack, packPage, rule, RuleError, rulesIndex, trialsIn } from "uvran";
 import { SHIPPED } from "uvran/node";
 import pythonPack from "uvran/packs/python";
 import { expectTrialsToPass } from "uvran/testing";
@@ -33,6 +33,7 @@ test("a rule or pack that is not well formed is refused by name", () => {
 
 test("the rules' pages in the docs say what the rules say; `npm run docs` writes them", async () => {
   expect(readFileSync("docs/rules/README.md", "utf8")).toBe(rulesIndex(SHIPPED));
+  expect(readFileSync("docs/coverage.md", "utf8")).toBe(coveragePage(SHIPPED));
   for (const shipped of SHIPPED) {
     expect(readFileSync(`docs/rules/${shipped.name}.md`, "utf8")).toBe(await packPage(shipped));
   }

@@ -32,6 +32,7 @@ export const loopElse = rule({
     reports("while x:\n    x = x.next\nelse:\n    print(1)\n", "always runs"),
     reports("for x in xs:\n    for y in x:\n        break\nelse:\n    print(1)\n", "always runs"),
     ignores("for x in xs:\n    if x:\n        break\n    else:\n        print(1)\n"),
+    reports("for x in xs:\n    def f():\n        return 1\nelse:\n    print(1)\n", "always runs"),
     ignores("try:\n    f()\nexcept E:\n    g()\nelse:\n    h()\n"),
   ],
 });

@@ -1,0 +1,167 @@
+/** A thing that people want done to old code, and the rules for it by their ids. None where there is nothing yet. */
+export interface Need {
+  readonly language: string;
+  readonly from: string;
+  readonly to: string;
+  readonly rules: readonly string[];
+  /** What is not done yet. */
+  readonly missing?: string;
+}
+
+const of = (pack: string, names: string): string[] => names.split(" ").map((name) => `${pack}/${name}`);
+const js = (names: string): string[] => of("javascript", names);
+const py = (names: string): string[] => of("python", names);
+
+/** What the shipped rules are for, need by need. */
+export const NEEDS: readonly Need[] = [
+  {
+    language: "JavaScript",
+    from: "callbacks nested in callbacks",
+    to: "steps that return a promise and are awaited",
+    rules: js("steps-awaited promise-form"),
+    missing: "loops of callbacks, handlers that have no callback of their own, chains in place of `await`",
+  },
+  {
+    language: "JavaScript",
+    from: "classes made by a call with an object, constructor functions and prototypes",
+    to: "`class`",
+    rules: js("class-from-call class-from-prototype arrow"),
+    missing: "static members given to the call, mixins, `var self = this`",
+  },
+  {
+    language: "JavaScript",
+    from: "keys that are walked and looked up, positions that are counted, calls of a utility library",
+    to: "entries, `for…of`, what the language has",
+    rules: js("key-and-value own-keys each-item native-function"),
+    missing: "chains of a utility library, and most of its functions beyond lists",
+  },
+  {
+    language: "JavaScript",
+    from: "older forms of the language",
+    to: "`let` and `const`, templates, spread, `includes`, `startsWith`, `slice`, `**`, `Object.hasOwn`",
+    rules: js(
+      "block-scoped template spread-copy spread-arguments includes starts-or-ends-with slice-for-substr power-operator own-key",
+    ),
+    missing: "modules in place of `require`, rest parameters, `await` in place of `.then`",
+  },
+  {
+    language: "TypeScript",
+    from: "older forms of the language",
+    to: "type assertions with `as`",
+    rules: js("as-assertion"),
+    missing: "namespaces, `import type`, caught values of unknown type",
+  },
+  {
+    language: "TypeScript and React",
+    from: "documents changed by hand inside effects",
+    to: "state and event props",
+    rules: [],
+  },
+  {
+    language: "TypeScript",
+    from: "tests for null and undefined ahead of reads, and defaults",
+    to: "`?.` and `??`",
+    rules: js("guarded-read guarded-call value-or-fallback falsy-fallback assigned-if-missing needless-test"),
+  },
+  {
+    language: "JavaScript",
+    from: "resources released by hand, or not at all",
+    to: "`finally`",
+    rules: js("released-in-finally leaking-resource"),
+  },
+  {
+    language: "Python",
+    from: "data models with untyped columns",
+    to: "typed attributes, sessions in `with`",
+    rules: [],
+  },
+  {
+    language: "Python",
+    from: "branches that choose a value, camelCase functions, signatures without types",
+    to: "one expression, snake_case, annotated signatures",
+    rules: py(
+      "branch-to-value none-to-default snake-case lookup-or-default filled-dict removed-if-there default-dict assigned-in-test needless-test",
+    ),
+    missing: "annotated signatures",
+  },
+  {
+    language: "Python",
+    from: "data pipelines in an old style",
+    to: "keyword arguments, definitions next to their use, chains that can be read",
+    rules: py("needless-conversion"),
+    missing: "all but needless conversions",
+  },
+  {
+    language: "Python",
+    from: "positions that are counted, `else` behind a loop",
+    to: "`enumerate`, `zip`, a report",
+    rules: py("index-and-item pairs loop-else"),
+    missing: "`reversed`, negative steps",
+  },
+  {
+    language: "Python",
+    from: "older forms of the language",
+    to: "f-strings, `super()`, types of the language, comprehensions, `items`, `yield from`",
+    rules: py(
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now",
+    ),
+    missing: "`pathlib`, `dataclass`, what is left of Python 2, texts added up with `+`",
+  },
+  {
+    language: "Python",
+    from: "resources and locks released by hand, or not at all",
+    to: "`with`",
+    rules: py("scoped-resource scoped-lock scoped-many leaking-resource unnamed-resource"),
+  },
+  {
+    language: "Java",
+    from: "tests for null, resources closed by hand",
+    to: "`Optional`, methods of maps, try-with-resources",
+    rules: of(
+      "java",
+      "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback",
+    ),
+  },
+  {
+    language: "C#",
+    from: "tests for null, resources disposed of by hand",
+    to: "`?.`, `??`, `using`",
+    rules: of(
+      "csharp",
+      "value-or-fallback lookup-or-default assigned-if-missing guarded-read guarded-truth thrown-if-missing null-test null-or-empty scoped-resource scoped-lock leaking-resource needless-test",
+    ),
+  },
+  {
+    language: "C++",
+    from: "raw owned handles, locks released by hand",
+    to: "owning wrappers",
+    rules: of(
+      "cpp",
+      "null-pointer needless-test pointer-and-flag owned-local owned-member owned-array owned-handle owned-handle-member scoped-lock leaking-resource",
+    ),
+  },
+  {
+    language: "PHP",
+    from: "tests for null, resources released by hand",
+    to: "`?->`, `??`, `finally`",
+    rules: of(
+      "php",
+      "value-or-fallback assigned-if-missing guarded-read released-in-finally needless-test leaking-resource",
+    ),
+  },
+  {
+    language: "Ruby",
+    from: "tests for nil, resources released by hand, a branch on what a value is",
+    to: "`&.`, `||=`, `fetch`, blocks, `Array()`",
+    rules: of(
+      "ruby",
+      "guarded-call value-or-fallback assigned-if-missing fetch-or-default as-list block-form synchronized leaking-resource unnamed-resource needless-test",
+    ),
+  },
+  {
+    language: "PowerShell",
+    from: "tests for null, resources released by hand",
+    to: "`$null` first, `finally`",
+    rules: of("powershell", "null-first value-or-fallback released-in-finally needless-test"),
+  },
+];
