@@ -25,8 +25,8 @@ export const NEEDS: readonly Need[] = [
     language: "JavaScript",
     from: "classes made by a call with an object, constructor functions and prototypes",
     to: "`class`",
-    rules: js("class-from-call class-from-prototype arrow"),
-    missing: "static members given to the call, mixins, `var self = this`",
+    rules: js("class-from-call class-from-prototype arrow kept-this"),
+    missing: "static members given to the call, mixins",
   },
   {
     language: "JavaScript",
@@ -103,9 +103,9 @@ export const NEEDS: readonly Need[] = [
     from: "older forms of the language",
     to: "f-strings, `super()`, types of the language, comprehensions, `items`, `yield from`",
     rules: py(
-      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now",
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names print-call",
     ),
-    missing: "`pathlib`, `dataclass`, what is left of Python 2, texts added up with `+`",
+    missing: "`pathlib`, `dataclass`, most of what is left of Python 2, texts added up with `+`",
   },
   {
     language: "Python",

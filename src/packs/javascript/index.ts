@@ -20,6 +20,7 @@ import { powerOperator } from "./numbers/power.js";
 import { ownKey } from "./objects/own-key.js";
 import { spreadCopy } from "./objects/spread-copy.js";
 import { blockScoped } from "./variables/block-scoped.js";
+import { keptThis } from "./functions/kept-this.js";
 import { arrowFunction } from "./functions/arrow.js";
 import { templateString } from "./texts/template.js";
 import { asAssertion } from "./types/as-assertion.js";
@@ -53,6 +54,7 @@ export const javascriptPack = pack("javascript", [
   asAssertion,
   stepsAwaited,
   arrowFunction,
+  keptThis,
   eachItem,
   ownKeys,
   keyAndValue,

@@ -22,6 +22,9 @@ import { snakeCaseFunction } from "./names/snake-case.js";
 import { loopElse } from "./loops/loop-else.js";
 import { pairs } from "./loops/pairs.js";
 import { needlessConversion } from "./types/needless-conversion.js";
+import { abstractCollections } from "./modules/abstract-collections.js";
+import { goneNames } from "./two/gone-names.js";
+import { printCall } from "./two/print-call.js";
 import { utcNow } from "./dates/utc-now.js";
 import { assertNames } from "./tests/assert-names.js";
 import { builtinTypes } from "./types/builtin-types.js";
@@ -56,6 +59,9 @@ export const pythonPack = pack("python", [
   unionOperator,
   assertNames,
   utcNow,
+  abstractCollections,
+  goneNames,
+  printCall,
   pairs,
   loopElse,
   needlessConversion,

@@ -11,7 +11,7 @@ import {
   unknown,
   yes,
 } from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
 import { ownNodes } from "../classes/method.js";
 
 const { fn } = holes({ fn: { kind: "expression", node: "function_expression" } });
@@ -27,7 +27,7 @@ function boundCall(node: SyntaxNode): SyntaxNode | undefined {
 }
 
 /** Does the function have anything of its own that an arrow lacks? `this` counts where it is not bound. */
-function hasOwn(node: SyntaxNode, isBound: boolean): boolean {
+export function hasOwn(node: SyntaxNode, isBound: boolean): boolean {
   for (const inner of ownNodes(node)) {
     if (inner.is("this") && !isBound) return true;
     if (inner.is("identifier") && inner.text === "arguments") return true;
@@ -52,8 +52,7 @@ function fits(match: Match): boolean {
 }
 
 /** An arrow cannot be called with `new`, and has no prototype. */
-function isOnlyCalled(match: Match): Answer {
-  const node = match.the(fn);
+export function isOnlyCalled(node: SyntaxNode): Answer {
   if (boundCall(node))
     return yes("value.result", "a function that is bound keeps its object, as an arrow does", node);
   const call = argumentOf(node)!;
@@ -70,6 +69,16 @@ function isOnlyCalled(match: Match): Answer {
 /** Functions of the language and of its surroundings that do nothing but call what they are given. */
 const RUNNERS =
   /(^|\.)(setTimeout|setInterval|setImmediate|queueMicrotask|requestAnimationFrame|nextTick|then|catch|finally|forEach|map|filter|reduce|reduceRight|some|every|find|findIndex|findLast|flatMap|sort|replace|replaceAll)$/;
+
+/** The edits that make a function an arrow, its body as it is. */
+export function arrowEdits(node: SyntaxNode): Edit[] {
+  const [list, body] = [node.child("parameters")!, node.child("body")!];
+  const end = node.child("return_type")?.end ?? list.end;
+  return [
+    { start: node.start, end: list.start, text: node.has("async") ? "async " : "" },
+    { start: end, end: body.start, text: " => " },
+  ];
+}
 
 function arrow(match: Match): Segment[] {
   const node = match.the(fn);
@@ -97,7 +106,7 @@ export const arrowFunction = rule({
   was: ofKind(fn, { inPlaceOf: boundCall }),
   mentions: ["function"],
   where: [fits],
-  given: [condition("it is only called", isOnlyCalled)],
+  given: [condition("it is only called", (match) => isOnlyCalled(match.the(fn)))],
   becomes: arrow,
   trials: [
     js.rewrites("jars.map(function (jar) { return jar.age; });", "jars.map((jar) => jar.age);"),

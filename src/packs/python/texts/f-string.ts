@@ -20,7 +20,7 @@ export interface Filled {
 /** Values whose reads may follow them without brackets. */
 const PRIMARY = ["identifier", "attribute", "subscript", "call", "parenthesized_expression"];
 /** What would be read as something else between braces. */
-const BRACKETED = ["lambda", "named_expression", "conditional_expression", "generator_expression"];
+const BRACKETED = ["lambda", "named_expression"];
 
 /** Why a value cannot stand in an f-string; undefined where it can. Before 3.12 its code may hold no backslash and no quote of the string. */
 export function refusal(value: SyntaxNode, { quote }: Piece): string | undefined {

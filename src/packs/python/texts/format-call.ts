@@ -156,7 +156,7 @@ export const formatCall = rule({
     rewrites('s = "{{}} {}".format(a)\n', 's = f"{{}} {a}"\n'),
     rewrites('s = ("{{}} "\n     "{}".format(a))\n', 's = ("{} "\n     f"{a}")\n'),
     rewrites('s = "{}".format(d["a"])\n', "s = f\"{d['a']}\"\n"),
-    rewrites('s = "{}".format(a if b else c)\n', 's = f"{(a if b else c)}"\n'),
+    rewrites('s = "{}".format(a if b else c)\n', 's = f"{a if b else c}"\n'),
     rewrites('s = """{}\n""".format(a)\n', 's = f"""{a}\n"""\n'),
     holds('s = "{} {}".format(*pair)\n', "not listed"),
     holds('s = "{} {}".format(a)\n', "no value"),

@@ -178,7 +178,7 @@ export const percentFormat = rule({
     rewrites('s = ("a %r "\n     "b 100%% " % (x,))\n', 's = (f"a {x!r} "\n     "b 100% ")\n'),
     rewrites('raise ValueError("no %r" % (x,))\n', 'raise ValueError(f"no {x!r}")\n'),
     rewrites('s = "%r" % (lambda: 1,)\n', 's = f"{(lambda: 1)!r}"\n'),
-    rewrites('f("%r" % (\n    a if b else c,\n))\n', 'f(f"{(a if b else c)!r}")\n'),
+    rewrites('f("%r" % (\n    a if b else c,\n))\n', 'f(f"{a if b else c!r}")\n'),
     rewrites('s = "%s" % f()\n', 's = f"{f()}"\n', "possible"),
     rewrites('x = f()\ns = "%s" % x\n', 'x = f()\ns = f"{x}"\n', "possible"),
     holds('try:\n    s = "%d" % n\nexcept TypeError:\n    s = ""\n', "tell apart"),
