@@ -27,10 +27,11 @@ import { respellings, RESPELT, type Respelt } from "./respell/respell.js";
 
 /** The rules whose old code is a reading. */
 const RULES =
-  /\/(value-or-fallback|assigned-if-missing|guarded-read|guarded-call|lookup-or-default|fetch-or-default|branch-to-value|filled-dict|counted-in-map|create-if-absent|optional-consumed|optional-of-null|removed-if-there|null-or-empty|guarded-truth|required-argument|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock)$/;
+  /\/(value-or-fallback|assigned-if-missing|guarded-read|guarded-call|lookup-or-default|fetch-or-default|branch-to-value|filled-dict|counted-in-map|create-if-absent|optional-consumed|optional-of-null|removed-if-there|null-or-empty|guarded-truth|required-argument|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock|promise-form|steps-awaited|own-keys|comprehension)$/;
 
-/** Their code opens files and starts processes, so it is not run. */
-const NOT_RUN = /\/(scoped-resource|released-in-finally|block-form|synchronized|scoped-lock)$/;
+/** Their code opens files and starts processes, or needs what the language has as it is, so it is not run. */
+const NOT_RUN =
+  /\/(own-keys|promise-form|steps-awaited|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock)$/;
 
 const { values } = parseArgs({
   options: {

@@ -87,7 +87,15 @@ const schema = z.strictObject({
       ),
     )
     .optional(),
-  rules: z.record(z.string(), z.union([z.boolean(), z.record(z.string(), z.unknown())])).optional(),
+  rules: z
+    .record(
+      z.string(),
+      z.union(
+        [z.boolean(), z.record(z.string(), z.unknown())],
+        "must be a boolean, or the settings of the rule",
+      ),
+    )
+    .optional(),
   targets: z
     .partialRecord(z.enum(allLanguages().map(({ id }) => id)), z.string().regex(/^\d+(\.\d+)*$/))
     .superRefine((targets, { addIssue }) => {

@@ -254,7 +254,15 @@ testWith(["php"], "php's own program finds what the table says", async () => {
 
 test("node finds what the table of JavaScript says", async () => {
   const odd: string[] = [];
-  const samples: Record<string, unknown> = { string: "a,b", number: 2, Array: [2, 1] };
+  const samples: Record<string, unknown> = {
+    string: "a,b",
+    number: 2,
+    Array: [2, 1],
+    Map: new Map([["a", 1]]),
+    WeakMap: new WeakMap(),
+    Set: new Set(["a"]),
+    WeakSet: new WeakSet(),
+  };
   const pool: unknown[] = ["a", 2, [1], {}, null, undefined, (x: unknown) => x, Symbol("a"), 1n];
   const tries = [[], ...pool.map((one) => [one]), ...pool.flatMap((a) => pool.map((b) => [a, b]))];
   for (const { calls, in: from, gives, effect, neverThrows } of shippedLibrary("javascript").calls)

@@ -67,9 +67,9 @@ test("the lines of what stays move with the line that it hangs on", async () => 
   expect(
     await rewritten(
       "a.js",
-      "function f(n) {\n  if (n !== null && n !== undefined) {\n    n.go(function () {\n      done(`\n   raw`);\n    });\n  }\n}\n",
+      "function f(n) {\n  if (n !== null && n !== undefined) {\n    n.go(() => {\n      done(`\n   raw`);\n    });\n  }\n}\n",
     ),
-  ).toBe("function f(n) {\n  n?.go(function () {\n    done(`\n   raw`);\n  });\n}\n");
+  ).toBe("function f(n) {\n  n?.go(() => {\n    done(`\n   raw`);\n  });\n}\n");
 });
 
 test("parentheses that only the old code needed go", async () => {

@@ -6,7 +6,7 @@ import { HIVES, idsOf, project, propose, say } from "./reviewed.js";
 const MARKER = `
 const { readFileSync, writeFileSync } = require("node:fs");
 const [lines, ...files] = process.argv.slice(2);
-for (const file of files) writeFileSync(file, readFileSync(file, "utf8") + "// laid out " + lines + "\\n");
+for (const file of files) writeFileSync(file, [readFileSync(file, "utf8"), "// laid out ", lines, "\\n"].join(""));
 `;
 const config = (formatters: object[]): string => JSON.stringify({ formatters });
 

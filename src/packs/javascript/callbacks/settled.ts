@@ -61,7 +61,8 @@ export function waysIn(code: readonly SyntaxNode[]): Ways | undefined {
       no: [inner.child("alternative")!],
     };
   if (!first?.is("if_statement")) return undefined;
-  const otherwise = first.child("alternative")?.firstPart;
+  const written = first.child("alternative")?.firstPart;
+  const otherwise = written?.is("statement_block") && written.parts.length === 0 ? undefined : written;
   if (otherwise && rest.length > 0) return undefined;
   return {
     test: first.child("condition")!.firstPart!,
@@ -97,7 +98,7 @@ export function byError(
   const test = ways && presenceOf(ways.test);
   if (!test || test.subject.text !== error || !["truth", "missing", "null"].includes(test.asks))
     return undefined;
-  const isGuard = !code[0]!.is("if_statement") ? false : code[0]!.child("alternative") === undefined;
+  const isGuard = code[0]!.is("if_statement") && code.length > 1;
   const [failed, done] = test.isThere ? [ways.yes, ways.no] : [ways.no, ways.yes];
   if (isGuard && !test.isThere) return undefined;
   const guard = withoutReturn(failed);
