@@ -84,6 +84,8 @@ function mayStand(match: Match): Answer {
       `\`${bad.text.split("\n")[0]}\` may not stand in a comprehension, or means something else there`,
       bad,
     );
+  const made = parts.flatMap((part) => [...part.descendants()]).find((node) => node.is("lambda"));
+  if (made) return no("name.scope", "a function that is made in the loop keeps the names of the loop", made);
   const inClass = [...match.node.ancestors()].find((above) =>
     above.is(["class_definition", "function_definition"]),
   );
@@ -208,6 +210,10 @@ export const comprehension = rule({
     holds(
       "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(jar)\n    return names, jar\n",
       "is read later",
+    ),
+    holds(
+      "def f(jars):\n    jobs = []\n    for jar in jars:\n        jobs.append(lambda: jar)\n    return jobs\n",
+      "keeps the names",
     ),
     holds("class A:\n    names = []\n    for jar in JARS:\n        names.append(jar)\n", "class body"),
     holds(
