@@ -136,7 +136,9 @@ export function comesFromModule(expression: SyntaxNode, wanted: Wanted): Answer 
   // What no import gives another name goes by its own.
   const asked = wanted.name?.split(".").at(-1);
   const said = [...expression.descendants()].findLast((node) => node.isLeaf && node.named)?.text;
-  const isOther = asked !== undefined && asked !== "default" && said?.toLowerCase() !== asked.toLowerCase();
+  // Where types have arguments, the last name is not that of the type.
+  const isPlain = ["javascript", "typescript", "tsx", "python"].includes(expression.tree.language.id);
+  const isOther = isPlain && asked !== undefined && asked !== "default" && said !== asked;
   if (isOther) return no("name.library", `\`${shown}\` is not called \`${asked}\``, expression);
   const wildcard = importsIn(expression.tree).find(({ imports }) =>
     imports.some(({ name, local }) => name === "*" && local === undefined),
