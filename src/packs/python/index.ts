@@ -23,6 +23,7 @@ import { loopElse } from "./loops/loop-else.js";
 import { pairs } from "./loops/pairs.js";
 import { needlessConversion } from "./types/needless-conversion.js";
 import { abstractCollections } from "./modules/abstract-collections.js";
+import { goneMethods } from "./two/gone-methods.js";
 import { goneNames } from "./two/gone-names.js";
 import { printCall } from "./two/print-call.js";
 import { utcNow } from "./dates/utc-now.js";
@@ -61,6 +62,7 @@ export const pythonPack = pack("python", [
   utcNow,
   abstractCollections,
   goneNames,
+  goneMethods,
   printCall,
   pairs,
   loopElse,
