@@ -17,7 +17,7 @@ import { settings, type Settings } from "./call-settings.js";
 import { familyOf, madeBy, placeOf, type Made } from "./made-class.js";
 import { membersOf, PLAIN } from "./made-members.js";
 import { memberName } from "./method.js";
-import { isStrict } from "./strict.js";
+import { isNotWalked, isStrict } from "./strict.js";
 
 const { call } = holes({ call: { kind: "expression", node: "call_expression" } });
 
@@ -154,6 +154,9 @@ const make = (set: Settings): Rule => {
       about("no value is written that becomes a getter", isNeverWritten),
       about("it is only used with `new`", (made) => isOnlyMade(made, set)),
       about("the code is strict", (made) => isStrict(made.call)),
+      about("nothing walks its objects with for…in", (made) =>
+        isNotWalked(made.object, made.object.parts.length),
+      ),
       about("no other script uses it", (made) => {
         const { node } = placeOf(made, set);
         const declared = node.is("variable_declaration") ? node.firstPart!.child("name")! : undefined;
@@ -262,6 +265,7 @@ const trials = [
   js.rewrites(
     'import "x";\nconst Scale = Hive.extend({ a() {} });\nf(new Scale());',
     'import "x";\nclass Scale extends Hive { a() {} }\nf(new Scale());',
+    "likely",
   ),
   js.holds("const Scale = Hive.extend({ list: [] });", "one value for all"),
   js.holds("const Scale = Hive.extend({ ...mixin });", "mixed in"),

@@ -17,7 +17,7 @@ import { isNoGlobal } from "../variables/global.js";
 import { isUsedBehind } from "../variables/order.js";
 import { memberName, methodText, ownNodes } from "./method.js";
 import { familyOf, oldClassAt, placeOf, type OldClass, type OldMethod } from "./old-class.js";
-import { isStrict } from "./strict.js";
+import { isNotWalked, isStrict } from "./strict.js";
 
 const { fn } = holes({ fn: { kind: "statement", node: ["function_declaration", "function_expression"] } });
 
@@ -286,6 +286,7 @@ export const classFromPrototype = rule({
     ),
     about("the parent's constructor is called first", callsParent),
     about("the parent is there", parentIsThere),
+    about("nothing walks its objects with for…in", ({ methods, name }) => isNotWalked(name, methods.length)),
     about("the code is strict", ({ fn: constructor }) => isStrict(constructor)),
     about("no other script uses it", ({ to, name }) => isNoGlobal(to, name)),
     about("all its uses are known", ({ to, name }) =>
@@ -331,6 +332,7 @@ export const classFromPrototype = rule({
 
       f(new Hive(1));
       `,
+      "likely",
     ),
     js.rewrites(
       `
@@ -381,6 +383,7 @@ export const classFromPrototype = rule({
         get age() { return 2; }
       }
       `,
+      "likely",
     ),
     js.rewrites(
       `

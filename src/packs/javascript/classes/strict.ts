@@ -17,3 +17,11 @@ export function isStrict(node: SyntaxNode): Answer {
   }
   return unknown(code, "nothing makes the code strict so far, as that of a class is", node);
 }
+
+/** Methods of a class are not walked by `for…in`, as those are that are put on a prototype by hand. */
+export function isNotWalked(at: SyntaxNode, methods: number): Answer {
+  const code = "value.result";
+  return methods === 0
+    ? yes(code, "it has no methods", at)
+    : unknown(code, "what walks objects of the class with `for…in` no longer comes to its methods", at);
+}

@@ -3,6 +3,7 @@ import {
   condition,
   copy,
   holes,
+  isBuiltin,
   ofKind,
   rule,
   shortened,
@@ -57,7 +58,10 @@ export function isOnlyCalled(node: SyntaxNode): Answer {
     return yes("value.result", "a function that is bound keeps its object, as an arrow does", node);
   const call = argumentOf(node)!;
   const callee = call.child("function")!;
-  if (calledFromLibrary(call)?.runs === true || RUNNERS.test(callee.text))
+  if (
+    calledFromLibrary(call)?.runs === true ||
+    (RUNNERS.includes(callee.text) && isBuiltin(callee.text, callee).is === "yes")
+  )
     return yes("value.result", `\`${shortened(callee.text)}\` only calls the function`, callee);
   return unknown(
     "value.result",
@@ -66,9 +70,8 @@ export function isOnlyCalled(node: SyntaxNode): Answer {
   );
 }
 
-/** Functions of the language and of its surroundings that do nothing but call what they are given. */
-const RUNNERS =
-  /(^|\.)(setTimeout|setInterval|setImmediate|queueMicrotask|requestAnimationFrame|nextTick|then|catch|finally|forEach|map|filter|reduce|reduceRight|some|every|find|findIndex|findLast|flatMap|sort|replace|replaceAll)$/;
+/** Functions of the language's surroundings that do nothing but call what they are given. */
+const RUNNERS = ["setTimeout", "setInterval", "setImmediate", "queueMicrotask", "requestAnimationFrame"];
 
 /** The edits that make a function an arrow, its body as it is. */
 export function arrowEdits(node: SyntaxNode): Edit[] {
@@ -109,16 +112,22 @@ export const arrowFunction = rule({
   given: [condition("it is only called", (match) => isOnlyCalled(match.the(fn)))],
   becomes: arrow,
   trials: [
-    js.rewrites("jars.map(function (jar) { return jar.age; });", "jars.map((jar) => jar.age);"),
+    js.rewrites(
+      "const jars = [1];\njars.map(function (jar) { return jar + 1; });",
+      "const jars = [1];\njars.map((jar) => jar + 1);",
+    ),
+    js.rewrites("jars.map(function (jar) { return jar.age; });", "jars.map((jar) => jar.age);", "likely"),
     js.rewrites(
       "jars.map(function (jar) { return { age: jar.age }; });",
       "jars.map((jar) => ({ age: jar.age }));",
+      "likely",
     ),
     js.rewrites("setTimeout(function () { f(); g(); }, 10);", "setTimeout(() => { f(); g(); }, 10);"),
-    js.rewrites("p.then(async function (x) { return await x; });", "p.then(async (x) => await x);"),
+    js.rewrites("p.then(async function (x) { return await x; });", "p.then(async (x) => await x);", "likely"),
     js.rewrites(
       "jars.map(function (jar) {\n  // each\n  return jar;\n});",
       "jars.map((jar) => {\n  // each\n  return jar;\n});",
+      "likely",
     ),
     js.rewrites("on('x', function (e) { f(e); });", "on('x', (e) => { f(e); });", "likely"),
     js.rewrites("on('x', function (e) { this.f(e); }.bind(this));", "on('x', (e) => { this.f(e); });"),
@@ -126,10 +135,12 @@ export const arrowFunction = rule({
     js.rewrites(
       "jars.map(function (jar) { return function () { return this; }; });",
       "jars.map((jar) => function () { return this; });",
+      "likely",
     ),
     ts.rewrites(
       "jars.map(function (jar: Jar): number { return jar.age; });",
       "jars.map((jar: Jar): number => jar.age);",
+      "likely",
     ),
     js.ignores("jars.map(function (jar) { return this.f(jar); }, this);"),
     js.ignores("jars.map(function () { return arguments[0]; });"),

@@ -157,6 +157,11 @@ export const keptThis = rule({
         }
       }
       `,
+      "likely",
+    ),
+    js.rewrites(
+      "function f() { var self = this; setTimeout(function () { self.a(); }, 1); }",
+      "function f() { setTimeout(() => { this.a(); }, 1); }",
     ),
     js.rewrites(
       `

@@ -64,7 +64,9 @@ function calledEarly(
   const name = fn.child("name");
   const to = name && referencesAt(name).find((one) => one.to)?.to;
   if (!to) return fn;
-  if (fn.parent?.is("export_statement")) return undefined;
+  // Modules that import each other may call what is exported before all of it was run.
+  if (fn.parent?.is("export_statement"))
+    return fn.tree.root.parts.some((part) => part.is("import_statement")) ? fn : undefined;
   for (const { node } of referencesOf(to)) {
     if (node.same(name) || fn.holds(node)) continue;
     const [outer] = functionsBetween(node, block);

@@ -84,6 +84,13 @@ function mayStand(match: Match): Answer {
       `\`${bad.text.split("\n")[0]}\` may not stand in a comprehension, or means something else there`,
       bad,
     );
+  const frame = parts
+    .flatMap((part) => [...part.descendants()])
+    .find(
+      (node) =>
+        node.is("call") && /^(super|locals|vars|dir|eval|exec)$/.test(node.child("function")?.text ?? ""),
+    );
+  if (frame) return no("name.scope", `\`${frame.text}\` asks for the function that it stands in`, frame);
   const made = parts.flatMap((part) => [...part.descendants()]).find((node) => node.is("lambda"));
   if (made) return no("name.scope", "a function that is made in the loop keeps the names of the loop", made);
   const inClass = [...match.node.ancestors()].find((above) =>
@@ -214,6 +221,10 @@ export const comprehension = rule({
     holds(
       "def f(jars):\n    jobs = []\n    for jar in jars:\n        jobs.append(lambda: jar)\n    return jobs\n",
       "keeps the names",
+    ),
+    holds(
+      "class A(B):\n    def f(self, jars):\n        out = []\n        for jar in jars:\n            out.append(super().g(jar))\n        return out\n",
+      "that it stands in",
     ),
     holds("class A:\n    names = []\n    for jar in JARS:\n        names.append(jar)\n", "class body"),
     holds(

@@ -1,4 +1,16 @@
-import { condition, copy, holes, no, ofKind, originOf, rule, text, trialsIn, yes } from "../../../index.js";
+import {
+  condition,
+  copy,
+  holes,
+  no,
+  ofKind,
+  originOf,
+  rule,
+  text,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
 
 const { type } = holes({ type: { kind: "expression", node: ["generic_type", "subscript"] } });
@@ -46,19 +58,34 @@ export const unionOperator = rule({
   mentions: ["Optional", "Union"],
   target: "3.10",
   where: [(match) => membersOf(match.the(type)) !== undefined],
-  given: [condition("all of them are types", canBeJoined)],
+  given: [
+    condition("all of them are types", canBeJoined),
+    condition("nothing looks at types while the program runs", (match) =>
+      unknown(
+        "value.result",
+        "code that looks at types while the program runs gets an object of another class",
+        match.node,
+      ),
+    ),
+  ],
   becomes: joined,
   trials: [
     rewrites(
       "from typing import Optional\ndef f(x: Optional[int] = None) -> Optional[str]:\n    pass\n",
       "def f(x: int | None = None) -> str | None:\n    pass\n",
+      "likely",
     ),
     rewrites(
       "from typing import List, Union\nx: Union[int, List[str]] = 1\n",
       "from typing import List\nx: int | List[str] = 1\n",
+      "likely",
     ),
-    rewrites("import typing as t\nx: t.Optional[t.Any] = 1\n", "import typing as t\nx: t.Any | None = 1\n"),
-    rewrites("from typing import Union\nHive = Union[int, str]\n", "Hive = int | str\n"),
+    rewrites(
+      "import typing as t\nx: t.Optional[t.Any] = 1\n",
+      "import typing as t\nx: t.Any | None = 1\n",
+      "likely",
+    ),
+    rewrites("from typing import Union\nHive = Union[int, str]\n", "Hive = int | str\n", "likely"),
     holds('from typing import Optional\nx: Optional["Hive"] = None\n', "no type yet"),
     ignores("from hive import Optional\nx: Optional[int] = None\n"),
     ignores("from typing import List\nx: List[int] = []\n"),
