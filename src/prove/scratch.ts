@@ -52,8 +52,7 @@ export class Scratch {
     removeStale(all);
     this.#mark = randomBytes(8).toString("hex");
     this.#folder = join(all, this.#mark);
-    mkdirSync(this.#folder, { recursive: true });
-    writeFileSync(join(this.#folder, HOLDER), JSON.stringify(ownHolder("prove")));
+    // Who watches must be there before there is anything to remove.
     this.#minder = spawn(process.execPath, [MINDER, this.#folder, this.#mark], {
       detached: true,
       stdio: ["pipe", "ignore", "ignore"],
@@ -61,6 +60,8 @@ export class Scratch {
     this.#minder.on("error", () => undefined);
     this.#minder.unref();
     (this.#minder.stdin as unknown as { unref(): void }).unref();
+    mkdirSync(this.#folder, { recursive: true });
+    writeFileSync(join(this.#folder, HOLDER), JSON.stringify(ownHolder("prove")));
   }
 
   /** Another copy of the project as it is. Throws a Problem where there is no space for it. */

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import { existsSync, mkdirSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
-import { setTimeout as sleep } from "node:timers/promises";
+import { setImmediate as turn, setTimeout as sleep } from "node:timers/promises";
 import type { Sandbox } from "../cli/run.js";
 import { FALLBACK, planned, processesWith, proved } from "./project.js";
 
@@ -21,7 +21,9 @@ async function started(
   let said = "";
   child.stderr.on("data", (data) => (said += String(data)));
   const ended = new Promise<number | null>((done) => child.on("exit", done));
-  await until(() => existsSync(scratchOf(sandbox)));
+  // The very moment in which the folder is there: who would remove it must be there already.
+  for (const end = Date.now() + 10_000; !existsSync(scratchOf(sandbox)) && Date.now() < end;) await turn();
+  expect(existsSync(scratchOf(sandbox))).toBe(true);
   return { child, ended, said: () => said };
 }
 
