@@ -12,5 +12,7 @@ export default {
     "^uvran/testing$": "<rootDir>/dist/testing.js",
     "^(\\.{1,2}/.*)\\.js$": "$1",
   },
+  // Most tests wait for processes that they start: one worker for each core keeps the run short.
+  maxWorkers: "100%",
   testTimeout: 120_000,
 };

@@ -48,7 +48,7 @@ export { isOnlyTested } from "./flow/tested.js";
 export { operatorOf } from "./flow/parts.js";
 export { assignmentOf, valueOf } from "./flow/assignment.js";
 export { isMissing } from "./flow/missing.js";
-export { canBeMissingHere, givesSomething } from "./flow/presence.js";
+export { canBeMissingHere, givesSomething, isCreation } from "./flow/presence.js";
 export { mayBeThere } from "./flow/may-be-there.js";
 export { doesEscape, fateOf, type Fate } from "./flow/escape.js";
 export { isTarget, useOf } from "./names/use.js";

@@ -1,15 +1,7 @@
-import {
-  askCompiler,
-  condition,
-  functionAround,
-  no,
-  sameCode,
-  shortened,
-  typeOf,
-  unknown,
-} from "../../index.js";
-import { valuesOf, yes } from "../../index.js";
+import { askCompiler, condition, functionAround, no, sameCode, shortened } from "../../index.js";
+import { typeOf, unknown, valuesOf, yes } from "../../index.js";
 import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../index.js";
+import { isThere } from "./there.js";
 
 /** What a method of the library is called on. */
 export type Owner = "string" | "Array";
@@ -142,12 +134,12 @@ export function kindOf(
   return used && { owner: used.owner, why: why!, at: used.at, byUse: true };
 }
 
-/** Is a value a string, or an array? False where it is not known. */
+/** Is a value certainly a string, or an array, and not missing? */
 export function isKnownAs(match: Match, node: SyntaxNode, owner: Owner): boolean {
-  return ownerOf(match, node)?.owner === owner;
+  return ownerOf(match, node)?.owner === owner && isThere(match, node).is === "yes";
 }
 
-/** Is a value a number that is not negative: a literal, a length, a position that is counted? Undefined where not known. */
+/** Is a value a number that is not negative: a literal, or a length? Undefined where not known. */
 export function isCount(node: SyntaxNode): boolean | undefined {
   if (node.is("number")) return /^\d+$/.test(node.text);
   if (node.is("unary_expression")) return node.text.startsWith("-") ? false : undefined;

@@ -1,4 +1,5 @@
 import {
+  builtin,
   condition,
   copy,
   holes,
@@ -13,6 +14,7 @@ import {
 } from "../../../index.js";
 import type { Answer, Filled, Match, SyntaxNode } from "../../../index.js";
 import { nodeForm } from "./node-form.js";
+import { isErrorFirst } from "./promisified.js";
 import { byError, calledBy, codeOf, expressionOf, FUNCTIONS, parametersOf } from "./settled.js";
 
 const { made, called, rest } = holes({
@@ -80,12 +82,12 @@ function settlesBy(callback: SyntaxNode, resolve: string, reject: string): boole
   );
 }
 
-/** A method that is taken off its object loses it; a plain function does not. */
+/** A method that is taken off its object loses it; a plain function of the file does not, and one of elsewhere may have a form of its own. */
 function canBeMade(match: Match): Answer {
   const callee = match.the(called);
   const code = "value.result";
   if (nodeForm(callee)) return yes(code, `\`${callee.text}\` has a promise form of its own`, callee);
-  if (callee.is("identifier")) return yes(code, `\`${callee.text}\` is a plain function`, callee);
+  if (callee.is("identifier")) return isErrorFirst(callee);
   return no(code, `\`${callee.text}\` needs the object that it is called on`, callee);
 }
 
@@ -99,7 +101,10 @@ export const promiseForm = rule({
   was: ofKind(made, { fills: partsOf }),
   mentions: ["Promise"],
   target: "2018",
-  given: [condition("the function can be turned into one that gives a promise", canBeMade)],
+  given: [
+    builtin("Promise"),
+    condition("the function can be turned into one that gives a promise", canBeMade),
+  ],
   becomes: (match) => {
     const form = nodeForm(match.the(called));
     if (!form) return javascript.expression`${promisify}(${called})(${rest})`;
@@ -162,6 +167,32 @@ export const promiseForm = rule({
       import { weigh } from "./scale.js";
       const p = promisify(weigh)(x, 1);
       `,
+      "likely",
+    ),
+    js.rewrites(
+      `
+      import { promisify } from "util";
+      function weigh(x, done) { done(null, x); }
+      const p = new Promise((a, b) => { weigh(x, (e, s) => { if (e) return b(e); a(s); }); });
+      `,
+      `
+      import { promisify } from "util";
+      function weigh(x, done) { done(null, x); }
+      const p = promisify(weigh)(x);
+      `,
+    ),
+    // Made into promises, these give an object, or two values, or take nothing for an error.
+    js.holds(
+      'import { execFile } from "child_process";\nconst p = new Promise((a, b) => { execFile(x, (e, s) => { if (e) b(e); else a(s); }); });',
+      "can give something else",
+    ),
+    js.holds(
+      'const { lookup } = require("node:dns");\nconst p = new Promise((a, b) => { lookup(x, (e, s) => { if (e) b(e); else a(s); }); });',
+      "can give something else",
+    ),
+    js.holds(
+      'import Promise from "./later.js";\nfunction weigh(x, done) {}\nconst p = new Promise((a, b) => { weigh(x, (e, s) => { if (e) b(e); else a(s); }); });',
+      "another meaning",
     ),
     js.holds(
       "const p = new Promise((a, b) => { hive.weigh(x, (e, s) => { if (e) b(e); else a(s); }); });",

@@ -1,5 +1,5 @@
-import { presenceOf, referencesAt } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { presenceOf, referencesAt, waysOf } from "../../../index.js";
+import type { SyntaxNode, Ways } from "../../../index.js";
 
 export const FUNCTIONS = ["function_expression", "arrow_function"];
 
@@ -42,33 +42,11 @@ export function calledBy(statement: SyntaxNode | undefined): Called | undefined 
 }
 
 /** The two ways of a branch, of a conditional, or of a guard and what follows it. */
-interface Ways {
-  readonly test: SyntaxNode;
-  readonly yes: readonly SyntaxNode[];
-  readonly no: readonly SyntaxNode[];
-}
-
-const listOf = (way: SyntaxNode | undefined): SyntaxNode[] =>
-  way === undefined ? [] : way.is("statement_block") ? way.parts : [way];
-
-export function waysIn(code: readonly SyntaxNode[]): Ways | undefined {
+function waysIn(code: readonly SyntaxNode[]): Ways | undefined {
   const [first, ...rest] = code;
-  const inner = first && expressionOf(first);
-  if (inner?.is("ternary_expression") && rest.length === 0)
-    return {
-      test: inner.child("condition")!,
-      yes: [inner.child("consequence")!],
-      no: [inner.child("alternative")!],
-    };
-  if (!first?.is("if_statement")) return undefined;
-  const written = first.child("alternative")?.firstPart;
-  const otherwise = written?.is("statement_block") && written.parts.length === 0 ? undefined : written;
-  if (otherwise && rest.length > 0) return undefined;
-  return {
-    test: first.child("condition")!.firstPart!,
-    yes: listOf(first.child("consequence")),
-    no: otherwise ? listOf(otherwise) : rest,
-  };
+  const ways = first && waysOf(expressionOf(first) ?? first);
+  if (!ways || rest.length === 0) return ways;
+  return ways.no.length > 0 || !first.is("if_statement") ? undefined : { ...ways, no: rest };
 }
 
 /** A use of a parameter in some code; a name of an inner function that hides it is none. */

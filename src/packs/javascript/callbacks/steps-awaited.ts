@@ -325,6 +325,75 @@ const trials = [
   js.holds("function f(x, cb) { for (const y of x) g(y, cb); }", "another way"),
   js.holds("function f(x, cb) { g(x, cb); }\non('x', f);", "another way"),
   js.holds("function f(x, cb) { g(x, cb); }\nf(1);", "without its callback"),
+  // Code that never called back ended there; the new function would go on.
+  js.holds(
+    "function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); if (v) cb(null, v); }); }",
+    "ends here without",
+  ),
+  js.holds("function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); }); }", "ends here without"),
+  js.holds("function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); log(v); }); }", "ends here without"),
+  js.holds(
+    "function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); if (!v) return; cb(null, v); }); }",
+    "leaves without calling",
+  ),
+  js.holds(
+    "function f(x, cb) { if (!x) return h(); g(x, (e, v) => { if (e) return cb(e); cb(null, v); }); }",
+    "leaves without calling",
+  ),
+  js.holds(
+    "function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); try { cb(null, p(v)); } catch (x) { log(x); } }); }",
+    "goes on behind",
+  ),
+  js.rewrites(
+    `
+      import { hive } from "./hive.js";
+      function f(x, cb) {
+        if (x.isEmpty) {
+          cb(null, {
+            kilos: 0,
+          });
+          return;
+        }
+        hive.weigh(x, {
+          twice: true,
+        }, (e, v) => {
+          if (e) return cb(e);
+          if (v.kilos > 0) {
+            cb(null, v);
+          } else {
+            cb(new Error("nothing"));
+          }
+          return; // nothing more to do
+        });
+      }
+      `,
+    `
+      import { hive } from "./hive.js";
+      async function f(x) {
+        if (x.isEmpty) {
+          return {
+            kilos: 0,
+          };
+        }
+        const v = await new Promise((resolve, reject) => {
+          hive.weigh(x, {
+            twice: true,
+          }, (error, value) => (error ? reject(error) : resolve(value)));
+        });
+        if (v.kilos > 0) {
+          return v;
+        } else {
+          throw new Error("nothing");
+        }
+        // nothing more to do
+      }
+      `,
+    "likely",
+  ),
+  js.holds(
+    'import { exec } from "child_process";\nfunction f(x, cb) { exec(x, (e, v) => { if (e) return cb(e); cb(null, v); }); }',
+    "can give something else",
+  ),
   js.ignores("function f(x, cb) { cb(null, x); }"),
   js.ignores("function f(xs, fn) { return xs.length; }"),
   wrapped.rewrites(

@@ -1,5 +1,6 @@
-import { textAt, type Edit, type SyntaxNode } from "../../../index.js";
+import { indentUnit, textAt, type Edit, type SyntaxNode } from "../../../index.js";
 import { nodeForm } from "./node-form.js";
+import { isErrorFirst } from "./promisified.js";
 import {
   byError,
   calledBy,
@@ -49,27 +50,64 @@ export class StepWriter {
   write(indent: string): string[] {
     const body = this.source.fn.child("body")!;
     if (!body.is("statement_block")) throw new NoSteps(body, "the function is one expression");
-    return this.#block(body.parts, body.start + 1, indent);
+    return this.#block(body.parts, body, indent);
   }
 
-  /** Statements of one block; `from` is where its text begins, so that comments ahead of a statement go with it. */
-  #block(statements: readonly SyntaxNode[], from: number, indent: string): string[] {
+  /** The statements of a block, or those at its end; every way through them calls the callback in the end. */
+  #block(statements: readonly SyntaxNode[], around: SyntaxNode, indent: string): string[] {
+    const { code } = withoutReturn(statements);
     const out: string[] = [];
-    let start = from;
-    for (const [i, statement] of statements.entries()) {
-      const isLast =
-        i === statements.length - 1 || isBareReturn(statements[i + 1]!, i + 2 === statements.length);
-      const comments = this.#comments(start, statement.start, indent);
-      if (comments !== "") out.push(comments);
+    const comment = (from: number, to: number): void => {
+      const comments = this.#comments(from, to, indent);
+      const isBehind =
+        out.length > 0 &&
+        !around.tree.text
+          .slice(from, to)
+          .split(/\/[/*]/)[0]!
+          .includes("\n");
+      if (comments !== "" && isBehind) out.push(`${out.pop()!} ${comments.trimStart()}`);
+      else if (comments !== "") out.push(comments);
+    };
+    const isBlock = around.is("statement_block");
+    let start = code[0] ? startOfBlock(code[0]) : around.start;
+    for (const [i, statement] of code.entries()) {
+      comment(start, statement.start);
       start = statement.end;
-      const step = isLast ? this.#lastStep(statement, indent) : undefined;
-      if (step) {
-        out.push(...step);
-        return out;
-      }
-      out.push(this.#plain(statement, indent, isLast));
+      const step = i === code.length - 1 ? this.#lastStep(statement, indent) : undefined;
+      if (step) out.push(...step);
+      else out.push(this.#plain(statement, indent, i === code.length - 1));
+      if (i === code.length - 1 && !step) this.#mustSettle(statement);
     }
+    if (code.length === 0) this.#mustSettle(around);
+    if (isBlock) comment(start, around.end - 1);
     return out;
+  }
+
+  /** Code that could end without a call of the callback ended the work there; the new function goes on with no value. */
+  #mustSettle(code: SyntaxNode): void {
+    const open = this.#open(code);
+    if (open) throw new NoSteps(open, `the code ends here without calling \`${this.#done}\``);
+  }
+
+  /** Where a statement may be left at its end without a call of the callback. */
+  #open(statement: SyntaxNode): SyntaxNode | undefined {
+    if (statement.is("throw_statement") || calledBy(statement)?.name === this.#done) return undefined;
+    if (statement.is("if_statement")) {
+      const otherwise = statement.child("alternative")?.firstPart;
+      return this.#open(statement.child("consequence")!) ?? (otherwise ? this.#open(otherwise) : statement);
+    }
+    if (statement.is("statement_block")) {
+      const last = withoutReturn(statement.parts).code.at(-1);
+      return last ? this.#open(last) : statement;
+    }
+    if (statement.is("try_statement")) {
+      const handler = statement.child("handler")?.child("body");
+      const ways = [statement.child("body")!, ...(handler ? [handler] : [])];
+      const ends = statement.child("finalizer")?.child("body");
+      if (ends && !this.#open(ends)) return undefined;
+      return ways.map((way) => this.#open(way)).find((way) => way !== undefined);
+    }
+    return statement;
   }
 
   #comments(start: number, end: number, indent: string): string {
@@ -83,7 +121,14 @@ export class StepWriter {
   /** A statement that hands nothing to a later one; ways out of it that call the callback leave the function instead. */
   #plain(statement: SyntaxNode, indent: string, isLast: boolean): string {
     const edits: Edit[] = [];
-    for (const use of statement.mentions(this.#done)) edits.push(this.#left(use, statement, isLast));
+    for (const use of statement.mentions(this.#done)) edits.push(...this.#left(use, statement, isLast));
+    for (const left of statement.descendants()) {
+      if (!left.is("return_statement") || !isOwn(left, statement) || calledBy(left)?.name === this.#done)
+        continue;
+      const before = left.previousPart;
+      if (left.parts.length === 0 && before && calledBy(before)?.name === this.#done) continue;
+      throw new NoSteps(left, `\`${first(left)}\` leaves without calling \`${this.#done}\``);
+    }
     return `${indent}${textAt(
       statement.tree,
       statement,
@@ -93,7 +138,7 @@ export class StepWriter {
   }
 
   /** A call of the callback, as the function leaves with it: `return done(error)` becomes `throw error`. */
-  #left(use: SyntaxNode, within: SyntaxNode, isLast: boolean): Edit {
+  #left(use: SyntaxNode, within: SyntaxNode, isLast: boolean): Edit[] {
     for (const above of use.ancestors()) {
       if (above.is([...FUNCTIONS, "function_declaration", "method_definition"]) && !above.holds(within))
         throw new NoSteps(use, `\`${this.#done}\` is used in a function that may run later`);
@@ -109,20 +154,26 @@ export class StepWriter {
       (next !== undefined && isBareReturn(next, next.nextPart === undefined));
     const isTail = isLast && isInTail(statement, within);
     if (!leaves && !isTail) throw new NoSteps(use, `the code goes on behind \`${first(statement)}\``);
-    const end = !statement.is("return_statement") && leaves ? next!.end : statement.end;
-    return { start: statement.start, end, text: this.#settled(call) };
+    const end =
+      !statement.is("return_statement") && leaves && !statement.same(within) ? next!.end : statement.end;
+    const { keyword, value } = this.#settled(call);
+    if (!value) return [{ start: statement.start, end, text: `${keyword};` }];
+    return [
+      { start: statement.start, end: value.start, text: `${keyword} ` },
+      { start: value.end, end, text: ";" },
+    ];
   }
 
   /** What the function does in place of a call of its callback. */
-  #settled(call: SyntaxNode): string {
+  #settled(call: SyntaxNode): { keyword: "return" | "throw"; value?: SyntaxNode } {
     const [error, value, ...more] = call.child("arguments")!.parts;
     if (more.length > 0) throw new NoSteps(call, `\`${this.#done}\` is given more than one value`);
     if (!error || ["null", "undefined"].includes(error.text))
-      return value ? `return ${value.text};` : "return;";
+      return { keyword: "return", ...(value ? { value } : {}) };
     if (value) throw new NoSteps(call, `\`${first(call)}\` gives an error or a value`);
     if (!error.is("new_expression") && !isGuarded(error))
       throw new NoSteps(error, `whether \`${first(error)}\` is an error is not known`);
-    return `throw ${error.text};`;
+    return { keyword: "throw", value: error };
   }
 
   /** The last statement of a block: the call whose callback goes on, or whose value is that of the function. */
@@ -135,7 +186,7 @@ export class StepWriter {
     if (chained) return chained;
     const callback = call.child("arguments")?.lastPart;
     if (callback?.text === this.#done && callback.is("identifier"))
-      return [`${indent}return ${this.#awaited(call, callback)};`];
+      return [`${indent}return ${this.#awaited(call, callback, indent)};`];
     if (!callback?.is(FUNCTIONS) || callback.mentions(this.#done).length === 0) return undefined;
     if (callback.has("async")) throw new NoSteps(callback, "the callback waits itself");
     const [error, value, ...more] = parametersOf(callback);
@@ -146,7 +197,7 @@ export class StepWriter {
       throw new NoSteps(callback, `\`${error.text}\` is not simply handed to \`${this.#done}\``);
     const again = useOfParameter(error, ways.done);
     if (again) throw new NoSteps(again, `\`${error.text}\` is used although there is no error`);
-    return this.#step(`await ${this.#awaited(call, callback)}`, value, callback, ways.done, indent);
+    return this.#step(`await ${this.#awaited(call, callback, indent)}`, value, callback, ways.done, indent);
   }
 
   /** `weigh(x).then((weight) => { … }, done)`, as callers of what was turned into steps before are written. */
@@ -194,8 +245,7 @@ export class StepWriter {
     const isWritten = isUsed && value!.is("identifier") && rest.some((one) => writes(one, value!.text));
     const head = `${indent}${isUsed ? `${isWritten ? "let" : "const"} ${value!.text} = ` : ""}${awaited};`;
     for (const statement of rest) this.#declareAll(statement, callback);
-    const from = rest[0] ? startOfBlock(rest[0]) : callback.end;
-    return [head, ...this.#block(rest, from, indent)];
+    return [head, ...this.#block(rest, rest[0]?.parent ?? callback.child("body")!, indent)];
   }
 
   /** A callback that is no arrow has a `this` and `arguments` of its own. */
@@ -227,27 +277,40 @@ export class StepWriter {
   }
 
   /** The promise that a call gives once it has no callback. */
-  #awaited(call: SyntaxNode, callback: SyntaxNode): string {
+  #awaited(call: SyntaxNode, callback: SyntaxNode, indent: string): string {
     const callee = call.child("function")!;
     const list = call.child("arguments")!;
     const last = callback.previousPart;
-    const values = last ? list.tree.text.slice(list.firstPart!.start, last.end) : "";
+    const valuesAt = (depth: string): string =>
+      last ? textAt(list.tree, { start: list.firstPart!.start, end: last.end }, depth) : "";
     if (list.mentions(this.#done).some((use) => !callback.holds(use)))
       throw new NoSteps(list, `\`${this.#done}\` is handed on more than once`);
     const form = nodeForm(callee);
-    if (form) return `${form.of.text}.${form.in}.${form.name}(${values})`;
+    if (form) return `${form.of.text}.${form.in}.${form.name}(${valuesAt(indent)})`;
     if (callee.is("identifier")) {
+      const { is, evidence } = isErrorFirst(callee);
+      if (is === "no") throw new NoSteps(callee, evidence.says);
       this.usesPromisify = true;
-      return `${this.promisify}(${callee.text})(${values})`;
+      return `${this.promisify}(${callee.text})(${valuesAt(indent)})`;
     }
     if (!callee.is("member_expression")) throw new NoSteps(callee, "what is called is worked out here");
+    const deeper = `${indent}${indentUnit(call.tree, indent)}`;
+    const values = valuesAt(deeper);
     const lead = values === "" ? "" : `${values}, `;
-    return `new Promise((resolve, reject) => {\n  ${callee.text}(${lead}(error, value) => (error ? reject(error) : resolve(value)));\n})`;
+    const settles = "(error, value) => (error ? reject(error) : resolve(value))";
+    return `new Promise((resolve, reject) => {\n${deeper}${callee.text}(${lead}${settles});\n${indent}})`;
   }
 }
 
 const isBareReturn = (statement: SyntaxNode, isLast: boolean): boolean =>
   isLast && statement.is("return_statement") && statement.parts.length === 0;
+
+/** Does a statement belong to the function that code around it belongs to? */
+function isOwn(statement: SyntaxNode, code: SyntaxNode): boolean {
+  if (statement.same(code)) return true;
+  const fn = statement.closest([...FUNCTIONS, "function_declaration", "method_definition"]);
+  return !fn || !code.holds(fn);
+}
 
 /** Where the text of a block of statements begins, for the comments ahead of the first. */
 function startOfBlock(statement: SyntaxNode): number {

@@ -1,13 +1,4 @@
-import {
-  condition,
-  holes,
-  isSideEffectFree,
-  javascript,
-  rule,
-  sameCode,
-  trialsIn,
-  typeOf,
-} from "../../../index.js";
+import { condition, holes, isSideEffectFree, javascript, rule, sameCode, trialsIn } from "../../../index.js";
 import { isMissing, unknown, yes } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
 import { isKnownAs } from "../kinds.js";
@@ -34,8 +25,7 @@ function getsSame(match: Match): Answer {
 function isList(match: Match): Answer {
   const node = match.the(list);
   if (node.text === "arguments") return yes("value.kind", "`arguments` can be spread", node);
-  if (node.is("array") || isKnownAs(match, node, "Array") || typeOf(node)?.name === "Array")
-    return yes("value.kind", `\`${node.text}\` is an array`, node);
+  if (isKnownAs(match, node, "Array")) return yes("value.kind", `\`${node.text}\` is an array`, node);
   return unknown(
     "value.kind",
     `\`${node.text}\` could be missing, or something that only has a length`,
@@ -79,6 +69,11 @@ export const spreadArguments = rule({
     js.rewrites("function f() { g.apply(null, arguments); }", "function f() { g(...arguments); }", "likely"),
     js.rewrites("y.push.apply(y, xs);", "y.push(...xs);", "likely"),
     js.rewrites("this.emit.apply(this, [name].concat(xs));", "this.emit(...[name].concat(xs));"),
+    ts.rewrites(
+      "const f = (xs?: number[]) => Math.max.apply(null, xs);",
+      "const f = (xs?: number[]) => Math.max(...xs);",
+      "likely",
+    ),
     ts.rewrites(
       "const f = (xs: number[]) => Math.max.apply(null, xs);",
       "const f = (xs: number[]) => Math.max(...xs);",

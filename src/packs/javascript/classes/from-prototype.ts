@@ -289,10 +289,10 @@ export const classFromPrototype = rule({
     about("nothing walks its objects with for…in", ({ methods, name }) => isNotWalked(name, methods.length)),
     about("the code is strict", ({ fn: constructor }) => isStrict(constructor)),
     about("no other script uses it", ({ to, name }) => isNoGlobal(to, name)),
-    about("all its uses are known", ({ to, name }) =>
-      weakest([
+    about(
+      "all its uses are known",
+      ({ to, name }) =>
         usesOf(to).doubts[0] ?? yes("name.other-uses", `all uses of \`${name.text}\` are known`, name),
-      ]),
     ),
   ],
   becomes: classesCode,
@@ -441,6 +441,19 @@ export const classFromPrototype = rule({
       }
       `,
       "likely",
+    ),
+    // What stays would come behind what moves up.
+    js.holds(
+      '"use strict";\nrequire("fs");\nfunction A() {}\nA.prototype.k = other;\nA.prototype.k = function () { return 1; };',
+      "would come before",
+    ),
+    js.holds(
+      '"use strict";\nrequire("fs");\nfunction A() {}\nObject.assign(A.prototype, mixin);\nA.prototype.k = function () { return 1; };',
+      "would come before",
+    ),
+    js.holds(
+      '"use strict";\nrequire("fs");\nfunction A() {}\nA.made = 0;\nA.prototype.n = 1;\nA.prototype = { k: function () { return 1; } };',
+      "would come before",
     ),
     js.holds("function Hive() {}\nHive.prototype.a = function () {};\nHive();", "without `new`"),
     js.holds(

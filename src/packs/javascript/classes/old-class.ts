@@ -1,5 +1,6 @@
-import { originOf, referencesAt, referencesOf } from "../../../index.js";
+import { originOf, referencesAt, referencesOf, shortened } from "../../../index.js";
 import type { Declaration, Reference, SyntaxNode } from "../../../index.js";
+import { functionsBetween } from "../variables/order.js";
 import { noMethod } from "./method.js";
 
 /** A method that a statement gives a class of the old kind. */
@@ -81,6 +82,7 @@ export function oldClassAt(fn: SyntaxNode): OldClass | undefined {
     if (read.refused !== undefined) refused ??= { at: around!, why: read.refused };
   }
   if (!methods.some(({ isStatic }) => !isStatic) && !base) return undefined;
+  refused ??= overtaken({ methods, goes, others }, list);
   return { name, fn, statement, to, methods, base, goes, others, refused };
 }
 
@@ -155,7 +157,36 @@ function wholePrototype(value: SyntaxNode, name: string): Statement {
     : { refused: "the prototype is given an object that is not understood" };
 }
 
-/** `util.inherits(N, Base)`, `Object.setPrototypeOf(N.prototype, Base.prototype)`, `Object.defineProperty(N.prototype, …)`. */
+/** Code that stays and gives the class members that a later statement gave it as well; that one comes first in a class. */
+function overtaken(
+  { methods, goes, others }: Pick<OldClass, "methods" | "goes" | "others">,
+  list: SyntaxNode,
+): OldClass["refused"] {
+  for (const { node } of others) {
+    const later = goes.filter((one) => one.start > node.start);
+    if (later.length === 0 || functionsBetween(node, list).length > 0) continue;
+    const read = node.parent?.is("member_expression") && node.field === "object" ? node.parent : undefined;
+    const isProto = read?.child("property")?.text === "prototype";
+    const member = isProto && read?.parent?.is("member_expression") ? read.parent : read;
+    const key = member?.child("property")?.text;
+    const isSet =
+      member?.field === "left" &&
+      member.parent?.is(["assignment_expression", "augmented_assignment_expression"]);
+    const isReplaced =
+      isProto && later.some((one) => /\.prototype$/.test(one.firstPart?.child("left")?.text ?? ""));
+    const isOther =
+      isSet &&
+      !isReplaced &&
+      key !== "prototype" &&
+      !methods.some((one) => one.key.text === key && one.isStatic !== isProto);
+    if (isOther || node.parent?.is("new_expression") || (read && !isProto && !isSet)) continue;
+    const why = `the prototype is changed further down, which would come before \`${shortened((member ?? node).text)}\``;
+    return { at: node, why };
+  }
+  return undefined;
+}
+
+/** `util.inherits(N, Base)`, `Object.setPrototypeOf(N.prototype, Base.prototype)`, and the same of the functions themselves. */
 function called(call: SyntaxNode, name: string, use: SyntaxNode): Statement | undefined {
   const callee = call.child("function");
   const [first, second, ...more] = call.child("arguments")?.parts ?? [];

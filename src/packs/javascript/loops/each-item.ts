@@ -149,7 +149,7 @@ function looped(match: Match): readonly Segment[] {
   const name = own?.name.text ?? match.named(item);
   const isIdle = loop.others.length === 0;
   // A name that is declared elsewhere cannot stand beside one that is declared here.
-  const word = own ? (isIdle ? own.word : own.word === "" ? "" : own.word) : "const ";
+  const word = own ? own.word : "const ";
   const walks = loop.items.text;
   const header = isIdle
     ? `for (${word}${name} of ${walks})`

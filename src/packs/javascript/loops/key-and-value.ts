@@ -73,11 +73,7 @@ function looped(match: Match): readonly Segment[] {
   const name = own?.name ?? match.named(value);
   const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
   const isIdle = loop.others.length === 0;
-  const given = isIdle
-    ? loop.form === "callback"
-      ? `([, ${name}])`
-      : `[, ${name}]`
-    : `[${loop.index.text}, ${name}]`;
+  const given = isIdle ? name : `[${loop.index.text}, ${name}]`;
   const walks = loop.items.text;
   const entries = isIdle
     ? isMap(match)
@@ -86,18 +82,12 @@ function looped(match: Match): readonly Segment[] {
     : isMap(match)
       ? walks
       : `Object.entries(${walks})`;
-  const target = isIdle
-    ? loop.form === "callback"
-      ? `(${name})`
-      : name
-    : loop.form === "callback"
-      ? `(${given})`
-      : given;
-  const place = loop.form === "callback" ? loop.header : loop.index;
+  const isCallback = loop.form === "callback";
+  const place = isCallback ? loop.header : loop.index;
   const edits = [
     ...(own ? [removal(own.statement)] : []),
     ...again.map(({ start, end }) => ({ start, end, text: name })),
-    { start: place.start, end: place.end, text: target },
+    { start: place.start, end: place.end, text: isCallback ? `(${given})` : given },
     { start: loop.positions!.start, end: loop.positions!.end, text: entries },
   ].sort((a, b) => a.start - b.start);
   return [copy(match.nodes[0]!.start, match.nodes.at(-1)!.end, edits)];

@@ -1,17 +1,8 @@
-import {
-  canBeMissingHere,
-  condition,
-  holes,
-  isUnchanged,
-  javascript,
-  no,
-  rule,
-  sameCode,
-  trialsIn,
-} from "../../../index.js";
-import { builtin, typeOf, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Snippet } from "../../../index.js";
+import { condition, holes, isUnchanged, javascript, no, rule, sameCode, trialsIn } from "../../../index.js";
+import { builtin, yes } from "../../../index.js";
+import type { Match, Snippet } from "../../../index.js";
 import { ownTest } from "../objects/own-test.js";
+import { isThere } from "../there.js";
 
 const { key, object, test, more, body, one } = holes({
   key: "name",
@@ -85,24 +76,8 @@ function asksForOwn(match: Match): boolean {
   );
 }
 
-/** `for…in` walks nothing where there is no object; `Object.keys` refuses null and undefined. */
-function isThere(match: Match): Answer {
-  const node = match.the(object);
-  const type = typeOf(node);
-  if (node.is(["this", "object", "array", "new_expression"]) || (type && !type.declared))
-    return yes("value.null", type?.why ?? `\`${node.text}\` is there`, node);
-  if (node.is("identifier")) {
-    const missing = canBeMissingHere(node);
-    if (missing.is === "no") return yes("value.null", missing.evidence.says, missing.evidence);
-  }
-  return unknown(
-    "value.null",
-    `\`${node.text}\` could be null or undefined, for which the loop did nothing`,
-    node,
-  );
-}
-
 const js = trialsIn("javascript");
+const ts = trialsIn("typescript");
 
 export const ownKeys = rule({
   id: "javascript/own-keys",
@@ -113,7 +88,8 @@ export const ownKeys = rule({
   where: [asksForOwn],
   given: [
     builtin("Object"),
-    condition("the object is there", isThere),
+    // `for…in` walks nothing where there is no object; `Object.keys` refuses null and undefined.
+    condition("the object is there", (match) => isThere(match, match.the(object))),
     condition("the object keeps its keys", (match) =>
       isUnchanged(match.the(object), match.all(match.has(one) ? one : body)),
     ),
@@ -125,6 +101,11 @@ export const ownKeys = rule({
   ],
   becomes: (match) => FORMS[match.alternative]![1],
   trials: [
+    ts.rewrites(
+      "const f = (o?: Record<string, number>) => { for (const k in o) if (Object.hasOwn(o, k)) g(k); };",
+      "const f = (o?: Record<string, number>) => { for (const k of Object.keys(o)) g(k); };",
+      "likely",
+    ),
     js.rewrites(
       `
       function f(o) {

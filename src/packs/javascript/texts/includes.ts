@@ -1,16 +1,6 @@
-import {
-  condition,
-  holes,
-  isMissing,
-  javascript,
-  rule,
-  trialsIn,
-  typeOf,
-  unknown,
-  yes,
-} from "../../../index.js";
+import { condition, holes, isMissing, javascript, rule, trialsIn, unknown, yes } from "../../../index.js";
 import type { Answer, Match } from "../../../index.js";
-import { isKnownAs, calledOn } from "../kinds.js";
+import { isKnownAs, calledOn, kindOf } from "../kinds.js";
 
 const { list, item } = holes({ list: "expression", item: "expression" });
 
@@ -52,16 +42,16 @@ function isTest(match: Match): boolean {
 /** `indexOf` finds no `NaN` and no hole of an array, and `includes` does; a string cannot be asked for a pattern. */
 function findsTheSame(match: Match): Answer {
   const node = match.the(item);
-  const type = typeOf(node)?.name;
-  if (isKnownAs(match, match.the(list), "string"))
-    return type === "string" || node.is("template_string") || isKnownAs(match, node, "string")
+  const of = kindOf(match, match.the(list));
+  if (of?.owner === "string" && !of.byUse)
+    return node.is("template_string") || isKnownAs(match, node, "string")
       ? yes("value.result", `\`${node.text}\` is a string`, node)
       : unknown(
           "value.result",
           `\`${node.text}\` could be a regular expression, which \`includes\` refuses`,
           node,
         );
-  if (node.is(["string", "template_string", "number", "true", "false", "null"]) || type === "string")
+  if (node.is(["string", "template_string", "number", "true", "false", "null"]))
     return yes("value.result", `\`${node.text}\` is not \`NaN\``, node);
   if (isKnownAs(match, node, "string")) return yes("value.result", `\`${node.text}\` is a string`, node);
   return isMissing(node)

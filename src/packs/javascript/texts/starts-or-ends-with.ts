@@ -1,5 +1,5 @@
 import { condition, holes, isSideEffectFree, javascript, rule, sameCode, trialsIn } from "../../../index.js";
-import { typeOf, unknown, weakest, yes } from "../../../index.js";
+import { unknown, weakest, yes } from "../../../index.js";
 import type { Answer, Match, Snippet, SyntaxNode } from "../../../index.js";
 import { isKnownAs, calledOn } from "../kinds.js";
 
@@ -80,7 +80,7 @@ function isSamePart(match: Match): Answer {
       `\`${asked.text}\` could be empty, and what is compared would be the whole text`,
       asked,
     );
-  if (isKnownAs(match, asked, "string") || typeOf(asked)?.name === "string")
+  if (isKnownAs(match, asked, "string"))
     return weakest([once, yes("value.result", `\`${asked.text}\` is a string`, asked)]);
   return unknown("value.result", `\`${asked.text}\` could be something that is no string`, asked);
 }

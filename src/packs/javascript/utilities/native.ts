@@ -1,34 +1,31 @@
 import { condition, isBuiltin, isMissing, no, rule, trialsIn, typeOf, unknown, yes } from "../../../index.js";
 import type { Answer, Match } from "../../../index.js";
 import { kindOf } from "../kinds.js";
+import { isThere } from "../there.js";
 import { fn, list, ROWS, value, type Row } from "./rows.js";
 
 const rowOf = (match: Match): Row => ROWS[match.alternative]!;
 
 /** The library takes a missing list for an empty one, and an object for the list of its values. */
-function isThere(match: Match): Answer {
+function isTolerated(match: Match): Answer {
   const { tolerates, name } = rowOf(match);
   if (tolerates === "nothing") return yes("value.kind", "both take any value");
   const node = match.the(list);
-  const known = kindOf(match, node);
   if (tolerates === "lists") {
-    if (known?.owner === "Array" && !known.byUse) return yes("type.is", known.why, known.at);
+    const known = kindOf(match, node);
     if (known && known.owner !== "Array")
       return no("type.is", `${known.why}, which is not an array`, known.at);
-    return unknown(
-      "value.kind",
-      `\`${node.text}\` could be missing or an object, which \`${name}\` takes as well`,
-      node,
-    );
-  }
-  const type = typeOf(node);
-  return node.is(["object", "array"]) || (type && !type.declared)
-    ? yes("value.null", type?.why ?? `\`${node.text}\` is an object`, node)
-    : unknown(
-        "value.null",
-        `\`${node.text}\` could be missing, for which \`${name}\` gives an empty list`,
+    if (!known || known.byUse)
+      return unknown(
+        "value.kind",
+        `\`${node.text}\` could be missing or an object, which \`${name}\` takes as well`,
         node,
       );
+  }
+  const there = isThere(match, node);
+  if (there.is === "yes") return there;
+  const says = `${there.evidence.says}, for which \`${name}\` gives what it gives for an empty list`;
+  return unknown("value.null", says, there.evidence);
 }
 
 /** A text or an object in the place of a function is a short form of the library's own; one that gives false ends its loop. */
@@ -58,6 +55,7 @@ function givesNothing(node: Match["node"]): boolean {
 }
 
 const js = trialsIn("javascript");
+const ts = trialsIn("typescript");
 
 export const nativeFunction = rule({
   id: "javascript/native-function",
@@ -70,7 +68,7 @@ export const nativeFunction = rule({
     (match) => !match.has(value) || !isMissing(match.the(value)) || rowOf(match).tolerates !== "nothing",
   ],
   given: [
-    condition("it is an array, or an object that is there", isThere),
+    condition("it is an array, or an object that is there", isTolerated),
     condition("a function is handed on", isFunction),
     condition("the names of the language mean what they say", (match) =>
       isBuiltin(/^(Array|Object)\b/.exec(rowOf(match).becomes.texts[0]!)?.[0] ?? "Array", match.node),
@@ -106,6 +104,22 @@ export const nativeFunction = rule({
     js.rewrites(
       'import _ from "lodash";\nconst jars = [1];\nf(_.reduce(jars, (sum, jar) => sum + jar, 0), _.chunk(jars));',
       'import _ from "lodash";\nconst jars = [1];\nf(jars.reduce((sum, jar) => sum + jar, 0), _.chunk(jars));',
+    ),
+    // A parameter that may be left out, a value that may be null.
+    ts.rewrites(
+      'import _ from "lodash";\nconst f = (xs?: number[]) => _.map(xs, (x) => x + 1);',
+      "const f = (xs?: number[]) => xs.map((x) => x + 1);",
+      "likely",
+    ),
+    ts.rewrites(
+      'import _ from "lodash";\nconst f = (xs: string[] | undefined) => _.map(xs, (x) => x + 1);',
+      "const f = (xs: string[] | undefined) => xs.map((x) => x + 1);",
+      "likely",
+    ),
+    js.rewrites(
+      'import _ from "lodash";\nlet jars;\nif (x) jars = [1];\nf(_.map(jars, (jar) => jar + 1));',
+      "let jars;\nif (x) jars = [1];\nf(jars.map((jar) => jar + 1));",
+      "likely",
     ),
     js.holds('import _ from "lodash";\nconst jars = [1];\nf(_.map(jars, "age"));', "short form"),
     js.holds('import _ from "lodash";\nconst s = "abc";\nf(_.map(s, (c) => c));', "not an array"),

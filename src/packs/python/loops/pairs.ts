@@ -14,6 +14,7 @@ import {
   trialsIn,
   unchangedDuring,
   valuesGiven,
+  weakest,
   walked,
   yes,
 } from "../../../index.js";
@@ -42,9 +43,7 @@ const partnerOf = (match: Match): SyntaxNode => partnersIn(match)![0]!.parts[0]!
 
 /** Does the loop walk two lists that are known to be as long as each other? */
 export function walksPairs(match: Match): boolean {
-  return (
-    match.loop.positions !== undefined && partnersIn(match) !== undefined && isAsLong(match).is === "yes"
-  );
+  return match.loop.positions !== undefined && partnersIn(match) !== undefined && isAsLong(match).is !== "no";
 }
 
 /** Is the other list at least as long, for a reason that can be seen? Of one that is shorter the tail would be dropped in silence. */
@@ -68,6 +67,7 @@ function sizeTest({ node }: Match, list: SyntaxNode, other: SyntaxNode): Answer 
     `len(${list.text}) ${operator} len(${other.text})`,
     `len(${other.text}) ${operator} len(${list.text})`,
   ];
+  const between: SyntaxNode[] = [];
   for (let at = node.previousPart; at; at = at.previousPart) {
     const test = at.is("assert_statement") ? at.firstPart?.text : undefined;
     const guard = at.is("if_statement") && !at.child("alternative") ? at.child("condition")?.text : undefined;
@@ -75,8 +75,12 @@ function sizeTest({ node }: Match, list: SyntaxNode, other: SyntaxNode): Answer 
     if (
       (test !== undefined && both("==").includes(test)) ||
       (guard !== undefined && leaves && both("!=").includes(guard))
-    )
+    ) {
+      const kept = weakest([isUnchanged(list, between), isUnchanged(other, between)]);
+      if (between.length > 0 && kept.is !== "yes") return kept.is === "no" ? undefined : kept;
       return yes("value.result", "both lists are known to have the same length", at);
+    }
+    between.unshift(at);
     const written = [list, other].some((one) => at!.mentions(one.text).some((use) => isTarget(use)));
     if (written) return undefined;
   }
@@ -221,6 +225,16 @@ export const pairs = rule({
           for item, other in zip(jars, lids):
               print(item, other)
       `,
+    ),
+    // What happens between the test and the loop counts.
+    holds(
+      "def f(a: list, b: list):\n    assert len(a) == len(b)\n    a.append(1)\n    for i in range(len(a)):\n        print(a[i], b[i])\n",
+      "could be shorter",
+    ),
+    rewrites(
+      "def f(a: list, b: list):\n    assert len(a) == len(b)\n    g(b)\n    for i in range(len(a)):\n        print(a[i], b[i])\n",
+      "def f(a: list, b: list):\n    assert len(a) == len(b)\n    g(b)\n    for item, other in zip(a, b):\n        print(item, other)\n",
+      "likely",
     ),
     holds(
       "def f(a: list, b: list):\n    for i in range(len(a)):\n        print(a[i], b[i])\n",

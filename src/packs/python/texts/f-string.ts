@@ -1,5 +1,16 @@
-import { applyEdits, copy, isSideEffectFree, text, yes } from "../../../index.js";
-import type { Answer, Edit, Segment, SyntaxNode } from "../../../index.js";
+import {
+  applyEdits,
+  condition,
+  copy,
+  isSideEffectFree,
+  no,
+  shortened,
+  text,
+  typeOf,
+  unknown,
+  yes,
+} from "../../../index.js";
+import type { Answer, Condition, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
 import type { Piece } from "./literal.js";
 
 /** A value in a string: the code that gives it, how it is converted, how it is laid out. */
@@ -95,16 +106,57 @@ export function valuesIn(parts: readonly (string | Field)[]): SyntaxNode[] {
   );
 }
 
-/** Are the values evaluated as often as before, and in the same order? */
-export function evaluatedAlike(before: readonly SyntaxNode[], after: readonly SyntaxNode[]): Answer {
-  const isSame = before.length === after.length && before.every((value, i) => value.same(after[i]));
-  if (isSame) return yes("effect.evaluated", "the values are evaluated as before");
+/** A string as it would read, and the values that the old code evaluates. */
+interface Read {
+  readonly filled: readonly Filled[];
+  readonly given: readonly SyntaxNode[];
+}
+
+/** What the code asks for can be said by an f-string, which evaluates the same; `read` gives a sentence where it cannot. */
+export function fitsInString(read: (match: Match) => Read | string | undefined): Condition[] {
+  return [
+    condition("every value can stand in the string", (match) => {
+      const found = read(match);
+      const around = match.node.closest(["interpolation"]);
+      if (typeof found === "string") return no("form.fits", found, match.node);
+      return around
+        ? no("form.fits", "the text is made inside another string, whose quotes it may not have", around)
+        : yes("form.fits", "every value can stand in the string");
+    }),
+    condition("the values are evaluated as before", (match) => {
+      const found = read(match);
+      return typeof found === "object"
+        ? evaluatedAlike(found.given, valuesIn(found.filled.flatMap(({ parts }) => parts)))
+        : yes("effect.evaluated", "nothing is evaluated");
+    }),
+  ];
+}
+
+/** Types whose values nothing can change. */
+const FIXED: ReadonlySet<string> = new Set(["str", "int", "float", "bool", "bytes", "None"]);
+
+/** Are the values evaluated as often as before, in the same order, and turned into text with nothing changed in between? */
+function evaluatedAlike(before: readonly SyntaxNode[], after: readonly SyntaxNode[]): Answer {
+  const code = "effect.evaluated";
   const answers = before.map(isSideEffectFree);
-  return (
-    answers.find(({ is }) => is === "no") ??
-    answers.find(({ is }) => is === "unknown") ??
-    yes("effect.evaluated", "evaluating the values in another order, or not at all, makes no difference")
-  );
+  const isSame = before.length === after.length && before.every((value, i) => value.same(after[i]));
+  if (!isSame)
+    return (
+      answers.find(({ is }) => is === "no") ??
+      answers.find(({ is }) => is === "unknown") ??
+      yes(code, "evaluating the values in another order, or not at all, makes no difference")
+    );
+  // An f-string turns each value into text before it evaluates the next one.
+  const last = answers.findLastIndex(({ is }) => is !== "yes");
+  const open = before.slice(0, Math.max(last, 0)).find((value) => !FIXED.has(typeOf(value)?.name ?? ""));
+  const changes = shortened(before[last]?.text ?? "");
+  return open
+    ? unknown(
+        code,
+        `\`${changes}\` could change \`${shortened(open.text)}\`, which is turned into text before it from now on`,
+        open,
+      )
+    : yes(code, "the values are evaluated as before");
 }
 
 /** A message that is kept as it is written: for a log, which fills it in only if it is wanted, or for translators. */

@@ -13,14 +13,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
-import {
-  evaluatedAlike,
-  isForLogOrTranslation,
-  refusal,
-  valuesIn,
-  written,
-  type Filled,
-} from "./f-string.js";
+import { fitsInString, isForLogOrTranslation, refusal, written, type Filled } from "./f-string.js";
 import { piecesOf } from "./literal.js";
 import { directivesIn, fieldFor, type Directive } from "./percent.js";
 
@@ -139,24 +132,13 @@ export const percentFormat = rule({
   was: python`${format} % ${values}`,
   where: [(match) => read(match) !== undefined, (match) => !isForLogOrTranslation(match.node)],
   given: [
-    condition("every value can stand in the string", (match) => {
-      const found = read(match);
-      return typeof found === "string"
-        ? no("form.fits", found, match.node)
-        : yes("form.fits", "every value can stand in the string");
-    }),
+    ...fitsInString(read),
     condition("it is one value, or they are listed", isOneValue),
     condition("no result of a function stands alone", isNoResult, { unknownIs: "possible" }),
     condition("each gives the same text", (match) => {
       const found = read(match);
       const [first, ...rest] = typeof found === "object" ? found.answers : [];
       return first ? weakest([first, ...rest]) : yes("value.result", "there is nothing to lay out");
-    }),
-    condition("the values are evaluated as before", (match) => {
-      const found = read(match);
-      return typeof found === "object"
-        ? evaluatedAlike(found.given, valuesIn(found.filled.flatMap(({ parts }) => parts)))
-        : yes("effect.evaluated", "nothing is evaluated");
     }),
   ],
   becomes: (match) => written((read(match) as Read).filled),
@@ -181,6 +163,7 @@ export const percentFormat = rule({
     rewrites('f("%r" % (\n    a if b else c,\n))\n', 'f(f"{a if b else c!r}")\n'),
     rewrites('s = "%s" % f()\n', 's = f"{f()}"\n', "possible"),
     rewrites('x = f()\ns = "%s" % x\n', 'x = f()\ns = f"{x}"\n', "possible"),
+    holds("s = f\"{'%r of' % (a,)} {b}\"\n", "inside another string"),
     holds('try:\n    s = "%d" % n\nexcept TypeError:\n    s = ""\n', "tell apart"),
     holds('t = (1, 2)\ns = "%s" % t\n', "taken for several values"),
     holds('s = "%s %s" % pair\n', "2 places"),

@@ -1,0 +1,34 @@
+import { no, originOf, referencesAt, unknown, yes } from "../../../index.js";
+import type { Answer, SyntaxNode } from "../../../index.js";
+
+/**
+ * Modules of Node whose functions `promisify` turns into ones that give what their callback gets. Those of other modules may
+ * have a form of their own, which gives an object of two values, or take a callback that gets no error.
+ */
+const PLAIN: ReadonlySet<string> = new Set(["crypto", "zlib"]);
+const OTHER: ReadonlySet<string> = new Set(["child_process", "dns", "fs", "readline", "stream", "timers"]);
+
+/** Does `promisify` give for a function what its callback would have got? */
+export function isErrorFirst(callee: SyntaxNode): Answer {
+  const code = "value.result";
+  const name = `\`${callee.text}\``;
+  const origin = originOf(callee);
+  if (!origin) {
+    const to = referencesAt(callee).find((one) => !one.member)?.to;
+    const isHere = to !== undefined && to.as !== "parameter" && to.as !== "import";
+    return isHere
+      ? yes(code, `${name} is a function of this file`, to.at[0])
+      : unknown(code, `where ${name} comes from is not known`, callee);
+  }
+  const module = origin.module.replace(/^node:/, "");
+  const isOther = OTHER.has(module) || origin.name === "generateKeyPair";
+  if (PLAIN.has(module) && !isOther)
+    return yes(code, `${name} of \`${module}\` gives its error or one value`, callee);
+  if (isOther)
+    return no(code, `\`promisify\` of ${name} can give something else than the callback gets`, callee);
+  return unknown(
+    code,
+    `${name} comes from \`${origin.module}\`, and may give two values or have a form of its own`,
+    callee,
+  );
+}
