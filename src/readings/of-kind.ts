@@ -14,6 +14,8 @@ export function ofKind(hole: Hole, forms: KindForms = {}): Reading {
 
 /** What belongs to the code that is found. */
 export interface KindForms {
+  /** Is it what is looked for? Asked first, of each node of the kind: the cheapest way to tell the few from the many. */
+  readonly when?: (node: SyntaxNode) => boolean;
   /** All statements that are rewritten with it, from the first to the last; undefined where it is not what is looked for. */
   readonly together?: (node: SyntaxNode) => readonly SyntaxNode[] | undefined;
   /** The expression that is rewritten, where it is more than what the hole stands for. */
@@ -45,11 +47,12 @@ class KindReading implements Reading {
   }
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
-    const captures = fill(this.hole, node);
-    const { together, inPlaceOf, fills } = this.forms;
-    const filled = fills ? fills(node) : [];
+    const { when, together, inPlaceOf, fills } = this.forms;
+    if (when?.(node) === false) return undefined;
     const nodes = together ? together(node) : [inPlaceOf?.(node) ?? node];
-    if (!captures || !nodes || !filled) return undefined;
+    const filled = nodes && (fills ? fills(node) : []);
+    const captures = filled && fill(this.hole, node);
+    if (!captures) return undefined;
     const others = filled.map(([hole, list]): [Hole, Capture] => [hole, captureOf(list, node)]);
     const rest = {
       nodes,

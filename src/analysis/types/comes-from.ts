@@ -4,7 +4,7 @@ import { escaped } from "../../syntax/index.js";
 import type { Answer } from "../answer.js";
 import { typeWritten } from "./known.js";
 import { isLibraryType } from "./library.js";
-import { comesFromModule } from "./origin.js";
+import { comesFromModule, mayBeCalled, originFits, ownNameOf, type Wanted } from "./origin.js";
 
 /**
  * Does a name, or a chain of members, come from where something is wanted from? By an import, under whatever name, through the
@@ -12,15 +12,7 @@ import { comesFromModule } from "./origin.js";
  */
 export function namesWanted(node: SyntaxNode, { module, name }: Import): Answer {
   const { id } = node.tree.language;
-  const isScript = ["javascript", "typescript", "tsx"].includes(id);
-  const bare = module.replace(/^node:/, "");
-  const modules = isScript ? [bare, `node:${bare}`] : [module];
-  const names = name === undefined || !isScript ? [name] : [name, `default.${name}`];
-  const answers = modules.flatMap((from) =>
-    names.map((member) =>
-      comesFromModule(node, member === undefined ? { module: from } : { module: from, name: member }),
-    ),
-  );
+  const answers = spellingsOf(id, { module, name }).map((wanted) => comesFromModule(node, wanted));
   const sure = answers.find(({ is }) => is === "yes") ?? answers.find(({ is }) => is === "unknown");
   if (!sure) return answers[0]!;
   const type = sure.is === "unknown" && name !== undefined && id === "java" ? typeWritten(node) : undefined;
@@ -29,4 +21,44 @@ export function namesWanted(node: SyntaxNode, { module, name }: Import): Answer 
     : sure;
 }
 
-tellOrigins((node, wanted) => namesWanted(node, wanted).is);
+/** What to look for: in scripts a module of Node has two names, and an import by default gives the same members. */
+function spellingsOf(id: string, { module, name }: Import): Wanted[] {
+  if (!["javascript", "typescript", "tsx"].includes(id)) return [wantedBy(module, name)];
+  const bare = module.replace(/^node:/, "");
+  const names = name === undefined ? [name] : [name, `default.${name}`];
+  return [bare, `node:${bare}`].flatMap((from) => names.map((member) => wantedBy(from, member)));
+}
+
+const wantedBy = (module: string, name: string | undefined): Wanted =>
+  name === undefined ? { module } : { module, name };
+
+/** What a pattern asks for, made ready for one language. */
+interface Asked {
+  readonly name: string | undefined;
+  readonly spellings: readonly Wanted[];
+}
+
+const asked = new WeakMap<Import, Map<string, Asked>>();
+
+function askedFor(id: string, wanted: Import): Asked {
+  let byLanguage = asked.get(wanted);
+  if (!byLanguage) asked.set(wanted, (byLanguage = new Map()));
+  let found = byLanguage.get(id);
+  if (!found)
+    byLanguage.set(id, (found = { name: ownNameOf(id, wanted.name), spellings: spellingsOf(id, wanted) }));
+  return found;
+}
+
+tellOrigins((node, wanted) => {
+  const { id } = node.tree.language;
+  if (id === "java") return namesWanted(node, wanted).is;
+  const { name, spellings } = askedFor(id, wanted);
+  if (name !== undefined && !mayBeCalled(node, name)) return "no";
+  let found: Answer["is"] = "no";
+  for (const one of spellings) {
+    const is = originFits(node, one);
+    if (is === "yes") return is;
+    if (is === "unknown") found = is;
+  }
+  return found;
+});

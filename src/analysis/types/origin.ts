@@ -1,3 +1,4 @@
+import { oncePerNode, oncePerTree } from "../../syntax/index.js";
 import type { ImportStatement, ListedImport, SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesAt, type Declaration } from "../names/declarations.js";
@@ -38,9 +39,8 @@ export function originOf(expression: SyntaxNode): Origin | undefined {
   if (!path) return undefined;
   const to = referencesAt(path.first).find((reference) => !reference.member)?.to;
   if (!to) return importedInFull(expression, path);
-  if (isGivenElsewhere(to)) return undefined;
   const found = to.at.map((at) => importAt(at));
-  if (!found.every((one) => one !== undefined)) return undefined;
+  if (!found.every((one) => one !== undefined) || isGivenElsewhere(to)) return undefined;
   const isModule = ({ item }: Import): boolean => item.name === undefined || item.name === "*";
   const [only, ...more] = found;
   if (only && more.length === 0 && !isModule(only)) {
@@ -111,35 +111,96 @@ function importedInFull(
   return isPlain ? { module, name: rest.at(-1)!, at: expression } : undefined;
 }
 
+/** What a file says of where a name or a chain of members comes from. */
+interface Came {
+  readonly origin: Origin | undefined;
+  /** What declares it in this file: instead of an import, or beside one. */
+  readonly here:
+    { readonly is: "no" | "unknown"; readonly first: string; readonly at: SyntaxNode } | undefined;
+  /** The last name in it. */
+  readonly said: string | undefined;
+}
+
+const cameFrom = oncePerNode((expression): Came => {
+  const origin = originOf(expression);
+  if (origin) return { origin, here: undefined, said: undefined };
+  const path = pathOf(expression);
+  const to = path && referencesAt(path.first).find(({ member }) => !member)?.to;
+  if (to && to.as !== "import") {
+    const { text: first } = path.first;
+    const at = to.at.find((one) => importAt(one) === undefined) ?? to.at[0]!;
+    const isImported = to.at.some((one) => importAt(one) !== undefined);
+    return { origin, here: { is: isImported ? "unknown" : "no", first, at }, said: undefined };
+  }
+  const said = [...expression.descendants()].findLast((node) => node.isLeaf && node.named)?.text;
+  return { origin, here: undefined, said };
+});
+
+const fullName = (module: string, name: string | undefined): string =>
+  name === undefined ? module : `${module}.${name}`;
+
+function isOrigin(origin: Origin, { module, name }: Wanted): boolean {
+  if (module === undefined || name === undefined)
+    return (module ?? origin.module) === origin.module && (name ?? origin.name) === origin.name;
+  return fullName(origin.module, origin.name) === fullName(module, name);
+}
+
+/** What no import gives another name goes by its own. */
+function isCalledOtherwise(expression: SyntaxNode, said: string | undefined, wanted: Wanted): boolean {
+  const asked = ownNameOf(expression.tree.language.id, wanted.name);
+  return asked !== undefined && said !== asked;
+}
+
+/** The name by which something goes that no import renames. Where types have arguments, the last name is not that of the type. */
+export function ownNameOf(id: string, name: string | undefined): string | undefined {
+  const own = name?.split(".").at(-1);
+  const isPlain = ["javascript", "typescript", "tsx", "python"].includes(id);
+  return isPlain && own !== "default" ? own : undefined;
+}
+
+/** What the imports of a file give another name. */
+const renamed = oncePerTree((tree): ReadonlySet<string> => {
+  const items = importsIn(tree).flatMap(({ imports }) => imports);
+  const last = (name: string | undefined): string[] => name?.split(/[.:\\]/).slice(-1) ?? [];
+  return new Set(
+    items.flatMap(({ module, name, local }) => {
+      const own = last(name ?? module);
+      return local === undefined || own.includes(local) ? [] : own;
+    }),
+  );
+});
+
+/**
+ * Can an expression stand for something of this name at a glance? Where it has another name, and no import of the file renames
+ * anything of that one, it cannot.
+ */
+export function mayBeCalled({ tree, id }: SyntaxNode, name: string): boolean {
+  let last = tree.after[id]! - 1;
+  while (last > id && !tree.isNamed(last)) last--;
+  return tree.textOf(last) === name || renamed(tree).has(name);
+}
+
+/** Does a name, or what a chain of members begins with, come from a module? As no more than a word, for one that is asked about often. */
+export function originFits(expression: SyntaxNode, wanted: Wanted): Answer["is"] {
+  const { origin, here, said } = cameFrom(expression);
+  if (origin) return isOrigin(origin, wanted) ? "yes" : "no";
+  return here?.is ?? (isCalledOtherwise(expression, said, wanted) ? "no" : "unknown");
+}
+
 /** Does a name, or what a chain of members begins with, come from a module? */
 export function comesFromModule(expression: SyntaxNode, wanted: Wanted): Answer {
   const shown = shortened(expression.text);
-  const origin = originOf(expression);
+  const { origin, here, said } = cameFrom(expression);
   if (origin) {
-    const full = (module: string, name: string | undefined): string =>
-      name === undefined ? module : `${module}.${name}`;
-    const isIt =
-      wanted.module === undefined || wanted.name === undefined
-        ? (wanted.module ?? origin.module) === origin.module && (wanted.name ?? origin.name) === origin.name
-        : full(origin.module, origin.name) === full(wanted.module, wanted.name);
     const from = `\`${shown}\` comes from \`${origin.module}\``;
-    return isIt ? yes("name.library", from, origin.at) : no("name.library", from, origin.at);
+    return (isOrigin(origin, wanted) ? yes : no)("name.library", from, origin.at);
   }
-  const path = pathOf(expression);
-  const reference = path && referencesAt(path.first).find(({ member }) => !member);
-  if (reference?.to && reference.to.as !== "import") {
-    const at = reference.to.at.find((one) => importAt(one) === undefined) ?? reference.to.at[0];
-    return reference.to.at.some((one) => importAt(one) !== undefined)
-      ? unknown("name.library", `\`${path!.first.text}\` is given something else here`, at)
-      : no("name.library", `\`${path!.first.text}\` is declared in this file`, at);
-  }
-  // What no import gives another name goes by its own.
-  const asked = wanted.name?.split(".").at(-1);
-  const said = [...expression.descendants()].findLast((node) => node.isLeaf && node.named)?.text;
-  // Where types have arguments, the last name is not that of the type.
-  const isPlain = ["javascript", "typescript", "tsx", "python"].includes(expression.tree.language.id);
-  const isOther = isPlain && asked !== undefined && asked !== "default" && said !== asked;
-  if (isOther) return no("name.library", `\`${shown}\` is not called \`${asked}\``, expression);
+  if (here)
+    return here.is === "unknown"
+      ? unknown("name.library", `\`${here.first}\` is given something else here`, here.at)
+      : no("name.library", `\`${here.first}\` is declared in this file`, here.at);
+  if (isCalledOtherwise(expression, said, wanted))
+    return no("name.library", `\`${shown}\` is not called \`${wanted.name!.split(".").at(-1)}\``, expression);
   const wildcard = importsIn(expression.tree).find(({ imports }) =>
     imports.some(({ name, local }) => name === "*" && local === undefined),
   );

@@ -1,4 +1,4 @@
-import { originOf, referencesAt, referencesOf, shortened } from "../../../index.js";
+import { oncePerNode, oncePerTree, originOf, referencesAt, referencesOf, shortened } from "../../../index.js";
 import type { Declaration, Reference, SyntaxNode } from "../../../index.js";
 import { functionsBetween } from "../variables/order.js";
 import { noMethod } from "./method.js";
@@ -38,8 +38,26 @@ interface Statement {
   readonly refused?: string;
 }
 
+/** Names of which a prototype is spoken of, or that inherit: most functions are told from a class by this alone. */
+const spokenOf = oncePerTree(({ text }): ReadonlySet<string> => {
+  const names = new Set<string>();
+  for (const { index } of text.matchAll(/\bprototype\b/g)) {
+    const owner = /([^\s.,;:(){}[\]!=]+)\s*\.\s*$/.exec(text.slice(Math.max(0, index - LONGEST), index))?.[1];
+    if (owner !== undefined) names.add(owner);
+  }
+  for (const { index } of text.matchAll(/(inherits|setPrototypeOf)\)?\s*\(/g)) {
+    const first = /\(\s*([^\s.,;:(){}[\]]+)/.exec(text.slice(index, index + LONGEST))?.[1];
+    if (first !== undefined) names.add(first);
+  }
+  return names;
+});
+/** As far as the name of a class may stand from the word that tells it. */
+const LONGEST = 120;
+
 /** The class that a function is made to be by the statements around; undefined for one that has no methods. */
-export function oldClassAt(fn: SyntaxNode): OldClass | undefined {
+export const oldClassAt = oncePerNode(readClass);
+
+function readClass(fn: SyntaxNode): OldClass | undefined {
   const declarator =
     fn.is("function_expression") && fn.parent?.is("variable_declarator") ? fn.parent : undefined;
   if (!declarator && !fn.is("function_declaration")) return undefined;
@@ -47,8 +65,8 @@ export function oldClassAt(fn: SyntaxNode): OldClass | undefined {
   const name = declarator ? declarator.child("name") : fn.child("name");
   const place = statement.parent?.is("export_statement") ? statement.parent : statement;
   const list = place.parent;
-  if (!name?.is("identifier") || !list?.is(["program", "statement_block"]) || fn.has("async"))
-    return undefined;
+  if (!name?.is("identifier") || !spokenOf(fn.tree).has(name.text)) return undefined;
+  if (!list?.is(["program", "statement_block"]) || fn.has("async")) return undefined;
   if (declarator && statement.parts.length !== 1) return undefined;
   const to = referencesAt(name).find((one) => one.to)?.to;
   if (!to || to.at.length !== 1) return undefined;

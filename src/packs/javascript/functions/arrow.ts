@@ -42,14 +42,13 @@ export function hasOwn(node: SyntaxNode, isBound: boolean): boolean {
 const argumentOf = (node: SyntaxNode): SyntaxNode | undefined =>
   node.parent?.is("arguments") && node.parent.parent?.is("call_expression") ? node.parent.parent : undefined;
 
-function fits(match: Match): boolean {
-  const node = match.the(fn);
+function fits(node: SyntaxNode): boolean {
   const call = boundCall(node);
+  if (!call && !argumentOf(node)) return false;
   if (node.child("name") || node.child("type_parameters") || hasOwn(node, call !== undefined)) return false;
   if (/\bthis\s*:/.test(node.child("parameters")?.text ?? "")) return false;
   const first = node.child("body")?.firstPart;
-  if (first?.is("expression_statement") && /^["']use strict["'];?$/.test(first.text)) return false;
-  return call !== undefined || argumentOf(node) !== undefined;
+  return !(first?.is("expression_statement") && /^["']use strict["'];?$/.test(first.text));
 }
 
 /** An arrow cannot be called with `new`, and has no prototype. */
@@ -106,9 +105,8 @@ export const arrowFunction = rule({
   kind: "idiom",
   title: "Use an arrow for a function that is handed on",
   why: "What is only called needs no `this` of its own, and the word and the braces hide what it does.",
-  was: ofKind(fn, { inPlaceOf: boundCall }),
+  was: ofKind(fn, { when: fits, inPlaceOf: boundCall }),
   mentions: ["function"],
-  where: [fits],
   given: [condition("it is only called", (match) => isOnlyCalled(match.the(fn)))],
   becomes: arrow,
   trials: [

@@ -3,11 +3,16 @@ import type { Match, Segment, SyntaxNode } from "../../../index.js";
 
 const { list } = holes({ list: { kind: "expression", node: "argument_list" } });
 
-const basesOf = (match: Match): SyntaxNode[] => match.the(list).parts;
+/** Behind other bases it may stand for an order that somebody wants. */
+function isFirstAndOnly(node: SyntaxNode): boolean {
+  if (node.parent?.is("class_definition") !== true) return false;
+  const [first, ...rest] = node.parts;
+  return first?.text === "object" && rest.every((part) => part.is("keyword_argument"));
+}
 
 /** What is left of the brackets without the base. */
 function withoutBase(match: Match): Segment[] {
-  const rest = basesOf(match).slice(1);
+  const rest = match.the(list).parts.slice(1);
   return rest.length === 0 ? [text("")] : [text("("), copy(rest[0]!.start, rest.at(-1)!.end), text(")")];
 }
 
@@ -18,18 +23,9 @@ export const needlessBase = rule({
   kind: "idiom",
   title: "Leave out the base class object",
   why: "Every class is derived from it since Python 3.",
-  was: ofKind(list),
+  was: ofKind(list, { when: isFirstAndOnly }),
   mentions: ["object"],
   target: "3",
-  where: [
-    (match) => match.the(list).parent?.is("class_definition") ?? false,
-    // Behind other bases it may stand for an order that somebody wants.
-    (match) =>
-      basesOf(match)[0]?.text === "object" &&
-      !basesOf(match)
-        .slice(1)
-        .some((part) => !part.is("keyword_argument")),
-  ],
   given: [builtin("object")],
   becomes: withoutBase,
   trials: [

@@ -20,9 +20,8 @@ export const loopElse = rule({
   kind: "smell",
   title: "Say when the code behind a loop runs",
   why: "The `else` of a loop runs where no `break` left it, which most readers take for something else.",
-  was: ofKind(loop),
+  was: ofKind(loop, { when: (node) => node.child("alternative") !== undefined }),
   mentions: ["else"],
-  where: [(match) => match.the(loop).child("alternative") !== undefined],
   advice: (match) =>
     hasBreak(bodyOf(match))
       ? "The `else` runs where no `break` ended the loop: put the search into a function that returns what it finds, or remember in a variable whether something was found."

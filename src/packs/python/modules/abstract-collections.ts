@@ -26,9 +26,9 @@ function isForOldVersions(statement: SyntaxNode): boolean {
   return around !== undefined && /\bexcept\s*(\(|.*ImportError|:)/.test(around.text);
 }
 
-function isMoved(match: Match): boolean {
-  const node = match.the(place);
+function isMoved(node: SyntaxNode): boolean {
   if (node.is("attribute")) {
+    if (!MOVED.has(node.child("attribute")!.text)) return false;
     const origin = originOf(node);
     return origin?.module === "collections" && MOVED.has(origin.name ?? "");
   }
@@ -62,10 +62,9 @@ export const abstractCollections = rule({
   kind: "breaks",
   title: "Take abstract collections from collections.abc",
   why: "collections has them no longer since Python 3.10.",
-  was: ofKind(place, { together: (node) => [node] }),
+  was: ofKind(place, { when: isMoved, together: (node) => [node] }),
   mentions: ["collections"],
   target: "3.3",
-  where: [isMoved],
   needs: (match) => (match.the(place).is("attribute") ? [need("collections.abc")] : []),
   becomes: fromNewModule,
   trials: [

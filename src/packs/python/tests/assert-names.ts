@@ -13,7 +13,7 @@ import {
   unknown,
   yes,
 } from "../../../index.js";
-import type { Answer, Match, OwnClass, SyntaxNode, SyntaxTree } from "../../../index.js";
+import type { Answer, OwnClass, SyntaxNode, SyntaxTree } from "../../../index.js";
 
 /** Old names of assertions, with what they are called now. */
 const NAMES: Readonly<Record<string, string>> = {
@@ -101,8 +101,7 @@ function isTestCase(owner: SyntaxNode, old: string, depth = 0): Answer {
 }
 
 /** A read of an old name on the object of a class. */
-function ownerOf(match: Match): SyntaxNode | undefined {
-  const node = match.the(read);
+function ownerOf(node: SyntaxNode): SyntaxNode | undefined {
   const object = node.child("object");
   const method = [...node.ancestors()].filter((above) => above.is("function_definition"));
   const self = method
@@ -112,8 +111,7 @@ function ownerOf(match: Match): SyntaxNode | undefined {
 }
 
 /** A test of the old names themselves stays: one that expects their warnings, or that only mentions them. */
-function isNoTestOfNames(match: Match): boolean {
-  const node = match.the(read);
+function isNoTestOfNames(node: SyntaxNode): boolean {
   const around = [...node.ancestors()].find(
     (above) =>
       above.is("with_statement") &&
@@ -124,7 +122,7 @@ function isNoTestOfNames(match: Match): boolean {
   return around === undefined && node.parent?.is("call") === true && node.field === "function";
 }
 
-const oldOf = (match: Match): string => match.the(read).child("attribute")!.text;
+const oldOf = (node: SyntaxNode): string => node.child("attribute")!.text;
 
 const { rewrites, ignores, holds } = trialsIn("python");
 
@@ -133,16 +131,18 @@ export const assertNames = rule({
   kind: "breaks",
   title: "Use the present names of assertions",
   why: "The old names are gone in Python 3.12.",
-  was: ofKind(read),
+  was: ofKind(read, {
+    when: (node) => NAMES[oldOf(node)] !== undefined && ownerOf(node) !== undefined && isNoTestOfNames(node),
+  }),
   mentions: Object.keys(NAMES),
   target: "3.2",
-  where: [
-    (match) => NAMES[oldOf(match)] !== undefined,
-    (match) => ownerOf(match) !== undefined,
-    isNoTestOfNames,
+  given: [
+    condition("the class is one of tests", (match) => {
+      const node = match.the(read);
+      return isTestCase(ownerOf(node)!, oldOf(node));
+    }),
   ],
-  given: [condition("the class is one of tests", (match) => isTestCase(ownerOf(match)!, oldOf(match)))],
-  becomes: (match) => [text(`${match.the(read).child("object")!.text}.${NAMES[oldOf(match)]!}`)],
+  becomes: (match) => [text(`${match.the(read).child("object")!.text}.${NAMES[oldOf(match.the(read))]!}`)],
   trials: [
     rewrites(
       "import unittest\nclass T(unittest.TestCase):\n    def test_a(self):\n        self.assertEquals(1, 1)\n        self.assert_(True)\n",

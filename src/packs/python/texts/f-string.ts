@@ -106,6 +106,16 @@ export function valuesIn(parts: readonly (string | Field)[]): SyntaxNode[] {
   );
 }
 
+/** What is worked out of a match for several conditions, and the replacement. */
+export function oncePerMatch<T>(work: (match: Match) => T): (match: Match) => T {
+  const known = new WeakMap<Match, { readonly found: T }>();
+  return (match) => {
+    const entry = known.get(match) ?? { found: work(match) };
+    known.set(match, entry);
+    return entry.found;
+  };
+}
+
 /** A string as it would read, and the values that the old code evaluates. */
 interface Read {
   readonly filled: readonly Filled[];

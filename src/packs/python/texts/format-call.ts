@@ -1,8 +1,9 @@
 import { holes, python, rule, trialsIn } from "../../../index.js";
-import type { Match, SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../index.js";
 import {
   fitsInString,
   isForLogOrTranslation,
+  oncePerMatch,
   refusal,
   written,
   type Field,
@@ -102,7 +103,7 @@ function endOfField(code: string, from: number): number | undefined {
 }
 
 /** The format with its values in their places, or why that cannot be. Undefined where it is no text, or has no places. */
-function read(match: Match): Read | string | undefined {
+const read = oncePerMatch((match): Read | string | undefined => {
   const pieces = piecesOf(match.the(format));
   if (!pieces || pieces.some(({ content }) => /\\N\{/.test(content))) return undefined;
   if (!pieces.some(({ content }) => content.includes("{"))) return undefined;
@@ -118,7 +119,7 @@ function read(match: Match): Read | string | undefined {
   const reader = new FormatReader(given);
   const filled = pieces.map((piece): Filled => ({ piece, parts: reader.read(piece.content, piece) }));
   return reader.refused ?? { filled, given: [...given.values()] };
-}
+});
 
 const { rewrites, ignores, holds } = trialsIn("python");
 

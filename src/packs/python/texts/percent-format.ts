@@ -13,7 +13,14 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
-import { fitsInString, isForLogOrTranslation, refusal, written, type Filled } from "./f-string.js";
+import {
+  fitsInString,
+  isForLogOrTranslation,
+  oncePerMatch,
+  refusal,
+  written,
+  type Filled,
+} from "./f-string.js";
 import { piecesOf } from "./literal.js";
 import { directivesIn, fieldFor, type Directive } from "./percent.js";
 
@@ -43,7 +50,7 @@ function givenBy(operand: SyntaxNode, isNamed: boolean): Map<string, SyntaxNode>
 }
 
 /** The format with its values in their places, or why that cannot be. Undefined where it is no such format. */
-function read(match: Match): Read | string | undefined {
+const read = oncePerMatch((match): Read | string | undefined => {
   const pieces = piecesOf(match.the(format));
   const parsed = pieces?.map(({ content }) =>
     /\\N\{|\\x25|\\45/.test(content) ? undefined : directivesIn(content),
@@ -76,7 +83,7 @@ function read(match: Match): Read | string | undefined {
     }),
   }));
   return refused ?? { filled, answers, given: [...given.values()] };
-}
+});
 
 /** A single value that is a tuple would be taken for several. */
 function isOneValue(match: Match): Answer {

@@ -1,5 +1,5 @@
 import { holes, nameInFile, ofKind, rule, text, trialsIn } from "../../../index.js";
-import type { Match } from "../../../index.js";
+import type { SyntaxNode } from "../../../index.js";
 
 /** Names that Python 2 had, and what does the same in Python 3. */
 const NAMES: Readonly<Record<string, string>> = {
@@ -12,12 +12,12 @@ const NAMES: Readonly<Record<string, string>> = {
 };
 
 const { name } = holes({
-  name: { kind: "name", node: "identifier", text: /^(basestring|long|raw_input|unichr|unicode|xrange)$/ },
+  name: { kind: "name", node: "identifier" },
 });
 
 /** Does nothing in the file give the name a meaning, nor stand ready for it to have none? */
-function isGone(match: Match): boolean {
-  const node = match.the(name);
+function isGone(node: SyntaxNode): boolean {
+  if (NAMES[node.text] === undefined) return false;
   const { declarations, references } = nameInFile(node.text, node.tree);
   if (declarations.length > 0 || references.some((one) => one.unknown !== undefined && !one.member))
     return false;
@@ -37,10 +37,9 @@ export const goneNames = rule({
   kind: "breaks",
   title: "Use the names that Python 3 has",
   why: "The old ones are gone, and code that comes to one of them fails.",
-  was: ofKind(name),
+  was: ofKind(name, { when: isGone }),
   mentions: Object.keys(NAMES),
   target: "3",
-  where: [isGone],
   becomes: (match) => [text(NAMES[match.textOf(name)]!)],
   trials: [
     rewrites("for i in xrange(3):\n    f(i)\n", "for i in range(3):\n    f(i)\n"),

@@ -23,37 +23,31 @@ const BUILTIN: Readonly<Record<string, string>> = {
 };
 
 const { name } = holes({
-  name: {
-    kind: "expression",
-    node: ["identifier", "attribute", "subscript"],
-    text: /^([\w.]+\.)?(Dict|FrozenSet|List|Set|Text|Tuple|Type)(\[[^]*)?$/,
-  },
+  name: { kind: "expression", node: ["identifier", "attribute", "subscript"] },
 });
 
 /** The name of the type: what stands ahead of the brackets where a member of the module has some. */
-const nameOf = (match: Match): SyntaxNode => {
-  const node = match.the(name);
-  return node.is("subscript") ? node.firstPart! : node;
-};
+const nameOf = (node: SyntaxNode): SyntaxNode => (node.is("subscript") ? node.firstPart! : node);
 
 /** Does the name come from `typing`, and stand neither in an import nor for a part of a longer one? */
-function isOfTyping(match: Match): boolean {
-  const node = match.the(name);
+function isOfTyping(node: SyntaxNode): boolean {
   const { parent } = node;
+  const read = nameOf(node);
+  if (BUILTIN[(read.child("attribute") ?? read).text] === undefined) return false;
   if (node.closest(["import_from_statement", "import_statement"])) return false;
   if (node.is("identifier") && parent?.is(["attribute", "keyword_argument"])) return false;
   // A member of the module is read in another way than a name where brackets follow, so both go together.
   if (node.is("attribute") && parent?.is("subscript") && node.field === "value") return false;
-  if (node.is("subscript") && !nameOf(match).is("attribute")) return false;
-  const origin = originOf(nameOf(match));
+  if (node.is("subscript") && !nameOf(node).is("attribute")) return false;
+  const origin = originOf(nameOf(node));
   return origin?.module === "typing" && origin.name !== undefined && BUILTIN[origin.name] !== undefined;
 }
 
-const typeFor = (match: Match): string => BUILTIN[originOf(nameOf(match))!.name!]!;
+const typeFor = (match: Match): string => BUILTIN[originOf(nameOf(match.the(name)))!.name!]!;
 
 function builtinType(match: Match): Segment[] {
   const node = match.the(name);
-  const rest = nameOf(match).same(node) ? [] : [copy(nameOf(match).end, node.end)];
+  const rest = nameOf(node).same(node) ? [] : [copy(nameOf(node).end, node.end)];
   return [text(typeFor(match)), ...rest];
 }
 
@@ -64,10 +58,9 @@ export const builtinTypes = rule({
   kind: "deprecated",
   title: "Write list, dict, tuple and the like for types",
   why: "The types of the language take the place of those of `typing`, which are kept for old code.",
-  was: ofKind(name),
+  was: ofKind(name, { when: isOfTyping }),
   mentions: ["typing"],
   target: "3.9",
-  where: [isOfTyping],
   given: [
     condition("the type is the built-in one", (match) => isBuiltin(typeFor(match), match.node)),
     condition("it says the same", () => yes("type.same", "the name of `typing` stands for that type")),

@@ -4,6 +4,7 @@ import {
   holes,
   no,
   ofKind,
+  oncePerTree,
   originOf,
   rule,
   text,
@@ -15,10 +16,14 @@ import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
 
 const { type } = holes({ type: { kind: "expression", node: ["generic_type", "subscript"] } });
 
+/** Does the file call one of the two something else? */
+const renames = oncePerTree(({ text: code }) => ({ any: /\b(Optional|Union)\s+as\b/.test(code) }));
+
 /** The types that are put together, without the marks around each; undefined where it is no union. */
 function membersOf(node: SyntaxNode): { is: "Optional" | "Union"; members: SyntaxNode[] } | undefined {
   const [head, ...rest] = node.parts;
-  const origin = head && originOf(head);
+  if (!head || (!/(^|\.)(Optional|Union)$/.test(head.text) && !renames(head.tree).any)) return undefined;
+  const origin = originOf(head);
   if (origin?.module !== "typing" || (origin.name !== "Optional" && origin.name !== "Union"))
     return undefined;
   const list = rest.length === 1 && rest[0]!.is("type_parameter") ? rest[0]!.parts : rest;
@@ -54,10 +59,9 @@ export const unionOperator = rule({
   kind: "idiom",
   title: "Write alternatives of types with |",
   why: "`X | None` says what it means, and needs no import.",
-  was: ofKind(type),
+  was: ofKind(type, { when: (node) => membersOf(node) !== undefined }),
   mentions: ["Optional", "Union"],
   target: "3.10",
-  where: [(match) => membersOf(match.the(type)) !== undefined],
   given: [
     condition("all of them are types", canBeJoined),
     condition("nothing looks at types while the program runs", (match) =>
