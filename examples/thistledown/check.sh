@@ -17,6 +17,10 @@ reports)
   needs python3
   python3 -B reports/main.py
   ;;
+models)
+  needs python3
+  python3 -B -W ignore models/main.py
+  ;;
 ledger)
   needs javac
   javac -Xlint:all -d "$out" ledger/Ledger.java

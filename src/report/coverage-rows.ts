@@ -72,8 +72,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "Python",
     from: "data models with untyped columns",
-    to: "typed attributes, sessions in `with`",
-    rules: [],
+    to: "typed attributes, a base class that is derived, statements apart from sessions, sessions in `with`",
+    rules: py("typed-columns model-base statement-apart scoped-resource"),
+    missing: "queries that are walked or handed on, queries for columns, relations to classes of other files",
   },
   {
     language: "Python",

@@ -7,7 +7,7 @@ test("the whole way on the demo: survey, propose, prove, apply, prove, undo", ()
   const before = files.map((file) => demo.read(file));
 
   const survey = demo.uvran("survey");
-  expect(survey.out).toMatch(/^\d+ places to modernise in 22 of \d+ files/);
+  expect(survey.out).toMatch(/^\d+ places to modernise in 24 of \d+ files/);
   expect(survey.out).toMatch(/javascript\/guarded-read +idiom/);
   expect(existsSync(demo.path(".uvran"))).toBe(false);
   const places = demo.uvran("survey", "--places", "market/src/labels.ts").out;

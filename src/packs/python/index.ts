@@ -18,6 +18,9 @@ import { needlessBase } from "./classes/needless-base.js";
 import { comprehension } from "./loops/comprehension.js";
 import { keyAndValue } from "./loops/key-and-value.js";
 import { yieldFrom } from "./loops/yield-from.js";
+import { modelBase } from "./models/model-base.js";
+import { statementApart } from "./models/statement-apart.js";
+import { typedColumns } from "./models/typed-columns.js";
 import { snakeCaseFunction } from "./names/snake-case.js";
 import { loopElse } from "./loops/loop-else.js";
 import { pairs } from "./loops/pairs.js";
@@ -67,6 +70,9 @@ export const pythonPack = pack("python", [
   pairs,
   loopElse,
   needlessConversion,
+  modelBase,
+  typedColumns,
+  statementApart,
   snakeCaseFunction,
 ]);
 export default pythonPack;

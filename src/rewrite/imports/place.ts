@@ -19,8 +19,9 @@ export function itemEdit(
   const item = tree.language.imports.item(wanted);
   const text = statement.isOther ? item.replace(" as ", ": ") : item;
   const listed = listedIn(statement, gone);
-  const names = listed.map(({ name }) => name!);
-  const before = isSorted(names) ? listed.find(({ name }) => compare(name!, wanted.name!) > 0) : undefined;
+  // What goes tells the order as well.
+  const order = orderOf(listedIn(statement, new Set()).map(({ name }) => name!));
+  const before = order && listed.find(({ name }) => order(name!, wanted.name!) > 0);
   const last = listed.at(-1)!;
   const gap = (node: SyntaxNode): string =>
     tree.firstOnLine(node.start) === node.start ? lineEnd(tree.text) + tree.indentAt(node.start) : " ";
@@ -93,8 +94,15 @@ function compare(a: string, b: string): number {
   return x < y ? -1 : x > y ? 1 : 0;
 }
 
-function isSorted(names: readonly string[]): boolean {
-  return names.every((name, i) => i === 0 || compare(names[i - 1]!, name) <= 0);
+const byUnits = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+function isSorted(names: readonly string[], by = compare): boolean {
+  return names.every((name, i) => i === 0 || by(names[i - 1]!, name) <= 0);
+}
+
+/** The order in which names stand: whatever their case, or capitals first; undefined where they stand in none. */
+function orderOf(names: readonly string[]): typeof compare | undefined {
+  return [compare, byUnits].find((by) => isSorted(names, by));
 }
 
 /** A comment that speaks to a tool and belongs to the very first lines. */
