@@ -15,21 +15,42 @@ import { bare, callOf } from "./presence-test.js";
 export interface Counted {
   readonly items: SyntaxNode;
   readonly from: 0 | 1;
+  /** Does it begin with the last position? */
+  readonly isBackwards?: true;
   readonly spelling: readonly Answer[];
 }
 
-/** What is walked, by an expression that gives all its positions: `range(len(xs))`. */
+/** What is walked, by an expression that gives all its positions: `range(len(xs))`, `reversed(range(len(xs)))`. */
 export function positionsIn(over: SyntaxNode): Counted | undefined {
   const call = callOf(bare(over));
-  if (!call || call.receiver || !over.tree.language.flow.counting.ranges.includes(call.method))
-    return undefined;
+  const { ranges, turned } = over.tree.language.flow.counting;
+  if (!call || call.receiver) return undefined;
+  if (turned.includes(call.method)) {
+    const [inner, ...others] = call.args;
+    const counted = inner && others.length === 0 ? positionsIn(inner) : undefined;
+    return counted && counted.from === 0 && !counted.isBackwards
+      ? { ...counted, isBackwards: true }
+      : undefined;
+  }
+  if (!ranges.includes(call.method)) return undefined;
   const [one, other, by, ...more] = call.args;
-  if (!one || more.length > 0 || (by && by.text !== "1")) return undefined;
+  if (!one || more.length > 0) return undefined;
+  if (by?.text.replace(/\s/g, "") === "-1") return downwards(one, other);
+  if (by && by.text !== "1") return undefined;
   if (!other) return counted(lengthOf(one), 0);
   if (one.text === "0") return counted(lengthOf(other), 0);
   const [sum, added] = bare(other).parts;
   const isNext = sum && added?.text === "1" && operatorOf(bare(other)) === "+";
   return one.text === "1" && isNext ? counted(lengthOf(sum), 1) : undefined;
+}
+
+/** `range(len(xs) - 1, -1, -1)`: from the last position down to the first. */
+function downwards(one: SyntaxNode, other: SyntaxNode | undefined): Counted | undefined {
+  const [length, less] = bare(one).parts;
+  const isLast = length && less?.text === "1" && operatorOf(bare(one)) === "-";
+  if (!isLast || other?.text.replace(/\s/g, "") !== "-1") return undefined;
+  const found = counted(lengthOf(length), 0);
+  return found && { ...found, isBackwards: true };
 }
 
 const counted = (length: Omit<Counted, "from"> | undefined, from: 0 | 1): Counted | undefined =>

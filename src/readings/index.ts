@@ -38,5 +38,6 @@ export { walked, walkedByKey, type WalkedForms } from "./walked.js";
 export { countedItem, filledItem } from "./filled-item.js";
 export { keyedAt, type ItemPlace, type Keyed } from "./keyed.js";
 export { type NearMiss } from "./near.js";
+export { callOf } from "./presence-test.js";
 export { waysOf, type Ways } from "./ways.js";
 export { isRead, isReading, type Reading, type ReadingMatch } from "./reading.js";

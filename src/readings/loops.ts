@@ -31,6 +31,8 @@ export interface Loop {
   readonly items: SyntaxNode;
   /** The position that the first item goes by. */
   readonly from: 0 | 1;
+  /** Is the last item walked first? */
+  readonly isBackwards?: true;
   /** What stands for the name and for the positions, from the first letter of the loop. */
   readonly header: { readonly start: number; readonly end: number };
   /** The expression that gives all positions, where one does. */

@@ -11,6 +11,8 @@ export interface WalkedForms {
   readonly items: Hole;
   /** What is run for each position, without what counts: statements, or the other parts of an expression. */
   readonly body: Hole;
+  /** Find loops from the last item to the first, and no others. */
+  readonly backwards?: true;
 }
 
 /**
@@ -44,11 +46,17 @@ class WalkedReading implements Reading {
 
   readAt(node: SyntaxNode): ReadingMatch | undefined {
     const loop = loopAt(node);
-    return loop && loop.lookUps.length > 0 ? this.matchOf(loop) : undefined;
+    return loop && loop.lookUps.length > 0 && this.#goesSo(loop) ? this.matchOf(loop) : undefined;
+  }
+
+  #goesSo({ isBackwards }: Loop): boolean {
+    return isBackwards === this.forms.backwards;
   }
 
   whyNot(node: SyntaxNode): string {
     const loop = loopAt(node);
+    if (loop && !this.#goesSo(loop))
+      return `the loop goes ${loop.isBackwards ? "from the last item to the first" : "from the first item to the last"}`;
     return loop
       ? `nothing in the loop reads the items of \`${loop.items.text}\` by \`${loop.index.text}\` alone`
       : "this loop counts no positions, or counts them in another way than one by one from the first";

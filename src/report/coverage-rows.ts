@@ -95,9 +95,8 @@ export const NEEDS: readonly Need[] = [
   {
     language: "Python",
     from: "positions that are counted, `else` behind a loop",
-    to: "`enumerate`, `zip`, a report",
+    to: "`enumerate`, `reversed`, `zip`, a report",
     rules: py("index-and-item pairs loop-else"),
-    missing: "`reversed`, negative steps",
   },
   {
     language: "Python",

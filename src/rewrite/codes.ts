@@ -7,6 +7,7 @@ export const EDIT_CODES = {
   "edit.read-differently": "whether the new code, and what stands beside it, is read as it is meant",
   "edit.no-room": "whether the place holds what the new code needs, such as a line or a block of its own",
   "edit.clash": "whether another change, or another part of this one, wants the same text",
+  "edit.calls-itself": "whether the new code calls the function that it stands in, which would never end",
   "edit.loop": "whether the rules come to an end, instead of finding work in their own results",
   "edit.import": "whether what the new code needs can be imported and named",
 } as const;

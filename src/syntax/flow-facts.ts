@@ -190,6 +190,8 @@ export interface CountingFacts {
   readonly lengthMembers: readonly string[];
   /** Functions that give all numbers up to one, or from one to another. */
   readonly ranges: readonly string[];
+  /** Functions that turn such an expression round. */
+  readonly turned: readonly string[];
   /** Parts of an expression that walk something, with the fields of the name and of what is walked. */
   readonly clauses: readonly string[];
   /** What gives all keys of what it is given: `Object.keys` with an argument, and methods, with `()`. */
@@ -224,6 +226,8 @@ export interface FlowFacts {
   readonly mayThrow: readonly string[];
   /** Operators that ask whether two things are the same one, which runs no code of theirs. */
   readonly identityTests: readonly string[];
+  /** Methods that the language calls for code that does not name them, each with that code on the object itself. */
+  readonly implicitCalls: Readonly<Record<string, RegExp>>;
   /** Calls that never come back, by their text before the brackets. */
   readonly neverReturn: readonly string[];
   readonly missing: MissingFacts;
@@ -266,10 +270,12 @@ export const ordinaryFlow = {
   chainBreaks: [],
   neverReturn: [],
   identityTests: [],
+  implicitCalls: {},
   counting: {
     lengthFunctions: [],
     lengthMembers: [],
     ranges: [],
+    turned: [],
     clauses: [],
     keyLists: [],
     walksKeys: false,

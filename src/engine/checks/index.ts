@@ -1,6 +1,7 @@
 import type { Check } from "./check.js";
 import { commentFault } from "./comments.js";
 import { emptyArgumentFault } from "./empty-arguments.js";
+import { ownCallFault } from "./own-calls.js";
 import { layoutFault } from "./layout.js";
 import { toolCommentFault } from "./tool-comments.js";
 import { untouchedFault } from "./untouched.js";
@@ -14,4 +15,5 @@ export const CHECKS: readonly Check[] = [
   layoutFault,
   emptyArgumentFault,
   untouchedFault,
+  ownCallFault,
 ];

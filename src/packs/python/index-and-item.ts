@@ -48,22 +48,32 @@ function indexIsIdle({ loop, node }: Match): boolean {
   return isLocal && loop.outside.length === 0;
 }
 
+/** Where the name is given something else, an item that is looked up again is not what it names. */
+function isItemWritten(match: Match): boolean {
+  const own = ownOf(match);
+  const { body: all, node } = match.loop;
+  return own !== undefined && isLeftAlone(own.name.text, all.slice(1), node).is !== "yes";
+}
+
+/** Is the item all that the loop needs? */
+const isIdle = (match: Match): boolean => indexIsIdle(match) && !isItemWritten(match);
+
 /** The loop with the item in its header, and the position where that is used otherwise. */
 function looped(match: Match): readonly Segment[] {
   const { loop } = match;
-  const { node } = loop;
   const own = ownOf(match);
-  // Where the name is given something else, an item that is looked up again is not what it names.
-  const rest = own ? loop.body.slice(1) : loop.body;
-  const isWritten = own !== undefined && isLeftAlone(own.name.text, rest, node).is !== "yes";
-  const isIdle = indexIsIdle(match) && !isWritten;
+  const isWritten = isItemWritten(match);
   const name = own?.name.text ?? match.named(item);
-  const names = isIdle ? name : `${loop.index.text}, ${name}`;
+  const names = isIdle(match) ? name : `${loop.index.text}, ${name}`;
   const walks = loop.items.text;
   // Blanks that the file has within the brackets of `len` stay within those of `enumerate`.
   const list = loop.items.parent;
   const inside = list?.is(list.tree.language.argumentLists) ? list.text.slice(1, -1) : walks;
-  const source = isIdle ? walks : `enumerate(${loop.from === 1 ? `${walks}, 1` : inside})`;
+  const source = loop.isBackwards
+    ? `reversed(${walks})`
+    : isIdle(match)
+      ? walks
+      : `enumerate(${loop.from === 1 ? `${walks}, 1` : inside})`;
   const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
   const gone = [...loop.counting, ...(own ? [own.statement] : [])];
   const edits = [
@@ -110,7 +120,7 @@ export const indexAndItem = rule({
   kind: "idiom",
   title: "Take the item from the loop instead of looking it up by index",
   why: "Looking the item up by index hides what the loop is about and invites off-by-one mistakes.",
-  was: walked({ index, items, body }),
+  was: [walked({ index, items, body }), walked({ index, items, body, backwards: true })],
   where: [
     (match) => /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(match.textOf(items)),
     (match) => !walksPairs(match),
@@ -137,6 +147,13 @@ export const indexAndItem = rule({
         : isBuiltin(range, node);
     }),
     builtin("len"),
+    condition("the loop goes forwards, or needs the item alone", (match) => {
+      const { loop, node } = match;
+      if (!loop.isBackwards) return yes("form.fits", "the loop goes forwards");
+      if (isIdle(match)) return isBuiltin("reversed", node);
+      const used = loop.others[0] ?? loop.outside[0] ?? loop.index;
+      return no("form.fits", `\`${loop.index.text}\` is used otherwise, and counts down`, used);
+    }),
     neverWritten(index, { in: body }),
     unchangedDuring(items, { during: body }),
     condition("the index is not part of what is looped over", (match) =>
@@ -178,6 +195,42 @@ export const indexAndItem = rule({
               print(i, name)
       `,
     ),
+    rewrites(
+      "def f():\n    xs = [3, 4]\n    for i in range(len(xs) - 1, -1, -1):\n        print(xs[i])\n",
+      "def f():\n    xs = [3, 4]\n    for item in reversed(xs):\n        print(item)\n",
+    ),
+    rewrites(
+      "def f():\n    xs = [3, 4]\n    return [xs[i] for i in reversed(range(len(xs)))]\n",
+      "def f():\n    xs = [3, 4]\n    return [item for item in reversed(xs)]\n",
+    ),
+    rewrites(
+      "def f():\n    jars = [3, 4]\n    for i in reversed(range(len(jars))):\n        jar = jars[i]\n        print(jar)\n",
+      "def f():\n    jars = [3, 4]\n    for jar in reversed(jars):\n        print(jar)\n",
+    ),
+    // What the new code walks by is what these methods are for.
+    holds(
+      "class Hives:\n    def __iter__(self):\n        for i in range(len(self)):\n            yield self[i]\n",
+      "`__iter__` would call itself",
+    ),
+    holds(
+      "class Hives:\n    def __reversed__(self):\n        for i in reversed(range(len(self))):\n            yield self[i]\n",
+      "`__reversed__` would call itself",
+    ),
+    // Items are often taken out from behind, for which the positions are needed.
+    holds(
+      "def f():\n    xs = [3, 4]\n    for i in range(len(xs) - 1, -1, -1):\n        if xs[i] > 3:\n            del xs[i]\n",
+      "changed",
+    ),
+    holds(
+      "def f():\n    xs = [3, 4]\n    for i in reversed(range(len(xs))):\n        print(i, xs[i])\n",
+      "counts down",
+    ),
+    holds(
+      "def f():\n    xs = [3, 4]\n    for i in reversed(range(len(xs))):\n        print(xs[i])\n    return i\n",
+      "counts down",
+    ),
+    ignores("def f():\n    xs = [3, 4]\n    for i in range(len(xs) - 1, 0, -1):\n        print(xs[i])\n"),
+    ignores("def f():\n    xs = [3, 4]\n    for i in range(len(xs), -1, -1):\n        print(xs[i])\n"),
     rewrites(
       "xs = [3, 4]\nfor i in range(0, len(xs)):\n    x = xs[i]\n    print(i, x)\n",
       "xs = [3, 4]\nfor i, x in enumerate(xs):\n    print(i, x)\n",

@@ -75,6 +75,7 @@ export const ecmascriptFlow: FlowFacts = {
     keyLists: ["Object.keys", "keys()"],
     walkers: ["forEach", "map", "some", "every", "flatMap"],
   },
+  implicitCalls: { "[Symbol.iterator]": /(?:\bof\s+|\.\.\.)this\b(?!\s*[.[(])/g },
   missing: {
     ...ordinaryMissing,
     exactly: { equal: ["==="], unequal: ["!=="] },

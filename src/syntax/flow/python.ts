@@ -55,6 +55,17 @@ export const pythonFlow: FlowFacts = {
     "delete_statement",
   ],
   identityTests: ["is", "is not"],
+  implicitCalls: {
+    __iter__: /(?:\bin|\bfrom|\b(?:enumerate|reversed|zip|list|tuple|sorted|iter)\()\s*self\b(?!\s*[.[(])/g,
+    __reversed__: /\breversed\(\s*self\b(?!\s*[.[(])/g,
+    __contains__: /\bin\s+self\b(?!\s*[.[(])/g,
+    __getitem__: /\bself\s*\[/g,
+    __len__: /\b(?:len\(|if|not|and|or|while)\s*self\b(?!\s*[.[(])/g,
+    __bool__: /\b(?:if|not|and|or|while)\s+self\b(?!\s*[.[(])/g,
+    __enter__: /\bwith\s+self\b(?!\s*[.[(])/g,
+    __str__: /\{\s*self\s*[!:}]/g,
+    __format__: /\{\s*self\s*[!:}]/g,
+  },
   neverReturn: ["sys.exit", "os._exit", "os.abort"],
   counting: {
     ...ordinaryFlow.counting,
@@ -62,6 +73,7 @@ export const pythonFlow: FlowFacts = {
     keyLists: ["keys()"],
     walksKeys: true,
     ranges: ["range", "xrange"],
+    turned: ["reversed"],
     clauses: ["for_in_clause"],
   },
   missing: {

@@ -108,6 +108,15 @@ export const includes = rule({
       "const f = (name: string | undefined) => name!.indexOf('a') >= 0;",
       "const f = (name: string | undefined) => name!.includes('a');",
     ),
+    // What stands in for the method in old browsers must not call it.
+    js.holds(
+      "Array.prototype.includes = function (x) { return this.indexOf(x) >= 0; };",
+      "`includes` would call itself",
+    ),
+    js.holds(
+      "Array.prototype.includes = function (x) { return [1].some(() => this.indexOf(x) >= 0); };",
+      "`includes` would call itself",
+    ),
     js.holds("class Shelf { indexOf() {} }\nconst s = new Shelf(); f(s.indexOf(1) !== -1);", "which is not"),
     js.ignores('f(~n.indexOf("a"));'),
     js.ignores('f(n.indexOf("a") > 0);'),
