@@ -21,6 +21,7 @@ import { ownKey } from "./objects/own-key.js";
 import { spreadCopy } from "./objects/spread-copy.js";
 import { blockScoped } from "./variables/block-scoped.js";
 import { keptThis } from "./functions/kept-this.js";
+import { restParameter } from "./functions/rest-parameter.js";
 import { arrowFunction } from "./functions/arrow.js";
 import { templateString } from "./texts/template.js";
 import { asAssertion } from "./types/as-assertion.js";
@@ -55,6 +56,7 @@ export const javascriptPack = pack("javascript", [
   stepsAwaited,
   arrowFunction,
   keptThis,
+  restParameter,
   eachItem,
   ownKeys,
   keyAndValue,
