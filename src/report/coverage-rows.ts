@@ -38,11 +38,11 @@ export const NEEDS: readonly Need[] = [
   {
     language: "JavaScript",
     from: "older forms of the language",
-    to: "`let` and `const`, templates, spread, `includes`, `startsWith`, `slice`, `**`, `Object.hasOwn`, rest parameters",
+    to: "`let` and `const`, templates, spread, `includes`, `startsWith`, `slice`, `**`, `Object.hasOwn`, rest parameters, `await`",
     rules: js(
-      "block-scoped template spread-copy spread-arguments includes starts-or-ends-with slice-for-substr power-operator own-key rest-parameter",
+      "block-scoped template spread-copy spread-arguments includes starts-or-ends-with slice-for-substr power-operator own-key rest-parameter awaited-then",
     ),
-    missing: "modules in place of `require`, `await` in place of `.then`",
+    missing: "modules in place of `require`",
   },
   {
     language: "TypeScript",

@@ -20,6 +20,7 @@ import { powerOperator } from "./numbers/power.js";
 import { ownKey } from "./objects/own-key.js";
 import { spreadCopy } from "./objects/spread-copy.js";
 import { blockScoped } from "./variables/block-scoped.js";
+import { awaitedThen } from "./callbacks/awaited-then.js";
 import { keptThis } from "./functions/kept-this.js";
 import { restParameter } from "./functions/rest-parameter.js";
 import { arrowFunction } from "./functions/arrow.js";
@@ -57,6 +58,7 @@ export const javascriptPack = pack("javascript", [
   arrowFunction,
   keptThis,
   restParameter,
+  awaitedThen,
   eachItem,
   ownKeys,
   keyAndValue,
