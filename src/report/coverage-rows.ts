@@ -103,9 +103,9 @@ export const NEEDS: readonly Need[] = [
     from: "older forms of the language",
     to: "f-strings, `super()`, types of the language, comprehensions, `items`, `yield from`",
     rules: py(
-      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call",
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call",
     ),
-    missing: "`pathlib`, `dataclass`, most of what is left of Python 2, texts added up with `+`",
+    missing: "`pathlib`, `dataclass`, what else is left of Python 2, texts added up with `+`",
   },
   {
     language: "Python",

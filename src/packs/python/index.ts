@@ -26,6 +26,8 @@ import { loopElse } from "./loops/loop-else.js";
 import { pairs } from "./loops/pairs.js";
 import { needlessConversion } from "./types/needless-conversion.js";
 import { abstractCollections } from "./modules/abstract-collections.js";
+import { caughtAs } from "./two/caught-as.js";
+import { raiseCall } from "./two/raise-call.js";
 import { goneMethods } from "./two/gone-methods.js";
 import { goneNames } from "./two/gone-names.js";
 import { printCall } from "./two/print-call.js";
@@ -67,6 +69,8 @@ export const pythonPack = pack("python", [
   goneNames,
   goneMethods,
   printCall,
+  caughtAs,
+  raiseCall,
   pairs,
   loopElse,
   needlessConversion,
