@@ -103,7 +103,7 @@ export const NEEDS: readonly Need[] = [
     from: "older forms of the language",
     to: "f-strings, `super()`, types of the language, comprehensions, `items`, `yield from`",
     rules: py(
-      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call",
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert",
     ),
     missing: "`pathlib`, `dataclass`, what else is left of Python 2, texts added up with `+`",
   },

@@ -13,14 +13,21 @@ const PARTS: readonly (readonly [part: string, ...tools: string[]])[] = [
   ["kiosk", "ruby"],
 ];
 
-testWith(["python3"], "models need nothing of the mapper's first version when it has been applied", async () => {
-  const demo = Sandbox.demo();
-  const strictly = ["-B", "-W", "error", "models/main.py"];
-  expect(demo.run("python3", ...strictly).err).toContain("DeprecationWarning: make_base is of version 1");
-  demo.uvran("propose", "models");
-  demo.uvran("apply", "--trust", "likely");
-  expect(demo.run("python3", ...strictly)).toMatchObject({ exit: 0, out: demo.read("models/expected.txt") });
-});
+testWith(
+  ["python3"],
+  "models need nothing of the mapper's first version when it has been applied",
+  async () => {
+    const demo = Sandbox.demo();
+    const strictly = ["-B", "-W", "error", "models/main.py"];
+    expect(demo.run("python3", ...strictly).err).toContain("DeprecationWarning: make_base is of version 1");
+    demo.uvran("propose", "models");
+    demo.uvran("apply", "--trust", "likely");
+    expect(demo.run("python3", ...strictly)).toMatchObject({
+      exit: 0,
+      out: demo.read("models/expected.txt"),
+    });
+  },
+);
 
 for (const [part, ...tools] of PARTS) {
   testWith(tools, `${part} prints the same when all that is likely has been applied`, async () => {

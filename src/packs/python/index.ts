@@ -28,10 +28,12 @@ import { needlessConversion } from "./types/needless-conversion.js";
 import { abstractCollections } from "./modules/abstract-collections.js";
 import { caughtAs } from "./two/caught-as.js";
 import { raiseCall } from "./two/raise-call.js";
+import { oldNumbers } from "./two/old-numbers.js";
 import { goneMethods } from "./two/gone-methods.js";
 import { goneNames } from "./two/gone-names.js";
 import { printCall } from "./two/print-call.js";
 import { utcNow } from "./dates/utc-now.js";
+import { plainAssert } from "./tests/plain-assert.js";
 import { assertNames } from "./tests/assert-names.js";
 import { builtinTypes } from "./types/builtin-types.js";
 import { unionOperator } from "./types/union-operator.js";
@@ -71,6 +73,8 @@ export const pythonPack = pack("python", [
   printCall,
   caughtAs,
   raiseCall,
+  oldNumbers,
+  plainAssert,
   pairs,
   loopElse,
   needlessConversion,

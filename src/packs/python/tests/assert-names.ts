@@ -1,19 +1,6 @@
-import {
-  classesNamed,
-  condition,
-  holes,
-  no,
-  ofKind,
-  originOf,
-  placeOf,
-  rule,
-  surroundingsOf,
-  text,
-  trialsIn,
-  unknown,
-  yes,
-} from "../../../index.js";
-import type { Answer, OwnClass, SyntaxNode, SyntaxTree } from "../../../index.js";
+import { condition, holes, ofKind, rule, text, trialsIn } from "../../../index.js";
+import type { SyntaxNode } from "../../../index.js";
+import { isTestCase, ownerOf } from "./test-case.js";
 
 /** Old names of assertions, with what they are called now. */
 const NAMES: Readonly<Record<string, string>> = {
@@ -35,80 +22,6 @@ const NAMES: Readonly<Record<string, string>> = {
 };
 
 const { read } = holes({ read: { kind: "expression", node: "attribute" } });
-
-const MOST_PARENTS = 8;
-
-/** Does a class of the project have a method of the old name, or what is it derived from? */
-function ofProject(own: OwnClass, old: string, tree: SyntaxTree, depth: number): Answer {
-  const here = surroundingsOf(tree).path === own.path ? classAt(own, tree) : undefined;
-  if (here) return depth < MOST_PARENTS ? isTestCase(here, old, depth + 1) : deep;
-  const name = own.name ?? "";
-  const place = placeOf(own);
-  if (own.members.some((member) => member.name === old))
-    return no("name.library", `\`${name}\` (${place}) has a method \`${old}\` of its own`);
-  const answers = own.parents.map((parent): Answer => {
-    if (/^unittest\.(case\.)?\w*TestCase$/.test(parent))
-      return yes("type.is", `\`${name}\` (${place}) is derived from \`${parent}\``);
-    const above = classesNamed(tree, parent.split(".").at(-1)!).classes.filter(
-      (one) => one.name !== own.name,
-    );
-    return above.length === 1 && depth < MOST_PARENTS
-      ? ofProject(above[0]!, old, tree, depth + 1)
-      : unknown("type.is", `what \`${parent}\` is derived from is not known`);
-  });
-  return (
-    strongest(answers) ??
-    unknown("type.not-known", `\`${name}\` (${place}) is not known to be a class of tests`)
-  );
-}
-
-const deep = unknown("type.is", "the parents are too many to follow");
-
-/** The class in this file that is meant. */
-function classAt(own: OwnClass, tree: SyntaxTree): SyntaxNode | undefined {
-  const names = tree.named(own.name ?? "").map((id) => tree.node(id));
-  return names
-    .map(({ parent }) => parent)
-    .find((one) => one?.is("class_definition") && one.line === own.line);
-}
-
-/** A no counts before a yes, and a yes before what is not known: one parent that is a class of tests is enough. */
-function strongest(answers: readonly Answer[]): Answer | undefined {
-  const is = (what: Answer["is"]): Answer | undefined => answers.find((answer) => answer.is === what);
-  return is("no") ?? is("yes") ?? is("unknown");
-}
-
-/** Is a class derived from the library's class for tests, and does none on the way have a method of the old name? */
-function isTestCase(owner: SyntaxNode, old: string, depth = 0): Answer {
-  const name = owner.child("name")?.text ?? "";
-  const defines = [...owner.descendants()].find(
-    (node) => node.is("function_definition") && node.child("name")?.text === old,
-  );
-  if (defines) return no("name.library", `\`${name}\` has a method \`${old}\` of its own`, defines);
-  const bases = owner.child("superclasses")?.parts.filter((part) => !part.is("keyword_argument")) ?? [];
-  const answers = bases.map((base): Answer => {
-    const last = base.text.split(".").at(-1)!;
-    if (originOf(base)?.module.split(".")[0] === "unittest" && /TestCase$/.test(last))
-      return yes("type.is", `\`${name}\` is derived from \`${base.text}\` of unittest`, base);
-    const { classes } = classesNamed(owner.tree, last);
-    return classes.length === 1
-      ? ofProject(classes[0]!, old, owner.tree, depth)
-      : unknown("type.is", `what \`${base.text}\` is derived from is not known`, base);
-  });
-  return (
-    strongest(answers) ?? unknown("type.not-known", `\`${name}\` is not known to be a class of tests`, owner)
-  );
-}
-
-/** A read of an old name on the object of a class. */
-function ownerOf(node: SyntaxNode): SyntaxNode | undefined {
-  const object = node.child("object");
-  const method = [...node.ancestors()].filter((above) => above.is("function_definition"));
-  const self = method
-    .map((one) => one.child("parameters")?.firstPart?.text)
-    .find((one) => one === object?.text);
-  return self === undefined ? undefined : node.closest(["class_definition"]);
-}
 
 /** A test of the old names themselves stays: one that expects their warnings, or that only mentions them. */
 function isNoTestOfNames(node: SyntaxNode): boolean {

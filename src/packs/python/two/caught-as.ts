@@ -7,7 +7,6 @@ import {
   no,
   ofKind,
   rule,
-  text,
   trialsIn,
   unknown,
   yes,
@@ -62,7 +61,8 @@ function isUsedInside(match: Match): Answer {
 function withAs(match: Match): Segment[] {
   const node = match.the(clause);
   const { type, name } = partsIn(match);
-  return [copy(node.start, type.end), text(" as "), copy(name.start, node.end)];
+  const edits = [{ start: type.end, end: name.start, text: " as " }];
+  return [copy(node.start, node.end, edits)];
 }
 
 const { rewrites, ignores, holds } = trialsIn("python");
@@ -72,7 +72,7 @@ export const caughtAs = rule({
   kind: "breaks",
   title: "Name what is caught with as",
   why: "Python 3 takes the comma for a mistake, and Python 3.14 for a second class.",
-  was: ofKind(clause, { when: (node) => partsOf(node) !== undefined, together: (node) => [node] }),
+  was: ofKind(clause, { when: (node) => partsOf(node) !== undefined }),
   mentions: ["except"],
   target: "2.6",
   given: [
@@ -89,6 +89,10 @@ export const caughtAs = rule({
       "def f():\n    try:\n        g()\n    except E, e:\n        pass\n    return e\n",
       "def f():\n    try:\n        g()\n    except E as e:\n        pass\n    return e\n",
       "likely",
+    ),
+    rewrites(
+      "try:\n    f()\nexcept hive.Lost, why:  # often\n    # said once\n    g(why)\n\n    h()\n",
+      "try:\n    f()\nexcept hive.Lost as why:  # often\n    # said once\n    g(why)\n\n    h()\n",
     ),
     holds("try:\n    f()\nexcept IOError, OSError:\n    pass\n", "may be a class"),
     holds("from hive import swarm\ntry:\n    f()\nexcept E, swarm:\n    pass\n", "may be a class"),
