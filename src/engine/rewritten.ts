@@ -25,7 +25,7 @@ export function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Imp
   if (rule.becomes === undefined) return { edits: [], needs };
   const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
   const made = rewriteTo(becomes, match);
-  return { edits: made.edits, needs: [...made.needs, ...needs] };
+  return { edits: made.edits, needs: [...made.needs, ...needs, ...match.needed] };
 }
 
 /** Puts other code in the place of a match. Throws CannotRewrite. */

@@ -1,5 +1,5 @@
 import type { Surroundings } from "../analysis/index.js";
-import { textOfCapture, type FreshName, type Hole, type PatternMatch } from "../pattern/index.js";
+import { textOfCapture, type FreshName, type Hole, type Need, type PatternMatch } from "../pattern/index.js";
 import {
   isRead,
   type Chain,
@@ -9,8 +9,8 @@ import {
   type PresenceTest,
   type Resource,
 } from "../readings/index.js";
-import { singular, type FreshNames } from "../rewrite/index.js";
-import type { SyntaxNode, SyntaxTree } from "../syntax/index.js";
+import { nameFor, singular, type FreshNames } from "../rewrite/index.js";
+import type { Import, SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { LineLimit, TargetSource } from "./target.js";
 
 /** What is around the file of a match. */
@@ -24,6 +24,7 @@ export interface Around extends Surroundings {
 /** A place that a rule's pattern fits, as conditions and computed replacements see it. */
 export class Match {
   readonly #fresh = new Map<FreshName, string>();
+  readonly #needed: Import[] = [];
 
   constructor(
     readonly found: PatternMatch,
@@ -108,6 +109,23 @@ export class Match {
       this.#fresh.set(name, (known = this.names.choose(wishes, this.found.start, this.found.end)));
     }
     return known;
+  }
+
+  /**
+   * What the file calls something from elsewhere, by the name or alias that it has there, for replacements that a function
+   * works out; the import comes with it. Throws a CannotRewrite where it cannot be named.
+   */
+  nameOf({ wanted }: Need): string {
+    const { start, end } = this.found;
+    const { text, needs } = nameFor(this.tree, wanted, this.names, start, end);
+    const isNew = ({ module, name }: Import): boolean => module !== needs?.module || name !== needs.name;
+    if (needs && this.#needed.every(isNew)) this.#needed.push(needs);
+    return text;
+  }
+
+  /** The imports that came with names. */
+  get needed(): readonly Import[] {
+    return this.#needed;
   }
 
   /** How long a line may be, where the project says so. */

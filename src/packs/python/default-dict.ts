@@ -109,8 +109,12 @@ export const defaultDict = rule({
     use(python`dict(${dict})`).stays(),
     use(python`return ${dict}`).becomes(python`return dict(${dict})`),
   ]),
-  needs: [need("collections", "defaultdict")],
-  becomes: (match) => new Snippet("python", ["", ` = defaultdict(${FACTORIES[filledWith(match)!]})`], [dict]),
+  becomes: (match) =>
+    new Snippet(
+      "python",
+      ["", " = ", `(${FACTORIES[filledWith(match)!]})`],
+      [dict, need("collections", "defaultdict")],
+    ),
   trials: [
     rewrites(
       `

@@ -82,13 +82,17 @@ function hasSteps({ fn: node, callback }: Named): boolean {
 }
 
 /** The edits of the function and of all its calls; or why there are none. */
-function editsOf(named: Named, { exported }: Settings): Rewritten | NoSteps {
+function editsOf(
+  named: Named,
+  { exported }: Settings,
+  promisifyName: () => string = () => "promisify",
+): Rewritten | NoSteps {
   const { fn: node, callback, name: own, to } = named;
   const { tree } = node;
   const body = node.child("body")!;
   const counted = [...body.descendants()].find((one) => one.text === "arguments" && one.is("identifier"));
   if (counted) return new NoSteps(counted, "the function counts its arguments");
-  const writer = new StepWriter(named, "promisify");
+  const writer = new StepWriter(named, promisifyName);
   const base = tree.indentAt(node.start);
   try {
     const indent = `${base}${indentUnit(tree, base)}`;
@@ -108,7 +112,7 @@ function editsOf(named: Named, { exported }: Settings): Rewritten | NoSteps {
       if (exported === "wrapped" && exportedAs(reference.node) !== undefined) wraps = true;
       else callerEdit(reference.node, parameters);
     }
-    return { edits: edits.sort((a, b) => a.start - b.start), usesPromisify: writer.usesPromisify, wraps };
+    return { edits: edits.sort((a, b) => a.start - b.start), wraps };
   } catch (error) {
     if (error instanceof NoSteps) return error;
     throw error;
@@ -117,17 +121,16 @@ function editsOf(named: Named, { exported }: Settings): Rewritten | NoSteps {
 
 interface Rewritten {
   readonly edits: Edit[];
-  readonly usesPromisify: boolean;
   /** Does what other files get have a callback still? */
   readonly wraps: boolean;
 }
 
 /** What `module.exports` or the like is given in the place of the function, so that others get it with its callback. */
-function exportedAs(node: SyntaxNode): string | undefined {
+function exportedAs(node: SyntaxNode, by = "callbackify"): string | undefined {
   if (!isGivenToExports(node)) return undefined;
-  if (node.is("shorthand_property_identifier")) return `${node.text}: callbackify(${node.text})`;
+  if (node.is("shorthand_property_identifier")) return `${node.text}: ${by}(${node.text})`;
   const isValue = node.field === "right" || (node.parent?.is("pair") === true && node.field === "value");
-  return isValue ? `callbackify(${node.text})` : undefined;
+  return isValue ? `${by}(${node.text})` : undefined;
 }
 
 function isGivenToExports(node: SyntaxNode): boolean {
@@ -153,7 +156,7 @@ function usesFor(set: Settings): EveryUse {
   const call = javascript.expression`${name}(${values})`;
   const wrapped = use(javascript`${name}`)
     .when((match) => exportedAs(match.the(name)) !== undefined)
-    .becomes((match) => [text(exportedAs(match.the(name))!)]);
+    .becomes((match) => [text(exportedAs(match.the(name), match.nameOf(callbackify))!)]);
   return everyUseOf(name, [
     use(javascript.expression`promisify(${name})`).becomes(javascript.expression`${name}`),
     use(javascript.expression`util.promisify(${name})`).becomes(javascript.expression`${name}`),
@@ -220,10 +223,10 @@ const make = (set: Settings): Rule =>
     needs: (match) => {
       const found = editsOf(namedIn(match), set);
       if (found instanceof NoSteps) return [];
-      return [...(found.usesPromisify ? [promisify] : []), ...(found.wraps ? [callbackify] : [])];
+      return found.wraps ? [callbackify] : [];
     },
     becomes: (match): Segment[] => {
-      const { edits } = editsOf(namedIn(match), set) as { edits: Edit[] };
+      const { edits } = editsOf(namedIn(match), set, () => match.nameOf(promisify)) as { edits: Edit[] };
       return [copy(match.nodes[0]!.start, match.nodes.at(-1)!.end, edits)];
     },
     options: options(settings, make),
@@ -309,6 +312,34 @@ const trials = [
       }
       show("a").then((value) => print(null, value), print);
       `,
+    "likely",
+  ),
+  // By the names that the file has for them.
+  js.rewrites(
+    "const util = require('util');\nfunction f(x, cb) { g(x, cb); }\nfunction g(x, cb) {}\nf(1, h);",
+    "const util = require('util');\nasync function f(x) {\n  return util.promisify(g)(x);\n}\nfunction g(x, cb) {}\nf(1).then((value) => h(null, value), h);",
+    "likely",
+  ),
+  wrapped.rewrites(
+    `
+    "use strict";
+    const { callbackify: withCallback, promisify: asPromise } = require("util");
+    const { weigh } = require("./scale");
+    function kilos(hive, cb) {
+      weigh(hive, (e, grams) => { if (e) return cb(e); cb(null, grams / 1000); });
+    }
+    exports.kilos = kilos;
+    `,
+    `
+    "use strict";
+    const { callbackify: withCallback, promisify: asPromise } = require("util");
+    const { weigh } = require("./scale");
+    async function kilos(hive) {
+      const grams = await asPromise(weigh)(hive);
+      return grams / 1000;
+    }
+    exports.kilos = withCallback(kilos);
+    `,
     "likely",
   ),
   js.holds("export function f(x, cb) { g(x, cb); }", "other files may call"),

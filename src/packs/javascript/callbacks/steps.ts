@@ -32,8 +32,6 @@ const first = (node: SyntaxNode): string => node.text.split("\n")[0]!;
 
 /** Writes the code of a function with a callback as steps that are awaited. Throws a NoSteps where it cannot. */
 export class StepWriter {
-  /** Does the code need `promisify`? */
-  usesPromisify = false;
   readonly #done: string;
   /** Names that steps declare in the one block that all of them come to stand in. */
   readonly #declared = new Map<string, SyntaxNode>();
@@ -41,7 +39,7 @@ export class StepWriter {
   constructor(
     readonly source: Source,
     /** What the file calls `promisify`. */
-    readonly promisify: string,
+    readonly promisify: () => string,
   ) {
     this.#done = source.callback.text;
   }
@@ -290,8 +288,7 @@ export class StepWriter {
     if (callee.is("identifier")) {
       const { is, evidence } = isErrorFirst(callee);
       if (is === "no") throw new NoSteps(callee, evidence.says);
-      this.usesPromisify = true;
-      return `${this.promisify}(${callee.text})(${valuesAt(indent)})`;
+      return `${this.promisify()}(${callee.text})(${valuesAt(indent)})`;
     }
     if (!callee.is("member_expression")) throw new NoSteps(callee, "what is called is worked out here");
     const deeper = `${indent}${indentUnit(call.tree, indent)}`;

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { originOf } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { need, originOf } from "../../../index.js";
+import type { Need, SyntaxNode } from "../../../index.js";
 
 /** A name by where it comes from: `combmapper.Column`. */
 const origin = z
@@ -47,11 +47,8 @@ export function isFrom(node: SyntaxNode | undefined, wanted: string | undefined)
   );
 }
 
-/** The module and the name in it. */
-export function splitName(full: string): { module: string; name: string } {
-  const at = full.lastIndexOf(".");
-  return { module: full.slice(0, at), name: full.slice(at + 1) };
-}
-
 /** The last part of a name. */
-export const lastOf = (full: string): string => splitName(full).name;
+export const lastOf = (full: string): string => full.slice(full.lastIndexOf(".") + 1);
+
+/** Something of a module, by its whole name. */
+export const needFor = (full: string): Need => need(full.slice(0, full.lastIndexOf(".")), lastOf(full));

@@ -3,7 +3,6 @@ import {
   copy,
   holes,
   indentUnit,
-  need,
   no,
   ofKind,
   options,
@@ -13,7 +12,7 @@ import {
 import { rule, text, trialsIn, unknown, yes } from "../../../index.js";
 import type { Answer, Rule, SyntaxNode } from "../../../index.js";
 import { argumentsOf } from "./columns.js";
-import { isFrom, lastOf, mapper, splitName, type Mapper } from "./mapper.js";
+import { isFrom, lastOf, mapper, needFor, type Mapper } from "./mapper.js";
 
 const { made } = holes({ made: { kind: "statement", node: "assignment" } });
 
@@ -67,16 +66,16 @@ const make = (table: Mapper): Rule =>
         ),
       ),
     ],
-    needs: () => {
-      const { module, name } = splitName(table.base![1]);
-      return [need(module, name)];
-    },
     becomes: (match) => {
       const node = match.the(made);
       const name = node.child("left")!;
       const own = node.tree.indentAt(node.start);
       const inner = `${own}${indentUnit(node.tree, own)}`;
-      return [text("class "), copy(name.start, name.end), text(`(${lastOf(table.base![1])}):\n${inner}pass`)];
+      return [
+        text("class "),
+        copy(name.start, name.end),
+        text(`(${match.nameOf(needFor(table.base![1]))}):\n${inner}pass`),
+      ];
     },
     trials,
   });
@@ -93,7 +92,13 @@ const trials = [
   ),
   rewrites(
     "import mapper\nBase = mapper.make_base()\nBase.tables.make()\n",
-    "from mapper import Model\n\nclass Base(Model):\n    pass\nBase.tables.make()\n",
+    "import mapper\nclass Base(mapper.Model):\n    pass\nBase.tables.make()\n",
+    "likely",
+  ),
+  // By the name that the file has for it.
+  rewrites(
+    "from mapper import make_base, Model as M\nBase = make_base()\n",
+    "from mapper import Model as M\nclass Base(M):\n    pass\n",
     "likely",
   ),
   holds("from mapper import make_base\nBase = make_base(cls=Own)\n", "goes to another place"),

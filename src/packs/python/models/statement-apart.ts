@@ -4,7 +4,6 @@ import {
   copy,
   holes,
   indentUnit,
-  need,
   no,
   ofKind,
   options,
@@ -21,7 +20,7 @@ import {
 } from "../../../index.js";
 import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
 import { argumentsOf } from "./columns.js";
-import { lastOf, splitName } from "./mapper.js";
+import { needFor } from "./mapper.js";
 
 const settings = z.object({
   select: z.string().default("").describe("What makes a statement in the new version: `mapper.select`."),
@@ -154,7 +153,7 @@ function isSession(session: SyntaxNode, set: Settings, depth = 0): Answer {
 }
 
 /** The code of the new version: a statement, and the session that is asked for it. */
-function asked({ session, what, steps, end }: Query, set: Settings): Segment[] {
+function asked({ session, what, steps, end }: Query, set: Settings, match: Match): Segment[] {
   const own = copy(session.start, session.end);
   const model = copy(what[0]!.start, what[0]!.end);
   const method = methodOf(end)!;
@@ -163,7 +162,7 @@ function asked({ session, what, steps, end }: Query, set: Settings): Segment[] {
     return [own, text(`.${set.get}(`), model, text(", "), copy(key!.start, key!.end), text(")")];
   }
   const [ahead = "", behind = ""] = set.ends[method]!.split("{}");
-  const select = `${lastOf(set.select)}(`;
+  const select = `${match.nameOf(needFor(set.select))}(`;
   const from = objectOf(steps[0] ?? end).end;
   const edits = steps.map((step): Edit => {
     const name = step.child("function")!.child("attribute")!;
@@ -225,11 +224,7 @@ const make = (set: Settings): Rule => {
         unknown("name.library", "what a statement gives, the config alone says", match.the(call)),
       ),
     ],
-    needs: (match) => {
-      const { module, name } = splitName(set.select);
-      return methodOf(match.the(call)) === set.get ? [] : [need(module, name)];
-    },
-    becomes: (match) => asked(queryIn(match), set),
+    becomes: (match) => asked(queryIn(match), set, match),
     trials,
   });
 };
@@ -277,12 +272,11 @@ const trials = [
     `,
     `
     import mapper
-    from mapper import select
     Sessions = mapper.make_sessions("hives.db")
     session = Sessions()
     hives = (
         session.scalars(
-            select(Hive)
+            mapper.select(Hive)
             .where(Hive.kilos > 20)  # heavy ones
         ).all()
     )
@@ -292,6 +286,11 @@ const trials = [
   rewrites(
     "def f(s):\n    return s.query(Hive).all()\n",
     "from mapper import select\n\ndef f(s):\n    return s.scalars(select(Hive)).all()\n",
+    "possible",
+  ),
+  rewrites(
+    "from mapper import select as choose\ndef f(s):\n    return s.query(Hive).all()\n",
+    "from mapper import select as choose\ndef f(s):\n    return s.scalars(choose(Hive)).all()\n",
     "possible",
   ),
   // All calls of the function give it one.

@@ -12,9 +12,9 @@ import {
   unknown,
   yes,
 } from "../../../index.js";
-import type { Edit, Match, Need, Rule, Segment, SyntaxNode } from "../../../index.js";
+import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
 import { argumentsOf, columnOf, relationOf, type Typed, type Unread } from "./columns.js";
-import { isFrom, lastOf, mapper, splitName, type Mapper } from "./mapper.js";
+import { isFrom, lastOf, mapper, needFor, type Mapper } from "./mapper.js";
 
 const { made } = holes({ made: { kind: "statement", node: "assignment" } });
 
@@ -36,25 +36,11 @@ function read(match: Match, table: Mapper): Typed | Unread {
 }
 
 /** The type of the attribute: `Typed[Optional[int]]`, `Typed[list["Hive"]]`. */
-function annotation({ type, is, mayBeMissing }: Typed, of: string, table: Mapper): string {
-  const value = is === "value" ? lastOf(`.${type}`) : `"${type}"`;
-  const inner = is === "many" ? `list[${value}]` : mayBeMissing ? `Optional[${value}]` : value;
-  return `${of}${lastOf(table.typed!)}[${inner}]`;
-}
-
-function needsOf(typed: Typed, table: Mapper, node: SyntaxNode): Need[] {
-  const move = moveAt(node, table)!;
-  const callee = node.child("right")!.child("function")!;
-  const from = (full: string): Need => {
-    const { module, name } = splitName(full);
-    return need(module, name);
-  };
-  return [
-    // Through a module that is imported whole, both are there.
-    ...(callee.is("attribute") ? [] : [from(table.typed!), ...(move[0] === move[1] ? [] : [from(move[1])])]),
-    ...(typed.mayBeMissing ? [need("typing", "Optional")] : []),
-    ...(typed.is === "value" && typed.type.includes(".") ? [from(typed.type)] : []),
-  ];
+function annotation({ type, is, mayBeMissing }: Typed, typed: string, match: Match): string {
+  const own = type.includes(".") ? match.nameOf(needFor(type)) : type;
+  const value = is === "value" ? own : `"${type}"`;
+  if (is === "many") return `${typed}[list[${value}]]`;
+  return `${typed}[${mayBeMissing ? `${match.nameOf(need("typing", "Optional"))}[${value}]` : value}]`;
 }
 
 /** The arguments that go, with their commas, and those that have another name. */
@@ -106,20 +92,20 @@ const make = (table: Mapper): Rule =>
         ),
       ),
     ],
-    needs: (match) => {
-      const found = read(match, table);
-      return "why" in found ? [] : needsOf(found, table, match.the(made));
-    },
     becomes: (match): Segment[] => {
       const node = match.the(made);
       const typed = read(match, table) as Typed;
       const [name, call] = [node.child("left")!, node.child("right")!];
       const callee = call.child("function")!;
-      const of = callee.is("attribute") ? `${callee.child("object")!.text}.` : "";
-      const word = `${of}${lastOf(moveAt(node, table)![1])}`;
+      const [old, next] = moveAt(node, table)!;
+      // Through a module that is imported whole, all of it is there.
+      const through = callee.is("attribute") ? `${callee.child("object")!.text}.` : undefined;
+      const called = (full: string): string =>
+        through === undefined ? match.nameOf(needFor(full)) : `${through}${lastOf(full)}`;
+      const word = old === next ? callee.text : called(next);
       return [
         copy(name.start, name.end),
-        text(`: ${annotation(typed, of, table)} = ${word}`),
+        text(`: ${annotation(typed, called(table.typed!), match)} = ${word}`),
         copy(callee.end, call.end, argumentEdits(call, typed, table)),
       ];
     },
@@ -212,6 +198,12 @@ const trials = [
     class Queen(m.Base):
         pass
     `,
+    "likely",
+  ),
+  // By the names that the file has for them.
+  rewrites(
+    "from mapper import Column, Whole, field as f, Typed as T\nclass Hive(Base):\n    n = Column(Whole, nullable=False)\n",
+    "from mapper import field as f, Typed as T\nclass Hive(Base):\n    n: T[int] = f()\n",
     "likely",
   ),
   // What was done before is understood.

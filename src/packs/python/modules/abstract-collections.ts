@@ -41,7 +41,7 @@ function isMoved(node: SyntaxNode): boolean {
 
 function fromNewModule(match: Match): Segment[] {
   const node = match.the(place);
-  if (node.is("attribute")) return [text(`collections.abc.${originOf(node)!.name}`)];
+  if (node.is("attribute")) return [text(`${match.nameOf(need("collections.abc"))}.${originOf(node)!.name}`)];
   const module = node.child("module_name")!;
   const items = itemsOf(node);
   const staying = items.filter((item) => !MOVED.has(nameOf(item)));
@@ -65,7 +65,6 @@ export const abstractCollections = rule({
   was: ofKind(place, { when: isMoved, together: (node) => [node] }),
   mentions: ["collections"],
   target: "3.3",
-  needs: (match) => (match.the(place).is("attribute") ? [need("collections.abc")] : []),
   becomes: fromNewModule,
   trials: [
     rewrites(
