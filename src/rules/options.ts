@@ -23,13 +23,13 @@ export function options<S extends z.ZodObject>(
   return { schema, with: (settings) => make(schema.strict().parse(settings) as z.output<S>) };
 }
 
-/** The settings of a rule for its page: name, default as JSON, what it is for. */
+/** The settings of a rule for its page: name, default as JSON (empty where there is none), what it is for. */
 export function settingsOf({ schema }: RuleOptions): { name: string; preset: string; says: string }[] {
   return Object.entries(schema.shape).map(([name, field]) => {
     const preset = (field as z.ZodType).safeParse(undefined);
     return {
       name,
-      preset: preset.success ? JSON.stringify(preset.data) : "",
+      preset: preset.success && preset.data !== undefined ? JSON.stringify(preset.data) : "",
       says: (field as z.ZodType).description ?? "",
     };
   });
