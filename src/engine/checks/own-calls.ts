@@ -30,8 +30,9 @@ const ownCalls = oncePerTree((tree): ReadonlyMap<string, number> => {
       if (fn !== undefined && callsIt(tree.node(n), fn)) add(fn.split(".").at(-1)!, 1);
     } else if (isFunction.has(kind)) {
       const name = nameOf(tree.node(n));
-      const implied = name === undefined ? undefined : flow.implicitCalls[name];
-      if (implied) add(name!, [...tree.textOf(n).matchAll(implied)].length);
+      // A function may be called `constructor` or `toString`, which every object has.
+      if (name === undefined || !Object.hasOwn(flow.implicitCalls, name)) continue;
+      add(name, [...tree.textOf(n).matchAll(flow.implicitCalls[name]!)].length);
     }
   }
   return counts;

@@ -151,6 +151,48 @@ function memberOf(callback: SyntaxNode, parameter: SyntaxNode | undefined): stri
   return isRead && !at.same(body) ? body.text.slice(at.end - body.start) : undefined;
 }
 
+/** The last `return` of a callback as what gives a variable its value. */
+function edited(last: SyntaxNode, before: string): Edit[] {
+  const given = last.firstPart;
+  if (!given) return [{ start: last.start, end: last.end, text: `${before}undefined;` }];
+  const start = { start: last.start, end: given.start };
+  if (isWhole(given)) return [{ ...start, text: `${before}await ` }];
+  return [
+    { ...start, text: `${before}await (` },
+    { start: given.end, end: given.end, text: ")" },
+  ];
+}
+
+/** Does `await` ahead of an expression take all of it? */
+const isWhole = (node: SyntaxNode): boolean =>
+  node.is([
+    "call_expression",
+    "member_expression",
+    "subscript_expression",
+    "identifier",
+    "parenthesized_expression",
+    "new_expression",
+    "await_expression",
+    "string",
+    "template_string",
+    "number",
+    "array",
+    "object",
+    "this",
+  ]);
+
+/** Does code write one of the names that a parameter gives? */
+function writesAny(code: SyntaxNode, parameter: SyntaxNode): boolean {
+  const names = [...parameter.descendants()]
+    .filter((node) => node.is(["identifier", "shorthand_property_identifier_pattern"]))
+    .map(({ text }) => text);
+  return [...code.descendants()].some((one) => {
+    const isWrite = one.is(["assignment_expression", "augmented_assignment_expression", "update_expression"]);
+    const target = isWrite ? one.parts[0]! : one.is("for_in_statement") ? one.child("left") : undefined;
+    return target !== undefined && names.some((name) => target.mentions(name).length > 0);
+  });
+}
+
 function awaited(match: Match): Segment[] {
   const node = match.the(statement);
   const { tree } = node;
@@ -159,13 +201,7 @@ function awaited(match: Match): Segment[] {
   const indent = tree.indentAt(node.start);
   const block = blockOf(found);
   const target = value?.child("pattern") ?? value;
-  const isWritten =
-    value !== undefined &&
-    [...callback.child("body")!.descendants()].some(
-      (one) =>
-        one.is(["assignment_expression", "augmented_assignment_expression", "update_expression"]) &&
-        one.parts[0]!.text === target!.text,
-    );
+  const isWritten = value !== undefined && writesAny(callback.child("body")!, value);
   const head = value ? `${isWritten ? "let" : "const"} ${value.text} = await ` : "await ";
   const before =
     goes === "returned"
@@ -176,24 +212,17 @@ function awaited(match: Match): Segment[] {
   const end = tree.text.slice(node.start, node.end).endsWith(";") ? ";" : "";
   const lines = (): string => {
     if (!block) {
-      const given = textAt(tree, callback.child("body")!, indent);
-      return `${before}${goes === "declared" ? "await " : ""}${given}${end}`;
+      const body = callback.child("body")!;
+      const given = textAt(tree, body, indent);
+      // What the callback gives was waited for as well.
+      const waited = isWhole(body) ? `await ${given}` : `await (${given})`;
+      return `${before}${goes === "returned" ? given : waited}${end}`;
     }
     const code = tree.text.slice(block.start + 1, block.end - 1);
     const start = block.start + 1 + (code.length - code.trimStart().length);
     const stop = block.end - 1 - (code.length - code.trimEnd().length);
     if (start >= stop) return "";
-    const last = block.lastPart!;
-    const edits: Edit[] =
-      goes === "declared"
-        ? [
-            {
-              start: last.start,
-              end: last.firstPart?.start ?? last.end,
-              text: last.firstPart ? `${before}await ` : `${before}undefined`,
-            },
-          ]
-        : [];
+    const edits = goes === "declared" ? edited(block.lastPart!, before) : [];
     return textAt(tree, { start, end: stop }, indent, edits);
   };
   const read = goes === "declared" && !block ? memberOf(callback, target) : undefined;
@@ -276,6 +305,27 @@ export const awaitedThen = rule({
         return jars;
       };
       `,
+      "likely",
+    ),
+    // What the callback gives is waited for too, and all of it.
+    js.rewrites(
+      "async function f() { await g().then((a) => h(a)); i(); }",
+      "async function f() { const a = await g();\nawait h(a); i(); }",
+      "likely",
+    ),
+    js.rewrites(
+      "async function f() { const b = await g().then((a) => a.ok ? a.next() : null); i(b); }",
+      "async function f() { const a = await g();\nconst b = await (a.ok ? a.next() : null); i(b); }",
+      "likely",
+    ),
+    js.rewrites(
+      "async function f() { const b = await g().then((a) => { return a || h(); }); i(b); }",
+      "async function f() { const a = await g();\nconst b = await (a || h()); i(b); }",
+      "likely",
+    ),
+    js.rewrites(
+      "async function f() { await g().then(({ n }) => { n += 1; h(n); }); }",
+      "async function f() { let { n } = await g();\nn += 1; h(n); }",
       "likely",
     ),
     // One after the other.

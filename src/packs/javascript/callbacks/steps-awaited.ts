@@ -314,6 +314,11 @@ const trials = [
       `,
     "likely",
   ),
+  js.rewrites(
+    "import { g } from './g.js';\nfunction f(x, cb) { g(x, (e, { kg }) => { if (e) return cb(e); kg += 1; cb(null, kg); }); }\nf(1, h);",
+    "import { g } from './g.js';\nimport { promisify } from 'util';\nasync function f(x) {\n  let { kg } = await promisify(g)(x);\n  kg += 1;\n  return kg;\n}\nf(1).then((value) => h(null, value), h);",
+    "likely",
+  ),
   // By the names that the file has for them.
   js.rewrites(
     "const util = require('util');\nfunction f(x, cb) { g(x, cb); }\nfunction g(x, cb) {}\nf(1, h);",

@@ -46,7 +46,7 @@ export function columnOf(call: SyntaxNode, table: Mapper): Typed | Unread {
   if (splat) return { at: splat, why: `what \`${splat.text}\` says is not seen here` };
   const typeOf = (part: SyntaxNode): string | undefined => {
     const name = (part.is("call") ? part.child("function") : part)?.text.split(".").at(-1);
-    return name === undefined ? undefined : table.types[name];
+    return name !== undefined && Object.hasOwn(table.types, name) ? table.types[name] : undefined;
   };
   const types = positional.filter((part) => typeOf(part) !== undefined);
   const [kind, ...more] = types;

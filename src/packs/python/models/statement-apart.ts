@@ -70,7 +70,7 @@ const objectOf = (node: SyntaxNode): SyntaxNode => node.child("function")!.child
 function queryAt(end: SyntaxNode, set: Settings): Query | undefined {
   const method = methodOf(end);
   if (set.select === "" || method === undefined) return undefined;
-  if (set.ends[method] === undefined && method !== set.get) return undefined;
+  if (!Object.hasOwn(set.ends, method) && method !== set.get) return undefined;
   const steps: SyntaxNode[] = [];
   let at = bare(objectOf(end));
   for (let name = methodOf(at); name !== set.query; name = methodOf(at)) {
@@ -94,7 +94,7 @@ function refusalOf({ what, steps, end }: Query, set: Settings): { at: SyntaxNode
   const name = first.text.split(".").at(-1)!;
   if (!/^\p{Lu}/u.test(name))
     return { at: first, why: `\`${first.text}\` may be a column, whose query gives rows` };
-  const strange = steps.find((step) => set.steps[methodOf(step)!] === undefined);
+  const strange = steps.find((step) => !Object.hasOwn(set.steps, methodOf(step)!));
   if (strange) return { at: strange, why: `the config does not say what \`${methodOf(strange)!}\` becomes` };
   const given = argumentsOf(end);
   if (methodOf(end) === set.get) {
@@ -134,7 +134,8 @@ function isSession(session: SyntaxNode, set: Settings, depth = 0): Answer {
     if (origin && sessions.includes(`${origin.module}.${origin.name ?? ""}`)) return true;
     if (callee.is("call")) return isMaker(callee, deep + 1);
     const to = callee.is("identifier") ? referencesAt(callee).find((one) => one.to)?.to : undefined;
-    return (to && valuesGiven(to))?.some((value) => isMaker(value, deep + 1)) ?? false;
+    const made = (to && valuesGiven(to)) ?? [];
+    return made.length > 0 && made.every((value) => isMaker(value, deep + 1));
   };
   const type = typeOf(session);
   const full = type && `${type.module ?? ""}.${type.name}`;

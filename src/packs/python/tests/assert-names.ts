@@ -45,7 +45,7 @@ export const assertNames = rule({
   title: "Use the present names of assertions",
   why: "The old names are gone in Python 3.12.",
   was: ofKind(read, {
-    when: (node) => NAMES[oldOf(node)] !== undefined && ownerOf(node) !== undefined && isNoTestOfNames(node),
+    when: (node) => Object.hasOwn(NAMES, oldOf(node)) && ownerOf(node) !== undefined && isNoTestOfNames(node),
   }),
   mentions: Object.keys(NAMES),
   target: "3.2",
@@ -73,6 +73,10 @@ export const assertNames = rule({
     holds(
       "import unittest\nclass T(unittest.TestCase):\n    def assertEquals(self, a, b): ...\n    def test_a(self):\n        self.assertEquals(1, 1)\n",
       "of its own",
+    ),
+    // Every object of JavaScript has something of this name.
+    ignores(
+      "import unittest\nclass T(unittest.TestCase):\n    def test_a(self):\n        self.toString()\n        self.assertEqual(assert_, 1)\n",
     ),
     ignores("class T:\n    def test_a(self):\n        other.assertEquals(1, 1)\n"),
     ignores(

@@ -45,14 +45,15 @@ function isUsedInside(match: Match): Answer {
   const node = match.the(clause);
   const around = functionAround(node) ?? node.tree.root;
   const behind = around.mentions(name.text).find((use) => {
-    if (node.holds(use) || use.start < node.end) return false;
+    // Ahead of the handler too: a loop may come there again.
+    if (node.holds(use)) return false;
     const own = use.closest(["except_clause"]);
     return !own || partsOf(own)?.name.text !== name.text;
   });
   if (behind)
     return unknown(
       code,
-      `\`${name.text}\` is used behind the handler, at whose end Python 3 forgets it`,
+      `\`${name.text}\` is used outside of the handler, at whose end Python 3 forgets it`,
       behind,
     );
   return yes(code, `\`${name.text}\` is used in the handler only`, name);
@@ -93,6 +94,11 @@ export const caughtAs = rule({
     rewrites(
       "try:\n    f()\nexcept hive.Lost, why:  # often\n    # said once\n    g(why)\n\n    h()\n",
       "try:\n    f()\nexcept hive.Lost as why:  # often\n    # said once\n    g(why)\n\n    h()\n",
+    ),
+    rewrites(
+      "def f():\n    e = None\n    while e is None:\n        try:\n            g()\n        except E, e:\n            pass\n",
+      "def f():\n    e = None\n    while e is None:\n        try:\n            g()\n        except E as e:\n            pass\n",
+      "likely",
     ),
     holds("try:\n    f()\nexcept IOError, OSError:\n    pass\n", "may be a class"),
     holds("from hive import swarm\ntry:\n    f()\nexcept E, swarm:\n    pass\n", "may be a class"),

@@ -17,7 +17,7 @@ const { name } = holes({
 
 /** Does nothing in the file give the name a meaning, nor stand ready for it to have none? */
 function isGone(node: SyntaxNode): boolean {
-  if (NAMES[node.text] === undefined) return false;
+  if (!Object.hasOwn(NAMES, node.text)) return false;
   const { declarations, references } = nameInFile(node.text, node.tree);
   if (declarations.length > 0 || references.some((one) => one.unknown !== undefined && !one.member))
     return false;
