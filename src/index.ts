@@ -35,6 +35,7 @@ export {
   copy,
   indentUnit,
   removal,
+  shifted,
   singular,
   text,
   textAt,

@@ -13,6 +13,13 @@ case "$1" in
 shop)
   node shop/shop.js
   ;;
+desk)
+  node -e 'require("react"); require("jsdom")' 2>/dev/null || {
+    echo "react is not installed, so this part was not run"
+    exit 77
+  }
+  node desk/desk.js
+  ;;
 reports)
   needs python3
   python3 -B reports/main.py

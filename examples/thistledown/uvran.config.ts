@@ -39,6 +39,7 @@ export default defineConfig({
     { name: "reports prints", run: "python3 -B reports/main.py" },
     { name: "models prints", run: "sh check.sh models" },
     { name: "shop prints", run: "node shop/shop.js" },
+    { name: "desk prints", run: "sh check.sh desk" },
     ...parts.map((part) => ({ name: `${part} prints`, run: `sh check.sh ${part}` })),
   ],
 });

@@ -11,6 +11,8 @@ export interface Sources {
   readonly paths: string[];
   /** Files that say for which versions the project is, or how it is compiled. */
   readonly manifests: string[];
+  /** Style sheets: they name what markup has, and no rule reads them. */
+  readonly styles: string[];
   readonly skipped: Skipped[];
   readonly unreadable: Skipped[];
   readonly notCovered: Map<string, number>;
@@ -26,6 +28,7 @@ const VENDORED = new Set([
   ".venv",
   "venv",
 ]);
+const STYLE = /\.(css|scss|sass|less)$/;
 const NEVER = new Set([".git", ".uvran"]);
 
 /** A .gitignore, or the config's own list, and the folder that its lines are relative to. */
@@ -66,6 +69,7 @@ class Walker {
   readonly sources: Sources = {
     paths: [],
     manifests: [],
+    styles: [],
     skipped: [],
     unreadable: [],
     notCovered: new Map(),
@@ -154,6 +158,7 @@ class Walker {
     else if (mayHoldCode(basename(path))) this.sources.paths.push(this.#show(path));
     else {
       if (isManifest(this.#show(path))) this.sources.manifests.push(this.#show(path));
+      if (STYLE.test(path)) this.sources.styles.push(this.#show(path));
       const ending = extname(path) || basename(path);
       this.sources.notCovered.set(ending, (this.sources.notCovered.get(ending) ?? 0) + 1);
     }

@@ -12,13 +12,30 @@ export class ProjectFiles implements SourceFiles {
   readonly trees = new TreeStore();
   readonly #root: string;
   #paths: readonly string[];
+  #styles: readonly string[];
+  /** The texts of the style sheets; undefined until a word is looked for in them. */
+  #styleTexts: Map<string, string> | undefined;
   /** By word, the files in which it stands; undefined until the first word is asked for. */
   #index: Map<string, Set<string>> | undefined;
   readonly #leftOut = new Map<string, string>();
 
-  constructor(root: string, paths: readonly string[]) {
+  constructor(root: string, paths: readonly string[], styles: readonly string[] = []) {
     this.#root = root;
     this.#paths = paths;
+    this.#styles = styles;
+  }
+
+  *styling(word: string): Generator<{ path: string; text: string }> {
+    this.#styleTexts ??= new Map(this.#styles.map((path) => [path, this.#styleText(path)]));
+    for (const [path, text] of this.#styleTexts) if (text.includes(word)) yield { path, text };
+  }
+
+  #styleText(path: string): string {
+    try {
+      return this.text(path);
+    } catch {
+      return "";
+    }
   }
 
   *naming(word: string): Generator<NamingFile> {
@@ -35,9 +52,15 @@ export class ProjectFiles implements SourceFiles {
    * Takes in that the project has these files now, and that some of them have changed, are new or gone. Gives the words
    * that stand in what changed, before or after; none where no word was ever asked for.
    */
-  update(paths: readonly string[], changed: ReadonlySet<string>): Set<string> {
+  update(paths: readonly string[], styles: readonly string[], changed: ReadonlySet<string>): Set<string> {
     this.#paths = paths;
     const result = new Set<string>();
+    if (this.#styleTexts) {
+      const texts = [...this.#styleTexts].filter(([path]) => changed.has(path)).map(([, text]) => text);
+      const now = styles.filter((path) => changed.has(path)).map((path) => this.#styleText(path));
+      for (const text of [...texts, ...now]) for (const word of wordsIn(text)) result.add(word);
+    }
+    [this.#styles, this.#styleTexts] = [styles, undefined];
     if (!this.#index) return result;
     for (const [word, files] of this.#index) {
       for (const path of changed) if (files.delete(path)) result.add(word);
@@ -67,7 +90,7 @@ export class ProjectFiles implements SourceFiles {
     const verdict = inspect(bytes);
     if (verdict && "bad" in verdict) return new Set();
     if (verdict) this.#leftOut.set(path, verdict.skip);
-    const words = new Set(decode(bytes).match(/[\p{L}\p{N}_]+/gu));
+    const words = wordsIn(decode(bytes));
     for (const word of words) {
       const files = this.#index!.get(word);
       if (files) files.add(path);
@@ -76,3 +99,5 @@ export class ProjectFiles implements SourceFiles {
     return words;
   }
 }
+
+const wordsIn = (text: string): Set<string> => new Set(text.match(/[\p{L}\p{N}_]+/gu));

@@ -55,7 +55,8 @@ export const NEEDS: readonly Need[] = [
     language: "TypeScript and React",
     from: "documents changed by hand inside effects",
     to: "state and event props",
-    rules: [],
+    rules: js("component-state"),
+    missing: "effects that begin again, lists of elements, markup in several places, controlled fields",
   },
   {
     language: "TypeScript",

@@ -5,7 +5,7 @@ export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./e
 export { Excerpt } from "./excerpt.js";
 export { FreshNames, singular } from "./fresh-names.js";
 export { nameFor, stayingImports, tidyImports, type Named } from "./imports/index.js";
-export { indentUnit, lineEnd, reindent, textAt } from "./indent.js";
+export { indentUnit, lineEnd, reindent, shifted, textAt } from "./indent.js";
 export { fitsAsStatements, fitsInPlace, fitsInStatement } from "./parentheses.js";
 export { linesOf, Nearby } from "./nearby.js";
 export { render } from "./render.js";

@@ -62,6 +62,8 @@ export interface ImportFacts {
   item(wanted: Import): string;
   /** A statement that must stay before all imports. */
   isHeader(statement: SyntaxNode): boolean;
+  /** Names that code needs without naming them: a compiler puts them in. */
+  neededUnnamed?(tree: SyntaxTree): readonly string[];
   /** The node whose children the imports are. */
   body(tree: SyntaxTree): SyntaxNode;
   /** Does a file without imports write in the language's other way? */

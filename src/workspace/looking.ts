@@ -41,6 +41,10 @@ export class Looking {
         note(word);
         return files.naming(word);
       },
+      *styling(word: string): Generator<Pick<NamingFile, "path" | "text">> {
+        note(word);
+        yield* files.styling?.(word) ?? [];
+      },
       restsOn: note,
       trees: files.trees,
     };

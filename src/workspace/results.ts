@@ -62,12 +62,12 @@ export class Results {
   /** The file that is worked out at the moment, and those that wait for it. */
   #working: Promise<unknown> = Promise.resolve();
 
-  constructor(ground: Ground, { paths, manifests }: Sources) {
+  constructor(ground: Ground, { paths, manifests, styles }: Sources) {
     this.#ground = ground;
-    this.#files = new ProjectFiles(ground.root, paths);
+    this.#files = new ProjectFiles(ground.root, paths, styles);
     this.#types = new TypeScriptTypes(ground.root);
     this.#engine = this.#newEngine();
-    this.#stamps = this.#stampsOf([...paths, ...manifests]);
+    this.#stamps = this.#stampsOf([...paths, ...manifests, ...styles]);
   }
 
   /** The text of any file of the project, as it is on the disk. */
@@ -79,14 +79,14 @@ export class Results {
    * Looks over all files again. Gives the paths whose results do not hold any more: those of changed files, and of files
    * whose results looked at something that changed.
    */
-  refresh({ paths, manifests }: Sources): string[] {
-    const stamps = this.#stampsOf([...paths, ...manifests]);
+  refresh({ paths, manifests, styles }: Sources): string[] {
+    const stamps = this.#stampsOf([...paths, ...manifests, ...styles]);
     const changed = new Set(
       [...this.#stamps.keys(), ...stamps.keys()].filter((path) => this.#hasChanged(path, stamps)),
     );
     this.#stamps = stamps;
     if (changed.size === 0) return [];
-    const words = this.#files.update(paths, changed);
+    const words = this.#files.update(paths, styles, changed);
     const manifest = [...changed].some(isManifest);
     const compiled = [...changed].some((path) => OF_THE_COMPILER.test(path));
     const stale = [...this.#kept.values()].filter(

@@ -4,6 +4,7 @@ import { Sandbox } from "./run.js";
 /** The parts of the demo in languages that not every machine has, with what each needs. */
 const PARTS: readonly (readonly [part: string, ...tools: string[]])[] = [
   ["shop"],
+  ["desk"],
   ["reports", "python3"],
   ["models", "python3"],
   ["ledger", "javac", "java"],

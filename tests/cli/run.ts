@@ -60,7 +60,7 @@ export class Sandbox {
   }
 
   run(command: string, ...args: string[]): Answered {
-    const env = { ...process.env, NO_COLOR: "1", NODE_OPTIONS: "" };
+    const env = { ...process.env, NO_COLOR: "1", NODE_OPTIONS: "", NODE_PATH: resolve("node_modules") };
     const { status, stdout, stderr } = spawnSync(command, args, {
       cwd: this.path(this.#folder),
       encoding: "utf8",

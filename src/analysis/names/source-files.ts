@@ -13,6 +13,8 @@ export interface NamingFile {
 export interface SourceFiles {
   /** The files in which a word stands, in the order of their paths. */
   naming(word: string): Iterable<NamingFile>;
+  /** The style sheets in which a word stands. */
+  styling?(word: string): Iterable<Pick<NamingFile, "path" | "text">>;
   /** Told of a word when an answer about the files that name it is given again without asking for them. */
   restsOn?(word: string): void;
   /** Where the trees of files are kept; their own place where there is none. */

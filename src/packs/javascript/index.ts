@@ -21,6 +21,7 @@ import { ownKey } from "./objects/own-key.js";
 import { spreadCopy } from "./objects/spread-copy.js";
 import { blockScoped } from "./variables/block-scoped.js";
 import { awaitedThen } from "./callbacks/awaited-then.js";
+import { componentState } from "./components/component-state.js";
 import { keptThis } from "./functions/kept-this.js";
 import { restParameter } from "./functions/rest-parameter.js";
 import { arrowFunction } from "./functions/arrow.js";
@@ -62,5 +63,6 @@ export const javascriptPack = pack("javascript", [
   eachItem,
   ownKeys,
   keyAndValue,
+  componentState,
 ]);
 export default javascriptPack;

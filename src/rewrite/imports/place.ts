@@ -9,6 +9,18 @@ export function listedIn({ imports }: ImportStatement, gone: ReadonlySet<ListedI
   );
 }
 
+const itemText = (tree: SyntaxTree, { isOther }: ImportStatement, wanted: Import): string => {
+  const item = tree.language.imports.item(wanted);
+  return isOther ? item.replace(" as ", ": ") : item;
+};
+
+/** Puts names into the list of a statement in the place of all that stand there. */
+export function itemsEdit(tree: SyntaxTree, statement: ImportStatement, wanted: readonly Import[]): Edit {
+  const listed = listedIn(statement, new Set());
+  const text = wanted.map((one) => itemText(tree, statement, one)).join(", ");
+  return { start: listed[0]!.node.start, end: listed.at(-1)!.node.end, text };
+}
+
 /** Puts a name into the list of a statement: where the order wants it, else behind the last. */
 export function itemEdit(
   tree: SyntaxTree,
@@ -16,8 +28,7 @@ export function itemEdit(
   wanted: Import,
   gone: ReadonlySet<ListedImport>,
 ): Edit {
-  const item = tree.language.imports.item(wanted);
-  const text = statement.isOther ? item.replace(" as ", ": ") : item;
+  const text = itemText(tree, statement, wanted);
   const listed = listedIn(statement, gone);
   // What goes tells the order as well.
   const order = orderOf(listedIn(statement, new Set()).map(({ name }) => name!));

@@ -1,7 +1,7 @@
 import { importStatements } from "../../syntax/index.js";
 import type { Import, ImportStatement, ListedImport, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { sorted, type Edit } from "../edits.js";
-import { itemEdit, listedIn, statementEdit } from "./place.js";
+import { itemEdit, itemsEdit, listedIn, statementEdit } from "./place.js";
 import { namedInCode, namedInText } from "./still-named.js";
 import { styleOf } from "./style.js";
 
@@ -20,9 +20,23 @@ export function tidyImports(
   const gone = mayRemove ? noLongerUsed(before, after, statements) : new Set<ListedImport>();
   const edits: Edit[] = [];
   const whole = new Set<ImportStatement>();
+  // A later rule may have replaced what an earlier one put there.
+  const wantedHere = inOrder(needs).filter(
+    ({ local }) =>
+      local === undefined ||
+      namedInCode(after, statements, local).length > 0 ||
+      namedInText(after, local) !== undefined,
+  );
+  const placed = new Set<Import>();
   for (const statement of statements) {
     const going = statement.imports.filter((item) => gone.has(item));
     if (going.length === 0) continue;
+    if (listedIn(statement, new Set()).length === going.length && listedIn(statement, gone).length === 0) {
+      const instead = wantedHere.filter((one) => !placed.has(one) && takes(statement, one, new Set()));
+      for (const one of instead) placed.add(one);
+      if (instead.length > 0) edits.push(itemsEdit(after, statement, instead));
+      if (instead.length > 0) continue;
+    }
     if (going.length === statement.imports.length) {
       whole.add(statement);
       edits.push(withoutLine(after, statement.node.start, statement.node.end));
@@ -31,14 +45,8 @@ export function tidyImports(
   const staying = statements.filter((statement) => !whole.has(statement));
   const style = styleOf(after, statements);
   const fresh = new Map<string, Import[]>();
-  for (const wanted of inOrder(needs)) {
-    // A later rule may have replaced what an earlier one put there.
-    const { local } = wanted;
-    const isUsed =
-      local === undefined ||
-      namedInCode(after, statements, local).length > 0 ||
-      namedInText(after, local) !== undefined;
-    if (!isUsed) continue;
+  for (const wanted of wantedHere) {
+    if (placed.has(wanted)) continue;
     if (staying.some((statement) => covers(statement, wanted, facts.starHasAll))) continue;
     const host = staying.find((statement) => takes(statement, wanted, gone));
     if (host) edits.push(itemEdit(after, host, wanted, gone));
@@ -92,10 +100,12 @@ function noLongerUsed(
 ): Set<ListedImport> {
   const old = importStatements(before);
   const listed = statements.flatMap((statement) => statement.imports);
+  const unnamed = after.language.imports.neededUnnamed?.(after) ?? [];
   return new Set(
     listed.filter(
       ({ local }) =>
         local !== undefined &&
+        !unnamed.includes(local) &&
         namedInCode(before, old, local).length > 0 &&
         namedInCode(after, statements, local).length === 0 &&
         namedInText(after, local) === undefined,

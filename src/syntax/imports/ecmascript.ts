@@ -3,6 +3,8 @@ import type { ImportStatement, ListedImport } from "../import-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** ES modules and `require`. */
+const MARKUP = ["jsx_element", "jsx_self_closing_element"];
+
 export const ecmascriptImports: ImportFacts = {
   ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? fromRequire(node) ?? []),
@@ -25,6 +27,8 @@ export const ecmascriptImports: ImportFacts = {
   },
   item: ({ name, local }) => (local === undefined || local === name ? name! : `${name} as ${local}`),
   isHeader: (node) => node.is("hash_bang_line") || isDirective(node),
+  // Markup was compiled to calls of `React.createElement` for long, and still may be.
+  neededUnnamed: (tree) => (tree.ofKinds(MARKUP).length > 0 ? ["React"] : []),
   usesOther: ({ text }) => /^\s*(module\.exports|exports\.\w+)\s*=/m.test(text) && !/^export /m.test(text),
   member: (local, name) => `${local}.${name}`,
   canRename: true,
