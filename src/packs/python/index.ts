@@ -38,6 +38,9 @@ import { assertNames } from "./tests/assert-names.js";
 import { builtinTypes } from "./types/builtin-types.js";
 import { unionOperator } from "./types/union-operator.js";
 import { formatCall } from "./texts/format-call.js";
+import { addedText } from "./texts/added-text.js";
+import { pathValue } from "./paths/path-value.js";
+import { needlessPath } from "./paths/needless-path.js";
 import { percentFormat } from "./texts/percent-format.js";
 import { scopedResource } from "./scoped-resource.js";
 
@@ -58,6 +61,9 @@ export const pythonPack = pack("python", [
   needlessTest,
   percentFormat,
   formatCall,
+  addedText,
+  pathValue,
+  needlessPath,
   bareSuper,
   needlessBase,
   keyAndValue,

@@ -1,6 +1,7 @@
 import { importStatements } from "../../syntax/index.js";
 import type { Import, ImportStatement, ListedImport, SyntaxNode, SyntaxTree } from "../../syntax/index.js";
 import { sorted, type Edit } from "../edits.js";
+import { lineEnd } from "../indent.js";
 import { itemEdit, itemsEdit, listedIn, statementEdit } from "./place.js";
 import { namedInCode, namedInText } from "./still-named.js";
 import { styleOf } from "./style.js";
@@ -19,7 +20,7 @@ export function tidyImports(
   const statements = importStatements(after);
   const gone = mayRemove ? noLongerUsed(before, after, statements) : new Set<ListedImport>();
   const edits: Edit[] = [];
-  const whole = new Set<ImportStatement>();
+  const whole = new Map<ImportStatement, Edit>();
   // A later rule may have replaced what an earlier one put there.
   const wantedHere = inOrder(needs).filter(
     ({ local }) =>
@@ -38,8 +39,8 @@ export function tidyImports(
       if (instead.length > 0) continue;
     }
     if (going.length === statement.imports.length) {
-      whole.add(statement);
-      edits.push(withoutLine(after, statement.node.start, statement.node.end));
+      whole.set(statement, withoutLine(after, statement.node.start, statement.node.end));
+      edits.push(whole.get(statement)!);
     } else edits.push(...withoutItems(statement, gone));
   }
   const staying = statements.filter((statement) => !whole.has(statement));
@@ -55,9 +56,19 @@ export function tidyImports(
       fresh.set(key, [...(fresh.get(key) ?? []), wanted]);
     }
   }
+  // Where no other import stays, they take the place of the first that goes.
+  const instead: string[] = [];
   for (const group of fresh.values()) {
     const text = facts.write(group, style);
-    edits.push(statementEdit(after, staying, group[0]!.module, text));
+    if (staying.length === 0 && whole.size > 0) instead.push(text);
+    else edits.push(statementEdit(after, staying, group[0]!.module, text));
+  }
+  const [first] = whole;
+  if (first && instead.length > 0) {
+    const { start, end } = first[0].node;
+    const newLine = lineEnd(after.text) + after.indentAt(start);
+    const text = instead.join("\n").replaceAll("\n", newLine);
+    edits[edits.indexOf(first[1])] = { start, end, text };
   }
   return merged(edits);
 }
