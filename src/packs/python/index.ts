@@ -41,6 +41,8 @@ import { formatCall } from "./texts/format-call.js";
 import { addedText } from "./texts/added-text.js";
 import { pathValue } from "./paths/path-value.js";
 import { needlessPath } from "./paths/needless-path.js";
+import { keywordArguments } from "./calls/keyword-arguments.js";
+import { dataClass } from "./classes/data-class.js";
 import { percentFormat } from "./texts/percent-format.js";
 import { scopedResource } from "./scoped-resource.js";
 
@@ -64,6 +66,8 @@ export const pythonPack = pack("python", [
   addedText,
   pathValue,
   needlessPath,
+  keywordArguments,
+  dataClass,
   bareSuper,
   needlessBase,
   keyAndValue,

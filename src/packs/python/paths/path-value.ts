@@ -90,12 +90,19 @@ const calls: UseClause[] = [
   ...["rename", "replace"].map((name) =>
     use(python.expression`${need("os", name)}(${path}, ${other})`)
       .as("statement")
-      .becomes((match) => [...member(match, `${name}(`), copy(match.the(other).start, match.the(other).end), text(")")]),
+      .becomes((match) => [
+        ...member(match, `${name}(`),
+        copy(match.the(other).start, match.the(other).end),
+        text(")"),
+      ]),
   ),
   use(python.expression`open(${path}, ${rest})`)
     .when(({ node }) => isBuiltin("open", node).is === "yes")
     .becomes(python.expression`${path}.open(${rest})`),
-  use(python`${path}`).as("argument").when(isTaken).stays(),
+  use(python`${path}`)
+    .as("argument")
+    .when(isTaken)
+    .stays(),
   use(python.expression`str(${path})`).stays(),
   use(python.expression`print(${rest}, ${path})`).stays(),
 ];
@@ -104,13 +111,24 @@ function member(match: Match, now: string): Segment[] {
   return [copy(match.the(path).start, match.the(path).end), text(`.${now}`)];
 }
 
-const inText = use(python`${path}`).in("interpolation").stays();
+const inText = use(python`${path}`)
+  .in("interpolation")
+  .stays();
 
 /** What is joined: one by one, none of them unpacked. */
-const joined = (match: Match): SyntaxNode[] => match.all(parts).filter(({ named, kind }) => named && kind !== "comment");
+const joined = (match: Match): SyntaxNode[] =>
+  match.all(parts).filter(({ named, kind }) => named && kind !== "comment");
 
 /** Operands of `/` need no parentheses when they are this simple. */
-const SIMPLE = ["identifier", "attribute", "subscript", "call", "string", "parenthesized_expression", "concatenated_string"];
+const SIMPLE = [
+  "identifier",
+  "attribute",
+  "subscript",
+  "call",
+  "string",
+  "parenthesized_expression",
+  "concatenated_string",
+];
 
 function slashed(match: Match): Segment[] {
   const [first, ...others] = joined(match);
@@ -133,11 +151,21 @@ function isTidy(match: Match): Answer {
   const list = joined(match);
   const open = list.find((node) => !node.is("string") && typeOf(node)?.name !== "str");
   if (open)
-    return unknown("value.kind", `\`${open.text}\` could be of bytes, or written so that the path would be tidied up`, open);
-  const untidy = list.find((node) => node.is("string") && /(^|\/)\.?\/|\/$|^["']["']$/.test(node.text.slice(1, -1)));
+    return unknown(
+      "value.kind",
+      `\`${open.text}\` could be of bytes, or written so that the path would be tidied up`,
+      open,
+    );
+  const untidy = list.find(
+    (node) => node.is("string") && /(^|\/)\.?\/|\/$|^["']["']$/.test(node.text.slice(1, -1)),
+  );
   return untidy
     ? unknown("value.result", `\`${untidy.text}\` would be tidied up`, untidy)
-    : unknown("value.result", "where the path is printed, a part that is written with `./` or `//` is tidied up", list[0]);
+    : unknown(
+        "value.result",
+        "where the path is printed, a part that is written with `./` or `//` is tidied up",
+        list[0],
+      );
 }
 
 const { rewrites, holds, ignores } = trialsIn("python");
@@ -156,14 +184,18 @@ export const pathValue = rule({
   target: "3.4",
   given: [
     condition("the parts are listed", (match) => {
-      const splat = joined(match).find((node) => node.is(["list_splat", "keyword_argument", "dictionary_splat"]));
+      const splat = joined(match).find((node) =>
+        node.is(["list_splat", "keyword_argument", "dictionary_splat"]),
+      );
       return splat
         ? no("form.fits", `how many parts \`${splat.text}\` has is not seen here`, splat)
         : yes("form.fits", "the parts are listed");
     }),
     condition("it is the only value of the name", (match) => {
       const inLoop = match.node.closest(["global_statement", "nonlocal_statement"]);
-      return inLoop ? no("name.scope", "the name is that of another scope", inLoop) : yes("name.scope", "it is local");
+      return inLoop
+        ? no("name.scope", "the name is that of another scope", inLoop)
+        : yes("name.scope", "it is local");
     }),
     condition("the path is written as a path object writes it", isTidy),
   ],
@@ -235,8 +267,14 @@ export const pathValue = rule({
     holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    return c\n", "does not know"),
     holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    g(c)\n", "does not know"),
     holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    os.remove(c + '.old')\n", "does not know"),
-    holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    if c == 'x':\n        os.remove(c)\n", "does not know"),
-    holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    if a:\n        c = a\n    os.remove(c)\n", "does not know"),
+    holds(
+      "import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    if c == 'x':\n        os.remove(c)\n",
+      "does not know",
+    ),
+    holds(
+      "import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    if a:\n        c = a\n    os.remove(c)\n",
+      "does not know",
+    ),
     holds("import os\ndef f(a):\n    c = os.path.join('x', *a)\n    os.remove(c)\n", "how many parts"),
     holds("import os\ndef f(a, open):\n    c = os.path.join(a, 'x')\n    open(c)\n", "does not know"),
     ignores("import os\ndef f(a):\n    c = os.path.join(a)\n    os.remove(c)\n"),

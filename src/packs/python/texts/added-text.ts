@@ -1,4 +1,14 @@
-import { condition, holes, isBuiltin, no, python, rule, shortened, trialsIn, typeOf } from "../../../index.js";
+import {
+  condition,
+  holes,
+  isBuiltin,
+  no,
+  python,
+  rule,
+  shortened,
+  trialsIn,
+  typeOf,
+} from "../../../index.js";
 import { unknown, weakest, yes } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
 import { fitsInString, isForLogOrTranslation, oncePerMatch, refusal, written } from "./f-string.js";
@@ -93,7 +103,11 @@ function isText(value: SyntaxNode): Answer {
     return type.name === "str"
       ? yes("value.kind", `\`${name}\` is a string`, type.at)
       : no("value.kind", `${type.why}, which cannot be added to a string`, type.at);
-  return unknown("value.kind", `\`${name}\` could be something that a string is added to in another way`, value);
+  return unknown(
+    "value.kind",
+    `\`${name}\` could be something that a string is added to in another way`,
+    value,
+  );
 }
 
 const { rewrites, ignores, holds } = trialsIn("python");
@@ -112,7 +126,10 @@ export const addedText = rule({
       "what is added is text",
       (match) => {
         const found = read(match);
-        const kinds = typeof found === "object" ? found.answers.filter(({ evidence }) => evidence.code === "value.kind") : [];
+        const kinds =
+          typeof found === "object"
+            ? found.answers.filter(({ evidence }) => evidence.code === "value.kind")
+            : [];
         const [first, ...rest] = kinds;
         return first ? weakest([first, ...rest]) : yes("value.kind", "all of it is turned into text");
       },
@@ -121,7 +138,9 @@ export const addedText = rule({
     condition("each gives the same text", (match) => {
       const found = read(match);
       const [first, ...rest] =
-        typeof found === "object" ? found.answers.filter(({ evidence }) => evidence.code === "value.result") : [];
+        typeof found === "object"
+          ? found.answers.filter(({ evidence }) => evidence.code === "value.result")
+          : [];
       return first ? weakest([first, ...rest]) : yes("value.result", "nothing else is turned into text");
     }),
   ],
@@ -129,12 +148,15 @@ export const addedText = rule({
   trials: [
     rewrites('n = 3\ns = "hive " + str(n) + " of " + str(2.5)\n', 'n = 3\ns = f"hive {n} of {2.5}"\n'),
     rewrites('s = "hive " + str(n)\n', 's = f"hive {n}"\n', "likely"),
-    rewrites('def f(name: str):\n    return name + ".txt"\n', 'def f(name: str):\n    return f"{name}.txt"\n'),
+    rewrites(
+      'def f(name: str):\n    return name + ".txt"\n',
+      'def f(name: str):\n    return f"{name}.txt"\n',
+    ),
     rewrites('s = name + ".txt"\n', 's = f"{name}.txt"\n', "possible"),
     rewrites("s = 'a {' + str(d[1]) + '}'\n", "s = f'a {{{d[1]}}}'\n", "likely"),
     holds("s = 'a' + str(d['k'])\n", "a string in a string"),
     holds('s = r"\\d" + str(n)\n', "raw string"),
-    rewrites('n = 3\ns = "a" + str(n) + \'b\'\n', 'n = 3\ns = f"a{n}b"\n'),
+    rewrites("n = 3\ns = \"a\" + str(n) + 'b'\n", 'n = 3\ns = f"a{n}b"\n'),
     rewrites('s = "[" + str([x for x in y]) + "]"\n', 's = f"[{[x for x in y]}]"\n', "likely"),
     rewrites('s = "x" + str(a if b else c)\n', 's = f"x{a if b else c}"\n', "likely"),
     rewrites('n = 3\nraise ValueError("no " + str(n))\n', 'n = 3\nraise ValueError(f"no {n}")\n'),
@@ -143,7 +165,7 @@ export const addedText = rule({
     holds('s = "a\\n" + str(d["a\\n"])\n', "backslash"),
     holds('s = "a" + str({1: 2})\n', "brace"),
     holds('s = r"\\d" + str(n) + "\\n"\n', "same way"),
-    holds('s = f"{\'a\' + str(n)}"\n', "inside another string"),
+    holds("s = f\"{'a' + str(n)}\"\n", "inside another string"),
     ignores('s = b"a" + x\n'),
     ignores('s = "a" + "b"\n'),
     ignores('s = f"a" + x\n'),
