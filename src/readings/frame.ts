@@ -97,7 +97,7 @@ function isWhole(node: SyntaxNode, statement: SyntaxNode): boolean {
   for (let at: SyntaxNode | undefined = node; at && !at.same(statement); at = at.parent) {
     const above: SyntaxNode | undefined = at.parent;
     if (!above) return false;
-    const others = above.parts.filter((part) => !part.same(at!) && !isNotation(part));
+    const others = above.parts.filter((part) => !part.same(at) && !isNotation(part));
     if (others.length > 0) return false;
   }
   return statement.holds(node);

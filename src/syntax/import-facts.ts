@@ -102,7 +102,7 @@ export const importStatements = oncePerTree((tree): readonly ImportStatement[] =
 /** For a language whose imports name modules only. */
 export const modulesOnly = {
   everywhere(tree) {
-    return this.read!(tree);
+    return this.read(tree);
   },
   isFullName: () => false,
   item: ({ module }) => module,

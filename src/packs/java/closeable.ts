@@ -247,7 +247,7 @@ export function handlesClosing(match: Match, type: SyntaxNode, made: SyntaxNode)
     const throws = above.parts.find((part) => part.is("throws"));
     const declares = (one: string): boolean => namesAny(throws?.text ?? "", [one, "Exception", "Throwable"]);
     if (throws && thrown.every(declares))
-      return yes("flow.throws", `the method declares \`${throws!.text}\``, throws);
+      return yes("flow.throws", `the method declares \`${throws.text}\``, throws);
     break;
   }
   return no(

@@ -27,6 +27,11 @@ import { restParameter } from "./functions/rest-parameter.js";
 import { arrowFunction } from "./functions/arrow.js";
 import { templateString } from "./texts/template.js";
 import { asAssertion } from "./types/as-assertion.js";
+import { caughtUnknown } from "./types/caught-unknown.js";
+import { enumAdvice } from "./types/enum-advice.js";
+import { namespaceAdvice } from "./types/namespace-advice.js";
+import { needlessAssertion } from "./types/needless-assertion.js";
+import { typeImport } from "./types/type-import.js";
 import { nativeFunction } from "./utilities/native.js";
 import { includes } from "./texts/includes.js";
 import { sliceForSubstr } from "./texts/slice-for-substr.js";
@@ -55,6 +60,11 @@ export const javascriptPack = pack("javascript", [
   promiseForm,
   nativeFunction,
   asAssertion,
+  caughtUnknown,
+  enumAdvice,
+  namespaceAdvice,
+  needlessAssertion,
+  typeImport,
   stepsAwaited,
   arrowFunction,
   keptThis,

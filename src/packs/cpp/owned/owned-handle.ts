@@ -172,7 +172,7 @@ function clausesFor(handle: Handle, wrapper: Wrapper): UseClause[] {
       : [
           use(cpp`&${p}`)
             .when((match) => !isFill(match))
-            .becomes(withHole(wrapper.read!)),
+            .becomes(withHole(wrapper.read)),
         ]),
     ...harmlessUses(p, {
       raw: withHole(wrapper.get),

@@ -57,7 +57,7 @@ function makings(match: Match): SyntaxNode[] {
       parent?.is("assignment_expression") === true &&
       node.field === "left" &&
       parent.child("right")?.is("new_expression") === true;
-    return isMade ? [parent!.parent!] : [];
+    return isMade ? [parent.parent!] : [];
   });
 }
 

@@ -240,8 +240,8 @@ export class StepWriter {
     const isUsed =
       value !== undefined && rest.some((one) => names(value).some((name) => one.mentions(name).length > 0));
     if (value && isUsed) this.#declare(value, callback);
-    const isWritten = isUsed && names(value!).some((name) => rest.some((one) => writes(one, name)));
-    const head = `${indent}${isUsed ? `${isWritten ? "let" : "const"} ${value!.text} = ` : ""}${awaited};`;
+    const isWritten = isUsed && names(value).some((name) => rest.some((one) => writes(one, name)));
+    const head = `${indent}${isUsed ? `${isWritten ? "let" : "const"} ${value.text} = ` : ""}${awaited};`;
     for (const statement of rest) this.#declareAll(statement, callback);
     return [head, ...this.#block(rest, rest[0]?.parent ?? callback.child("body")!, indent)];
   }

@@ -81,7 +81,7 @@ function sizeTest({ node }: Match, list: SyntaxNode, other: SyntaxNode): Answer 
       return yes("value.result", "both lists are known to have the same length", at);
     }
     between.unshift(at);
-    const written = [list, other].some((one) => at!.mentions(one.text).some((use) => isTarget(use)));
+    const written = [list, other].some((one) => at.mentions(one.text).some((use) => isTarget(use)));
     if (written) return undefined;
   }
   return undefined;

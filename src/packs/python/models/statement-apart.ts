@@ -113,7 +113,7 @@ function givenFor(parameter: SyntaxNode): SyntaxNode[] | undefined {
   const at = list?.parts.findIndex((part) => part.same(parameter)) ?? -1;
   const to = fn && referencesAt(fn.child("name")!).find((one) => one.to)?.to;
   if (!to || at < 0 || list!.parts.slice(0, at + 1).some((part) => !part.is("identifier"))) return undefined;
-  const uses = referencesOf(to).filter(({ node }) => !node.same(fn!.child("name")));
+  const uses = referencesOf(to).filter(({ node }) => !node.same(fn.child("name")));
   const given = uses.map(({ node }) =>
     node.parent?.is("call") && node.field === "function" ? argumentsOf(node.parent)[at] : undefined,
   );
