@@ -41,6 +41,7 @@ import { formatCall } from "./texts/format-call.js";
 import { addedText } from "./texts/added-text.js";
 import { pathValue } from "./paths/path-value.js";
 import { needlessPath } from "./paths/needless-path.js";
+import { signature } from "./types/signature.js";
 import { keywordArguments } from "./calls/keyword-arguments.js";
 import { dataClass } from "./classes/data-class.js";
 import { percentFormat } from "./texts/percent-format.js";
@@ -66,6 +67,7 @@ export const pythonPack = pack("python", [
   addedText,
   pathValue,
   needlessPath,
+  signature,
   keywordArguments,
   dataClass,
   bareSuper,
