@@ -35,6 +35,7 @@ export {
   copy,
   indentUnit,
   removal,
+  reindent,
   shifted,
   singular,
   text,

@@ -34,6 +34,12 @@ export function changesInFile(
   }
 }
 
+/** Said of a guess where something surer is made. */
+const WAITS = {
+  code: "edit.clash",
+  says: "a surer change is made around it; it is found again when that is done",
+} as const;
+
 function workOut(
   around: Around,
   text: string,
@@ -58,6 +64,7 @@ function workOut(
   const keyOf = (rule: string, place: number): string => `${rule} ${place}`;
   const deferred = new Map<string, Candidate>();
   for (const one of first.candidates) if (!isTaken.has(one)) deferred.set(keyOf(one.rule.id, one.start), one);
+  const left = new Set<Candidate>();
   const refused = new Set(first.heldBack.map(({ rule, line }) => keyOf(rule, line)));
   let drafts = taken.map((candidate) => Draft.from(candidate)).sort((a, b) => a.start - b.start);
 
@@ -87,7 +94,25 @@ function workOut(
       shifts.original(start, end) === undefined &&
       around.types !== undefined &&
       around.types.strictNulls(path).is !== "unknown";
-    const fresh = found.filter((candidate) => !isBlind(candidate) && !isDoneElsewhere(candidate, drafts));
+    const nearby = new Nearby<Draft>(tree);
+    for (const draft of drafts) nearby.add(draft, draft.edits);
+    /** The match as it was found at first, where it had to wait for another. */
+    const waitingFor = ({ rule, start, end }: Candidate): Candidate | undefined => {
+      const place = shifts.original(start, end);
+      return place === undefined ? undefined : deferred.get(keyOf(rule.id, place));
+    };
+    /** A guess that had to wait for what is surer would make all of it a guess. */
+    const wouldWeaken = (candidate: Candidate): boolean => {
+      const old = candidate.trust === "possible" ? waitingFor(candidate) : undefined;
+      const ahead = old ? nearby.clashing(old.edits) : [];
+      if (!old || !ahead.some(({ trust }) => trust !== "possible")) return false;
+      if (!left.has(old)) heldBack.push(Draft.from(old).heldBack(path, WAITS));
+      left.add(old);
+      return true;
+    };
+    const fresh = found.filter(
+      (candidate) => !isBlind(candidate) && !isDoneElsewhere(candidate, drafts) && !wouldWeaken(candidate),
+    );
     const more = accepted(next, fresh);
     if (more.length === 0) {
       settled = next;
@@ -103,12 +128,9 @@ function workOut(
       drafts = drafts.filter(stays);
       break;
     }
-    const nearby = new Nearby<Draft>(tree);
-    for (const draft of drafts) nearby.add(draft, draft.edits);
     /** The drafts that a match had to wait for when it was first found. */
-    const inTheWay = ({ rule, start, end }: Candidate): readonly Draft[] => {
-      const place = shifts.original(start, end);
-      const old = place === undefined ? undefined : deferred.get(keyOf(rule.id, place));
+    const inTheWay = (candidate: Candidate): readonly Draft[] => {
+      const old = waitingFor(candidate);
       return old ? nearby.clashing(old.edits) : [];
     };
     drafts = joined(text, middle, drafts, more, inTheWay);
@@ -171,13 +193,15 @@ function isDoneElsewhere({ rule, edits, elsewhere }: Candidate, drafts: readonly
 
 /**
  * Of several candidates those that can all be made. Where two want the same text, one that rewrites all uses of a name
- * wins, then the one that starts earlier, then the longer one, then the rule whose id comes first. The other is tried
+ * wins, then one that is no guess, then the one that starts earlier, then the longer one, then the rule whose id comes first. The other is tried
  * again in the next pass.
  */
 function accepted(tree: SyntaxTree, candidates: readonly Candidate[]): Candidate[] {
   const reach = ({ rule }: Candidate): number => (rule.uses === undefined ? 1 : 0);
+  const guess = ({ trust }: Candidate): number => (trust === "possible" ? 1 : 0);
   const order = [...candidates].sort(
-    (a, b) => reach(a) - reach(b) || a.start - b.start || b.end - a.end || a.order - b.order,
+    (a, b) =>
+      reach(a) - reach(b) || guess(a) - guess(b) || a.start - b.start || b.end - a.end || a.order - b.order,
   );
   const nearby = new Nearby<Candidate>(tree);
   const result: Candidate[] = [];

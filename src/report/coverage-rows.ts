@@ -47,9 +47,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "TypeScript",
     from: "older forms of the language",
-    to: "type assertions with `as`",
-    rules: js("as-assertion"),
-    missing: "namespaces, `import type`, caught values of unknown type",
+    to: "type assertions with `as`, types imported as types, caught values of which nothing is known, reports",
+    rules: js("as-assertion needless-assertion type-import caught-unknown enum-advice namespace-advice"),
+    missing: "namespaces and enums are reported, not rewritten; parameter properties",
   },
   {
     language: "TypeScript and React",
@@ -82,16 +82,17 @@ export const NEEDS: readonly Need[] = [
     from: "branches that choose a value, camelCase functions, signatures without types",
     to: "one expression, snake_case, annotated signatures",
     rules: py(
-      "branch-to-value none-to-default snake-case lookup-or-default filled-dict removed-if-there default-dict assigned-in-test needless-test",
+      "branch-to-value none-to-default snake-case lookup-or-default filled-dict removed-if-there default-dict assigned-in-test needless-test signature",
     ),
-    missing: "annotated signatures",
+    missing: "what lists and mappings hold, in signatures",
   },
   {
     language: "Python",
     from: "data pipelines in an old style",
-    to: "keyword arguments, definitions next to their use, chains that can be read",
-    rules: py("needless-conversion"),
-    missing: "all but needless conversions",
+    to: "keyword arguments, decorators, early exits, definitions next to their use, chains that can be read",
+    rules: py("needless-conversion keyword-arguments early-exit decorated named-lambda"),
+    missing:
+      "explicit defaults, renaming at the source, definitions moved to their use, chains broken over lines, joins",
   },
   {
     language: "Python",
@@ -102,11 +103,11 @@ export const NEEDS: readonly Need[] = [
   {
     language: "Python",
     from: "older forms of the language",
-    to: "f-strings, `super()`, types of the language, comprehensions, `items`, `yield from`",
+    to: "f-strings, path objects, data classes, `super()`, types of the language, comprehensions, `items`, `yield from`",
     rules: py(
-      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert",
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert added-text path-value needless-path data-class",
     ),
-    missing: "`pathlib`, `dataclass`, what else is left of Python 2, texts added up with `+`",
+    missing: "what else is left of Python 2, pairs of `setUp` and `tearDown`",
   },
   {
     language: "Python",

@@ -13,6 +13,7 @@ globalThis.setInterval = (work) => minutes.push(work);
 globalThis.clearInterval = () => {};
 
 const React = require("react");
+const { flushSync } = require("react-dom");
 const { createRoot } = require("react-dom/client");
 
 /** A module of this folder, compiled. */
@@ -26,7 +27,7 @@ function load(name) {
   return module.exports;
 }
 
-const rest = (time = 20) => new Promise((done) => setTimeout(done, time));
+const rest = () => new Promise((done) => setTimeout(done, 20));
 
 function text(node) {
   if (node.style?.display === "none") return "";
@@ -39,8 +40,8 @@ function text(node) {
 async function shown(element, clicks) {
   const host = document.body.appendChild(document.createElement("main"));
   const root = createRoot(host);
-  root.render(element);
-  await rest(100);
+  flushSync(() => root.render(element));
+  await rest();
   console.log(text(host));
   for (const said of clicks) {
     if (said === "a minute") minutes.forEach((work) => work());

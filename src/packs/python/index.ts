@@ -41,6 +41,12 @@ import { formatCall } from "./texts/format-call.js";
 import { addedText } from "./texts/added-text.js";
 import { pathValue } from "./paths/path-value.js";
 import { needlessPath } from "./paths/needless-path.js";
+import { pairedSetup } from "./tests/paired-setup.js";
+import { execCall } from "./two/exec-call.js";
+import { decoratedRule } from "./functions/decorated.js";
+import { earlyExit } from "./functions/early-exit.js";
+import { namedLambda } from "./functions/named-lambda.js";
+import { lateDefinition } from "./functions/late-definition.js";
 import { signature } from "./types/signature.js";
 import { keywordArguments } from "./calls/keyword-arguments.js";
 import { dataClass } from "./classes/data-class.js";
@@ -67,6 +73,12 @@ export const pythonPack = pack("python", [
   addedText,
   pathValue,
   needlessPath,
+  pairedSetup,
+  execCall,
+  decoratedRule,
+  earlyExit,
+  namedLambda,
+  lateDefinition,
   signature,
   keywordArguments,
   dataClass,

@@ -4,7 +4,7 @@ from unittest.mock import patch
 
 
 def replaced():
-    @patch(__name__ + ".open", create=True)
+    @patch(f"{__name__}.open", create=True)
     def inner(mock):
         mock.return_value.read.return_value = "abcd"
         f = open("none.txt")

@@ -20,6 +20,7 @@ globalThis.setInterval = (work) => {
 globalThis.clearInterval = (work) => timers.delete(work);
 
 const { createElement } = await import("react");
+const { flushSync } = await import("react-dom");
 const { createRoot } = await import("react-dom/client");
 const options = { jsx: ts.JsxEmit.ReactJSX, module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ES2022 };
 const code = ts.transpileModule(readFileSync(file, "utf8"), { compilerOptions: options }).outputText;
@@ -48,8 +49,7 @@ const upTo = (n) => (seed = (seed * 48271) % 2147483647) % n;
 for (const [name, component] of Object.entries(components)) {
   const host = document.body.appendChild(document.createElement("main"));
   const root = createRoot(host);
-  root.render(createElement(component));
-  await settled();
+  flushSync(() => root.render(createElement(component)));
   await settled();
   console.log(name, shown(host));
   const elements = [...host.querySelectorAll("*")];

@@ -45,6 +45,7 @@ export const enumAdvice = rule({
     ts.reports("enum Kind { Heather, Clover = 5, Lime }", "{ Heather: 0, Clover: 5, Lime: 6 } as const"),
     ts.reports("export enum Kind { Heather = 'h' }", "Write `const Kind = { Heather: 'h' } as const"),
     ts.reports("const enum Kind { A = 1 << 2 }", "Write `Kind` as an object"),
+    ts.reports("enum Kind { A = -1, B }", "Write `Kind` as an object"),
     ts.ignores("declare enum Kind { A }"),
     ts.ignores("const Kind = { A: 0 } as const;"),
   ],

@@ -32,6 +32,8 @@ export const namespaceAdvice = rule({
   trials: [
     ts.reports("namespace Hives { export function weigh() {} export const n = 1; }", "export `weigh`, `n`"),
     ts.reports("export namespace Hives { f(); }", "export what it holds"),
+    ts.reports("namespace A { export class B {} export function c() {} }", "import * as A"),
+    ts.ignores("declare module 'hives' { export const n: number; }"),
     ts.ignores("declare namespace Hives { const n: number; }"),
     ts.ignores("import * as hives from './hives';"),
   ],

@@ -23,6 +23,11 @@ export const needlessPath = rule({
       "from pathlib import Path\ndef f(a):\n    b = Path(a) / 'x'\n    return Path(b) / 'y'\n",
       "from pathlib import Path\ndef f(a):\n    b = Path(a) / 'x'\n    return b / 'y'\n",
     ),
+    rewrites(
+      "import pathlib\ndef f(a):\n    b = pathlib.Path(a)\n    return pathlib.Path(b).name\n",
+      "import pathlib\ndef f(a):\n    b = pathlib.Path(a)\n    return b.name\n",
+    ),
+    ignores("from pathlib import Path\ndef f(a):\n    b = str(Path(a))\n    return Path(b)\n"),
     ignores("from pathlib import Path\ndef f(a):\n    return Path(a)\n"),
     ignores("from pathlib import Path\ndef f(a, b):\n    if a:\n        b = Path(a)\n    return Path(b)\n"),
     ignores("from pathlib import Path\ndef f(b):\n    b = Path(b)\n    return Path(b)\n"),

@@ -1,4 +1,4 @@
-import { condition, holes, no, ofKind, rule, text, trialsIn, yes } from "../../../index.js";
+import { condition, holes, ofKind, rule, text, trialsIn, unknown, yes } from "../../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
 
 const { statement } = holes({ statement: { kind: "statement", node: "print_statement" } });
@@ -8,13 +8,13 @@ const valuesOf = (node: SyntaxNode): SyntaxNode[] => node.parts.filter((part) =>
 /** A comma at the end keeps the line open. */
 const staysOpen = (node: SyntaxNode): boolean => node.text.trimEnd().endsWith(",");
 
-/** Brackets around several values would print a tuple in both, and an open line knows whether a blank is wanted. */
+/** An open line gets its blank only when more is printed on it. */
 function isPlain(match: Match): Answer {
   const node = match.the(statement);
   return staysOpen(node)
-    ? no(
+    ? unknown(
         "value.result",
-        "the line stays open, and whether a blank follows is only known when the next one is printed",
+        "the line stays open: where it ends without more on it, a blank is printed at its end",
         node,
       )
     : yes("value.result", "the line ends here");
@@ -27,12 +27,13 @@ function called(match: Match): Segment[] {
   const stream = streamOf(node)?.firstPart;
   const list = [
     ...(values.length > 0 ? [code.slice(values[0]!.start, values.at(-1)!.end)] : []),
+    ...(staysOpen(node) && values.length > 0 ? ['end=" "'] : []),
     ...(stream ? [`file=${stream.text}`] : []),
   ];
   return [text(`print(${list.join(", ")})`)];
 }
 
-const { rewrites, ignores, holds } = trialsIn("python");
+const { rewrites, ignores } = trialsIn("python");
 
 export const printCall = rule({
   id: "python/print-call",
@@ -52,7 +53,8 @@ export const printCall = rule({
       'import sys\nprint("hive", n, file=sys.stderr)\n',
     ),
     rewrites('if a:\n    print "%d jars" % n  # all\n', 'if a:\n    print("%d jars" % n)  # all\n'),
-    holds('print "hive",\n', "stays open"),
+    rewrites('print "hive",\n', 'print("hive", end=" ")\n', "likely"),
+    rewrites("print >>f, a, b,\n", 'print(a, b, end=" ", file=f)\n', "likely"),
     ignores('print("hive")\n'),
     ignores("log.print(x)\n"),
   ],
