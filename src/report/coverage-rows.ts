@@ -90,9 +90,8 @@ export const NEEDS: readonly Need[] = [
     language: "Python",
     from: "data pipelines in an old style",
     to: "keyword arguments, decorators, early exits, definitions next to their use, chains that can be read",
-    rules: py("needless-conversion keyword-arguments early-exit decorated named-lambda"),
-    missing:
-      "explicit defaults, renaming at the source, definitions moved to their use, chains broken over lines, joins",
+    rules: py("needless-conversion keyword-arguments early-exit decorated named-lambda late-definition"),
+    missing: "explicit defaults, renaming at the source, chains broken over lines, joins",
   },
   {
     language: "Python",
@@ -105,15 +104,15 @@ export const NEEDS: readonly Need[] = [
     from: "older forms of the language",
     to: "f-strings, path objects, data classes, `super()`, types of the language, comprehensions, `items`, `yield from`",
     rules: py(
-      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert added-text path-value needless-path data-class",
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert added-text path-value needless-path data-class exec-call",
     ),
-    missing: "what else is left of Python 2, pairs of `setUp` and `tearDown`",
+    missing: "what else is left of Python 2",
   },
   {
     language: "Python",
     from: "resources and locks released by hand, or not at all",
     to: "`with`",
-    rules: py("scoped-resource scoped-lock scoped-many leaking-resource unnamed-resource"),
+    rules: py("scoped-resource scoped-lock scoped-many leaking-resource unnamed-resource paired-setup"),
   },
   {
     language: "Java",
