@@ -34,19 +34,22 @@ function complaints(path: string): string[] {
     .map(({ messageText }) => ts.flattenDiagnosticMessageText(messageText, "\n"));
 }
 
-test.each(["desk.jsx", "typed.tsx"])("the components of %s show the same, by state", async (file) => {
-  const [name, ending] = file.split(".") as [string, string];
-  const old = join(FOLDER, `${name}.before.${ending}`);
-  const golden = join(FOLDER, `${name}.after.${ending}`);
-  const before = readFileSync(old, "utf8");
-  await loadGrammars([languageOfFile(file)!]);
-  const found = await engine.file(file, before);
-  const after = await textAfter(file, before, found?.changes ?? []);
-  if (process.env["UPDATE_GOLDEN"] || !existsSync(golden)) writeFileSync(golden, after);
-  expect(after).toBe(readFileSync(golden, "utf8"));
-  expect(found!.changes.every(({ trust }) => trust === "likely")).toBe(true);
-  const shown = driven(old);
-  expect(shown).toMatch(/exit 0$/);
-  expect(driven(golden)).toBe(shown);
-  if (ending === "tsx") expect([complaints(old), complaints(golden)]).toEqual([[], []]);
-});
+test.each(["desk.jsx", "ways.jsx", "typed.tsx"])(
+  "the components of %s show the same, by state",
+  async (file) => {
+    const [name, ending] = file.split(".") as [string, string];
+    const old = join(FOLDER, `${name}.before.${ending}`);
+    const golden = join(FOLDER, `${name}.after.${ending}`);
+    const before = readFileSync(old, "utf8");
+    await loadGrammars([languageOfFile(file)!]);
+    const found = await engine.file(file, before);
+    const after = await textAfter(file, before, found?.changes ?? []);
+    if (process.env["UPDATE_GOLDEN"] || !existsSync(golden)) writeFileSync(golden, after);
+    expect(after).toBe(readFileSync(golden, "utf8"));
+    expect(found!.changes.every(({ trust }) => trust === "likely")).toBe(true);
+    const shown = driven(old);
+    expect(shown).toMatch(/exit 0$/);
+    expect(driven(golden)).toBe(shown);
+    if (ending === "tsx") expect([complaints(old), complaints(golden)]).toEqual([[], []]);
+  },
+);

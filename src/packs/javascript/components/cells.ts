@@ -27,9 +27,25 @@ export interface Cell {
 export interface Shown {
   readonly element: Element;
   readonly aspect: Aspect;
-  /** The expression that always says it, where there is one. */
-  readonly value: SyntaxNode | undefined;
+  /** The expression that always says it, or the branch that does, where there is one. */
+  readonly value: SyntaxNode | Branch | undefined;
 }
+
+/** A branch that sets an aspect in both of its ways. */
+export interface Branch {
+  readonly statement: SyntaxNode;
+  readonly test: SyntaxNode;
+  readonly yes: SyntaxNode | boolean;
+  readonly no: SyntaxNode | boolean;
+}
+
+export const isBranch = (value: SyntaxNode | Branch): value is Branch => "yes" in value;
+
+/** The expressions in what an aspect is set to. */
+export const expressionsIn = (value: SyntaxNode | Branch): SyntaxNode[] =>
+  isBranch(value)
+    ? [value.test, value.yes, value.no].filter((one): one is SyntaxNode => typeof one === "object")
+    : [value];
 
 /** The cell of a variable. Throws a NoState where what it holds is changed, and not the variable. */
 export function cellOf(local: Local): Cell {
@@ -112,8 +128,30 @@ function nameOf({ is, name }: Aspect, label: string): string {
     : `${label}${upper(name)}`;
 }
 
+/** The branch in whose two ways the only two places stand that set an aspect. */
+function branchOf([first, second, ...more]: readonly SetUse[]): Branch | undefined {
+  const wayOf = (use: SetUse | undefined): SyntaxNode | undefined => {
+    const statement = use?.at.parent?.is("expression_statement") ? use.at.parent : undefined;
+    const block = statement?.parent?.is("statement_block") ? statement.parent : statement;
+    return block?.parent?.is("else_clause") ? block.parent : block;
+  };
+  const [one, other] = [wayOf(first), wayOf(second)];
+  const statement = one?.parent;
+  if (!statement?.is("if_statement") || !statement.same(other?.parent) || one!.same(other) || more.length > 0)
+    return undefined;
+  const [yes, no] =
+    one!.field === "consequence" ? [first!.value, second!.value] : [second!.value, first!.value];
+  const test = statement.child("condition")!.firstPart!;
+  return yes === "contrary" || no === "contrary" ? undefined : { statement, test, yes, no };
+}
+
+/** What an aspect is set to wherever it is set. */
+function sameValue(sets: readonly SetUse[]): SyntaxNode | Branch | undefined {
+  return oneValue(sets) ?? branchOf(sets);
+}
+
 /** The expression that an aspect is set to wherever it is set. */
-function sameValue(sets: readonly SetUse[]): SyntaxNode | undefined {
+function oneValue(sets: readonly SetUse[]): SyntaxNode | undefined {
   const [first, ...rest] = sets.map(({ value }) => value);
   if (first === undefined || typeof first !== "object") return undefined;
   return rest.every((one) => typeof one === "object" && sameCode(one, first)) ? first : undefined;
@@ -121,14 +159,15 @@ function sameValue(sets: readonly SetUse[]): SyntaxNode | undefined {
 
 /** The cells that a value is worked out from; undefined where something else goes into it as well. */
 export function sourcesOf(
-  value: SyntaxNode,
+  value: SyntaxNode | Branch,
   cells: readonly Cell[],
   effectBody: SyntaxNode,
   mayMove: (name: SyntaxNode) => boolean,
 ): Cell[] | undefined {
-  if (!isSteady(value)) return undefined;
+  const expressions = expressionsIn(value);
+  if (!expressions.every(isSteady)) return undefined;
   const sources = new Set<Cell>();
-  for (const node of value.descendants()) {
+  for (const node of expressions.flatMap((one) => [...one.descendants()])) {
     if (!node.is(["identifier", "shorthand_property_identifier"])) continue;
     const to = declarationAt(node);
     const cell = to && cells.find(({ local }) => local?.to === to);
@@ -166,12 +205,13 @@ export function sortOfCell(
 }
 
 /** The sort of an expression over cells. */
-export const sortOver = (value: SyntaxNode, cells: readonly Cell[]): Sort | undefined =>
-  sortOf(value, (node) => {
+export function sortOver(value: SyntaxNode, cells: readonly Cell[]): Sort | undefined {
+  return sortOf(value, (node) => {
     const to = declarationAt(node);
     const cell = cells.find(({ local }) => local && local.to === to);
     return cell && sortOfCell(cell, cells);
   });
+}
 
 /** Does the markup show at first what the expression gives for the first values of its cells? */
 export function isShownAtFirst({ element, aspect, value }: Shown, cells: readonly Cell[]): boolean {
@@ -179,12 +219,19 @@ export function isShownAtFirst({ element, aspect, value }: Shown, cells: readonl
     const to = declarationAt(node);
     return cells.find(({ local }) => local && local.to === to)?.local?.first;
   };
-  const first = valueOfCode(value!, (node): Plain | undefined => {
+  const known = (node: SyntaxNode): Plain | undefined => {
     const code = firstOf(node);
     return code && valueOfCode(code, () => undefined);
-  });
+  };
+  const worked = (one: SyntaxNode | boolean): Plain | undefined =>
+    typeof one === "boolean" ? one : valueOfCode(one, known);
+  const firstOfBranch = ({ test, yes, no }: Branch): Plain | undefined => {
+    const is = worked(test);
+    return is === undefined ? undefined : worked(is ? yes : no);
+  };
+  const first = isBranch(value!) ? firstOfBranch(value) : worked(value!);
   const shown = shownAtFirst(element, aspect);
-  if (typeof shown === "object") return isSameAtFirst(value!, shown, firstOf);
+  if (typeof shown === "object") return !isBranch(value!) && isSameAtFirst(value!, shown, firstOf);
   if (first === undefined || shown === undefined) return false;
   return aspect.isSwitch ? Boolean(first) === shown : String(first) === shown;
 }

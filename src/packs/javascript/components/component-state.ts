@@ -360,6 +360,37 @@ export const componentState = rule({
       `,
       "likely",
     ),
+    // What both ways of a branch set.
+    js.rewrites(
+      `
+      import { useEffect } from "react";
+      export function Jar() {
+        useEffect(() => {
+          let kilos = 1;
+          const full = document.getElementById("f1");
+          const show = () => {
+            if (kilos > 3 || kilos === 0) {
+              full.textContent = "full";
+              full.classList.remove("open");
+            } else {
+              full.textContent = "open";
+              full.classList.add("open");
+            }
+          };
+          full.addEventListener("click", () => { kilos += 1; show(); });
+        }, []);
+        return <b id="f1" className="jar open">open</b>;
+      }
+      `,
+      `
+      import { useState } from "react";
+      export function Jar() {
+        const [kilos, setKilos] = useState(1);
+        return <b onClick={() => setKilos((kilos) => kilos + 1)} className={!(kilos > 3 || kilos === 0) ? "jar open" : "jar"}>{kilos > 3 || kilos === 0 ? "full" : "open"}</b>;
+      }
+      `,
+      "likely",
+    ),
     // Listeners that React does not have stay in the effect.
     js.rewrites(
       `

@@ -2,6 +2,8 @@ import { exitsOf, referencesOf, type SyntaxNode } from "../../../index.js";
 import {
   cellOf,
   changedInPlace,
+  expressionsIn,
+  isBranch,
   isShownAtFirst,
   shownCells,
   sourcesOf,
@@ -33,6 +35,8 @@ export interface Plan {
   readonly states: readonly Cell[];
   /** What of an element follows from state; its cell is needed no longer. */
   readonly derived: readonly Cell[];
+  /** Branches of which nothing is left. */
+  readonly emptied: readonly SyntaxNode[];
   /** Constants that move out of an effect with the code that needs them. */
   readonly constants: readonly Local[];
   /** Elements that code still needs. */
@@ -73,7 +77,9 @@ export function planOf(component: SyntaxNode): Plan {
     const changed = changedInPlace(cell);
     if (changed) throw new NoState(changed, `\`${cell.wish}\` is changed in place`);
   }
+  const emptied = emptiedBy(derived);
   const isGone = (node: SyntaxNode): boolean =>
+    emptied.some((one) => one.holds(node)) ||
     derived.some(({ writes }) => writes.some(({ at }) => at.holds(node)));
   const states = [...needed, ...own]
     .filter(({ writes }) => writes.length > 0)
@@ -93,6 +99,7 @@ export function planOf(component: SyntaxNode): Plan {
     units,
     states,
     derived,
+    emptied,
     constants,
     kept,
     fresher: fresherIn(parts, units, component),
@@ -105,6 +112,20 @@ const isMovable = ({ first }: Local): boolean =>
   isSteady(first) &&
   [...first.descendants()].every((node) => !node.is(["array", "object", "regex"]));
 
+/** Branches that set nothing but what follows from state. */
+function emptiedBy(derived: readonly Cell[]): SyntaxNode[] {
+  const gone = derived.flatMap(({ writes }) => writes.map(({ at }) => at));
+  const isGone = (statement: SyntaxNode): boolean =>
+    statement.is("expression_statement") && gone.some((at) => at.same(statement.firstPart));
+  return derived.flatMap(({ shown }) => {
+    const value = shown!.value!;
+    if (!isBranch(value)) return [];
+    const ways = [value.statement.child("consequence")!, value.statement.child("alternative")!.firstPart!];
+    const statements = ways.flatMap((way) => (way.is("statement_block") ? way.parts : [way]));
+    return statements.every(isGone) ? [value.statement] : [];
+  });
+}
+
 const movable = (fixed: readonly Local[], node: SyntaxNode): boolean => {
   const to = declarationAt(node);
   return fixed.some((one) => one.to === to && isMovable(one));
@@ -116,7 +137,8 @@ function sourcesIn(
   fixed: readonly Local[],
   parts: readonly EffectParts[],
 ): Cell[] | undefined {
-  const around = parts.find(({ effect }) => effect.body.holds(value!));
+  const [first] = expressionsIn(value!);
+  const around = parts.find(({ effect }) => effect.body.holds(first!));
   return sourcesOf(value!, variables, around!.effect.body, (node) => movable(fixed, node));
 }
 
@@ -145,7 +167,7 @@ function isDerived(
 
 /** The constants that moved code and shown values need. Throws a NoState for one that would be another value there. */
 function constantsFor(fixed: readonly Local[], derived: readonly Cell[], units: readonly Unit[]): Local[] {
-  const values = derived.map(({ shown }) => shown!.value!);
+  const values = derived.flatMap(({ shown }) => expressionsIn(shown!.value!));
   const needed = new Set<Local>();
   const isNeeded = ({ to }: Local): boolean =>
     referencesOf(to).some(

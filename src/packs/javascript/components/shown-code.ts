@@ -136,7 +136,7 @@ function classCode(element: Element, showings: readonly Showing[]): string | und
     throw new NoState(attribute!, "the classes of the element are worked out in the markup");
   const { name } = first.aspect;
   const rest = text.split(/\s+/).filter((one) => one !== "" && one !== name);
-  const code = /^[!\w.]+$/.test(first.code) ? first.code : `${first.code}`;
+  const code = /\s\?\s|=>/.test(first.code) ? `(${first.code})` : first.code;
   const off = rest.length > 0 ? `"${rest.join(" ")}"` : "undefined";
   return `${code} ? "${[...rest, name].join(" ")}" : ${off}`;
 }

@@ -1,5 +1,5 @@
 import { applyEdits, textAt, type Edit, type SyntaxNode } from "../../../index.js";
-import { shownAtFirst, type Cell } from "./cells.js";
+import { shownAtFirst, type Branch, type Cell } from "./cells.js";
 import { attributesOf } from "./markup.js";
 import { NoState } from "./no-state.js";
 
@@ -57,4 +57,14 @@ export function typeOf({ local }: Cell): string {
   if (type === undefined && (!local!.first || local!.first.is(["null", "array"])))
     throw new NoState(local!.name, `the type of \`${local!.name.text}\` is not written`);
   return type === undefined || isSaid ? "" : `<${type}>`;
+}
+
+/** A branch as one expression; what is only there or not follows from the test alone. */
+export function branchCode({ test, yes, no }: Branch, codeOf: (node: SyntaxNode) => string): string {
+  const code = codeOf(test);
+  const isTight = test.is(["identifier", "member_expression", "call_expression", "parenthesized_expression"]);
+  if (yes === true && no === false) return code;
+  if (yes === false && no === true) return isTight ? `!${code}` : `!(${code})`;
+  const way = (one: SyntaxNode | boolean): string => (typeof one === "boolean" ? String(one) : codeOf(one));
+  return `${code} ? ${way(yes)} : ${way(no)}`;
 }

@@ -74,6 +74,8 @@ function isWrittenBy(cell: Cell, { fn }: Helper, helpers: readonly Helper[], dep
 
 /** Does a statement write the cell, whatever happens? */
 export function isWrite(statement: SyntaxNode, cell: Cell, helpers: readonly Helper[], depth = 3): boolean {
+  const value = cell.shown?.value;
+  if (value && "yes" in value && value.statement.same(statement)) return true;
   const expression = statement.is("expression_statement") ? statement.firstPart : undefined;
   if (!expression) return false;
   if (cell.writes.some(({ at }) => at.same(expression))) return true;

@@ -11,7 +11,7 @@ import {
   type SyntaxNode,
 } from "../../../index.js";
 import { startWithComments } from "../comments.js";
-import { sortOver, type Cell } from "./cells.js";
+import { isBranch, sortOver, type Cell } from "./cells.js";
 import { testAround } from "./element-use.js";
 import { attributesOf, type Element } from "./markup.js";
 import { NoState } from "./no-state.js";
@@ -19,7 +19,7 @@ import type { Plan } from "./plan.js";
 import { eventOf } from "./plan.js";
 import type { EffectParts, Helper, Listener, LookedUp } from "./reader.js";
 import { attributeEdits, contentEdit, elementType, piecesOf, type Showing } from "./shown-code.js";
-import { firstShown, functionCode, isDoneWith, typeOf } from "./state-code.js";
+import { branchCode, firstShown, functionCode, isDoneWith, typeOf } from "./state-code.js";
 import { stateEdits, without, type Named } from "./unit-edits.js";
 import { callsOf, helperOf, unitAround, type Unit } from "./units.js";
 import { isSteady, valueOfCode } from "./values.js";
@@ -117,14 +117,19 @@ export class ComponentWriter {
     const isEmpty = ({ fn }: Helper): boolean => {
       const body = fn.child("body")!;
       return body.is("statement_block")
-        ? body.parts.every((one) => one.is("expression_statement") && isGone(one.firstPart!)) &&
-            !fn.has("async")
+        ? body.parts.every(
+            (one) => this.#isEmptied(one) || (one.is("expression_statement") && isGone(one.firstPart!)),
+          ) && !fn.has("async")
         : isGone(body);
     };
     for (let size = -1; size !== this.#empty.size;) {
       size = this.#empty.size;
       for (const helper of helpers) if (isEmpty(helper)) this.#empty.add(helper);
     }
+  }
+
+  #isEmptied(statement: SyntaxNode): boolean {
+    return this.plan.emptied.some((one) => one.same(statement));
   }
 
   /** Expressions that go with their statements. */
@@ -141,7 +146,15 @@ export class ComponentWriter {
     const indentOf = ({ start }: SyntaxNode): string => shifted(tree.indentAt(start), own, indent);
     const gone = this.#goneIn(unit);
     const state = stateEdits(unit, this.#states(), units, indentOf);
-    const all = [...gone.map(without), ...this.#testEdits(unit), ...state, ...this.#refEdits(unit)];
+    const branches = this.plan.emptied.filter((one) => unitAround(one, units) === unit);
+    const single = gone.filter((at) => !branches.some((one) => one.holds(at)));
+    const all = [
+      ...single.map(without),
+      ...branches.map(removal),
+      ...this.#testEdits(unit),
+      ...state,
+      ...this.#refEdits(unit),
+    ];
     const outer = all.filter(
       (one) =>
         !all.some(
@@ -396,6 +409,7 @@ export class ComponentWriter {
     }
     const expression = statement.is("expression_statement") ? statement.firstPart! : undefined;
     if (expression && this.#goneIn(unit).some((at) => at.same(expression))) return true;
+    if (this.#isEmptied(statement)) return true;
     const helper = helpers.find((one) => one.statement.same(statement));
     if (helper) return this.#empty.has(helper) || this.#unitOf(helper).isMoved;
     const names = statement.parts.flatMap((part) => part.child("name") ?? []);
@@ -453,6 +467,7 @@ export class ComponentWriter {
     if (named) return { aspect: shown.aspect, code: named.name };
     const value = shown.value!;
     const codeOf = (node: SyntaxNode): string => this.#valueCode(node);
+    if (isBranch(value)) return { aspect: shown.aspect, code: branchCode(value, codeOf) };
     const pieces =
       shown.aspect.is === "text"
         ? piecesOf(value, codeOf, (node) => sortOver(node, this.#cells()))
