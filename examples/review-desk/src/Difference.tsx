@@ -14,6 +14,8 @@ interface Props {
 }
 
 const FOLD = { margin: 5, minSize: 3 };
+/** Large changes are compared in full as well, as long as that takes no time that a reader would notice. */
+const EFFORT = { scanLimit: 20_000, timeout: 300 };
 
 /** Old and new code of one file, side by side or one above the other, with the difference marked inside the lines. */
 export function Difference({ text, ...rest }: Props) {
@@ -45,6 +47,7 @@ function ShownDifference({ path, text, edits, isBeside }: Props & { readonly tex
           a: { doc: text, extensions: shared(`${path}, old`) },
           b: { doc: now, extensions: shared(`${path}, new`) },
           collapseUnchanged: FOLD,
+          diffConfig: EFFORT,
           gutter: false,
         })
       : new EditorView({
@@ -56,6 +59,7 @@ function ShownDifference({ path, text, edits, isBeside }: Props & { readonly tex
               original: text,
               mergeControls: false,
               collapseUnchanged: FOLD,
+              diffConfig: EFFORT,
               gutter: false,
             }),
           ],
