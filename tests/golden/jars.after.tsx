@@ -1,6 +1,6 @@
 'use strict'
 // Jars on the shelf.
-import { Jar, Lid as Cover } from "./shelf"
+import type { Jar, Lid as Cover } from "./shelf"
 
 type Props = { jar?: Jar | null; onPick?: (jar: Jar) => void; title: string | undefined }
 
