@@ -1,4 +1,4 @@
-import { referencesOf, sameCode, type SyntaxNode } from "../../../index.js";
+import { changesOf, referencesOf, sameCode, type Declaration, type SyntaxNode } from "../../../index.js";
 import type { Aspect, ElementUse, Value } from "./element-use.js";
 import { attributesOf, attributeValue, onlyContent, plainText, type Element } from "./markup.js";
 import { NoState } from "./no-state.js";
@@ -172,9 +172,20 @@ export function sourcesOf(
     const to = declarationAt(node);
     const cell = to && cells.find(({ local }) => local?.to === to);
     if (cell) sources.add(cell);
-    else if (to?.at.some((at) => effectBody.holds(at)) && !mayMove(node)) return undefined;
+    else if (to?.at.some((at) => effectBody.holds(at)) ? !mayMove(node) : !isSettled(node, to))
+      return undefined;
   }
   return [...sources];
+}
+
+const KNOWN = ["String", "Number", "Boolean", "Math", "undefined", "NaN"];
+
+/** Does a name from outside of the effect keep its value from one rendering to the next? What a module holds can change unseen. */
+function isSettled(node: SyntaxNode, to: Declaration | undefined): boolean {
+  if (!to) return KNOWN.includes(node.text);
+  const isOfComponent = !to.scope.same(node.tree.root);
+  const isRead = node.parent?.is(["member_expression", "subscript_expression"]) && node.field === "object";
+  return isOfComponent || (!isRead && changesOf(to).length <= 1);
 }
 
 /** What kind of value a cell holds, by all that it is given. */

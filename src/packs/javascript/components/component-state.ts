@@ -1,4 +1,5 @@
 import {
+  applyEdits,
   condition,
   copy,
   escaped,
@@ -85,6 +86,17 @@ function textsNaming(id: string, tree: SyntaxTree): string[] {
 /** Where other code looks an element of this component up, which has no element of its own with that id. */
 function lookedUpElsewhere({ component: own, parts }: Plan): { at: SyntaxNode; id: string } | undefined {
   const { tree } = own;
+  const cuts = parts.map(({ effect }) => ({
+    start: effect.statement.start,
+    end: effect.statement.end,
+    text: "",
+  }));
+  const inside = cuts.map(({ start, end, text }) => ({
+    start: start - own.start,
+    end: end - own.start,
+    text,
+  }));
+  const rest = applyEdits(own.text, inside);
   const elements = parts.flatMap(({ lookedUp }) => lookedUp.map(({ element }) => element));
   for (const { id, tag } of elements) {
     const form = new RegExp(
@@ -93,7 +105,7 @@ function lookedUpElsewhere({ component: own, parts }: Plan): { at: SyntaxNode; i
     const marks = new RegExp(`\\bid=\\{?["']${escaped(id)}["']`);
     const outside = tree.text.slice(0, own.start) + tree.text.slice(own.end);
     const isOther = (text: string): boolean => form.test(text) && !marks.test(text);
-    if (isOther(outside) || textsNaming(id, tree).some(isOther)) return { at: tag, id };
+    if (form.test(rest) || isOther(outside) || textsNaming(id, tree).some(isOther)) return { at: tag, id };
   }
   return undefined;
 }
@@ -124,18 +136,25 @@ function codeFor(match: Match, plan: Plan): Segment[] | NoState {
   return code;
 }
 
-/** A text of which it is not known that it is one. */
-function unsureText({ states, derived }: Plan): SyntaxNode | undefined {
+/** Is what is shown as text one? React shows nothing for true and false, and takes a number in a style for pixels. */
+function isText({ states, derived }: Plan): Answer {
   const cells = [...states, ...derived];
-  const values = cells.flatMap(({ shown, writes }) =>
-    shown && !shown.aspect.isSwitch
-      ? writes.flatMap(({ value }) => (typeof value === "object" ? [value] : []))
-      : [],
-  );
-  return values.find((value) => {
-    const sort = sortOver(value, cells);
-    return sort !== "text" && sort !== "number";
-  });
+  let unsure: SyntaxNode | undefined;
+  for (const { shown, writes } of cells) {
+    if (!shown || shown.aspect.isSwitch) continue;
+    const { is, name } = shown.aspect;
+    for (const { value } of writes) {
+      if (typeof value !== "object") continue;
+      const sort = sortOver(value, cells);
+      const isWritten = /^(aria|data)-/.test(name);
+      if ((sort === "switch" && !isWritten) || (sort === "number" && is === "style"))
+        return no("value.result", `\`${shortened(value.text)}\` is shown in another way by React`, value);
+      if (sort === undefined) unsure ??= value;
+    }
+  }
+  return unsure
+    ? unknown("value.result", `\`${shortened(unsure.text)}\` is taken to be text or a number`, unsure)
+    : yes("value.result", "what is shown is text");
 }
 
 const about = (must: string, ask: (plan: Plan, match: Match) => Answer) =>
@@ -202,12 +221,7 @@ export const componentState = rule({
           )
         : yes("name.other-uses", "nothing else looks the elements up");
     }),
-    about("what is shown is text", (plan) => {
-      const value = unsureText(plan);
-      return value
-        ? unknown("value.result", `\`${shortened(value.text)}\` is taken to be text or a number`, value)
-        : yes("value.result", "what is shown is text");
-    }),
+    about("what is shown is text", isText),
     about("listeners read what they read before", ({ fresher: [first] }) =>
       first
         ? unknown(
@@ -450,6 +464,25 @@ export const componentState = rule({
     js.holds(
       "import { useEffect } from 'react';\nfunction A() { useEffect(() => { document.getElementById('t').title = 'a'; }, []); return <b id='t' />; }\nfunction clear() { document.querySelector('#t').textContent = ''; }",
       "looks the element `t` up",
+    ),
+    // A listener that the effect makes, one that is not always there, what a module holds, another look-up.
+    held("const save = later(() => go);", "text.textContent = 'a';", "cannot move out of it", {
+      event: 'click", save); text.addEventListener("click',
+    }),
+    held("if (a) return;", "text.textContent = 'a';", "may end before"),
+    held("const step = a;", "text.textContent = 'a' + step;", "something else in the component", {
+      text: "<b id='t'>{step}</b>",
+    }),
+    held("", "text.textContent = a === 1;", "in another way by React"),
+    held("let n = 0;", "n += 1; text.style.width = n;", "in another way by React"),
+    js.holds(
+      "import { useEffect } from 'react';\nfunction A() { useEffect(() => { document.getElementById('t').title = 'a'; }, []); const f = () => { document.getElementById('t').textContent = ''; }; return <b id='t' onClick={f} />; }",
+      "looks the element `t` up",
+    ),
+    js.rewrites(
+      "import { useEffect } from 'react';\nimport { cart } from './cart';\nfunction A() {\n  useEffect(() => {\n    const t = document.getElementById('t');\n    t.onclick = () => {\n      cart.add();\n      t.title = cart.name;\n    };\n  }, []);\n  return <b id='t' title='' />;\n}",
+      "import { useState } from 'react';\nimport { cart } from './cart';\nfunction A() {\n  const [tTitle, setTTitle] = useState(\"\");\n  return <b onClick={() => {\n    cart.add();\n    setTTitle(cart.name);\n  }} title={tTitle} />;\n}",
+      "likely",
     ),
     held("let n = 0;", "setTimeout(() => { text.textContent = a + n; }); n += 1;", "read later"),
     held("let n = 0;", "n += 1; text.title = await a; text.textContent = n; n += 2;", "after a pause", {

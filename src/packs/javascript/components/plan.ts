@@ -1,4 +1,4 @@
-import { exitsOf, referencesOf, type SyntaxNode } from "../../../index.js";
+import { exitsOf, referencesOf, runsLater, type SyntaxNode } from "../../../index.js";
 import {
   cellOf,
   changedInPlace,
@@ -57,6 +57,7 @@ export function planOf(component: SyntaxNode): Plan {
   if (parts.every(({ lookedUp }) => lookedUp.length === 0))
     throw new NoState(statements[0]!, "no element of this component is looked up");
   const units = parts.flatMap(unitsOf);
+  parts.forEach(checkEnd);
   parts.forEach(checkListeners);
   parts.forEach(checkOtherUses);
   checkCalls(units);
@@ -154,12 +155,14 @@ function isDerived(
   if (!shown.value) return false;
   const sources = sourcesIn(shown, variables, fixed, parts);
   if (!sources || sources.some((one) => changedInPlace(one))) return false;
-  const isSetFirst = parts.some(({ statements, helpers }) => {
-    const index = statements.findIndex((one) => isWrite(one, cell, helpers));
-    return (
-      index >= 0 && exitsOf(statements.slice(0, index).filter((one) => !one.is("if_statement"))).length === 0
-    );
-  });
+  // What no state changes is not shown anew.
+  const isSetLater = cell.writes.some(
+    ({ at }) => unitAround(at, units).isMoved || runsLater(at, unitAround(at, units).fn.child("body")!),
+  );
+  if (isSetLater && sources.length === 0) return false;
+  const isSetFirst = parts.some(({ statements, helpers }) =>
+    statements.some((one) => isWrite(one, cell, helpers)),
+  );
   if (!isSetFirst && !isShownAtFirst(shown, variables)) return false;
   const helpersAt = (node: SyntaxNode): readonly Helper[] => unitAround(node, units).parts.helpers;
   return sources.every(({ writes }) => writes.every(({ at }) => isFollowedBy(at, cell, helpersAt(at))));
@@ -211,14 +214,28 @@ function checkOtherUses({ lookedUp }: EffectParts): void {
   }
 }
 
-function checkListeners({ listeners, helpers }: EffectParts): void {
+/** What moves out of an effect happened only where the effect came to it. */
+function checkEnd({ statements, cleanup, gone }: EffectParts): void {
+  const [exit] = exitsOf(
+    statements.filter((one) => !one.same(cleanup) && !gone.some((other) => other.same(one))),
+  );
+  if (exit) throw new NoState(exit, "the effect may end before all of it is done");
+}
+
+function checkListeners({ effect, listeners, helpers }: EffectParts): void {
   const known = new Set<string>();
   for (const one of listeners) {
     const key = `${one.element.id} ${one.prop}`;
     if (known.has(key)) throw new NoState(one.at, `the element has two listeners for \`${one.event}\``);
     known.add(key);
     const to = one.handler.is("identifier") ? declarationAt(one.handler) : undefined;
-    const fn = helpers.find((helper) => helper.to === to)?.fn ?? one.handler;
+    const helper = helpers.find((known) => known.to === to);
+    if (!helper && to?.at.some((at) => effect.body.holds(at)))
+      throw new NoState(
+        one.handler,
+        `\`${one.handler.text}\` is made in the effect, and cannot move out of it`,
+      );
+    const fn = helper?.fn ?? one.handler;
     if (fn.child("body")) checkListener(one, fn);
     else if (!one.handler.is("identifier")) throw new NoState(one.handler, "what is called is worked out");
   }

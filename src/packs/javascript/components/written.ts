@@ -15,8 +15,7 @@ import { isBranch, sortOver, type Cell } from "./cells.js";
 import { testAround } from "./element-use.js";
 import { attributesOf, type Element } from "./markup.js";
 import { NoState } from "./no-state.js";
-import type { Plan } from "./plan.js";
-import { eventOf } from "./plan.js";
+import { eventOf, type Plan } from "./plan.js";
 import type { EffectParts, Helper, Listener, LookedUp } from "./reader.js";
 import { attributeEdits, contentEdit, elementType, piecesOf, type Showing } from "./shown-code.js";
 import { branchCode, firstShown, functionCode, isDoneWith, typeOf } from "./state-code.js";
@@ -250,6 +249,7 @@ export class ComponentWriter {
       if (isConstant) {
         const kind = statement.firstPart?.same(local.name.parent) && statement.parts.length === 1;
         if (!kind) throw new NoState(statement, "several variables are declared together");
+        this.#checkFree(local.name);
         lines.push(`${said}${textAt(tree, statement, indent)}`);
         continue;
       }

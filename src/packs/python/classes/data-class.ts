@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { condition, copy, holes, isMissing, need, no, ofKind, options } from "../../../index.js";
+import { condition, copy, holes, isBuiltin, isMissing, need, no, ofKind, options } from "../../../index.js";
 import { referencesAt, referencesOf, rule, text, trialsIn, typeOf, unknown, yes } from "../../../index.js";
 import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
 
@@ -54,7 +54,9 @@ const constructorOf = (node: SyntaxNode): SyntaxNode | undefined =>
 /** A class without bases in which there is nothing but values, what the language asks of them, and properties. */
 function isPlain(node: SyntaxNode): boolean {
   const bases = node.child("superclasses")?.parts ?? [];
-  if (bases.some((base) => base.text !== "object") || node.parent?.is("decorated_definition")) return false;
+  const isObject = (base: SyntaxNode): boolean =>
+    base.text === "object" && isBuiltin("object", base).is === "yes";
+  if (!bases.every(isObject) || node.parent?.is("decorated_definition")) return false;
   const constructor = constructorOf(node);
   if (!constructor || constructor.parent?.is("decorated_definition") || constructor.has("async"))
     return false;
@@ -117,7 +119,10 @@ function fieldsOf(node: SyntaxNode): FieldFacts[] | Refused {
     set.delete(name);
   }
   for (const [name, { value, type, at }] of set) {
-    const known = type ?? LITERALS[value.kind] ?? EMPTY[value.text];
+    const factory = EMPTY[value.text];
+    if (factory !== undefined && isBuiltin(factory, node).is !== "yes")
+      return { at, why: `\`${factory}\` is not the built-in one` };
+    const known = type ?? LITERALS[value.kind] ?? factory;
     if (known === undefined || (LITERALS[value.kind] === undefined && EMPTY[value.text] === undefined))
       return { at, why: `\`${name}\` is worked out when the object is made` };
     fields.push({ name, type: known, value, isGiven: false, at });
@@ -337,6 +342,10 @@ const trials = [
   holds(
     "class P:\n    def __init__(self, x: int, y: int):\n        self.x = x\n        self.y = y\n    def __new__(cls, *a):\n        return 1\n",
     "how objects are made",
+  ),
+  holds(
+    "list = load()\nclass P:\n    def __init__(self, x: int, y: int):\n        self.x = x\n        self.y = y\n        self.z = []\n",
+    "not the built-in one",
   ),
   ignores("class P(Q):\n    def __init__(self, x: int, y: int):\n        self.x = x\n        self.y = y\n"),
   ignores("@q\nclass P:\n    def __init__(self, x: int, y: int):\n        self.x = x\n        self.y = y\n"),

@@ -4,7 +4,6 @@ import {
   exitsOf,
   holes,
   indentUnit,
-  no,
   ofKind,
   reindent,
   rule,
@@ -148,15 +147,7 @@ export const earlyExit = rule({
   taste: true,
   was: ofKind(branch, { when: isDeep, together: (node) => [node] }),
   mentions: ["if"],
-  given: [
-    condition("the condition can be turned round", isContrary),
-    condition("the branch stands on its own lines", (match) => {
-      const node = match.the(branch);
-      return node.is("elif_clause")
-        ? no("form.fits", "the branch is one of several", node)
-        : yes("form.fits", "the branch stands on its own lines");
-    }),
-  ],
+  given: [condition("the condition can be turned round", isContrary)],
   becomes: flat,
   trials: [
     rewrites(

@@ -127,13 +127,16 @@ export const lateDefinition = rule({
             between[0],
           );
     }),
-    condition("no comment stands between the two", (match) => {
+    condition("no comment belongs to one of the two", (match) => {
+      const node = match.the(early);
       const { between, use } = foundIn(match);
       const { tree } = use;
+      const above = tree.text.slice(node.previousPart?.end ?? node.parent!.start, node.start);
       const gap = tree.text.slice(between.at(-1)!.end, use.start);
-      return gap.includes("#")
-        ? no("form.fits", "a comment stands above the use, and would be above the definition", use)
-        : yes("form.fits", "no comment stands between the two");
+      const said = gap.includes("#") ? use : above.includes("#") ? node : undefined;
+      return said
+        ? no("form.fits", "a comment stands above, and would stand above something else", said)
+        : yes("form.fits", "no comment belongs to one of the two");
     }),
   ],
   becomes: moved,
@@ -149,6 +152,11 @@ export const lateDefinition = rule({
     ),
     holds("def f(a):\n    n = a + 1\n    g()\n    a = 2\n    log()\n    return n\n", "`a`"),
     holds("def f(a):\n    n = g()\n    g()\n    h()\n    log()\n    return n\n", "calls something"),
+    holds(
+      "def f(a):\n    g()\n    # so many\n    n = 1\n    g()\n    h()\n    log()\n    return n\n",
+      "comment",
+    ),
+    holds("def f(a):\n    n = 1\n    g()\n    h()\n    log()\n    # all\n    return n\n", "comment"),
     ignores("def f(a):\n    n = 1\n    g()\n    return n\n"),
     ignores("def f(a):\n    n = 1\n    g()\n    h()\n    n = 2\n    log()\n    return n\n"),
     ignores("def f(a):\n    n = 1\n    g()\n    h()\n    log()\n    return lambda: n\n"),

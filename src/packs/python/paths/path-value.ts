@@ -78,6 +78,10 @@ function isTaken({ node }: Match): boolean {
 }
 
 const calls: UseClause[] = [
+  // A path object has no such arguments, and the function takes it as well.
+  use(python.expression`open(${path}, ${rest})`)
+    .when((match) => /\b(opener|closefd)\s*=/.test(match.textOf(rest)))
+    .stays(),
   ...Object.entries(ASKED).map(([name, now]) =>
     use(python.expression`${need("os.path", name)}(${path})`).becomes((match) => member(match, now)),
   ),
@@ -97,7 +101,10 @@ const calls: UseClause[] = [
       ]),
   ),
   use(python.expression`open(${path}, ${rest})`)
-    .when(({ node }) => isBuiltin("open", node).is === "yes")
+    .when(
+      (match) =>
+        isBuiltin("open", match.node).is === "yes" && !/\b(opener|closefd)\s*=/.test(match.textOf(rest)),
+    )
     .becomes(python.expression`${path}.open(${rest})`),
   use(python`${path}`)
     .as("argument")
@@ -114,6 +121,12 @@ function member(match: Match, now: string): Segment[] {
 const inText = use(python`${path}`)
   .in("interpolation")
   .stays();
+
+/** Is it a variable of a function, and no parameter? */
+function isLocal(match: Match): boolean {
+  const to = declarationOfHole(match, path);
+  return to !== undefined && to.as !== "parameter" && functionAround(match.node)?.same(to.scope) === true;
+}
 
 /** What is joined: one by one, none of them unpacked. */
 const joined = (match: Match): SyntaxNode[] =>
@@ -179,7 +192,7 @@ export const pathValue = rule({
   where: [
     (match) => joined(match).length > 1,
     // A parameter is given by callers, and a name of the module is used by other files.
-    (match) => functionAround(match.node) !== undefined && declarationOfHole(match, path)?.as !== "parameter",
+    isLocal,
   ],
   target: "3.4",
   given: [
@@ -190,12 +203,6 @@ export const pathValue = rule({
       return splat
         ? no("form.fits", `how many parts \`${splat.text}\` has is not seen here`, splat)
         : yes("form.fits", "the parts are listed");
-    }),
-    condition("it is the only value of the name", (match) => {
-      const inLoop = match.node.closest(["global_statement", "nonlocal_statement"]);
-      return inLoop
-        ? no("name.scope", "the name is that of another scope", inLoop)
-        : yes("name.scope", "it is local");
     }),
     condition("the path is written as a path object writes it", isTidy),
   ],
@@ -264,6 +271,12 @@ export const pathValue = rule({
       "import os\nfrom pathlib import Path\nimport shutil\ndef f(a):\n    b = Path(a) / 'x'\n    c = Path(b) / 'y'\n    shutil.copyfile(a, c)\n    b.mkdir()\n    return os.path.dirname(c)\n",
       "likely",
     ),
+    rewrites(
+      "import os\ndef f(a, o):\n    c = os.path.join(a, 'x')\n    open(c, opener=o)\n",
+      "from pathlib import Path\ndef f(a, o):\n    c = Path(a) / 'x'\n    open(c, opener=o)\n",
+      "likely",
+    ),
+    ignores("import os\ndef f(a):\n    global c\n    c = os.path.join(a, 'x')\n    os.remove(c)\n"),
     holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    return c\n", "does not know"),
     holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    g(c)\n", "does not know"),
     holds("import os\ndef f(a):\n    c = os.path.join(a, 'x')\n    os.remove(c + '.old')\n", "does not know"),

@@ -1,4 +1,4 @@
-import { isMissing, referencesAt, typeOf } from "../../../index.js";
+import { isMissing, typeOf } from "../../../index.js";
 import type { SyntaxNode } from "../../../index.js";
 
 /** What a name stands for where that is found out at the moment: the types of parameters. */
@@ -26,7 +26,7 @@ export function kindsOf(node: SyntaxNode, assumed: Assumed): ReadonlySet<string>
   if (known) return known;
   const type = typeOf(node);
   if (!type) return undefined;
-  const isOwn = type.declared?.as === "class" && referencesAt(type.declared.at[0]!).length > 0;
+  const isOwn = type.declared?.as === "class";
   return isOwn || (type.module === undefined && BUILTIN.test(type.name)) ? new Set([type.name]) : undefined;
 }
 
