@@ -68,6 +68,8 @@ export const TRAITS = [
   "lock",
   /** It holds a value or none. */
   "optional",
+  /** It has one method to write, so that a lambda can be one. */
+  "function",
 ] as const;
 export type Trait = (typeof TRAITS)[number];
 

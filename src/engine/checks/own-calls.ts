@@ -26,8 +26,9 @@ const ownCalls = oncePerTree((tree): ReadonlyMap<string, number> => {
   for (let n = 0; n < tree.size; n++) {
     const kind = tree.kindIds[n]!;
     if (isCall.has(kind)) {
-      const fn = namedAround(tree.node(n));
-      if (fn !== undefined && callsIt(tree.node(n), fn)) add(fn.split(".").at(-1)!, 1);
+      const call = callOf(tree.node(n));
+      const fn = call && namesAround(tree.node(n)).find((name) => callsIt(call, name));
+      if (fn !== undefined) add(fn.split(".").at(-1)!, 1);
     } else if (isFunction.has(kind)) {
       const name = nameOf(tree.node(n));
       // A function may be called `constructor` or `toString`, which every object has.
@@ -38,14 +39,10 @@ const ownCalls = oncePerTree((tree): ReadonlyMap<string, number> => {
   return counts;
 });
 
-/** The name of the nearest function around that has one; with what it is a member of, where that is written. */
-function namedAround(node: SyntaxNode): string | undefined {
+/** The names of the functions around that have one, innermost first; with what they are members of, where that is written. */
+function namesAround(node: SyntaxNode): string[] {
   const { functions } = node.tree.language;
-  for (const above of node.ancestors()) {
-    const name = above.is(functions) ? nameOf(above) : undefined;
-    if (name !== undefined) return name;
-  }
-  return undefined;
+  return [...node.ancestors()].flatMap((above) => (above.is(functions) ? (nameOf(above) ?? []) : []));
 }
 
 /** What a function is called: by its own name, or by what it is given to. */
@@ -62,8 +59,7 @@ function nameOf(fn: SyntaxNode): string | undefined {
 const SELF = /^(this|self|\$this|@this)$/;
 
 /** Does a call reach the function of this name: on the object itself, bare, or by the whole name? */
-function callsIt(node: SyntaxNode, name: string): boolean {
-  const call = callOf(node);
-  if (!call || call.method !== name.split(".").at(-1)) return false;
+function callsIt(call: NonNullable<ReturnType<typeof callOf>>, name: string): boolean {
+  if (call.method !== name.split(".").at(-1)) return false;
   return !call.receiver || SELF.test(call.receiver.text) || call.whole === name;
 }

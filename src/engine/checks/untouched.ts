@@ -52,7 +52,12 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): Faul
     const isLost =
       isLeftAlone(start, end, edits, next, isSpanned) &&
       !(isSpanned ? standsAt(from, (m) => after.ends[m] === to) : isThere);
-    if (isLost || (isLine && !hasStatement(from))) {
+    // The expression of a statement may have become the value of something.
+    const value = isSpanned ? before.node(n).parts : [];
+    const isValue = (m: number): boolean =>
+      after.ends[m] === from + value[0]!.end - start && after.kind(m) === value[0]!.kind;
+    const isNoLine = isLine && !hasStatement(from) && !(value.length === 1 && standsAt(from, isValue));
+    if (isLost || isNoLine) {
       const says = `\`${shortened(before.textOf(n))}\`, which nothing touches, would be read differently`;
       return { code: "edit.read-differently", says };
     }

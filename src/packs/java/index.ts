@@ -1,5 +1,11 @@
 /** Rules for Java. */
 import { pack } from "../../index.js";
+import { lambdaForClass } from "./functions/lambda.js";
+import { lambdaExpression } from "./functions/lambda-expression.js";
+import { methodReference } from "./functions/method-reference.js";
+import { calledOnTheSpot } from "./functions/called-on-the-spot.js";
+import { functionItself } from "./functions/function-itself.js";
+import { unguardedField } from "./unguarded-field.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { optionalOrNull } from "./optional-or-null.js";
 import { optionalResult } from "./optional-result.js";
@@ -26,5 +32,11 @@ export const javaPack = pack("java", [
   optionalResult,
   optionalOrNull,
   valueOrFallback,
+  lambdaForClass,
+  lambdaExpression,
+  methodReference,
+  functionItself,
+  calledOnTheSpot,
+  unguardedField,
 ]);
 export default javaPack;

@@ -3,6 +3,9 @@ import type { SyntaxNode } from "../node.js";
 
 const HEADS = ["superclass", "super_interfaces", "extends_interfaces"];
 
+/** What may be declared in a class, and is seen by its name in those derived from it. */
+const TYPES = ["class_declaration", "interface_declaration", "enum_declaration", "record_declaration"];
+
 function bodyOf(node: SyntaxNode): SyntaxNode | undefined {
   return node.child("body") ?? node.parts.find((part) => part.is("class_body"));
 }
@@ -32,8 +35,7 @@ export const javaClasses: ClassFacts = {
       const isStatic = part.parts.some((one) => one.is("modifiers") && one.has("static"));
       if (part.is("method_declaration")) return member(part, "method", { isStatic });
       if (part.is("constructor_declaration")) return member(part, "constructor");
-      if (part.is(["class_declaration", "interface_declaration", "enum_declaration"]))
-        return member(part, "field");
+      if (part.is(TYPES)) return member(part, "field");
       if (!part.is(["field_declaration", "constant_declaration"])) return [];
       return part.parts
         .filter((one) => one.is("variable_declarator"))
