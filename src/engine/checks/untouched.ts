@@ -48,7 +48,10 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): Faul
       !near.some((edit) => edit.start <= start && edit.end > start) &&
       beginsLine(after, from);
     // What a change spans may be something else on purpose: a list of arguments becomes one of parameters.
-    const isSpanned = spans.some((span) => span.start <= start && end <= span.end);
+    // So may one whose callee has gone.
+    const isSpanned =
+      spans.some((span) => span.start <= start && end <= span.end) ||
+      (before.node(n).is(before.language.argumentLists) && edits[next - 1]?.end === start);
     const isLost =
       isLeftAlone(start, end, edits, next, isSpanned) &&
       !(isSpanned ? standsAt(from, (m) => after.ends[m] === to) : isThere);

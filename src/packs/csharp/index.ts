@@ -1,5 +1,11 @@
 /** Rules for C#. */
 import { pack } from "../../index.js";
+import { namedTuple } from "./tuples/named-tuple.js";
+import { namedResult } from "./tuples/named-result.js";
+import { nameOf } from "./names/name-of.js";
+import { emptyIdentifier } from "./names/empty-identifier.js";
+import { nestedConditional } from "./choices/nested-conditional.js";
+import { switchExpression } from "./choices/switch-expression.js";
 import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
@@ -26,5 +32,11 @@ export const csharpPack = pack("csharp", [
   scopedLock,
   leakingResource,
   needlessTest,
+  nameOf,
+  emptyIdentifier,
+  switchExpression,
+  nestedConditional,
+  namedTuple,
+  namedResult,
 ]);
 export default csharpPack;

@@ -1,0 +1,133 @@
+import { classesNamed, importsIn, no, referencesAt, unknown, yes } from "../../../index.js";
+import type { Answer, Declaration, Match, SyntaxNode, SyntaxTree } from "../../../index.js";
+
+/** A tuple of the library where it is made. */
+export interface MadeTuple {
+  readonly whole: SyntaxNode;
+  readonly values: readonly SyntaxNode[];
+  /** The types of its members, where they are written. */
+  readonly types: readonly SyntaxNode[] | undefined;
+}
+
+const MOST = 7;
+
+/** Reads `Tuple.Create(a, b)` and `new Tuple<A, B>(a, b)`. */
+export function madeTuple(whole: SyntaxNode): MadeTuple | undefined {
+  const values = whole.child("arguments")?.parts ?? [];
+  if (values.length < 2 || values.length > MOST || values.some((one) => one.is("argument"))) return undefined;
+  if (whole.is("object_creation_expression")) {
+    const types = tupleTypes(whole.child("type"));
+    const isWhole = whole.parts.length === 2 && types?.length === values.length;
+    return isWhole ? { whole, values, types } : undefined;
+  }
+  const callee = whole.is("invocation_expression") ? whole.child("function") : undefined;
+  if (!callee?.is("member_access_expression") || !/^(System\.)?Tuple$/.test(callee.child("expression")!.text))
+    return undefined;
+  const name = callee.child("name")!;
+  if (name.is("identifier")) return name.text === "Create" ? { whole, values, types: undefined } : undefined;
+  const types = name.parts.find((one) => one.is("type_argument_list"))?.parts;
+  return name.firstPart?.text === "Create" && types?.length === values.length
+    ? { whole, values, types }
+    : undefined;
+}
+
+/** The types in `Tuple<A, B>`. */
+export function tupleTypes(type: SyntaxNode | undefined): readonly SyntaxNode[] | undefined {
+  const plain = type?.is("qualified_name") && type.firstPart?.text === "System" ? type.lastPart : type;
+  if (!plain?.is("generic_name") || plain.firstPart?.text !== "Tuple") return undefined;
+  const types = plain.parts.find((one) => one.is("type_argument_list"))?.parts ?? [];
+  return types.length >= 2 && types.length <= MOST ? types : undefined;
+}
+
+/** Is `Tuple` the one of the library? */
+export function isLibraryTuple(tree: SyntaxTree): Answer {
+  const [own] = classesNamed(tree, "Tuple").classes;
+  if (own) return no("name.library", "the project has a `Tuple` of its own");
+  const isKnown =
+    /\bSystem\.Tuple\b/.test(tree.text) ||
+    importsIn(tree).some(({ imports }) => imports.some((one) => one.module === "System")) ||
+    /^\s*using\s+System\s*;/m.test(tree.text);
+  return isKnown
+    ? yes("name.library", "`Tuple` is the one of `System`")
+    : unknown("name.not-resolved", "nothing in this file says where `Tuple` comes from");
+}
+
+/** Which member of a variable is read: 0 for `t.Item1`; undefined for any other use. */
+export function memberRead(
+  use: SyntaxNode,
+): { readonly place: number; readonly name: SyntaxNode } | undefined {
+  const read = use.parent;
+  if (!read?.is("member_access_expression") || !read.child("expression")?.same(use)) return undefined;
+  const name = read.child("name")!;
+  const digits = /^Item([1-7])$/.exec(name.text)?.[1];
+  const isCalled = read.parent?.is("assignment_expression") && read.field === "left";
+  return digits === undefined || isCalled ? undefined : { place: Number(digits) - 1, name };
+}
+
+const RESERVED = new Set(
+  (
+    "abstract as base bool break byte case catch char checked class const continue decimal default delegate do double else " +
+    "enum event explicit extern false finally fixed float for foreach goto if implicit in int interface internal is lock long " +
+    "namespace new null object operator out override params private protected public readonly ref return sbyte sealed short " +
+    "sizeof stackalloc static string struct switch this throw true try typeof uint ulong unchecked unsafe ushort using " +
+    "virtual void volatile while Rest ToString Equals GetHashCode CompareTo Deconstruct GetType"
+  ).split(" "),
+);
+
+/** The name that a piece of code suggests for its value: the last name in it. */
+export function suggested(value: SyntaxNode | undefined): string | undefined {
+  if (!value) return undefined;
+  if (value.is("invocation_expression")) {
+    const name = suggested(value.child("function"));
+    return name
+      ?.replace(/^(get|find|compute|calculate|read|load|make|create)(?=[A-Z])/, "")
+      .replace(/^[A-Z]/, (one) => one.toLowerCase());
+  }
+  const leaf = value.is("member_access_expression") ? value.child("name") : value;
+  if (!leaf?.is("identifier")) return undefined;
+  const name = leaf.text.replace(/^(?:m_|_)/, "").replace(/^[A-Z]/, (one) => one.toLowerCase());
+  return /^[a-z]\w*$/.test(name) ? name : undefined;
+}
+
+/** The variable that a value is put into where it stands: `age` in `var age = t.Item1`. */
+export function putInto(value: SyntaxNode): string | undefined {
+  const { parent } = value;
+  if (parent?.is("variable_declarator")) return suggested(parent.child("name"));
+  return parent?.is("assignment_expression") && value.field === "right"
+    ? suggested(parent.child("left"))
+    : undefined;
+}
+
+/** One name for each member: the first that is suggested and is free; undefined for a member that nobody names. */
+export function namesFrom(
+  suggestions: readonly (readonly (string | undefined)[])[],
+): readonly (string | undefined)[] {
+  const taken = new Set<string>();
+  return suggestions.map((list) => {
+    const name = list.find(
+      (one) =>
+        one !== undefined &&
+        one.length > 1 &&
+        !RESERVED.has(one) &&
+        !/^item\d$/i.test(one) &&
+        !taken.has(one),
+    );
+    if (name !== undefined) taken.add(name);
+    return name;
+  });
+}
+
+/** What declares a name, where it is a variable of this method. */
+export function localOf(name: SyntaxNode): Declaration | undefined {
+  const to = referencesAt(name).find((one) => one.to)?.to;
+  return to?.as === "local" ? to : undefined;
+}
+
+export const hasNames = (names: readonly (string | undefined)[], match: Match): Answer =>
+  names.some((name) => name !== undefined)
+    ? yes(
+        "form.worthwhile",
+        `its members are ${names.map((name, n) => name ?? `Item${n + 1}`).join(", ")}`,
+        match.node,
+      )
+    : no("form.worthwhile", "nothing says what its members could be called", match.node);
