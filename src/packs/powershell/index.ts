@@ -1,5 +1,6 @@
 /** Rules for PowerShell. */
 import { pack } from "../../index.js";
+import { streamedList } from "./streams/streamed.js";
 import { needlessTest } from "./needless-test.js";
 import { nullFirst } from "./null-first.js";
 import { valueOrFallback } from "./value-or-fallback.js";
@@ -10,5 +11,6 @@ export const powershellPack = pack("powershell", [
   valueOrFallback,
   releasedInFinally,
   needlessTest,
+  streamedList,
 ]);
 export default powershellPack;

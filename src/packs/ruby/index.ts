@@ -1,5 +1,6 @@
 /** Rules for Ruby. */
 import { pack } from "../../index.js";
+import { delegated } from "./delegation/delegated.js";
 import { needlessTest } from "./needless-test.js";
 import { unnamedResource } from "./unnamed-resource.js";
 import { leakingResource } from "./leaking-resource.js";
@@ -22,5 +23,6 @@ export const rubyPack = pack("ruby", [
   leakingResource,
   unnamedResource,
   needlessTest,
+  delegated,
 ]);
 export default rubyPack;

@@ -1,0 +1,257 @@
+import {
+  condition,
+  copy,
+  holes,
+  no,
+  ofKind,
+  rule,
+  shortened,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../../index.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+import { growingAt, scopeOf } from "./growing.js";
+import { outputOf } from "./output.js";
+
+const { start } = holes({ start: { kind: "statement", node: "assignment_expression" } });
+
+/** Nothing may look at the list while it grows. */
+function isNotReadMeanwhile(match: Match): Answer {
+  const { loop, reads, name } = growingAt(match.the(start))!;
+  const read = reads.find((one) => one.start < loop.end);
+  return read
+    ? no("flow.order", `\`${name.text}\` is read while it grows`, read)
+    : yes("flow.order", `\`${name.text}\` is not read before the loop is over`);
+}
+
+/** What other statements of the loop put out would be among the values. */
+function leaksNothing(match: Match): Answer {
+  const { others } = growingAt(match.the(start))!;
+  const loud = others.find((one) => outputOf(one) === "something");
+  if (loud) return no("value.result", `\`${shortened(loud.text)}\` puts out something else`, loud);
+  const open = others.find((one) => outputOf(one) === "unknown");
+  return open
+    ? unknown("value.result", `\`${shortened(open.text)}\` could put out something too`, open)
+    : yes("value.result", "nothing else in the loop puts out anything");
+}
+
+const PLAIN = [
+  "variable",
+  "member_access",
+  "element_access",
+  "hash_literal_expression",
+  "cast_expression",
+  "expression_with_unary_operator",
+  "array_literal_expression",
+  "additive_expression",
+  "multiplicative_expression",
+  "format_expression",
+];
+const isPlain = (node: SyntaxNode): boolean =>
+  node.is(PLAIN) || /literal/.test(node.kind) || (node.is("command") && /^new-object\b/i.test(node.text));
+
+/** A command that gives nothing adds `$null` to a list, and nothing to what is streamed. */
+function givesOneEach(match: Match): Answer {
+  const { adds } = growingAt(match.the(start))!;
+  const value = adds.map((one) => one.child("value") ?? one.lastPart!).find((one) => !isPlain(one));
+  return value
+    ? unknown(
+        "value.null",
+        `\`${shortened(value.text)}\` could give nothing, for which the list got $null`,
+        value,
+      )
+    : yes("value.null", "each time there is a value");
+}
+
+/** When something fails in between, the list was not there for those behind, and what is streamed has gone out. */
+function failsAlike(match: Match): Answer {
+  const { given, loop, reads } = growingAt(match.the(start))!;
+  const leaves = [...loop.descendants()].find(
+    (one) => one.is("flow_control_statement") && /^(return|exit)\b/i.test(one.text),
+  );
+  if (leaves)
+    return no("flow.leaves-early", `\`${shortened(leaves.text)}\` leaves before the list is given`, leaves);
+  const caught = match.node.closest(["try_statement"]);
+  const outside = reads.find(
+    (one) => caught && !one.closest(["statement_block"])?.same(match.node.closest(["statement_block"])),
+  );
+  if (outside)
+    return unknown("flow.throws", "when the loop fails, what was there by then could be read", outside);
+  const called =
+    given &&
+    [...loop.descendants()].find(
+      (one) =>
+        one.is(["command", "invokation_expression"]) ||
+        (one.is("flow_control_statement") && /^throw\b/i.test(one.text)),
+    );
+  return called
+    ? unknown(
+        "flow.throws",
+        `when \`${shortened(called.text)}\` fails, the values before it are out already`,
+        called,
+      )
+    : yes("flow.throws", "it makes no difference where the loop fails");
+}
+
+/** A name with a scope in front may stand for the same list. */
+function isSeenByNobody(match: Match): Answer {
+  const { name } = growingAt(match.the(start))!;
+  const scope = scopeOf(match.the(start));
+  const scoped = [...scope.descendants()].find(
+    (one) => one.is("variable") && one.text.toLowerCase().endsWith(`:${name.text.slice(1).toLowerCase()}`),
+  );
+  if (scoped) return no("name.scope", `\`${scoped.text}\` may be the same list`, scoped);
+  return yes("name.scope", "the list is a variable of this function");
+}
+
+function streamed(match: Match): Segment[] {
+  const { start: first, name, loop, adds, given } = growingAt(match.the(start))!;
+  const code = first.tree.text;
+  const gap = /^[ \t]*;?\s*/.exec(code.slice(first.end))![0].length;
+  const edits: Edit[] = [{ start: first.start, end: first.end + gap, text: "" }];
+  for (const add of adds) {
+    const value = add.child("value") ?? add.lastPart!;
+    const isStep = value.is([
+      "post_increment_expression",
+      "post_decrement_expression",
+      "pre_increment_expression",
+      "pre_decrement_expression",
+      "assignment_expression",
+    ]);
+    edits.push({ start: add.start, end: value.start, text: isStep ? "(" : "" });
+    if (isStep) edits.push({ start: value.end, end: value.end, text: ")" });
+  }
+  if (given) {
+    const before = /\s*$/.exec(code.slice(loop.end, given.start))![0].length;
+    edits.push({ start: given.start - before, end: given.end, text: "" });
+  } else {
+    edits.push({ start: loop.start, end: loop.start, text: `${name.text} = @(` });
+    edits.push({ start: loop.end, end: loop.end, text: ")" });
+  }
+  const end = given?.end ?? loop.end;
+  return [
+    copy(
+      first.start,
+      end,
+      edits.sort((a, b) => a.start - b.start || a.end - b.end),
+    ),
+  ];
+}
+
+/** All from the empty list to the end of the loop, or to what gives it to the caller. */
+function together(node: SyntaxNode): SyntaxNode[] {
+  const { loop, given } = growingAt(node)!;
+  const end = given?.end ?? loop.end;
+  return node.parent!.parts.filter((one) => one.start >= node.start && one.end <= end);
+}
+
+const { rewrites, ignores, holds } = trialsIn("powershell");
+
+export const streamedList = rule({
+  id: "powershell/streamed",
+  kind: "idiom",
+  title: "Stream values instead of growing a list in a loop",
+  why: "`+=` copies the whole list for each value, so that a loop over many takes time with the square of them.",
+  was: ofKind(start, { when: (node) => growingAt(node) !== undefined, together }),
+  mentions: ["+="],
+  given: [
+    condition("the list is not read while it grows", isNotReadMeanwhile),
+    condition("nothing else comes between the values", leaksNothing),
+    condition("there is a value each time", givesOneEach),
+    condition("a failure in the loop means the same", failsAlike),
+    condition("the list is this function's own", isSeenByNobody),
+  ],
+  becomes: streamed,
+  trials: [
+    rewrites(
+      `
+      function Get-Name($hives) {
+          $names = @()
+          foreach ($hive in $hives) {
+              $names += $hive.Name
+          }
+          return $names
+      }
+      `,
+      `
+      function Get-Name($hives) {
+          foreach ($hive in $hives) {
+              $hive.Name
+          }
+      }
+      `,
+    ),
+    rewrites(
+      `
+      $names = @()
+      foreach ($hive in $hives) {
+          if ($hive.Full) { continue }
+          # The name.
+          $names += $hive.Name
+          $Names += [pscustomobject]@{ Age = 1 }
+          Write-Host "one"
+          $n++
+      }
+      $names | Export-Csv names.csv
+      Write-Host $names.Count
+      `,
+      `
+      $names = @(foreach ($hive in $hives) {
+          if ($hive.Full) { continue }
+          # The name.
+          $hive.Name
+          [pscustomobject]@{ Age = 1 }
+          Write-Host "one"
+          $n++
+      })
+      $names | Export-Csv names.csv
+      Write-Host $names.Count
+      `,
+    ),
+    rewrites(
+      "$all = @()\n$hives | ForEach-Object { $all += $_.Name }\n$all.Count",
+      "$all = @($hives | ForEach-Object { $_.Name })\n$all.Count",
+    ),
+    rewrites(
+      "$all = @()\nfor ($i = 0; $i -lt 3; $i++) { $all += $i }\n$all.Count",
+      "$all = @(for ($i = 0; $i -lt 3; $i++) { $i })\n$all.Count",
+    ),
+    rewrites(
+      "$all = @()\n$i = 0\nwhile ($i -lt 3) { $all += $i++ }\n$all.Count",
+      "$i = 0\n$all = @(while ($i -lt 3) { ($i++) })\n$all.Count",
+      "likely",
+    ),
+    rewrites(
+      "$all = @()\nforeach ($h in $hives) { $all += Get-Item $h }\n$all.Count",
+      "$all = @(foreach ($h in $hives) { Get-Item $h })\n$all.Count",
+      "likely",
+    ),
+    rewrites(
+      "$all = @()\nforeach ($h in $hives) { $h.Weigh(); $all += $h.Weight }\n$all.Count",
+      "$all = @(foreach ($h in $hives) { $h.Weigh(); $h.Weight })\n$all.Count",
+      "likely",
+    ),
+    holds(
+      "$all = @()\nforeach ($h in $hives) { if ($all.Count -gt 3) { break }; $all += $h }\n$all",
+      "while it grows",
+    ),
+    holds(
+      '$all = @()\nforeach ($h in $hives) { "seen $h"; $all += $h }\n$all.Count',
+      "puts out something else",
+    ),
+    holds(
+      "function F {\n$all = @()\nforeach ($h in $hives) { if ($h) { return 1 }; $all += $h }\nreturn $all\n}",
+      "leaves before",
+    ),
+    holds(
+      "function F {\n$all = @()\nforeach ($h in $hives) { $all += $h; $script:all = 1 }\nreturn $all\n}",
+      "may be the same",
+    ),
+    ignores("$all = @(1)\nforeach ($h in $hives) { $all += $h }\n$all"),
+    ignores("$all = @()\n$all += 1\nforeach ($h in $hives) { $all += $h }\n$all"),
+    ignores("$sum = 0\nforeach ($h in $hives) { $sum += $h }\n$sum"),
+    ignores("$all = @()\nforeach ($h in $hives) { & { $all += $h } }\n$all"),
+    ignores("$all = @()\nforeach ($h in $hives) { Add-One $all }\n$all"),
+  ],
+});
