@@ -6,6 +6,8 @@ import { nullPointer } from "./null-pointer.js";
 import { ownedArray } from "./owned/owned-array.js";
 import { ownedHandle } from "./owned/owned-handle.js";
 import { ownedHandleMember } from "./owned/owned-handle-member.js";
+import { constVariable } from "./constants/const-variable.js";
+import { initialisedOnce } from "./constants/initialised-once.js";
 import { scopedLock } from "./scoped-lock.js";
 import { ownedMember } from "./owned/owned-member.js";
 import { ownedLocal } from "./owned/owned-local.js";
@@ -22,5 +24,7 @@ export const cppPack = pack("cpp", [
   ownedHandleMember,
   scopedLock,
   leakingResource,
+  constVariable,
+  initialisedOnce,
 ]);
 export default cppPack;
