@@ -116,12 +116,33 @@ export const NEEDS: readonly Need[] = [
   },
   {
     language: "Java",
+    from: "classes without a name, lambdas with blocks, functions called on the spot, locks taken in some places only",
+    to: "lambdas, expressions, method references, the object itself, a report",
+    rules: of(
+      "java",
+      "lambda lambda-expression method-reference function-itself called-on-the-spot unguarded-field",
+    ),
+    missing:
+      "utility types of other libraries, access that is wider than needed, older forms of the language",
+  },
+  {
+    language: "Java",
     from: "tests for null, resources closed by hand",
     to: "`Optional`, methods of maps, try-with-resources",
     rules: of(
       "java",
       "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback",
     ),
+  },
+  {
+    language: "C#",
+    from: "tuples read by position, nested conditional operators, names as text, identifiers made by a bare constructor",
+    to: "tuples with named members, an `if` chain or a switch expression, `nameof`, a report",
+    rules: of(
+      "csharp",
+      "named-tuple named-result nested-conditional switch-expression name-of empty-identifier",
+    ),
+    missing: "tuples that are handed on or kept in lists, older forms of the language",
   },
   {
     language: "C#",
@@ -134,12 +155,26 @@ export const NEEDS: readonly Need[] = [
   },
   {
     language: "C++",
+    from: "variables that never change",
+    to: "`const`, a value where a variable is declared",
+    rules: of("cpp", "const-variable initialised-once"),
+    missing: "members, parameters, methods; values that several branches work out",
+  },
+  {
+    language: "C++",
     from: "raw owned handles, locks released by hand",
     to: "owning wrappers",
     rules: of(
       "cpp",
       "null-pointer needless-test pointer-and-flag owned-local owned-member owned-array owned-handle owned-handle-member scoped-lock leaking-resource",
     ),
+  },
+  {
+    language: "PHP",
+    from: "helpers, magic calls, containers and aliases of a framework",
+    to: "conditional helpers, explicit queries, methods, static methods of named classes, full names",
+    rules: of("php", "conditional-helper explicit-query container-call helper-class full-name"),
+    missing: "packs chosen by the version that is installed, older forms of the language",
   },
   {
     language: "PHP",
@@ -158,6 +193,19 @@ export const NEEDS: readonly Need[] = [
       "ruby",
       "guarded-call value-or-fallback assigned-if-missing fetch-or-default as-list block-form synchronized leaking-resource unnamed-resource needless-test",
     ),
+  },
+  {
+    language: "Ruby",
+    from: "methods that only pass a message on",
+    to: "a declaration",
+    rules: of("ruby", "delegated"),
+  },
+  {
+    language: "PowerShell",
+    from: "lists that grow in a loop",
+    to: "values that are streamed",
+    rules: of("powershell", "streamed"),
+    missing: "lists of the library that grow by a method",
   },
   {
     language: "PowerShell",

@@ -142,10 +142,7 @@ export const unguardedField = rule({
       inClass(ADD).replace("private int", '@GuardedBy("gate")\n    private int'),
       "lock of `gate` nowhere",
     ),
-    reports(
-      inClass(`${ADD}\nRunnable later() { return () -> { bees = 0; }; }`),
-      "without it at line 6",
-    ),
+    reports(inClass(`${ADD}\nRunnable later() { return () -> { bees = 0; }; }`), "without it at line 6"),
     ignores(inClass(ADD)),
     ignores(inClass(`${ADD}\nHive() { bees = 1; }`)),
     ignores(

@@ -1,5 +1,10 @@
 /** Rules for PHP. */
 import { pack } from "../../index.js";
+import { conditionalHelper } from "./helpers/conditional-helper.js";
+import { explicitQuery } from "./helpers/explicit-query.js";
+import { containerCall } from "./helpers/container-call.js";
+import { helperClass } from "./helpers/helper-class.js";
+import { fullName } from "./helpers/full-name.js";
 import { leakingResource } from "./leaking-resource.js";
 import { needlessTest } from "./needless-test.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
@@ -14,5 +19,10 @@ export const phpPack = pack("php", [
   releasedInFinally,
   needlessTest,
   leakingResource,
+  conditionalHelper,
+  explicitQuery,
+  containerCall,
+  helperClass,
+  fullName,
 ]);
 export default phpPack;
