@@ -302,8 +302,9 @@ export function itemRead(
   const { language } = node.tree;
   if (node.is(language.indexReads)) {
     const [collection, index] = node.parts;
-    const key = index?.is(language.argumentLists) ? index.firstPart : index;
-    const isOne = !index?.is(language.argumentLists) || index.parts.length === 1;
+    const isList = index?.is([...language.argumentLists, ...language.indexLists]) === true;
+    const key = isList ? index!.firstPart : index;
+    const isOne = !isList || index!.parts.length === 1;
     return collection && key && isOne && node.parts.length === 2
       ? { collection: bare(collection), key: bare(key) }
       : undefined;

@@ -25,6 +25,8 @@ export interface MeaningFacts {
   readonly calls: readonly string[];
   readonly memberReads: readonly string[];
   readonly indexReads: readonly string[];
+  /** What holds the indices in such a read, where the grammar has a list for them; else they stand there alone. */
+  readonly indexLists: readonly string[];
   readonly reads: Reads;
   /** How code reads through a pointer: the step to a member, and the sign ahead of one by the kind of node. */
   readonly pointers?: { readonly steps: readonly string[]; readonly signs: Readonly<Record<string, string>> };
@@ -94,6 +96,7 @@ export const ordinaryMeaning: MeaningFacts = {
   calls: [],
   memberReads: [],
   indexReads: [],
+  indexLists: [],
   reads: { names: "plain", members: "any", plainItems: [] },
   wildcardImports: [],
   reflection: [],

@@ -12,6 +12,7 @@ import { scopedLock } from "./scoped-lock.js";
 import { ownedMember } from "./owned/owned-member.js";
 import { ownedLocal } from "./owned/owned-local.js";
 import { pointerAndFlag } from "./pointer-and-flag.js";
+import { eachItem } from "./each-item.js";
 
 export const cppPack = pack("cpp", [
   nullPointer,
@@ -26,5 +27,6 @@ export const cppPack = pack("cpp", [
   leakingResource,
   constVariable,
   initialisedOnce,
+  eachItem,
 ]);
 export default cppPack;

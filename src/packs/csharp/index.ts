@@ -18,6 +18,7 @@ import { scopedResource } from "./scoped-resource.js";
 import { thrownIfMissing } from "./thrown-if-missing.js";
 import { lookupOrDefault } from "./lookup-or-default.js";
 import { valueOrFallback } from "./value-or-fallback.js";
+import { eachItem } from "./each-item.js";
 
 export const csharpPack = pack("csharp", [
   valueOrFallback,
@@ -38,5 +39,6 @@ export const csharpPack = pack("csharp", [
   nestedConditional,
   namedTuple,
   namedResult,
+  eachItem,
 ]);
 export default csharpPack;

@@ -6,6 +6,7 @@ import { methodReference } from "./functions/method-reference.js";
 import { calledOnTheSpot } from "./functions/called-on-the-spot.js";
 import { functionItself } from "./functions/function-itself.js";
 import { unguardedField } from "./unguarded-field.js";
+import { typePattern } from "./type-pattern.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { optionalOrNull } from "./optional-or-null.js";
 import { optionalResult } from "./optional-result.js";
@@ -18,6 +19,7 @@ import { optionalConsumed } from "./optional-consumed.js";
 import { optionalOfNull } from "./optional-of-null.js";
 import { requiredArgument } from "./required-argument.js";
 import { scopedResource } from "./scoped-resource.js";
+import { eachItem } from "./each-item.js";
 
 export const javaPack = pack("java", [
   requiredArgument,
@@ -38,5 +40,7 @@ export const javaPack = pack("java", [
   functionItself,
   calledOnTheSpot,
   unguardedField,
+  eachItem,
+  typePattern,
 ]);
 export default javaPack;

@@ -112,6 +112,7 @@ export const cpp: Language = {
   calls: ["call_expression", "new_expression", "delete_expression"],
   memberReads: ["field_expression"],
   indexReads: ["subscript_expression"],
+  indexLists: ["subscript_argument_list"],
   suspensions: ["co_await_expression", "co_yield_statement"],
   augmented: ["update_expression"],
   plainValues: ["number_literal", "string_literal", "true", "false"],

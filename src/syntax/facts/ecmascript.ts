@@ -101,6 +101,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   calls: ["call_expression", "new_expression"],
   memberReads: ["member_expression"],
   indexReads: ["subscript_expression"],
+  indexLists: [],
   wildcardImports: [],
   reflection: ["eval", "Function"],
   suspensions: ["await_expression", "yield_expression"],

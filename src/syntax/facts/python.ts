@@ -118,6 +118,7 @@ export const python: Language = {
   calls: ["call"],
   memberReads: ["attribute"],
   indexReads: ["subscript"],
+  indexLists: [],
   wildcardImports: ["wildcard_import"],
   reflection: ["exec", "eval", "globals", "locals", "vars"],
   suspensions: ["await", "yield"],

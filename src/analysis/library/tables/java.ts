@@ -112,6 +112,11 @@ export const CALLS: readonly LibraryCalls[] = [
     keeps: true,
     gives: "Optional",
   }),
+  callsIn("java.util", "List#get ArrayList#get LinkedList#get Vector#get", { effect: "reads", keeps: true }),
+  callsIn("java.util", "List#size ArrayList#size LinkedList#size Vector#size", {
+    effect: "reads",
+    gives: "int",
+  }),
   callsIn("java.util", "Optional#get", { effect: "none", keeps: true }),
   callsIn("java.util", "Optional#isPresent Optional#isEmpty", { effect: "none", gives: "boolean" }),
   callsIn("java.util", "UUID.randomUUID UUID.fromString", { effect: "reads", gives: "UUID" }),
@@ -260,6 +265,7 @@ export const CLASSES: readonly LibraryClasses[] = [
     ["map"],
   ),
   classesIn("java.util.concurrent", "ConcurrentMap ConcurrentHashMap", ["map"]),
+  classesIn("java.util", "List ArrayList LinkedList Vector AbstractList", ["sequence"]),
   classesIn("java.util", "Optional", ["optional"]),
   classes(
     "Object String StringBuilder Integer Long RuntimeException IllegalArgumentException IllegalStateException " +

@@ -1,0 +1,71 @@
+import { no, referencesAt, rule, trialsIn, yes } from "../../index.js";
+import type { Answer, SyntaxNode } from "../../index.js";
+import { eachItem as family, loopHoles, noKnownList } from "../family/each-item.js";
+
+const LISTS = /^(?:const )?(?:std::)?(?:vector|deque|array|basic_string|string|wstring)\b(?!<bool>)/;
+
+/** Is it declared as a list of the library, which is walked as it is counted? */
+function isList(items: SyntaxNode): Answer {
+  const leaf = [...items.descendants()].findLast((one) => one.isLeaf && one.named)!;
+  const at = referencesAt(leaf).find((one) => one.to)?.to?.at[0];
+  const type = at?.closest(["parameter_declaration", "declaration", "field_declaration"])?.child("type");
+  if (!type || type.is("placeholder_type_specifier")) return noKnownList(items);
+  if (LISTS.test(type.text)) return yes("type.is", `\`${items.text}\` is declared \`${type.text}\``, type);
+  return type.is("type_identifier")
+    ? noKnownList(items)
+    : no("type.is", `\`${items.text}\` is declared \`${type.text}\`, which is no list`, type);
+}
+
+const { rewrites, ignores, holds } = trialsIn("cpp");
+const inFunction = (code: string): string =>
+  `void f(std::vector<Hive>& hives, const std::vector<int>& ns, std::map<int, Hive>& by) {\n  ${code}\n}\n`;
+
+export const eachItem = rule({
+  id: "cpp/each-item",
+  kind: "idiom",
+  title: "Use a range-based for to walk a list",
+  why: "Counting by hand hides what the loop is about, and mixes types of numbers with and without a sign.",
+  target: "11",
+  mentions: ["size", "length"],
+  ...family({
+    ...loopHoles(),
+    declared: (_match, own, name) => {
+      if (!own) return `auto& ${name}`;
+      const { statement } = own;
+      const value = statement.child("declarator")?.child("value");
+      // What is declared is written as it was, a reference with its sign.
+      return value
+        ? statement.tree.text.slice(statement.start, value.start).replace(/\s*=\s*$/, "")
+        : undefined;
+    },
+    header: (declared, items) => `for (${declared} : ${items})`,
+    isList,
+    looks: ["size", "at", "empty", "front", "back"],
+  }),
+  trials: [
+    rewrites(
+      inFunction("int sum = 0;\n  for (size_t i = 0; i < ns.size(); ++i) {\n    sum += ns[i];\n  }"),
+      inFunction("int sum = 0;\n  for (auto& item : ns) {\n    sum += item;\n  }"),
+    ),
+    rewrites(
+      inFunction(
+        "for (size_t i = 0; i < hives.size(); i++) {\n    const Hive& hive = hives[i];\n    use(hive);\n  }",
+      ),
+      inFunction("for (const Hive& hive : hives) {\n    use(hive);\n  }"),
+      "likely",
+    ),
+    rewrites(
+      inFunction("for (int i = 0; i < hives.size(); i++) use(hives[i]);"),
+      inFunction("for (auto& hive : hives) use(hive);"),
+      "likely",
+    ),
+    holds(
+      inFunction("for (size_t i = 0; i < hives.size(); ++i) { hives.push_back(hives[i]); }"),
+      "could change what is walked",
+    ),
+    holds(inFunction("for (int i = 0; i < by.size(); ++i) { use(by[i]); }"), "is no list"),
+    ignores(inFunction("for (size_t i = 0; i < ns.size(); ++i) use(i, ns[i]);")),
+    ignores(inFunction("for (size_t i = 1; i < ns.size(); ++i) use(ns[i]);")),
+    ignores(inFunction("for (size_t i = 0; i < ns.size(); ++i) use(ms[i]);")),
+  ],
+});
