@@ -142,7 +142,14 @@ export const NEEDS: readonly Need[] = [
       "csharp",
       "named-tuple named-result nested-conditional switch-expression name-of empty-identifier",
     ),
-    missing: "tuples that are handed on or kept in lists, older forms of the language",
+    missing: "tuples that are handed on or kept in lists",
+  },
+  {
+    language: "C#",
+    from: "older forms of the language",
+    to: "lists walked by their items, values written in texts, patterns for types",
+    rules: of("csharp", "each-item interpolated type-pattern"),
+    missing: "`out var`, initialisers, expression bodies, `ContinueWith`",
   },
   {
     language: "C#",
@@ -162,6 +169,13 @@ export const NEEDS: readonly Need[] = [
   },
   {
     language: "C++",
+    from: "older forms of the language",
+    to: "lists walked by their items",
+    rules: of("cpp", "each-item"),
+    missing: "`using`, `auto`, `override`, casts, `emplace_back`, macros",
+  },
+  {
+    language: "C++",
     from: "raw owned handles, locks released by hand",
     to: "owning wrappers",
     rules: of(
@@ -174,7 +188,14 @@ export const NEEDS: readonly Need[] = [
     from: "helpers, magic calls, containers and aliases of a framework",
     to: "conditional helpers, explicit queries, methods, static methods of named classes, full names",
     rules: of("php", "conditional-helper explicit-query container-call helper-class full-name"),
-    missing: "packs chosen by the version that is installed, older forms of the language",
+    missing: "packs chosen by the version that is installed",
+  },
+  {
+    language: "PHP",
+    from: "older forms of the language",
+    to: "lists in square brackets, questions about texts, arrow functions",
+    rules: of("php", "short-array contains arrow-function"),
+    missing: "`match`, promoted properties, first-class callables, spread, types",
   },
   {
     language: "PHP",

@@ -19,6 +19,8 @@ import { thrownIfMissing } from "./thrown-if-missing.js";
 import { lookupOrDefault } from "./lookup-or-default.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { eachItem } from "./each-item.js";
+import { interpolatedText } from "./texts/interpolated.js";
+import { typePattern } from "./type-pattern.js";
 
 export const csharpPack = pack("csharp", [
   valueOrFallback,
@@ -40,5 +42,7 @@ export const csharpPack = pack("csharp", [
   namedTuple,
   namedResult,
   eachItem,
+  interpolatedText,
+  typePattern,
 ]);
 export default csharpPack;

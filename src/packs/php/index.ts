@@ -11,6 +11,9 @@ import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
+import { shortArray } from "./language/short-array.js";
+import { contains } from "./language/contains.js";
+import { arrowFunction } from "./language/arrow-function.js";
 
 export const phpPack = pack("php", [
   valueOrFallback,
@@ -24,5 +27,8 @@ export const phpPack = pack("php", [
   containerCall,
   helperClass,
   fullName,
+  shortArray,
+  contains,
+  arrowFunction,
 ]);
 export default phpPack;
