@@ -170,9 +170,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "C++",
     from: "older forms of the language",
-    to: "lists walked by their items",
-    rules: of("cpp", "each-item"),
-    missing: "`using`, `auto`, `override`, casts, `emplace_back`, macros",
+    to: "lists walked by their items, names given with `using`, `override`",
+    rules: of("cpp", "each-item using-alias override"),
+    missing: "`auto`, casts, `emplace_back`, macros",
   },
   {
     language: "C++",

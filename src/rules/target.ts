@@ -29,9 +29,12 @@ export interface TargetSource {
   lineLimitOf?(path: string): LineLimit | undefined;
 }
 
+/** C++ counts its standards by the last digits of their years, and 98 came before 11. */
+const inOrder = (version: string): string => (/^(?:c\+\+|gnu\+\+)?[89]\d$/.test(version) ? "0" : version);
+
 /** Is a version at least another one? `8` counts as `8.0.0`. */
 export function isAtLeast(version: string, wanted: string): boolean {
-  const [have, need] = [coerce(version), coerce(wanted)];
+  const [have, need] = [coerce(inOrder(version)), coerce(inOrder(wanted))];
   return have !== null && need !== null && compare(have, need) >= 0;
 }
 

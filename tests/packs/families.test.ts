@@ -17,6 +17,11 @@ const PROGRAMS: readonly (readonly [file: string, tools: readonly string[], run:
   ["traps.py", ["python3"], "python3 -W ignore {}"],
   ["traps.mjs", [], `${process.execPath} {}`],
   ["traps.ps1", [], undefined],
+  ["Moves.java", ["javac", "java"], "javac -d . {} && java -cp . Moves"],
+  ["moves.cpp", ["g++"], "g++ -std=c++17 -Wall -Werror -Wno-sign-compare -o moves {} && ./moves"],
+  ["Moves.cs", ["mcs", "mono"], "mcs -langversion:7.2 -out:moves.exe {} && mono moves.exe"],
+  ["moves.php", ["php"], "php {}"],
+  ["moves.rb", ["ruby"], "ruby {}"],
 ];
 /** What the toolchains above understand. */
 const TARGETS: Readonly<Record<string, string>> = { cpp: "17", csharp: "7.2", php: "8.0", java: "8" };

@@ -13,6 +13,8 @@ import { ownedMember } from "./owned/owned-member.js";
 import { ownedLocal } from "./owned/owned-local.js";
 import { pointerAndFlag } from "./pointer-and-flag.js";
 import { eachItem } from "./each-item.js";
+import { usingAlias } from "./using-alias.js";
+import { overrideMark } from "./override.js";
 
 export const cppPack = pack("cpp", [
   nullPointer,
@@ -28,5 +30,7 @@ export const cppPack = pack("cpp", [
   constVariable,
   initialisedOnce,
   eachItem,
+  usingAlias,
+  overrideMark,
 ]);
 export default cppPack;

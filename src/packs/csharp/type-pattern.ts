@@ -1,4 +1,5 @@
 import {
+  classesNamed,
   condition,
   copy,
   holes,
@@ -10,6 +11,7 @@ import {
   shortened,
   text,
   trialsIn,
+  unknown,
   yes,
 } from "../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
@@ -92,7 +94,18 @@ export const typePattern = rule({
     together: (node) => [node, node.nextPart!],
   }),
   mentions: ["as"],
-  given: [condition("the variable is used in the branch only", isUsedInside)],
+  given: [
+    condition("the variable is used in the branch only", isUsedInside),
+    condition("null is asked for as the language does", (match) => {
+      const { type } = convertedAt(match.the(declared))!;
+      const own = classesNamed(match.tree, type.text).classes.find((one) =>
+        one.members.some(({ text }) => /\boperator\s*[!=]=/.test(text)),
+      );
+      return own
+        ? unknown("type.operator", `\`${type.text}\` compares with an operator of its own`, type)
+        : yes("type.operator", `\`${type.text}\` has no operator of its own that is known`, type);
+    }),
+  ],
   becomes: tested,
   trials: [
     rewrites(

@@ -20,6 +20,7 @@ import { optionalOfNull } from "./optional-of-null.js";
 import { requiredArgument } from "./required-argument.js";
 import { scopedResource } from "./scoped-resource.js";
 import { eachItem } from "./each-item.js";
+import { diamond } from "./diamond.js";
 
 export const javaPack = pack("java", [
   requiredArgument,
@@ -42,5 +43,6 @@ export const javaPack = pack("java", [
   unguardedField,
   eachItem,
   typePattern,
+  diamond,
 ]);
 export default javaPack;

@@ -94,7 +94,7 @@ public class Traps {
 
     static int sideEffects = 0;
     static String expensive() { sideEffects++; return "made"; }
-    static String lazily(Optional<String> queen) { return queen.orElseGet(() -> expensive()); }
+    static String lazily(Optional<String> queen) { return queen.orElseGet(Traps::expensive); }
 
     public static void main(String[] args) throws IOException {
         System.out.println(resource(1, false));

@@ -27,7 +27,7 @@ int atTheEnd(bool early) {
     delete loud;
     return 0;
   }
-  int n = look(loud);
+  const int n = look(loud);
   delete loud;
   return n;
 }
@@ -67,13 +67,13 @@ int someWays(bool keep) {
 int array(int n) {
   std::vector<int> items(n);
   for (int i = 0; i < n; i++) items[i] = i * i;
-  int last = items[n - 1];
+  const int last = items[n - 1];
   return last;
 }
 std::mutex gate;
 int locked(int n) {
   std::lock_guard<std::mutex> guard(gate);
-  int twice = n * 2;
+  const int twice = n * 2;
   return twice;
 }
 class Box {
@@ -111,7 +111,7 @@ long size(const char* path) {
   std::unique_ptr<FILE, int (*)(FILE*)> file(fopen(path, "r"), &fclose);
   if (!file) return -1;
   fseek(file.get(), 0, SEEK_END);
-  long n = ftell(file.get());
+  const long n = ftell(file.get());
   return n;
 }
 

@@ -1,7 +1,7 @@
 import { condition, copy, holes, ofKind, rule, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+import type { Answer, Match, Reference, Segment, SyntaxNode } from "../../../index.js";
 import { changeBy } from "./changed.js";
-import { usesOfVariable, variableAt } from "./variable.js";
+import { usesOfVariable, variableAt, type Variable } from "./variable.js";
 
 const { declared } = holes({ declared: { kind: "statement", node: ["declaration", "for_range_loop"] } });
 
@@ -9,9 +9,30 @@ const { declared } = holes({ declared: { kind: "statement", node: ["declaration"
 function fits(node: SyntaxNode): boolean {
   const variable = variableAt(node);
   const uses = variable && usesOfVariable(variable);
+  if (variable && uses && (isReleased(variable, uses) || isOwner(variable))) return false;
   // An object that nobody uses is there for its end, as a lock is.
   if (uses?.length === 0 && variable!.is === "object") return false;
   return uses !== undefined && !uses.some((use) => changeBy(variable!, use).is === "no");
+}
+
+/** An owner or a lock is there to let go of something, and a constant one is nobody's wish. */
+function isOwner({ type, value }: Variable): boolean {
+  const code = `${type.text} ${value?.text ?? ""}`;
+  return /\b(unique_ptr|shared_ptr|weak_ptr|make_unique|make_shared|\w+_lock|lock_guard|future|thread)\b/.test(
+    code,
+  );
+}
+
+/** What is made and released by hand is to get an owner first. */
+function isReleased({ is, value }: Variable, uses: readonly Reference[]): boolean {
+  if (is !== "pointer") return false;
+  const releases = uses.some(({ node }) => {
+    const call = node.parent?.is("argument_list") ? node.parent.parent : node.closest(["delete_expression"]);
+    const method = node.parent?.is("field_expression") ? node.parent.child("field")?.text : undefined;
+    const callee = call?.is("delete_expression") ? "delete" : (call?.child("function")?.text ?? method ?? "");
+    return /free|close|release|destroy|delete|unref/i.test(callee);
+  });
+  return releases || value?.is("new_expression") === true;
 }
 
 /** The first use of which it is not known whether it changes the variable. */
@@ -113,6 +134,9 @@ export const constVariable = rule({
       inFunction("for (const auto e : list()) {\n    step(e.size);\n  }"),
       "possible",
     ),
+    ignores(inFunction("Hive* hive = new Hive(a);\n  step(hive->size);")),
+    ignores(inFunction("auto hive = std::make_unique<Hive>();\n  hive->weigh();")),
+    ignores(inFunction("FILE* file = open(a);\n  fclose(file);")),
     ignores(inFunction("int n = a;\n  n = 2;")),
     ignores(inFunction("int n = a;\n  n++;")),
     ignores(inFunction("int n = a;\n  read(n);")),

@@ -47,7 +47,7 @@ function methodFor(
 function isRead(node: SyntaxNode): Answer {
   const { parent } = node;
   const asked = node.closest(["unset_statement"]);
-  const call = node.closest(["function_call_expression", "isset_expression"]);
+  const call = node.closest(["function_call_expression"]);
   const isAsked =
     /^(isset|empty|unset)\s*\(/.test((asked ?? call)?.text ?? "") ||
     /\b(isset|empty|unset)\s*\(\s*$/.test(node.tree.text.slice(0, node.start));

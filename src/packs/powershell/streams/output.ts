@@ -71,6 +71,6 @@ export function outputOf(statement: SyntaxNode): "nothing" | "something" | "unkn
     return SILENT.has(commandName(statement)) && !isPassed ? "nothing" : "unknown";
   }
   if (/^\[void\]/i.test(statement.text)) return "nothing";
-  if (statement.is(["invokation_expression", "invocation_expression"])) return "unknown";
+  if (statement.is("invocation_expression")) return "unknown";
   return "something";
 }

@@ -82,7 +82,7 @@ function failsAlike(match: Match): Answer {
     given &&
     [...loop.descendants()].find(
       (one) =>
-        one.is(["command", "invokation_expression"]) ||
+        one.is(["command", "invocation_expression"]) ||
         (one.is("flow_control_statement") && /^throw\b/i.test(one.text)),
     );
   return called

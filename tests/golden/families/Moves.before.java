@@ -1,0 +1,140 @@
+import java.util.*;
+import java.util.concurrent.*;
+import java.util.function.*;
+
+/** Classes without a name that may become lambdas, and those that may not. */
+public class Moves {
+    interface Taste { int of(String jar); default int none() { return 0; } }
+    interface Noted { String LABEL = "noted"; String say(); }
+
+    static class Hive {
+        final String name;
+        int bees;
+        Hive(String name, int bees) { this.name = name; this.bees = bees; }
+        String name() { return name; }
+        static boolean full(Hive hive) { return hive.bees > 2; }
+        @Override
+        public boolean equals(Object other) {
+            if (!(other instanceof Hive)) return false;
+            Hive that = (Hive) other;
+            return that.name.equals(name);
+        }
+        @Override
+        public int hashCode() { return name.hashCode(); }
+        @Override
+        public String toString() { return "hive " + name; }
+    }
+
+    static final Comparator<Hive> BY_BEES = new Comparator<Hive>() {
+        @Override
+        public int compare(Hive a, Hive b) {
+            // The smaller first.
+            return a.bees - b.bees;
+        }
+    };
+
+    private String label = "moves";
+    private final Runnable early = new Runnable() {
+        public void run() { System.out.println(late + label); }
+    };
+    private final String late = "late ";
+
+    void names(List<Hive> hives) {
+        String label = "local";
+        Runnable shadows = new Runnable() {
+            public void run() { String label = "inner"; System.out.println(label); }
+        };
+        shadows.run();
+        Runnable itself = new Runnable() {
+            public void run() { System.out.println(this.toString().isEmpty()); }
+        };
+        itself.run();
+        Runnable outer = new Runnable() {
+            public void run() { System.out.println(Moves.this.label + label); }
+        };
+        outer.run();
+        Noted noted = new Noted() {
+            public String say() { return LABEL; }
+        };
+        System.out.println(noted.say());
+        Taste taste = new Taste() {
+            public int of(String jar) { return none() + jar.length(); }
+        };
+        System.out.println(taste.of("lime"));
+        Taste plain = new Taste() {
+            public int of(String jar) { return jar.length() * 2; }
+        };
+        System.out.println(plain.of("lime"));
+        Object thing = new Runnable() {
+            public void run() { }
+        };
+        System.out.println(thing instanceof Runnable);
+        Collections.sort(hives, new Comparator<Hive>() {
+            public int compare(Hive a, Hive b) { return b.bees - a.bees; }
+        });
+        System.out.println(hives);
+        Collections.sort(hives, BY_BEES);
+        System.out.println(hives);
+        String spot = new Supplier<String>() {
+            public String get() { return "spot"; }
+        }.get();
+        System.out.println(spot);
+    }
+
+    static int total(List<Hive> hives) {
+        int sum = 0;
+        for (int i = 0; i < hives.size(); i++) {
+            Hive hive = hives.get(i);
+            sum += hive.bees;
+        }
+        int[] weights = { 1, 2, 3 };
+        for (int i = 0; i < weights.length; i++) sum += weights[i];
+        for (int i = 0; i < weights.length; i++) weights[i] = weights[i] + i;
+        return sum + weights[2];
+    }
+
+    static String gone(List<Hive> hives) {
+        List<Hive> rest = new ArrayList<Hive>(hives);
+        for (int i = 0; i < rest.size(); i++) {
+            if (Hive.full(rest.get(i))) rest.remove(rest.get(i));
+        }
+        return rest.toString();
+    }
+
+    static String kind(Object thing) {
+        if (thing instanceof String && !((String) thing).isEmpty()) {
+            String text = (String) thing;
+            return "text " + text;
+        }
+        return "other";
+    }
+
+    static Map<String, List<Integer>> grown(List<String> keys) {
+        Map<String, List<Integer>> found = new HashMap<String, List<Integer>>();
+        // The key is no size.
+        for (String key : keys) found.computeIfAbsent(key, k -> new ArrayList<>()).add(key.length());
+        return found;
+    }
+
+    public static void main(String[] args) throws Exception {
+        List<Hive> hives = new ArrayList<>(Arrays.asList(new Hive("oak", 3), new Hive("elm", 1), new Hive("ash", 2)));
+        Moves moves = new Moves();
+        moves.early.run();
+        moves.names(hives);
+        System.out.println(total(hives) + " " + gone(hives) + " " + kind("x") + kind("") + kind(3));
+        System.out.println(new Hive("oak", 1).equals(new Hive("oak", 9)) + " " + new Hive("oak", 1).equals("oak"));
+        Function<Hive, String> name = hive -> hive.name();
+        Predicate<Hive> full = (Hive hive) -> { return Hive.full(hive); };
+        Function<Integer, String> text = n -> n.toString();
+        Supplier<List<String>> made = () -> { return new ArrayList<>(); };
+        Thread thread = new Thread(new Runnable() {
+            @Override
+            public void run() {
+                System.out.println(name.apply(hives.get(0)) + full.test(hives.get(0)) + text.apply(4) + made.get());
+            }
+        });
+        thread.start();
+        thread.join();
+        System.out.println(new TreeMap<>(grown(Arrays.asList("a", "bb", "a"))));
+    }
+}
