@@ -122,8 +122,14 @@ export const NEEDS: readonly Need[] = [
       "java",
       "lambda lambda-expression method-reference function-itself called-on-the-spot unguarded-field",
     ),
-    missing:
-      "utility types of other libraries, access that is wider than needed, older forms of the language",
+    missing: "utility types of other libraries, access that is wider than needed",
+  },
+  {
+    language: "Java",
+    from: "older forms of the language",
+    to: "lists walked by their items, patterns for types, type arguments left out",
+    rules: of("java", "each-item type-pattern diamond"),
+    missing: "text blocks, records, switch expressions, old collections and dates",
   },
   {
     language: "Java",

@@ -62,20 +62,7 @@ function split(list: string): string[] {
   return parts.map((one) => one.trim()).filter((one) => one !== "" && one !== "void");
 }
 
-const WORDS = [
-  "int",
-  "char",
-  "bool",
-  "float",
-  "double",
-  "long",
-  "short",
-  "unsigned",
-  "signed",
-  "auto",
-  "const",
-  "size_t",
-];
+const WORDS = "int char bool float double long short unsigned signed auto const size_t".split(" ");
 
 /** The type of a parameter, without its name and default; a constant that is handed over by its value is like any other. */
 function typeOf(parameter: string): string {
