@@ -69,6 +69,17 @@ namespace Thistledown
             return label != null ? label.Text : null;
         }
 
+        public static string Shelf(int size)
+        {
+            return size > 500 ? "bottom" : size > 250 ? "middle" : "top";
+        }
+
+        private Tuple<string, int> Last()
+        {
+            var jar = jars[jars.Count - 1];
+            return Tuple.Create(jar.Lot, jars.Count);
+        }
+
         public string Shown(Jar jar)
         {
             string text = TextOf(jar);
@@ -115,6 +126,8 @@ namespace Thistledown
             label.Text = "Heather";
             filler.Fill("A2", label);
             Console.WriteLine(filler.Count() + " " + TextOf(null) + "|");
+            var last = filler.Last();
+            Console.WriteLine(string.Format("{0} is jar {1}, on the {2} shelf", last.Item1, last.Item2, Shelf(300)));
             filler.Save(args[0]);
             Console.WriteLine(First(args[0]));
             try

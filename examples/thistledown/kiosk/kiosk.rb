@@ -12,6 +12,14 @@ class Basket
     end
   end
 
+  def size
+    @items.size
+  end
+
+  def empty?
+    @items.empty?
+  end
+
   def total(prices, discount = nil)
     discount = 0 if discount.nil?
     items.sum { |item| prices.key?(item) ? prices[item] : 0 } - discount
@@ -58,6 +66,7 @@ end
 PRICES = { "jar" => 7, "comb" => 11 }.freeze
 till = Till.new(ARGV[0])
 puts Basket.new(nil).total(PRICES), Basket.new("jar").total(PRICES), Basket.new(%w[jar comb wax]).total(PRICES, 1)
+puts Basket.new("jar").size, Basket.new(nil).empty?
 puts till.sell(Basket.new("jar")), till.sell(Basket.new(%w[comb jar]))
 till.close(" rain ")
 puts till.first

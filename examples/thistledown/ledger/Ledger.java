@@ -5,6 +5,8 @@ import java.io.FileWriter;
 import java.io.IOException;
 import java.io.Writer;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -77,6 +79,18 @@ public class Ledger {
         return visits.containsKey(keeper) ? visits.get(keeper) : 0;
     }
 
+    /** The keepers, those who came most often first. */
+    public List<String> keepers() {
+        List<String> names = new ArrayList<String>(deliveries.keySet());
+        Collections.sort(names, new Comparator<String>() {
+            @Override
+            public int compare(String a, String b) {
+                return visitsOf(b) - visitsOf(a);
+            }
+        });
+        return names;
+    }
+
     public void write(File file) throws IOException {
         Writer out = null;
         try {
@@ -98,6 +112,7 @@ public class Ledger {
         System.out.println(ledger.bestName());
         ledger.read(new File(folder, "deliveries.csv"));
         System.out.println(ledger.bestName() + " " + ledger.visitsOf("Cora Tansy") + " " + ledger.visitsOf("Nobody"));
+        System.out.println(ledger.keepers());
         File copy = File.createTempFile("ledger", ".txt");
         ledger.write(copy);
         BufferedReader in = new BufferedReader(new FileReader(copy));

@@ -10,6 +10,16 @@ function Get-Reading([string] $Path) {
     return $first
 }
 
+function Get-Light($Weights) {
+    $light = @()
+    foreach ($weight in $Weights) {
+        if ($weight.Grams -lt 1000) {
+            $light += $weight.Hive
+        }
+    }
+    return $light
+}
+
 function Write-Report([string] $Path, $Readings) {
     $writer = [System.IO.StreamWriter]::new($Path)
     foreach ($reading in $Readings) {
@@ -19,6 +29,7 @@ function Write-Report([string] $Path, $Readings) {
 }
 
 $readings = @(Get-Reading $Path)
+$readings += Get-Light (Import-Csv $Path)
 if ($readings.Count -gt 0) {
     Write-Report $Report $readings
 }

@@ -289,11 +289,24 @@ function classOfObject(receiver: SyntaxNode): SyntaxNode | undefined {
   if (!typesAreKept || leaves[receiver.kind] === undefined) return undefined;
   const to = referencesAt(receiver).find((reference) => !reference.member)?.to;
   if (to?.at.length !== 1 || (to.as !== "local" && to.as !== "parameter")) return undefined;
-  const name = typeNameOf(to.at[0]!);
-  if (name === undefined) return undefined;
-  const classes = nameInFile(name, receiver.tree).declarations.filter(({ as }) => as === "class");
+  const written = classesHere(typeNameOf(to.at[0]!), receiver.tree);
+  // Where the type is left to the compiler, it is that of the object that is made.
+  const classes = written.length > 0 ? written : classesHere(madeAt(to.at[0]!), receiver.tree);
   const body = classes.length === 1 ? bodyNamed(classes[0]!.at[0]!) : undefined;
   return body && reopened(body);
+}
+
+function classesHere(name: string | undefined, tree: SyntaxTree): readonly Declaration[] {
+  return name === undefined ? [] : nameInFile(name, tree).declarations.filter(({ as }) => as === "class");
+}
+
+/** The name of the class of which a variable's first value is an object, where nothing but its making stands there. */
+function madeAt(name: SyntaxNode): string | undefined {
+  const { parent } = name;
+  const value = parent?.child("value") ?? (parent?.lastPart?.same(name) ? undefined : parent?.lastPart);
+  const place = value && name.tree.language.types.creations[value.kind];
+  const type = place === undefined ? undefined : place === 0 ? value!.firstPart : value!.child(place);
+  return type && /^[\w$]+$/.test(type.text) ? type.text : undefined;
 }
 
 function isClass(scope: SyntaxNode): boolean {

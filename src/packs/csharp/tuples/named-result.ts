@@ -244,6 +244,16 @@ export const namedResult = rule({
     ),
     rewrites(
       inClass(
+        "private Tuple<string, int> Of(string jar, int n) { return Tuple.Create(jar, n); }",
+        'static void F() { var a = new A(); Use(a.Of("x", 1).Item1); }',
+      ),
+      inClass(
+        "private (string jar, int) Of(string jar, int n) { return (jar, n); }",
+        'static void F() { var a = new A(); Use(a.Of("x", 1).jar); }',
+      ),
+    ),
+    rewrites(
+      inClass(
         "public static Tuple<string, long> Of(string jar, long weight) { return Tuple.Create(jar, weight); }",
       ),
       inClass(
