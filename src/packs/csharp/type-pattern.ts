@@ -29,6 +29,7 @@ interface Converted {
 
 function convertedAt(statement: SyntaxNode): Converted | undefined {
   const declaration = statement.firstPart;
+  if (declaration?.start !== statement.start) return undefined;
   const [kind, only, ...more] = declaration?.parts ?? [];
   const cast = only?.lastPart;
   const [name, branch] = [only?.child("name"), statement.nextPart];

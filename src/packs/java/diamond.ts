@@ -26,7 +26,7 @@ export const diamond = rule({
   kind: "idiom",
   title: "Leave out type arguments that the declaration has already",
   why: "The same types stand on both sides, and one of them is forgotten when they change.",
-  target: "7",
+  target: "8",
   was: ofKind(made, { when: (node) => repeated(node) !== undefined }),
   mentions: ["new"],
   becomes: (match) => {

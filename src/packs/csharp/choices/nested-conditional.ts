@@ -32,7 +32,8 @@ function goesTo(node: SyntaxNode): SyntaxNode | undefined {
   )
     return parent.child("operator")?.text === "=" || !parent.child("operator") ? parent.parent : undefined;
   const declaration = parent?.is("variable_declarator") ? parent.parent : undefined;
-  const statement = declaration?.parent;
+  // `using` stands in front of it as a word.
+  const statement = declaration?.parent?.start === declaration?.start ? declaration?.parent : undefined;
   return statement?.is("local_declaration_statement") &&
     declaration!.parts.filter((one) => one.is("variable_declarator")).length === 1 &&
     statement.firstPart?.same(declaration)
@@ -240,6 +241,7 @@ export const nestedConditional = rule({
       "likely",
     ),
     holds(inMethod("var s = a > 1 ? Find() : b ? Make() : null;\n        return s;"), "which type"),
+    ignores(inMethod('using var s = b ? Open("x") : a > 1 ? Open("y") : null;\n        return "";')),
     ignores(inMethod('return b ? "x" : "y";')),
     ignores(inMethod('Use(a > 1 ? "x" : b ? "y" : "z");\n        return "";')),
     ignores(inMethod('if (b) return a > 1 ? "x" : b ? "y" : "z";\n        return "";')),

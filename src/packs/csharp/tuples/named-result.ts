@@ -179,6 +179,13 @@ export const namedResult = rule({
       unknownIs: "possible",
     }),
     condition("it gives back tuples that it makes", givesTuples),
+    condition("it does not call itself", (match) => {
+      const own = match.textOf(name);
+      const call = (match.has(value) ? [match.the(value)] : match.all(body)).flatMap((one) =>
+        one.mentions(own),
+      )[0];
+      return call ? no("flow.order", "it calls itself", call) : yes("flow.order", "it does not call itself");
+    }),
     condition("no other method stands in for it", mayOverride),
     condition("nobody outside of the project uses it", isPublic),
     condition("its members have names", (match) => hasNames(namesOf(match), match)),
@@ -292,6 +299,12 @@ export const namedResult = rule({
       "same kind",
     ),
     holds(inClass("private Tuple<int, int> Of() { return Tuple.Create(1, 2); }"), "nothing says what"),
+    holds(
+      inClass(
+        "private Tuple<string, int> Of(string jar, int n) { if (n > 1) { Tuple<string, int> t = Of(jar, 1); Use(t.Item1); } return Tuple.Create(jar, n); }",
+      ),
+      "calls itself",
+    ),
     ignores(inClass("private Tuple<string, int> Of(string jar, int n) { return Find(jar); }")),
     ignores(inClass("private Box<string, int> Of(string jar, int n) { return Tuple.Create(jar, n); }")),
   ],

@@ -41,6 +41,7 @@ function heldAt(statement: SyntaxNode): Held | undefined {
   const name = only?.child("name");
   const value = only?.lastPart;
   const tuple = value && madeTuple(value);
+  if (declaration?.start !== statement.start) return undefined;
   if (!declaration?.is("variable_declaration") || !type || !name || !tuple || more.length > 0)
     return undefined;
   if (!type.is("implicit_type") && !tupleTypes(type)) return undefined;

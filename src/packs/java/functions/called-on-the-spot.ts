@@ -41,7 +41,7 @@ function calledAt(node: SyntaxNode): Called | undefined {
   if (!object || !isPlain) return undefined;
   if (object.is("object_creation_expression")) {
     const read = singleMethodAt(object);
-    if (!read || read.name !== node.child("name")?.text || isFunctional(read).is === "no") return undefined;
+    if (!read || read.name !== node.child("name")?.text || isFunctional(read).is !== "yes") return undefined;
     const value = onlyExpression(read.body, isStatement(node));
     const names = read.parameters.map((one) => one.child("name")?.text ?? "");
     return value && names.length === given.length
@@ -164,6 +164,8 @@ export const calledOnTheSpot = rule({
     ),
     holds(inMethod("new Runnable() { public void run() { use(this); } }.run();"), "object without a name"),
     ignores(inMethod("new Runnable() { public void run() { go(); go(); } }.run();")),
+    // Making it may do something.
+    ignores(inMethod("String s = new Box() { public String get() { return jar; } }.get();")),
     ignores(inMethod("new Thread() { public void run() { go(); } }.run();")),
     ignores(
       inMethod(

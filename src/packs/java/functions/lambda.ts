@@ -13,10 +13,12 @@ import {
   shortened,
   text,
   trialsIn,
+  typeOf,
   unknown,
   yes,
 } from "../../../index.js";
 import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../index.js";
+import { typeArguments } from "../types.js";
 import { isFunctional, ownNames, singleMethodAt, type SingleMethod } from "./single-method.js";
 import { onlyExpression } from "./only-expression.js";
 import { hasSeveral, onlyRuns, wantedAt, type Wanted } from "./wanted.js";
@@ -228,10 +230,14 @@ function isNotCompared({ whole }: SingleMethod): Answer {
     : unknown("value.result", "what gets it could compare it with another one, or ask for its class", whole);
 }
 
-/** Are the types of the parameters needed, so that the compiler can work out the rest? */
+/** Are the types of the parameters needed, so that the compiler can work out the rest, and means the same by it? */
 function needsTypes(wanted: Wanted, { type }: SingleMethod): boolean {
   if (wanted.as !== "argument") return false;
-  if (onlyRuns(wanted.call)) return false;
+  if (onlyRuns(wanted.call)) {
+    const [list] = wanted.call.child("arguments")!.parts;
+    const item = list && (typeArguments(list)[0] ?? typeOf(list)?.name.replace(/\[\]$/, ""));
+    return item?.replace(/\s/g, "") !== argumentsOf(type.text);
+  }
   return wanted.type === undefined || wanted.isGeneric || argumentsOf(wanted.type) !== argumentsOf(type.text);
 }
 
@@ -325,6 +331,13 @@ export const lambdaForClass = rule({
       inMethod("on(new Runnable() { public void run() { go(); } });\n    }\n    void on(Runnable r) {"),
       inMethod("on(() -> go());\n    }\n    void on(Runnable r) {"),
       "likely",
+    ),
+    // The list holds something else than the order is for.
+    rewrites(
+      inMethod(
+        "Collections.sort(jars, new Comparator<Object>() { public int compare(Object a, Object b) { return 0; } });",
+      ),
+      inMethod("Collections.sort(jars, (Object a, Object b) -> 0);"),
     ),
     // Which types the parameters have must be written where the method is not known.
     rewrites(

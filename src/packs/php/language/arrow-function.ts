@@ -17,7 +17,13 @@ const captures = (node: SyntaxNode): SyntaxNode | undefined =>
 
 function fits(node: SyntaxNode): boolean {
   const value = valueOf(node);
-  return value !== undefined && !value.text.includes("\n") && !/&\s*\$/.test(captures(node)?.text ?? "");
+  const isMarked = node.tree.text.slice(node.start, node.child("parameters")!.start).includes("#[");
+  return (
+    value !== undefined &&
+    !isMarked &&
+    !value.text.includes("\n") &&
+    !/&\s*\$/.test(captures(node)?.text ?? "")
+  );
 }
 
 /** An arrow sees all variables around it by their values, and what it sets is gone when it is over. */
@@ -102,6 +108,7 @@ export const arrowFunction = rule({
     ignores(php("$f = function ($x) { return; };")),
     ignores(php("$f = function ($x) { $y = 1; return $y; };")),
     ignores(php("$f = function ($x) { return $x; /* x */ };")),
+    ignores(php("$f = #[Pure] function ($x) { return $x; };")),
     ignores(php("function f($x) { return $x; }")),
     trialsIn("php", "7.3").ignores(php("$f = function ($x) { return $x; };")),
   ],

@@ -43,7 +43,14 @@ function askedAt(node: SyntaxNode): Asked | undefined {
       ? { call, whole, part, function: "str_starts_with", isTurned: !isEqual }
       : undefined;
   }
-  if (name === "strncmp" && parts.length === 3 && value.text === "0")
+  const isPlain = part.is([
+    "variable_name",
+    "string",
+    "encapsed_string",
+    "name",
+    "class_constant_access_expression",
+  ]);
+  if (name === "strncmp" && parts.length === 3 && value.text === "0" && isPlain)
     return third!.text.replace(/\s/g, "") === `strlen(${part.text})`
       ? { call, whole, part, function: "str_starts_with", isTurned: !isEqual }
       : undefined;
@@ -123,6 +130,7 @@ export const contains = rule({
       ),
     ),
     holds(php("function strpos($a, $b) { return 1; }\nreturn strpos($s, 'x') === 0;"), "of its own"),
+    ignores(php("return strncmp($s, next($n), strlen(next($n))) === 0;")),
     ignores(php("return strpos($s, 'x', 3) !== false;")),
     ignores(php("return strpos($s, 'x') != false;")),
     ignores(php("return strpos($s, 'x') === 1;")),
