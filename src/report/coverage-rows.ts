@@ -116,7 +116,7 @@ export const NEEDS: readonly Need[] = [
   },
   {
     language: "Java",
-    from: "classes without a name, lambdas with blocks, functions called on the spot, locks taken in some places only",
+    from: "anonymous classes, lambdas with blocks, functions called on the spot, locks taken in some places only",
     to: "lambdas, expressions, method references, the object itself, a report",
     rules: of(
       "java",

@@ -2,7 +2,7 @@ import java.util.*;
 import java.util.concurrent.*;
 import java.util.function.*;
 
-/** Classes without a name that may become lambdas, and those that may not. */
+/** Anonymous classes that may become lambdas, and those that may not. */
 public class Moves {
     interface Taste { int of(String jar); default int none() { return 0; } }
     interface Noted { String LABEL = "noted"; String say(); }

@@ -162,7 +162,7 @@ export const calledOnTheSpot = rule({
       inMethod("int n = 2 * (1 + jar.length());"),
       "likely",
     ),
-    holds(inMethod("new Runnable() { public void run() { use(this); } }.run();"), "object without a name"),
+    holds(inMethod("new Runnable() { public void run() { use(this); } }.run();"), "anonymous object"),
     ignores(inMethod("new Runnable() { public void run() { go(); go(); } }.run();")),
     // Making it may do something.
     ignores(inMethod("String s = new Box() { public String get() { return jar; } }.get();")),

@@ -45,7 +45,7 @@ export function speaksOfItself(read: SingleMethod): Answer {
     if (node.is("super") || (node.is("this") && node.parent?.is("field_access") !== true) || isThisRead(node))
       return no(
         "name.scope",
-        `\`${node.text}\` is the object without a name here, and that around it in a lambda`,
+        `\`${node.text}\` is the anonymous object here, and would be the object around it in a lambda`,
         node,
       );
   }
@@ -55,7 +55,7 @@ export function speaksOfItself(read: SingleMethod): Answer {
     if (name && names.has(name.text))
       return no(
         "name.scope",
-        `\`${name.text}\` is called of the object without a name, which a lambda is not`,
+        `\`${name.text}\` is a method of the anonymous class, and a lambda has no methods of its own`,
         name,
       );
     if (node.is("type_identifier") && names.has(node.text))
@@ -200,7 +200,7 @@ function isWanted({ whole, type }: SingleMethod): Answer {
   return unknown("type.same", `another \`${wanted.name}\` could take a lambda too`, wanted.call);
 }
 
-/** The object without a name is another one each time, and a lambda need not be. */
+/** An anonymous object is another one each time, and a lambda need not be. */
 function isNotCompared({ whole }: SingleMethod): Answer {
   const wanted = wantedAt(whole);
   const field = whole.closest([
@@ -282,7 +282,7 @@ const inClass = (code: string): string => `${IMPORTS}class A {\n    ${code}\n}\n
 export const lambdaForClass = rule({
   id: "java/lambda",
   kind: "idiom",
-  title: "Use a lambda instead of a class without a name",
+  title: "Use a lambda instead of an anonymous class",
   why: "Of five lines one says what happens, and the others repeat what the interface says already.",
   target: "8",
   was: ofKind(made, { when: fits }),
@@ -372,7 +372,7 @@ export const lambdaForClass = rule({
     ),
     holds(
       "interface Taste { int of(String jar); default int none() { return 0; } }\nclass A {\n    Taste t = new Taste() { public int of(String jar) { return none(); } };\n}\n",
-      "called of the object without a name",
+      "method of the anonymous class",
     ),
     ignores(
       "interface Taste { int of(String jar); int none(); }\nclass A {\n    Taste t = new Taste() { public int of(String jar) { return 1; } };\n}\n",
@@ -396,11 +396,11 @@ export const lambdaForClass = rule({
     ),
     holds(
       inMethod("Runnable r = new Runnable() { public void run() { pool.add(this); } };"),
-      "object without a name",
+      "anonymous object",
     ),
     holds(
       inMethod("Runnable r = new Runnable() { public void run() { System.out.println(hashCode()); } };"),
-      "called of the object",
+      "method of the anonymous class",
     ),
     holds(
       inMethod(

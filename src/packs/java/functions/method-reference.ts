@@ -85,7 +85,7 @@ function passedOn(node: SyntaxNode): PassedOn | undefined {
   return { of: object.text, method, call, owner: typeOf(object)?.name, object };
 }
 
-/** The name of the class whose code a node is; undefined in a class without a name. */
+/** The name of the class whose code a node is; undefined in an anonymous class. */
 function classAround(node: SyntaxNode): string | undefined {
   const body = node.closest(["class_body", "enum_body", "interface_body"]);
   return body?.parent?.is("object_creation_expression") ? undefined : body?.parent?.child("name")?.text;

@@ -15,7 +15,7 @@ import {
 import type { Answer, SyntaxNode, SyntaxTree } from "../../../index.js";
 import { headOf, type Head } from "./heads.js";
 
-/** An object of a class without a name that has one method and nothing else. */
+/** An object of an anonymous class that has one method and nothing else. */
 export interface SingleMethod {
   /** `new Runnable() { … }`. */
   readonly whole: SyntaxNode;
@@ -41,7 +41,7 @@ export function singleMethodAt(whole: SyntaxNode): SingleMethod | undefined {
   return { whole, type, method, name, parameters: method.child("parameters")?.parts ?? [], body };
 }
 
-/** Methods that every object has: without an object in front they are those of the class without a name. */
+/** Methods that every object has: without an object in front they are those of the anonymous class. */
 const OF_OBJECTS = "getClass hashCode equals toString notify notifyAll wait clone finalize".split(" ");
 /** Methods with a body that the platform's interfaces of one method have. */
 const OF_INTERFACES = (
@@ -55,7 +55,7 @@ const CLASSES = (
   "MouseAdapter KeyAdapter WindowAdapter FocusAdapter ComponentAdapter"
 ).split(" ");
 
-/** The names that stand for members of the class without a name where no object is written in front. */
+/** The names that stand for members of the anonymous class where no object is written in front. */
 export function ownNames({ type, name, whole }: SingleMethod): ReadonlySet<string> {
   const known = typeWritten(type);
   const own = known ? familyOf(known.name, whole.tree).flatMap(({ members }) => members) : [];

@@ -105,7 +105,7 @@ function methodsMeant(call: SyntaxNode, name: string): string[] | undefined {
   return owner === undefined ? undefined : inheritedTexts(owner, call, texts);
 }
 
-/** The class in whose method a call without an object stands; undefined inside a class without a name. */
+/** The class in whose method a call without an object stands; undefined inside an anonymous class. */
 function ownerOf(call: SyntaxNode): string | undefined {
   const around = call.closest([
     "class_declaration",
