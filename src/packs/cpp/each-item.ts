@@ -10,6 +10,10 @@ function isList(items: SyntaxNode): Answer {
   const at = referencesAt(leaf).find((one) => one.to)?.to?.at[0];
   const type = at?.closest(["parameter_declaration", "declaration", "field_declaration"])?.child("type");
   if (!type || type.is("placeholder_type_specifier")) return noKnownList(items);
+  // A vector of truth values gives no places that a reference could name, and a template may be one.
+  const inner = /<\s*(\w+)\s*>$/.exec(type.text)?.[1];
+  const template = items.closest(["template_declaration"])?.child("parameters")?.text ?? "";
+  if (inner !== undefined && new RegExp(`\\b${inner}\\b`).test(template)) return noKnownList(items);
   if (LISTS.test(type.text)) return yes("type.is", `\`${items.text}\` is declared \`${type.text}\``, type);
   return type.is("type_identifier")
     ? noKnownList(items)
@@ -64,6 +68,15 @@ export const eachItem = rule({
       "could change what is walked",
     ),
     holds(inFunction("for (int i = 0; i < by.size(); ++i) { use(by[i]); }"), "is no list"),
+    rewrites(
+      "template <typename T> void f(std::vector<T>& ts) { for (size_t i = 0; i < ts.size(); ++i) { use(ts[i]); } }\n",
+      "template <typename T> void f(std::vector<T>& ts) { for (auto& item : ts) { use(item); } }\n",
+      "possible",
+    ),
+    holds(
+      "void f(std::vector<bool>& ts) { for (size_t i = 0; i < ts.size(); ++i) { use(ts[i]); } }\n",
+      "is no list",
+    ),
     ignores(inFunction("for (size_t i = 0; i < ns.size(); ++i) use(i, ns[i]);")),
     ignores(inFunction("for (size_t i = 1; i < ns.size(); ++i) use(ns[i]);")),
     ignores(inFunction("for (size_t i = 0; i < ns.size(); ++i) use(ms[i]);")),

@@ -45,6 +45,12 @@ function isMeant(match: Match): Answer {
     return yes("form.fits", "the expression is a value, and no statement", value);
   const wanted = wantedAt(node);
   if (isSettled(wanted)) return yes("form.fits", "only one kind of function is wanted here", node);
+  if (wanted.as === "argument" && wanted.isOverloaded)
+    return no(
+      "form.fits",
+      `another \`${wanted.name}\` could take a function that gives something, or none`,
+      wanted.call,
+    );
   if (!gives && hasSeveral(wanted))
     return no("form.fits", `\`${wanted.name}\` takes functions that give something too`, wanted.call);
   return unknown("form.fits", "functions that give something could be wanted here, and others too", node);
@@ -103,6 +109,10 @@ export const lambdaExpression = rule({
       "likely",
     ),
     holds(inMethod("pool.submit(() -> { go(); });"), "that give something too"),
+    holds(
+      inMethod("on(() -> { go(); });\n    }\n    void on(Runnable r) {}\n    void on(Supplier<Integer> r) {"),
+      "another `on`",
+    ),
     ignores(inMethod("Runnable r = () -> { };")),
     ignores(inMethod("Runnable r = () -> { go(); go(); };")),
     ignores(inMethod("Runnable r = () -> { throw new IllegalStateException(); };")),

@@ -197,7 +197,8 @@ function isWanted({ whole, type }: SingleMethod): Answer {
           `\`${wanted.name}\` takes a \`${shortened(wanted.type)}\`, which a lambda cannot be`,
           wanted.call,
         );
-  return unknown("type.same", `another \`${wanted.name}\` could take a lambda too`, wanted.call);
+  const says = `another \`${wanted.name}\` could take a lambda too`;
+  return wanted.isOverloaded ? no("type.same", says, wanted.call) : unknown("type.same", says, wanted.call);
 }
 
 /** An anonymous object is another one each time, and a lambda need not be. */
@@ -354,6 +355,12 @@ export const lambdaForClass = rule({
       inMethod(
         "Collections.sort(jars, (theFirstOfTheTwo, theSecondOfTheTwo) ->\n                theFirstOfTheTwo.length() - theSecondOfTheTwo.length());",
       ),
+    ),
+    holds(
+      inMethod(
+        "on(new Runnable() { public void run() { go(); } });\n    }\n    void on(Runnable r) {}\n    void on(Supplier<String> r) {",
+      ),
+      "another `on`",
     ),
     // A block that gives nothing is no Callable, and an expression could be one.
     rewrites(

@@ -18,6 +18,7 @@ import {
 import type { Answer, Match, SyntaxNode, SyntaxTree } from "../../../index.js";
 import { headOf, type Head } from "./heads.js";
 import { parameterTypes } from "./parameter-types.js";
+import { wantedAt } from "./wanted.js";
 
 const { fn } = holes({ fn: { kind: "expression", node: "lambda_expression" } });
 
@@ -178,6 +179,12 @@ export const methodReference = rule({
   mentions: ["->"],
   given: [
     condition("it is clear which method is meant", isOneMethod),
+    condition("what takes it takes it in one way only", (match) => {
+      const wanted = wantedAt(match.the(fn));
+      return wanted.as === "argument" && wanted.isOverloaded
+        ? no("type.same", `another \`${wanted.name}\` could take the reference too`, wanted.call)
+        : yes("type.same", "nothing else is known that could take it");
+    }),
     condition("the object in front is there, and stays the same", isSameObject),
   ],
   becomes: (match) => {
@@ -224,6 +231,12 @@ export const methodReference = rule({
     ),
     holds(inMethod("Function<Integer, String> g = n -> n.toString();"), "two methods"),
     holds(inMethod("hives.forEach(h -> a.b.feed(h));"), "read each time"),
+    holds(
+      inMethod(
+        "on(() -> go());\n    }\n    int go() { return 1; }\n    void on(Runnable r) {}\n    void on(Supplier<Integer> r) {",
+      ),
+      "another `on`",
+    ),
     // The key would become the size of the list.
     ignores(inMethod("map.computeIfAbsent(key, k -> new ArrayList<>());")),
     ignores(inMethod("hives.forEach(h -> find().feed(h));")),

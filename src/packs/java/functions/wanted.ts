@@ -13,6 +13,8 @@ export type Wanted =
       readonly name: string;
       readonly type: string | undefined;
       readonly isGeneric: boolean;
+      /** Does the project have several methods of the name that take as many arguments? */
+      readonly isOverloaded: boolean;
     }
   /** Nothing here says which type. */
   | { readonly as: "anything"; readonly at: SyntaxNode };
@@ -83,7 +85,7 @@ function argumentOf(value: SyntaxNode, list: SyntaxNode, call: SyntaxNode): Want
   const only = meant?.length === 1 ? meant[0] : undefined;
   const type = only?.types[place];
   const isGeneric = only?.isGeneric === true || call.is("object_creation_expression");
-  return { as: "argument", call, name, type, isGeneric };
+  return { as: "argument", call, name, type, isGeneric, isOverloaded: (meant?.length ?? 0) > 1 };
 }
 
 /** The texts of the project's methods or constructors that a call may mean; undefined where there may be others. */
