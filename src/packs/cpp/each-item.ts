@@ -14,6 +14,8 @@ function isList(items: SyntaxNode): Answer {
   const inner = /<\s*(\w+)\s*>$/.exec(type.text)?.[1];
   const template = items.closest(["template_declaration"])?.child("parameters")?.text ?? "";
   if (inner !== undefined && new RegExp(`\\b${inner}\\b`).test(template)) return noKnownList(items);
+  const isNamed = /\bstd::/.test(type.text) || /\busing\s+(?:namespace\s+std\b|std::)/.test(items.tree.text);
+  if (!isNamed && LISTS.test(type.text)) return noKnownList(items);
   if (LISTS.test(type.text)) return yes("type.is", `\`${items.text}\` is declared \`${type.text}\``, type);
   return type.is("type_identifier")
     ? noKnownList(items)
@@ -71,6 +73,11 @@ export const eachItem = rule({
     rewrites(
       "template <typename T> void f(std::vector<T>& ts) { for (size_t i = 0; i < ts.size(); ++i) { use(ts[i]); } }\n",
       "template <typename T> void f(std::vector<T>& ts) { for (auto& item : ts) { use(item); } }\n",
+      "possible",
+    ),
+    rewrites(
+      "void f(vector<int>& ts) { for (size_t i = 0; i < ts.size(); ++i) { use(ts[i]); } }\n",
+      "void f(vector<int>& ts) { for (auto& item : ts) { use(item); } }\n",
       "possible",
     ),
     holds(

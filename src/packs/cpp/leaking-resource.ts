@@ -1,5 +1,6 @@
 import { cpp, holes, trialsIn } from "../../index.js";
 import { callWritten, leakRule } from "../family/leaks.js";
+import { isInFunction } from "./pointers.js";
 import { RESOURCES } from "./owned/handles.js";
 import { calledIn } from "../family/handles.js";
 
@@ -18,6 +19,7 @@ export const leakingResource = leakRule({
   mentions: ["new", ...RESOURCES.map(calledIn)],
   acquires: (match) => {
     const node = match.the(made);
+    if (!isInFunction(match.node)) return false;
     if (node.is("new_expression")) return !/^(::)?new\s*\(/.test(node.text);
     const called = node.child("function")?.text.replace(/^(::|std::)/, "");
     return RESOURCES.some((row) => calledIn(row) === called);
@@ -62,6 +64,8 @@ export const leakingResource = leakRule({
       "int f(bool b) { Queen* q = new Queen(1); if (b) return 1; delete (q); return 0; }\n",
       "where `return 1;` leaves",
     ),
+    // A class with a macro in its head is read as if it were a function.
+    ignores("class EXPORT Hive {\npublic:\n  Queen* q = new Queen(1);\n  ~Hive() { delete q; }\n};\n"),
     ignores("int f() { FILE* a = fopen(p, m); memset(b, 0, 10); fclose(a); return strlen(b); }\n"),
     ignores("Queen* f() { Queen* q = new Queen(1); return q; }\n"),
     ignores("void f() { Queen* q = new Queen(1); keep(q); }\n"),

@@ -9,6 +9,7 @@ import type {
   SyntaxNode,
   SyntaxTree,
 } from "../../index.js";
+import { commaParts } from "../family/comma-parts.js";
 
 const { method } = holes({
   method: { kind: "statement", node: ["field_declaration", "function_definition"] },
@@ -46,20 +47,10 @@ function headAt(node: SyntaxNode): Head | undefined {
 function keyOf(head: string): string {
   const open = head.indexOf("(");
   const close = head.lastIndexOf(")");
-  const types = split(head.slice(open + 1, close)).map(typeOf);
+  const types = commaParts(head.slice(open + 1, close))
+    .filter((one) => one !== "void")
+    .map(typeOf);
   return `${types.join(",")}|${/^\s*const\b/.test(head.slice(close + 1)) ? "const" : ""}`;
-}
-
-function split(list: string): string[] {
-  const parts = [""];
-  let depth = 0;
-  for (const letter of list) {
-    if ("<([".includes(letter)) depth++;
-    if (">)]".includes(letter)) depth--;
-    if (letter === "," && depth === 0) parts.push("");
-    else parts[parts.length - 1] += letter;
-  }
-  return parts.map((one) => one.trim()).filter((one) => one !== "" && one !== "void");
 }
 
 const WORDS = "int char bool float double long short unsigned signed auto const size_t".split(" ");
@@ -147,7 +138,7 @@ const BASE =
 export const overrideMark = rule({
   id: "cpp/override",
   kind: "idiom",
-  title: "Mark methods that stand in for a virtual one",
+  title: "Mark overriding methods with override",
   why: "Without the mark a changed signature above makes a new method of it, and nobody is told.",
   target: "11",
   was: ofKind(method, { when: (node) => overridden(node) !== undefined, together: (node) => [node] }),

@@ -92,3 +92,18 @@ export function wantsPointer(node: SyntaxNode): Answer {
     return unknown("type.is", `\`${name}\` may be taken for a number by what is called`, node);
   return unknown("type.is", `nothing says that \`${name}\` wants a pointer`, node);
 }
+
+/** Is the code certainly in a function? A class with a macro in its head is read as if it were one. */
+export function isInFunction(node: SyntaxNode): boolean {
+  const around = node.closest([
+    "function_definition",
+    "lambda_expression",
+    "class_specifier",
+    "struct_specifier",
+  ]);
+  if (!around?.is("function_definition")) return around?.is("lambda_expression") === true;
+  let at = around.child("declarator");
+  while (at && !at.is("function_declarator"))
+    at = at.child("declarator") ?? (at.is("reference_declarator") ? at.firstPart : undefined);
+  return at !== undefined;
+}

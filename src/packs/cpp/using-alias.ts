@@ -53,7 +53,7 @@ const { rewrites, ignores, holds } = trialsIn("cpp", "11");
 export const usingAlias = rule({
   id: "cpp/using-alias",
   kind: "idiom",
-  title: "Give a type its name with using",
+  title: "Use using instead of typedef",
   why: "In a typedef the new name hides in the middle of the type, and a template cannot have one.",
   target: "11",
   was: ofKind(named, { when: (node) => partsOf(node) !== undefined, together: (node) => [node] }),

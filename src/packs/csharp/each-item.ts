@@ -17,7 +17,7 @@ function isList(items: SyntaxNode): Answer {
   const type = typeOf(items);
   const isKnown =
     type !== undefined &&
-    type.declared === undefined &&
+    classesNamed(items.tree, type.name).classes.length === 0 &&
     (/^(?:string|.*\[\])$/.test(type.name) ||
       (/^(?:List|IList|IReadOnlyList)$/.test(type.name) && /</.test(type.why)));
   return isKnown ? yes("type.is", type.why, type.at) : noKnownList(items);

@@ -1,5 +1,4 @@
 import {
-  classesNamed,
   condition,
   copy,
   holes,
@@ -11,10 +10,10 @@ import {
   shortened,
   text,
   trialsIn,
-  unknown,
   yes,
 } from "../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
+import { hasNoEquality } from "./values.js";
 
 const { declared } = holes({ declared: { kind: "statement", node: "local_declaration_statement" } });
 
@@ -82,12 +81,12 @@ function tested(match: Match): Segment[] {
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
 const inMethod = (code: string): string =>
-  `class A\n{\n    bool F(object o)\n    {\n        ${code}\n    }\n}\n`;
+  `class Hive\n{\n}\nclass A\n{\n    bool F(object o)\n    {\n        ${code}\n    }\n}\n`;
 
 export const typePattern = rule({
   id: "csharp/type-pattern",
   kind: "idiom",
-  title: "Test for a class and name the object at once",
+  title: "Use a type pattern instead of as and a null check",
   why: "A conversion that may give null, and a test that must not be forgotten, are one question.",
   target: "7.0",
   was: ofKind(declared, {
@@ -98,13 +97,10 @@ export const typePattern = rule({
   given: [
     condition("the variable is used in the branch only", isUsedInside),
     condition("null is asked for as the language does", (match) => {
-      const { type } = convertedAt(match.the(declared))!;
-      const own = classesNamed(match.tree, type.text).classes.find((one) =>
-        one.members.some(({ text }) => /\boperator\s*[!=]=/.test(text)),
-      );
-      return own
-        ? unknown("type.operator", `\`${type.text}\` compares with an operator of its own`, type)
-        : yes("type.operator", `\`${type.text}\` has no operator of its own that is known`, type);
+      const { type, test } = convertedAt(match.the(declared))!;
+      return test.text.includes("!=")
+        ? hasNoEquality(type.text, type, type, `it is a \`${type.text}\``)
+        : yes("type.operator", "no operator is asked", test);
     }),
   ],
   becomes: tested,

@@ -55,7 +55,7 @@ export function isReferenceEquals(call: SyntaxNode): Answer {
 }
 
 /** Has a type no `==` of its own, nor what it is derived from? */
-function hasNoEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string): Answer {
+export function hasNoEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string): Answer {
   if (name.endsWith("[]")) return yes("type.operator", why, at);
   const { classes, otherwise } = classesNamed(node.tree, name);
   if (classes.length > 0) return ownEquality(name, node, at, why);

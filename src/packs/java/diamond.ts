@@ -24,7 +24,7 @@ const inClass = (code: string): string => `class A {\n    ${code}\n}\n`;
 export const diamond = rule({
   id: "java/diamond",
   kind: "idiom",
-  title: "Leave out type arguments that the declaration has already",
+  title: "Use a diamond for type arguments that are already declared",
   why: "The same types stand on both sides, and one of them is forgotten when they change.",
   target: "8",
   was: ofKind(made, { when: (node) => repeated(node) !== undefined }),

@@ -28,7 +28,7 @@ const inMethod = (code: string): string =>
 export const eachItem = rule({
   id: "java/each-item",
   kind: "idiom",
-  title: "Walk a list by its items instead of by positions",
+  title: "Use an enhanced for loop instead of positions",
   why: "Counting by hand hides what the loop is about, and takes long for lists that must be walked to a position.",
   target: "5",
   mentions: ["size", "length"],

@@ -1,4 +1,5 @@
 import {
+  classesNamed,
   condition,
   copy,
   holes,
@@ -14,7 +15,8 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../index.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode, SyntaxTree } from "../../index.js";
+import { withoutParentheses } from "../family/parentheses.js";
 
 const { branch } = holes({ branch: { kind: "statement", node: "if_statement" } });
 
@@ -29,21 +31,15 @@ interface Tested {
   readonly isBehind: boolean;
 }
 
-const bare = (node: SyntaxNode): SyntaxNode => {
-  let at = node;
-  while (at.is("parenthesized_expression") && at.firstPart) at = at.firstPart;
-  return at;
-};
-
 /** The tests that all hold where a condition does, or that all fail where it does not hold. */
 function testsIn(node: SyntaxNode, joins: "&&" | "||"): SyntaxNode[] {
-  const plain = bare(node);
+  const plain = withoutParentheses(node);
   if (plain.is("binary_expression") && plain.child("operator")?.text === joins)
     return [...testsIn(plain.child("left")!, joins), ...testsIn(plain.child("right")!, joins)];
   if (joins === "&&") return [plain];
   const inner =
     plain.is("unary_expression") && plain.has("!")
-      ? bare(plain.child("operand") ?? plain.lastPart!)
+      ? withoutParentheses(plain.child("operand") ?? plain.lastPart!)
       : undefined;
   return inner ? [inner] : [];
 }
@@ -84,12 +80,12 @@ function declaredFrom(
       to !== undefined &&
       right.text === to.text &&
       value !== undefined &&
-      sameCode(bare(left), bare(value))
+      sameCode(withoutParentheses(left), withoutParentheses(value))
     );
   });
   const isSame = type.text === "var" || type.text === to?.text;
   return test && value && isSame
-    ? { test, value: bare(value), type: test.child("right")!, declaration: statement, name }
+    ? { test, value: withoutParentheses(value), type: test.child("right")!, declaration: statement, name }
     : undefined;
 }
 
@@ -110,13 +106,26 @@ function isFree(match: Match): Answer {
 function mayFail(match: Match): Answer {
   const { value, type } = testedAt(match.the(branch))!;
   const known = typeOf(value);
-  if (known === undefined)
-    return value.is(["identifier", "field_access"])
-      ? yes("type.is", `\`${shortened(value.text)}\` may be of another class`, value)
-      : unknown("type.not-known", `\`${shortened(value.text)}\` could always be a \`${type.text}\``, value);
-  return known.name === type.text.replace(/<.*/s, "")
-    ? no("type.is", `\`${shortened(value.text)}\` is always a \`${type.text}\``, value)
-    : yes("type.is", `\`${shortened(value.text)}\` is a \`${known.name}\``, value);
+  const shown = shortened(value.text);
+  const name = type.text.replace(/<.*/s, "");
+  const doubt = unknown("type.not-known", `\`${shown}\` could always be a \`${name}\``, value);
+  if (!known) return doubt;
+  if (known.name === name || isDerived(known.name, name, value.tree))
+    return no("type.is", `\`${shown}\` is always a \`${name}\``, value);
+  // What everything is derived from, or what the class is derived from, may be of another class.
+  return known.name === "Object" || isDerived(name, known.name, value.tree)
+    ? yes("type.is", `\`${shown}\` is a \`${known.name}\``, value)
+    : doubt;
+}
+
+/** Do the classes of the project say that one is derived from another? */
+function isDerived(name: string, from: string, tree: SyntaxTree, depth = 0): boolean {
+  return (
+    depth < 7 &&
+    classesNamed(tree, name).classes.some(({ parents }) =>
+      parents.some((parent) => parent === from || isDerived(parent, from, tree, depth + 1)),
+    )
+  );
 }
 
 /** A statement behind another one, with the gap between them. */
@@ -145,7 +154,7 @@ const inMethod = (code: string): string =>
 export const typePattern = rule({
   id: "java/type-pattern",
   kind: "idiom",
-  title: "Name the object in the test for its class",
+  title: "Use a type pattern instead of a test and a cast",
   why: "Test, cast and declaration name the same class three times, and one of them is changed without the others.",
   target: "16",
   was: ofKind(branch, {
@@ -205,6 +214,19 @@ export const typePattern = rule({
         "if (find() instanceof Hive) {\n            Hive hive = (Hive) find();\n            return hive.full();\n        }\n        return false;",
       ),
       "calls something",
+    ),
+    holds(
+      `class Tall extends Hive {}\n${inMethod("Tall tall = find();\n        if (tall instanceof Hive) {\n            Hive hive = (Hive) tall;\n            return hive.full();\n        }\n        return false;")}`,
+      "always a",
+    ),
+    rewrites(
+      inMethod(
+        "if (place instanceof Hive) {\n            Hive hive = (Hive) place;\n            return hive.full();\n        }\n        return false;",
+      ),
+      inMethod(
+        "if (place instanceof Hive hive) {\n            return hive.full();\n        }\n        return false;",
+      ),
+      "likely",
     ),
     ignores(
       inMethod(

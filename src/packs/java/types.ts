@@ -15,7 +15,7 @@ import {
   unknown,
   yes,
 } from "../../index.js";
-import type { Answer, Condition, Match, SyntaxNode } from "../../index.js";
+import type { Answer, Condition, SyntaxNode, SyntaxTree } from "../../index.js";
 import { everyTest } from "../family/conditions.js";
 
 const MAP_METHODS = ["containsKey", "get", "put", "getOrDefault", "computeIfAbsent", "merge"];
@@ -104,7 +104,7 @@ export function isOptional(expression: SyntaxNode): Answer {
 }
 
 /** Is the name of a class that a rule's code spells out the library's: `Optional` in `Optional.of(x)`? */
-export function isLibraryName(name: string, module: string, { tree }: Match): Answer {
+export function isLibraryName(name: string, module: string, { tree }: { readonly tree: SyntaxTree }): Answer {
   const { classes, isWhole, otherwise } = classesNamed(tree, name);
   const [own] = classes;
   const imports = importsIn(tree).flatMap((statement) => statement.imports);

@@ -9,6 +9,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Reference, SyntaxNode } from "../../../index.js";
+import { withParentheses } from "../../family/parentheses.js";
 import type { Variable } from "./variable.js";
 
 /** What a use does to a variable: it only reads it, it may change it, or it changes it. */
@@ -18,7 +19,7 @@ export function changeBy({ is }: Variable, { node, does }: Reference): Answer {
   );
   const changes = (): Answer => no("flow.written", `\`${shown}\` gives it another value`, node);
   const reads = yes("flow.written", "it is only read", node);
-  const parent = outOf(node);
+  const parent = withParentheses(node).parent;
   if (is === "pointer" && parent?.is("subscript_expression") && parent.firstPart?.holds(node)) return reads;
   if (does === "write" || does === "update") return changes();
   if (does === "address" || (parent?.is("pointer_expression") && parent.has("&")))
@@ -44,13 +45,6 @@ export function changeBy({ is }: Variable, { node, does }: Reference): Answer {
   if (is === "scalar" || is === "pointer")
     return does === "passed" ? unknown("flow.escapes", `\`${shown}\` could change it`, node) : reads;
   return onObject(node, parent);
-}
-
-/** The code around a name that says what is done with it, out of its brackets. */
-function outOf(node: SyntaxNode): SyntaxNode | undefined {
-  let at = node.parent;
-  while (at?.is("parenthesized_expression")) at = at.parent;
-  return at;
 }
 
 function isNumber(node: SyntaxNode | undefined): boolean {

@@ -75,7 +75,7 @@ const inFunction = (code: string): string =>
 export const constVariable = rule({
   id: "cpp/const-variable",
   kind: "idiom",
-  title: "Declare const what never changes",
+  title: "Declare variables const that never change",
   why: "The reader of a variable that may change must look for the place that changes it.",
   taste: true,
   was: ofKind(declared, { when: fits, together: (node) => [node] }),

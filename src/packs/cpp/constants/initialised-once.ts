@@ -106,7 +106,7 @@ const inFunction = (code: string): string => `void f(int a, bool b) {\n  ${code}
 export const initialisedOnce = rule({
   id: "cpp/initialised-once",
   kind: "idiom",
-  title: "Give a variable its value where it is declared",
+  title: "Initialise a variable where it is declared",
   why: "Between the declaration and the branches the variable holds anything, and it cannot be a constant.",
   was: cpp`
     ${type} ${name};

@@ -1,5 +1,6 @@
 import { classesNamed, nameInFile, oncePerTree, referencesAt, typeOf } from "../../../index.js";
 import type { Declaration, Reference, SyntaxNode } from "../../../index.js";
+import { isInFunction } from "../pointers.js";
 
 /** A variable that is declared by itself with a value, and is not constant. */
 export interface Variable {
@@ -58,21 +59,6 @@ export function variableAt(statement: SyntaxNode): Variable | undefined {
         ? "scalar"
         : "object";
   return { statement, type, name: at, value, is, declared };
-}
-
-/** Is the code certainly in a function? A class with a macro in its head is read as if it were one. */
-function isInFunction(node: SyntaxNode): boolean {
-  const around = node.closest([
-    "function_definition",
-    "lambda_expression",
-    "class_specifier",
-    "struct_specifier",
-  ]);
-  if (!around?.is("function_definition")) return around?.is("lambda_expression") === true;
-  let at = around.child("declarator");
-  while (at && !at.is("function_declarator"))
-    at = at.child("declarator") ?? (at.is("reference_declarator") ? at.firstPart : undefined);
-  return at !== undefined;
 }
 
 /** A variable outside of functions that no other file can see. */

@@ -3,7 +3,6 @@ import {
   cpp,
   declarationOfHole,
   everyUseOf,
-  functionAround,
   holes,
   isUsedAfter,
   need,
@@ -17,6 +16,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Match, SyntaxNode } from "../../../index.js";
+import { isInFunction } from "../pointers.js";
 import { harmlessUses } from "./pointer-uses.js";
 import { goesAtOnce, goesUnnoticed, statementsBetween } from "./release.js";
 
@@ -48,7 +48,7 @@ export const ownedArray = rule({
   why: "An array that is deleted by hand is lost when something in between throws, and delete without brackets breaks it.",
   target: "11",
   was: cpp`${type} *${p} = new ${type}[${size}];`,
-  where: [(match) => functionAround(match.node) !== undefined, (match) => deletesOf(match).length > 0],
+  where: [(match) => isInFunction(match.node), (match) => deletesOf(match).length > 0],
   given: [
     condition("it is deleted on every way out", (match) => {
       const to = declarationOfHole(match, p);

@@ -21,6 +21,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Handle, Match, Rule, SyntaxNode, UseClause, Wrapper } from "../../../index.js";
+import { isInFunction } from "../pointers.js";
 import { calledIn, rowsFor } from "../../family/handles.js";
 import {
   deleterIn,
@@ -197,6 +198,7 @@ function ownedHandleWith(own: readonly Handle[] = []): Rule {
     withHandles: ownedHandleWith,
     was: [cpp`${type} *${p} = ${made};`, cpp`${type} *${p} = ${empty};`, cpp`${type} *${p};`],
     where: [
+      (match) => isInFunction(match.node),
       (match) => match.node.is("declaration") && functionAround(match.node) !== undefined,
       (match) => {
         const handle = rowOf(match, rows);

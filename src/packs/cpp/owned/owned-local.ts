@@ -19,6 +19,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, Snippet, SyntaxNode } from "../../../index.js";
+import { isInFunction } from "../pointers.js";
 import { takesByReference } from "./member-uses.js";
 import { harmlessUses, takerOf } from "./pointer-uses.js";
 import { canBeMade, canBeOwned, goesAtOnce, goesUnnoticed, statementsBetween } from "./release.js";
@@ -159,6 +160,7 @@ export const ownedLocal = rule({
   target: "11",
   was: FORMS.map(({ was }) => was),
   where: [
+    (match) => isInFunction(match.node),
     (match) => functionAround(match.node) !== undefined,
     (match) => deletesOf(match).length > 0,
     (match) => madeAt(match) !== undefined,

@@ -15,31 +15,11 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+import { withParentheses } from "../../family/parentheses.js";
+import { goesTo, isOfOneType } from "./one-type.js";
 import { stepsAt } from "./steps.js";
 
 const { whole } = holes({ whole: { kind: "expression", node: "conditional_expression" } });
-
-/** The statement that a value goes to by itself: returned, assigned, or declared. */
-function goesTo(node: SyntaxNode): SyntaxNode | undefined {
-  let at = node;
-  while (at.parent?.is("parenthesized_expression")) at = at.parent;
-  const { parent } = at;
-  if (parent?.is("return_statement")) return parent;
-  if (
-    parent?.is("assignment_expression") &&
-    parent.child("right")?.same(at) &&
-    parent.parent?.is("expression_statement")
-  )
-    return parent.child("operator")?.text === "=" || !parent.child("operator") ? parent.parent : undefined;
-  const declaration = parent?.is("variable_declarator") ? parent.parent : undefined;
-  // `using` stands in front of it as a word.
-  const statement = declaration?.parent?.start === declaration?.start ? declaration?.parent : undefined;
-  return statement?.is("local_declaration_statement") &&
-    declaration!.parts.filter((one) => one.is("variable_declarator")).length === 1 &&
-    statement.firstPart?.same(declaration)
-    ? statement
-    : undefined;
-}
 
 const STATEMENT_LISTS = ["block", "switch_section", "global_statement"];
 
@@ -47,60 +27,6 @@ function fits(node: SyntaxNode): boolean {
   const read = stepsAt(node);
   const statement = read && goesTo(node);
   return statement !== undefined && statement.parent?.is(STATEMENT_LISTS) === true;
-}
-
-const NUMBERS = [
-  "sbyte",
-  "byte",
-  "short",
-  "ushort",
-  "int",
-  "uint",
-  "long",
-  "ulong",
-  "float",
-  "double",
-  "decimal",
-  "char",
-];
-
-/** The operator makes all values one type before they go on; apart each goes on as it is. */
-export function isOfOneType(node: SyntaxNode): Answer {
-  const { steps, otherwise } = stepsAt(node)!;
-  const values = [...steps.map(({ value }) => value), otherwise].filter((one) => !one.is("null_literal"));
-  const types = values.map((one) => typeOf(one)?.name);
-  const [first] = types;
-  if (first !== undefined && types.every((one) => one === first))
-    return yes("type.same", `all values are \`${first}\``, node);
-  const target = targetType(goesTo(node) ?? node);
-  if (target !== undefined && /^(string|bool)\??$/.test(target))
-    return yes("type.same", `a \`${target}\` is wanted, which all values are`, node);
-  const known = types.find((one) => one !== undefined && NUMBERS.includes(one));
-  const doubt = values[types.findIndex((one) => one === undefined || one !== first)] ?? node;
-  return known !== undefined && types.every((one) => one !== undefined)
-    ? unknown("type.same", `\`${shortened(doubt.text)}\` is of another type than the values before`, doubt)
-    : unknown(
-        "type.same",
-        `the type of \`${shortened(doubt.text)}\` is not known, and the operator could convert it`,
-        doubt,
-      );
-}
-
-/** The type that a statement wants, as it is written. */
-function targetType(statement: SyntaxNode): string | undefined {
-  if (statement.is("local_declaration_statement")) {
-    const type = statement.firstPart!.child("type");
-    return type?.is("implicit_type") ? undefined : type?.text;
-  }
-  if (!statement.is("return_statement")) return undefined;
-  const around = statement.closest([
-    "method_declaration",
-    "local_function_statement",
-    "lambda_expression",
-    "accessor_declaration",
-    "anonymous_method_expression",
-  ]);
-  return around?.child("returns")?.text ?? around?.child("type")?.text;
 }
 
 /** A variable whose type nobody writes has none without its first value. */
@@ -138,8 +64,7 @@ function chain(match: Match): Segment[] {
   const indent = tree.indentAt(statement.start);
   const unit = indentUnit(tree, indent);
   const end = tree.text.includes("\r\n") ? "\r\n" : "\n";
-  let at = node;
-  while (at.parent?.is("parenthesized_expression")) at = at.parent;
+  const at = withParentheses(node);
   const declared = statement.is("local_declaration_statement") ? statement.firstPart! : undefined;
   const name = declared?.parts.find((one) => one.is("variable_declarator"))!.child("name")!.text;
   const head = declared ? [text(`${name} = `)] : [copy(statement.start, at.start)];

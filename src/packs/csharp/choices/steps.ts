@@ -1,5 +1,6 @@
 import { isSideEffectFree, sameCode } from "../../../index.js";
 import type { SyntaxNode } from "../../../index.js";
+import { withoutParentheses, withParentheses } from "../../family/parentheses.js";
 
 /** Conditional operators one after the other: each condition with what it gives, and what is left. */
 export interface Steps {
@@ -8,17 +9,10 @@ export interface Steps {
   readonly otherwise: SyntaxNode;
 }
 
-const bare = (node: SyntaxNode): SyntaxNode => {
-  let at = node;
-  while (at.is("parenthesized_expression") && at.firstPart) at = at.firstPart;
-  return at;
-};
-
 /** Reads conditional operators that stand in each other's last place; undefined for one alone, and within another. */
 export function stepsAt(whole: SyntaxNode): Steps | undefined {
-  let above = whole.parent;
-  let below = whole;
-  while (above?.is("parenthesized_expression")) [below, above] = [above, above.parent];
+  const below = withParentheses(whole);
+  const above = below.parent;
   if (above?.is("conditional_expression") && above.child("alternative")?.same(below)) return undefined;
   const steps: { condition: SyntaxNode; value: SyntaxNode }[] = [];
   let at = whole;
@@ -29,8 +23,8 @@ export function stepsAt(whole: SyntaxNode): Steps | undefined {
       at.child("alternative"),
     ];
     if (!condition || !value || !rest) return undefined;
-    steps.push({ condition: bare(condition), value });
-    at = bare(rest);
+    steps.push({ condition: withoutParentheses(condition), value });
+    at = withoutParentheses(rest);
   }
   return steps.length >= 2 ? { whole, steps, otherwise: at } : undefined;
 }

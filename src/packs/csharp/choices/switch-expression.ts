@@ -14,7 +14,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
-import { isOfOneType } from "./nested-conditional.js";
+import { isOfOneType } from "./one-type.js";
 import { casesOf, stepsAt } from "./steps.js";
 
 const { whole } = holes({ whole: { kind: "expression", node: "conditional_expression" } });

@@ -23,7 +23,7 @@ const { reports, ignores } = trialsIn("csharp");
 export const emptyIdentifier = rule({
   id: "csharp/empty-identifier",
   kind: "smell",
-  title: "Identifier that a bare constructor makes",
+  title: "GUID made by a bare constructor",
   why: "`new Guid()` reads like a new identifier, and is the empty one each time.",
   was: ofKind(made, { when: isEmpty }),
   mentions: ["Guid"],

@@ -1,17 +1,6 @@
-import {
-  classesNamed,
-  condition,
-  holes,
-  no,
-  ofKind,
-  rule,
-  shortened,
-  text,
-  trialsIn,
-  unknown,
-  yes,
-} from "../../../index.js";
+import { condition, holes, ofKind, rule, shortened, text, trialsIn, unknown, yes } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import { isOfNamespace } from "../system.js";
 
 const { literal } = holes({ literal: { kind: "expression", node: "string_literal" } });
 
@@ -87,22 +76,22 @@ function hasProperty(node: SyntaxNode, name: string): boolean {
   );
 }
 
-/** A variable of the name that is nearer would be meant by it; the text it gives is the same. */
-function isMeant(match: Match): Answer {
+/** Does the one who gets the text ask for a name? */
+function asksForName(match: Match): Answer {
   const node = match.the(literal);
   const { what, isCertain } = namedBy(node)!;
-  const shown = shortened(node.text);
   const call = node.closest(["object_creation_expression", "invocation_expression"])!;
-  const type = call.child("type")?.text.replace(/^.*\./, "");
-  const own = type === undefined ? [] : classesNamed(node.tree, type).classes;
-  if (own.length > 0) return no("name.library", `the project has a \`${type}\` of its own`, call);
-  return isCertain
-    ? yes("name.scope", `${shown} is the name of a ${what} here, and a name is asked for`, node)
-    : unknown(
-        "name.scope",
-        `${shown} is the name of a ${what} here; \`${shortened(call.child("function")!.text)}\` could mean something else by it`,
-        node,
-      );
+  const type = call.child("type");
+  if (isCertain && type) {
+    const name = type.text.replace(/^.*\./, "");
+    const namespace = name.startsWith("Propert") ? "System.ComponentModel" : "System";
+    const meant = isOfNamespace(name, namespace, type);
+    if (meant.is !== "yes") return meant;
+    return yes("name.scope", `${node.text} is the name of a ${what} here, and \`${name}\` takes one`, node);
+  }
+  const callee = shortened(call.child("function")!.text);
+  const says = `${node.text} is the name of a ${what} here; \`${callee}\` could mean something else by it`;
+  return unknown("name.scope", says, node);
 }
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
@@ -127,33 +116,38 @@ export const nameOf = rule({
     "NotifyPropertyChanged",
     "SetProperty",
   ],
-  given: [condition("the text is asked for as a name", isMeant)],
+  given: [condition("the text is asked for as a name", asksForName)],
   becomes: (match) => [text(`nameof(${match.textOf(literal).slice(1, -1)})`)],
   trials: [
     rewrites(
-      'class A { void F(string jar) { if (jar == null) throw new ArgumentNullException("jar"); } }',
-      "class A { void F(string jar) { if (jar == null) throw new ArgumentNullException(nameof(jar)); } }",
+      'using System; class A { void F(string jar) { if (jar == null) throw new ArgumentNullException("jar"); } }',
+      "using System; class A { void F(string jar) { if (jar == null) throw new ArgumentNullException(nameof(jar)); } }",
     ),
     rewrites(
-      'class A { void F(int n) { throw new System.ArgumentOutOfRangeException("n", n, "too many"); } }',
-      'class A { void F(int n) { throw new System.ArgumentOutOfRangeException(nameof(n), n, "too many"); } }',
+      'using System; class A { void F(int n) { throw new System.ArgumentOutOfRangeException("n", n, "too many"); } }',
+      'using System; class A { void F(int n) { throw new System.ArgumentOutOfRangeException(nameof(n), n, "too many"); } }',
     ),
     rewrites(
-      'class A { void F(int n) { throw new ArgumentException("n", "n"); } }',
-      'class A { void F(int n) { throw new ArgumentException("n", nameof(n)); } }',
+      'using System; class A { void F(int n) { throw new ArgumentException("n", "n"); } }',
+      'using System; class A { void F(int n) { throw new ArgumentException("n", nameof(n)); } }',
     ),
     rewrites(
-      'class A { int n; int N { set { if (value < 0) throw new ArgumentOutOfRangeException("value"); n = value; } } }',
-      "class A { int n; int N { set { if (value < 0) throw new ArgumentOutOfRangeException(nameof(value)); n = value; } } }",
+      'using System; class A { int n; int N { set { if (value < 0) throw new ArgumentOutOfRangeException("value"); n = value; } } }',
+      "using System; class A { int n; int N { set { if (value < 0) throw new ArgumentOutOfRangeException(nameof(value)); n = value; } } }",
     ),
     rewrites(
-      'class A { public int Age { get; set; } void F() { OnPropertyChanged("Age"); } }',
-      "class A { public int Age { get; set; } void F() { OnPropertyChanged(nameof(Age)); } }",
+      'using System; class A { public int Age { get; set; } void F() { OnPropertyChanged("Age"); } }',
+      "using System; class A { public int Age { get; set; } void F() { OnPropertyChanged(nameof(Age)); } }",
       "likely",
     ),
     rewrites(
-      'class A { public int Age { get; set; } void F() { P(this, new PropertyChangedEventArgs("Age")); } }',
-      "class A { public int Age { get; set; } void F() { P(this, new PropertyChangedEventArgs(nameof(Age))); } }",
+      'using System.ComponentModel; class A { public int Age { get; set; } void F() { P(this, new PropertyChangedEventArgs("Age")); } }',
+      "using System.ComponentModel; class A { public int Age { get; set; } void F() { P(this, new PropertyChangedEventArgs(nameof(Age))); } }",
+    ),
+    rewrites(
+      'class A { void F(int n) { throw new ArgumentNullException("n"); } }',
+      "class A { void F(int n) { throw new ArgumentNullException(nameof(n)); } }",
+      "likely",
     ),
     // A message that happens to be one word.
     ignores('class A { void F(int n) { throw new ArgumentException("n"); } }'),
@@ -162,11 +156,11 @@ export const nameOf = rule({
     ignores('class A { void F() { OnPropertyChanged("Age"); } }'),
     ignores('class A { void F(int n) { throw new ArgumentNullException("the n"); } }'),
     holds(
-      'class ArgumentNullException { ArgumentNullException(string s) {} } class A { void F(int n) { throw new ArgumentNullException("n"); } }',
+      'using System; class ArgumentNullException { ArgumentNullException(string s) {} } class A { void F(int n) { throw new ArgumentNullException("n"); } }',
       "of its own",
     ),
     trialsIn("csharp", "5.0").ignores(
-      'class A { void F(string jar) { throw new ArgumentNullException("jar"); } }',
+      'using System; class A { void F(string jar) { throw new ArgumentNullException("jar"); } }',
     ),
   ],
 });

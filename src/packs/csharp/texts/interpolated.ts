@@ -1,5 +1,4 @@
 import {
-  classesNamed,
   condition,
   holes,
   isSideEffectFree,
@@ -14,6 +13,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import { isOfNamespace } from "../system.js";
 
 const { call } = holes({ call: { kind: "expression", node: "invocation_expression" } });
 
@@ -93,7 +93,7 @@ function isOneValue(match: Match): Answer {
       "integer_literal",
       "conditional_expression",
     ]);
-  if (type?.name === "object[]")
+  if (type?.name.endsWith("[]"))
     return no("value.kind", `\`${shortened(only.text)}\` is a list, which stands for all places`, only);
   return isPlain
     ? yes("value.kind", `\`${shortened(only.text)}\` is one value`, only)
@@ -127,10 +127,9 @@ function mayStand(match: Match): Answer {
 function isLibrary(match: Match): Answer {
   const { callee } = formattedAt(match.the(call))!;
   const owner = callee.replace(/\.\w+$/, "").replace(/^System\./, "");
-  const [own] = owner === "string" ? [] : classesNamed(match.tree, owner).classes;
-  return own
-    ? no("name.library", `the project has a \`${owner}\` of its own`, match.node)
-    : yes("name.library", `\`${owner}\` is the library's`);
+  return owner === "string"
+    ? yes("name.library", "`string` is the language's")
+    : isOfNamespace(owner, "System", match.the(call).child("function")!);
 }
 
 function interpolated(match: Match): string {
@@ -156,12 +155,12 @@ function interpolated(match: Match): string {
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
 const inMethod = (code: string): string =>
-  `class A\n{\n    int n;\n    string F(string jar, int age, object[] all)\n    {\n        ${code}\n    }\n}\n`;
+  `using System;\n\nclass A\n{\n    int n;\n    string F(string jar, int age, object[] all)\n    {\n        ${code}\n    }\n}\n`;
 
 export const interpolatedText = rule({
   id: "csharp/interpolated",
   kind: "idiom",
-  title: "Write values where they stand in a text",
+  title: "Use an interpolated string instead of a format call",
   why: "Numbers in braces must be counted against a list, and the compiler does not count.",
   target: "6.0",
   was: ofKind(call, { when: fits }),
@@ -188,6 +187,15 @@ export const interpolatedText = rule({
     ),
     rewrites(inMethod('return string.Format(@"C:\\{0}", jar);'), inMethod('return $@"C:\\{jar}";')),
     rewrites(inMethod('return string.Format("{0}", Find());'), inMethod('return $"{Find()}";'), "likely"),
+    rewrites(
+      'class A { void F(int n) { Console.WriteLine("{0}", n); } }',
+      'class A { void F(int n) { Console.WriteLine($"{n}"); } }',
+      "likely",
+    ),
+    holds(
+      inMethod('string[] jars = { "a" };\n        return string.Format("{0}", jars);'),
+      "stands for all places",
+    ),
     holds(inMethod('return string.Format("{0}", all);'), "stands for all places"),
     holds(inMethod('return string.Format("{0} {0}", n++, jar);'), "worked out"),
     holds(inMethod('return string.Format("{0} {1}", jar, new[] { 1 });'), "cannot stand"),

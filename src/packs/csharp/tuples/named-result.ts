@@ -92,6 +92,7 @@ function namesOf(match: Match): readonly (string | undefined)[] {
       ...made.map(({ values }) => suggested(values[n])),
       ...reads.filter(({ place }) => place === n).map((one) => putInto(one.name.parent!)),
     ]),
+    match.tree,
   );
 }
 
@@ -175,7 +176,7 @@ export const namedResult = rule({
     (match) => returned(match).some((one) => madeTuple(one)),
   ],
   given: [
-    condition("`Tuple` is the one of the library", (match) => isLibraryTuple(match.tree), {
+    condition("`Tuple` is the one of the library", (match) => isLibraryTuple(match.the(type)), {
       unknownIs: "possible",
     }),
     condition("it gives back tuples that it makes", givesTuples),

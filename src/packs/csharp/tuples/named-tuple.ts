@@ -65,6 +65,7 @@ function namesOf({ tuple, uses }: Held): readonly (string | undefined)[] {
       ...reads.filter(({ place }) => place === n).map(({ name }) => putInto(name.parent!)),
       suggested(value),
     ]),
+    tuple.whole.tree,
   );
 }
 
@@ -131,9 +132,13 @@ export const namedTuple = rule({
   was: ofKind(made, { when: fits, together }),
   mentions: ["Tuple"],
   given: [
-    condition("`Tuple` is the one of the library", (match) => isLibraryTuple(match.tree), {
-      unknownIs: "possible",
-    }),
+    condition(
+      "`Tuple` is the one of the library",
+      (match) => isLibraryTuple(heldAt(match.the(made))!.tuple.whole),
+      {
+        unknownIs: "possible",
+      },
+    ),
     condition("only its members are read", isOnlyRead),
     condition("its members have names", (match) => hasNames(namesOf(heldAt(match.the(made))!), match)),
   ],

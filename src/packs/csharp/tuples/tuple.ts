@@ -1,5 +1,6 @@
-import { classesNamed, importsIn, no, referencesAt, unknown, yes } from "../../../index.js";
+import { no, referencesAt, yes } from "../../../index.js";
 import type { Answer, Declaration, Match, SyntaxNode, SyntaxTree } from "../../../index.js";
+import { isOfNamespace } from "../system.js";
 
 /** A tuple of the library where it is made. */
 export interface MadeTuple {
@@ -39,18 +40,8 @@ export function tupleTypes(type: SyntaxNode | undefined): readonly SyntaxNode[] 
   return types.length >= 2 && types.length <= MOST ? types : undefined;
 }
 
-/** Is `Tuple` the one of the library? */
-export function isLibraryTuple(tree: SyntaxTree): Answer {
-  const [own] = classesNamed(tree, "Tuple").classes;
-  if (own) return no("name.library", "the project has a `Tuple` of its own");
-  const isKnown =
-    /\bSystem\.Tuple\b/.test(tree.text) ||
-    importsIn(tree).some(({ imports }) => imports.some((one) => one.module === "System")) ||
-    /^\s*using\s+System\s*;/m.test(tree.text);
-  return isKnown
-    ? yes("name.library", "`Tuple` is the one of `System`")
-    : unknown("name.not-resolved", "nothing in this file says where `Tuple` comes from");
-}
+/** Is the `Tuple` that is named here the one of the library? */
+export const isLibraryTuple = (at: SyntaxNode): Answer => isOfNamespace("Tuple", "System", at);
 
 /** Which member of a variable is read: 0 for `t.Item1`; undefined for any other use. */
 export function memberRead(
@@ -64,15 +55,8 @@ export function memberRead(
   return digits === undefined || isCalled ? undefined : { place: Number(digits) - 1, name };
 }
 
-const RESERVED = new Set(
-  (
-    "abstract as base bool break byte case catch char checked class const continue decimal default delegate do double else " +
-    "enum event explicit extern false finally fixed float for foreach goto if implicit in int interface internal is lock long " +
-    "namespace new null object operator out override params private protected public readonly ref return sbyte sealed short " +
-    "sizeof stackalloc static string struct switch this throw true try typeof uint ulong unchecked unsafe ushort using " +
-    "virtual void volatile while Rest ToString Equals GetHashCode CompareTo Deconstruct GetType"
-  ).split(" "),
-);
+/** Members that every value tuple has. */
+const OWN = ["Rest", "ToString", "Equals", "GetHashCode", "CompareTo", "Deconstruct", "GetType"];
 
 /** The name that a piece of code suggests for its value: the last name in it. */
 export function suggested(value: SyntaxNode | undefined): string | undefined {
@@ -101,6 +85,7 @@ export function putInto(value: SyntaxNode): string | undefined {
 /** One name for each member: the first that is suggested and is free; undefined for a member that nobody names. */
 export function namesFrom(
   suggestions: readonly (readonly (string | undefined)[])[],
+  { language }: SyntaxTree,
 ): readonly (string | undefined)[] {
   const taken = new Set<string>();
   return suggestions.map((list) => {
@@ -108,7 +93,8 @@ export function namesFrom(
       (one) =>
         one !== undefined &&
         one.length > 1 &&
-        !RESERVED.has(one) &&
+        !OWN.includes(one) &&
+        !language.builtins.includes(one) &&
         !/^item\d$/i.test(one) &&
         !taken.has(one),
     );

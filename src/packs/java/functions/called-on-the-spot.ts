@@ -13,7 +13,8 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
-import { namesOf } from "./method-reference.js";
+import { withoutParentheses } from "../../family/parentheses.js";
+import { namesOf } from "./parameter-types.js";
 import { onlyExpression } from "./only-expression.js";
 import { isFunctional, singleMethodAt } from "./single-method.js";
 import { speaksOfItself } from "./lambda.js";
@@ -32,8 +33,8 @@ interface Called {
 }
 
 function calledAt(node: SyntaxNode): Called | undefined {
-  let object = node.child("object");
-  while (object?.is("parenthesized_expression")) object = object.firstPart;
+  const receiver = node.child("object");
+  const object = receiver && withoutParentheses(receiver);
   const given = node.child("arguments")?.parts ?? [];
   const isPlain = given.every(
     (one) => one.is(["identifier", "this"]) || /literal$|^(true|false)$/.test(one.kind),
@@ -126,7 +127,7 @@ const inMethod = (code: string): string =>
 export const calledOnTheSpot = rule({
   id: "java/called-on-the-spot",
   kind: "idiom",
-  title: "Write what a function comes to where it is called at once",
+  title: "Inline a function that is called where it is made",
   why: "A function that is made and called in one place is a detour: what it gives can stand there.",
   was: ofKind(call, { when: fits }),
   mentions: ["new", "->"],

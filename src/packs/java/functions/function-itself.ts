@@ -16,6 +16,7 @@ import {
 } from "../../../index.js";
 import type { Answer, Match, SyntaxNode } from "../../../index.js";
 import { declaredType } from "../types.js";
+import { namesOf } from "./parameter-types.js";
 import { isSettled, wantedAt } from "./wanted.js";
 
 const { fn } = holes({ fn: { kind: "expression", node: ["method_reference", "lambda_expression"] } });
@@ -55,16 +56,14 @@ function referred(node: SyntaxNode): Found | undefined {
 }
 
 function called(node: SyntaxNode): Found | undefined {
-  const list = node.child("parameters");
-  const names = list?.is("identifier")
-    ? [list.text]
-    : (list?.parts.map((part) => part.child("name")?.text ?? part.text) ?? []);
+  const names = namesOf(node);
   const body = node.child("body");
   const given = body?.is("method_invocation")
     ? body.child("arguments")!.parts.map((one) => one.text)
     : undefined;
   const object = body?.child("object");
-  if (!object || given?.length !== names.length || given.some((one, n) => one !== names[n])) return undefined;
+  if (!names || !object || given?.length !== names.length || given.some((one, n) => one !== names[n]))
+    return undefined;
   return names.includes(object.text) ? undefined : { object, method: body!.child("name")!.text };
 }
 
@@ -108,7 +107,7 @@ const inClass = (code: string): string =>
 export const functionItself = rule({
   id: "java/function-itself",
   kind: "idiom",
-  title: "Hand on a function itself instead of one that calls it",
+  title: "Pass a function itself instead of one that only calls it",
   why: "What only calls another function of the same kind is that function.",
   target: "8",
   was: ofKind(fn, { when: (node) => behind(node) !== undefined }),

@@ -1,3 +1,5 @@
+import { commaParts } from "../../family/comma-parts.js";
+
 /** The head of a method or constructor, read from its text, since it may stand in another file. */
 export interface Head {
   readonly name: string;
@@ -18,7 +20,7 @@ export function headOf(text: string): Head {
     .trim();
   const open = plain.indexOf("(");
   const name = /([\w$]+)\s*$/.exec(plain.slice(0, open))?.[1] ?? "";
-  const parameters = listFrom(plain.slice(open + 1));
+  const parameters = commaParts(plain.slice(open + 1));
   const types = parameters.map((one) =>
     one
       .replace(/\bfinal\s+/g, "")
@@ -31,21 +33,4 @@ export function headOf(text: string): Head {
     isGeneric: plain.replace(MODIFIERS, "").startsWith("<"),
     hasBody: !plain.endsWith(";"),
   };
-}
-
-/** What stands between commas, up to the bracket that ends the list. */
-function listFrom(text: string): string[] {
-  const found: string[] = [];
-  let depth = 0;
-  let current = "";
-  for (const letter of text) {
-    if (letter === ")" && depth === 0) break;
-    if ("<([".includes(letter)) depth++;
-    if (">)]".includes(letter)) depth--;
-    if (letter === "," && depth === 0) {
-      found.push(current);
-      current = "";
-    } else current += letter;
-  }
-  return current.trim() === "" ? found : [...found, current];
 }

@@ -76,7 +76,7 @@ const inMethod = (code: string): string =>
 export const lambdaExpression = rule({
   id: "java/lambda-expression",
   kind: "idiom",
-  title: "Write a lambda with one statement without its block",
+  title: "Use an expression as the body of a lambda",
   why: "Braces, `return` and a semicolon around one expression say nothing.",
   target: "8",
   was: ofKind(fn, { when: fits }),

@@ -65,7 +65,11 @@ export function speaksOfItself(read: SingleMethod): Answer {
       names.has(node.text) &&
       referencesAt(node).every(({ to, member }) => !to && !member);
     if (isField && node.parent?.is("method_invocation") !== true)
-      return unknown("name.scope", `\`${node.text}\` could be a constant of \`${read.type.text}\``, node);
+      return no(
+        "name.scope",
+        `\`${node.text}\` is a constant that \`${read.type.text}\` brings with it`,
+        node,
+      );
   }
   return yes("name.scope", "the body does not speak of the object that it belongs to");
 }

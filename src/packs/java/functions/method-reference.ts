@@ -17,7 +17,7 @@ import {
 } from "../../../index.js";
 import type { Answer, Match, SyntaxNode, SyntaxTree } from "../../../index.js";
 import { headOf, type Head } from "./heads.js";
-import { parameterTypes } from "./parameter-types.js";
+import { namesOf, parameterTypes } from "./parameter-types.js";
 import { wantedAt } from "./wanted.js";
 
 const { fn } = holes({ fn: { kind: "expression", node: "lambda_expression" } });
@@ -34,14 +34,6 @@ interface PassedOn {
   readonly object?: SyntaxNode;
   /** Is the method called on the first of what the lambda is given? */
   readonly onFirst?: boolean;
-}
-
-/** The names of the parameters of a lambda; undefined where they are written otherwise. */
-export function namesOf(node: SyntaxNode): string[] | undefined {
-  const list = node.child("parameters");
-  if (list?.is("identifier")) return [list.text];
-  const names = list?.parts.map((part) => (part.is("identifier") ? part.text : part.child("name")?.text));
-  return names?.every((name) => name !== undefined) === true ? names : undefined;
 }
 
 const isUpper = (node: SyntaxNode): boolean =>
@@ -172,7 +164,7 @@ const inMethod = (code: string): string =>
 export const methodReference = rule({
   id: "java/method-reference",
   kind: "idiom",
-  title: "Use a method reference for a lambda that only calls it",
+  title: "Use a method reference for a lambda that only calls a method",
   why: "The lambda gives names to what it only passes on, and the reader must check that it does.",
   target: "8",
   was: ofKind(fn, { when: (node) => passedOn(node) !== undefined }),

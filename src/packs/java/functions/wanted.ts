@@ -1,6 +1,6 @@
-import { classesNamed, isNamedLike, referencesAt, typeOf } from "../../../index.js";
+import { classesNamed, isOfTrait, referencesAt, typeOf } from "../../../index.js";
 import type { OwnMember, SyntaxNode } from "../../../index.js";
-import { declaredType } from "../types.js";
+import { declaredType, isLibraryName } from "../types.js";
 import { headOf } from "./heads.js";
 
 /** What is wanted where a value stands: the type that a declaration names, or what a call takes. */
@@ -53,25 +53,25 @@ function declared(type: SyntaxNode | undefined, at = type): Wanted {
   return { as: "declared", type: type.text, at: type };
 }
 
-/** The library's functions and classes that take a function in one way only, and do nothing but call it. */
-const CALLERS: Readonly<Record<string, readonly string[]>> = {
-  Collections: ["sort", "min", "max", "binarySearch"],
-  Arrays: ["sort", "setAll", "parallelSort"],
-  SwingUtilities: ["invokeLater", "invokeAndWait"],
-  EventQueue: ["invokeLater", "invokeAndWait"],
+/** The library's static methods that take a function in one way only, and do nothing but call it. */
+const CALLERS: Readonly<Record<string, { readonly in: string; readonly names: readonly string[] }>> = {
+  Collections: { in: "java.util", names: ["sort", "min", "max", "binarySearch"] },
+  Arrays: { in: "java.util", names: ["sort", "setAll", "parallelSort"] },
+  SwingUtilities: { in: "javax.swing", names: ["invokeLater", "invokeAndWait"] },
+  EventQueue: { in: "java.awt", names: ["invokeLater", "invokeAndWait"] },
 };
 
 /** Does a call certainly do nothing with a function but run it? */
 export function onlyRuns(call: SyntaxNode): boolean {
   if (call.is("object_creation_expression"))
-    return call.child("type")?.text === "Thread" && classesNamed(call.tree, "Thread").classes.length === 0;
+    return call.child("type")?.text === "Thread" && isLibraryName("Thread", "java.lang", call).is === "yes";
   const object = call.child("object");
   const name = call.child("name")?.text ?? "";
   if (!object) return false;
   const callers = CALLERS[object.text];
-  if (callers) return callers.includes(name) && classesNamed(call.tree, object.text).classes.length === 0;
-  const type = typeOf(object);
-  return name === "sort" && type?.module === "java.util" && isNamedLike(type.name, "sequence", call);
+  if (callers)
+    return callers.names.includes(name) && isLibraryName(object.text, callers.in, call).is === "yes";
+  return name === "sort" && isOfTrait(object, "sequence", { what: "list", methods: ["sort"] }).is === "yes";
 }
 
 function argumentOf(value: SyntaxNode, list: SyntaxNode, call: SyntaxNode): Wanted {

@@ -17,6 +17,7 @@ import {
   yes,
 } from "../../../index.js";
 import type { Answer, Rule, Segment, SyntaxNode } from "../../../index.js";
+import { withoutParentheses } from "../../family/parentheses.js";
 
 const { branch } = holes({ branch: { kind: "statement", node: "if_statement" } });
 
@@ -38,12 +39,6 @@ interface Found {
   readonly helper: string;
 }
 
-const bare = (node: SyntaxNode): SyntaxNode => {
-  let at = node;
-  while (at.is("parenthesized_expression") && at.firstPart) at = at.firstPart;
-  return at;
-};
-
 function foundAt(node: SyntaxNode, { helpers }: Settings): Found | undefined {
   const parts = node.parts.filter(
     (part) => part.field === "alternative" || part.is(["else_clause", "else_if_clause"]),
@@ -55,10 +50,10 @@ function foundAt(node: SyntaxNode, { helpers }: Settings): Found | undefined {
   if (parts.length > 0 || !condition || !call?.is("function_call_expression")) return undefined;
   const forms = helpers[call.child("function")!.text.replace(/^\\/, "")];
   if (!forms) return undefined;
-  const test = bare(condition);
+  const test = withoutParentheses(condition);
   const inner = test.is("unary_op_expression") && test.has("!") ? test.child("argument") : undefined;
   if (inner && forms.unless !== undefined)
-    return { call, test: bare(inner), isTurned: true, helper: forms.unless };
+    return { call, test: withoutParentheses(inner), isTurned: true, helper: forms.unless };
   return forms.if === undefined ? undefined : { call, test, isTurned: false, helper: forms.if };
 }
 
@@ -83,9 +78,7 @@ function isTruth({ test }: Found): Answer {
     (test.is("unary_op_expression") && test.has("!")) ||
     test.is("boolean") ||
     typeOf(test)?.name === "bool" ||
-    /^(isset|empty|is_\w+|in_array|array_key_exists|str_contains|str_starts_with|str_ends_with|file_exists|method_exists)\s*\(/.test(
-      test.text,
-    );
+    /^(isset|empty)\s*\(/.test(test.text);
   return isPlain
     ? yes("type.is", `\`${shortened(test.text)}\` is true or false`, test)
     : unknown(
@@ -142,6 +135,8 @@ const make = (set: Settings): Rule =>
         php("// Not here.\n\\refuse_if($a === 1, 404);"),
       ),
       holds(php("if ($n > 1) { refuse(404, send($n)); }"), "every time"),
+      rewrites(php("if (is_null($n)) refuse(404);"), php("refuse_if(is_null($n), 404);")),
+      rewrites(php("if (is_full($n)) refuse(404);"), php("refuse_if(is_full($n), 404);"), "likely"),
       ignores(php("if ($n > 1) { refuse(404); } else { go(); }")),
       ignores(php("if ($n > 1) { refuse(404); go(); }")),
       ignores(php("if ($n > 1) { $this->refuse(404); }")),

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import {
+  classesNamed,
   condition,
   copy,
   holes,
@@ -24,7 +25,7 @@ const settings = z.object({
     .record(z.string(), z.string())
     .default({})
     .describe(
-      "classes of service containers, and variables that hold one (`$app`), with the method that gives a service",
+      "classes of service containers, by their full or short names, and variables that hold one (`$app`), with the method that gives a service",
     ),
 });
 type Settings = z.output<typeof settings>;
@@ -33,14 +34,18 @@ type Settings = z.output<typeof settings>;
 function methodFor(
   node: SyntaxNode,
   { containers }: Settings,
-): { method: string; isTyped: boolean } | undefined {
+): { method: string; isKnown: boolean } | undefined {
   const [object, key, ...more] = node.parts;
   if (!object || !key || more.length > 0) return undefined;
-  const type = typeOf(object)?.name;
-  const byType = type === undefined ? undefined : containers[type];
-  if (byType !== undefined) return { method: byType, isTyped: true };
-  const byName = type === undefined ? containers[object.text] : undefined;
-  return byName === undefined ? undefined : { method: byName, isTyped: false };
+  const type = typeOf(object);
+  if (!type)
+    return containers[object.text] === undefined
+      ? undefined
+      : { method: containers[object.text]!, isKnown: false };
+  const full = type.module === undefined ? undefined : containers[`${type.module}\\${type.name}`];
+  const method = full ?? containers[type.name];
+  const isKnown = full !== undefined || classesNamed(node.tree, type.name).classes.length > 0;
+  return method === undefined ? undefined : { method, isKnown };
 }
 
 /** Is the service only taken out, and neither put in nor asked for? */
@@ -62,7 +67,7 @@ function isRead(node: SyntaxNode): Answer {
 }
 
 const { rewrites, holds, ignores } = trialsIn("php", undefined, {
-  containers: { Container: "make", $app: "make" },
+  containers: { "Comb\\Container": "make", Container: "make", $app: "make" },
 });
 const php = (code: string): string => `<?php\nfunction f(Container $services, Box $box) {\n    ${code}\n}\n`;
 
@@ -80,8 +85,8 @@ const make = (set: Settings): Rule =>
       condition(
         "it is a container",
         (match) =>
-          methodFor(match.the(read), set)!.isTyped
-            ? yes("type.is", "its class is a container", match.node)
+          methodFor(match.the(read), set)!.isKnown
+            ? yes("type.is", "its class is one of the containers", match.node)
             : unknown("type.not-known", "only the name says that it is a container", match.node),
         { unknownIs: "possible" },
       ),
@@ -93,7 +98,19 @@ const make = (set: Settings): Rule =>
       return [copy(object!.start, object!.end), text(`->${method}(`), copy(key!.start, key!.end), text(")")];
     },
     trials: [
-      rewrites(php("return $services['hives']->all();"), php("return $services->make('hives')->all();")),
+      rewrites(
+        php("return $services['hives']->all();"),
+        php("return $services->make('hives')->all();"),
+        "possible",
+      ),
+      rewrites(
+        `${php("return $services['hives'];")}class Container {}\n`,
+        `${php("return $services->make('hives');")}class Container {}\n`,
+      ),
+      rewrites(
+        php("return $services['hives'];").replace("<?php", "<?php\nuse Comb\\Container;\n"),
+        php("return $services->make('hives');").replace("<?php", "<?php\nuse Comb\\Container;\n"),
+      ),
       rewrites(php("$x = $app[Hive::class];"), php("$x = $app->make(Hive::class);"), "possible"),
       holds(php("$services['hives'] = 1;"), "does more than"),
       holds(php("if (isset($services['hives'])) return 1;"), "does more than"),

@@ -62,7 +62,7 @@ function isPassedOn(node: SyntaxNode, { bases, query, real }: Settings): boolean
   return own.length > 0 && isModel && !bases.includes(own[0]!.name ?? "");
 }
 
-function isNoMethod(node: SyntaxNode, { bases, real }: Settings): Answer {
+function isNoMethod(node: SyntaxNode): Answer {
   const name = node.child("name")!.text;
   const { own, foreign } = familyOf(node.tree, className(node.child("scope")!));
   const found = own.find((one) =>
@@ -74,12 +74,9 @@ function isNoMethod(node: SyntaxNode, { bases, real }: Settings): Answer {
       `\`${found.name}\` really has a method \`${name}\` (${found.path === "" ? `line ${found.line}` : found.path})`,
       node,
     );
-  const trait = own.find(
-    (one) => /\buse\s+[A-Z\\]/.test(one.head) || one.members.some(({ text }) => /^use\s/.test(text)),
-  );
-  if (trait) return unknown("type.stand-in", `a trait of \`${trait.name}\` could have it`, node);
-  const base = foreign.find((one) => bases.includes(one));
-  return base !== undefined && real.length === 0
+  // Its name alone says that it is the framework's.
+  const [base] = foreign;
+  return base !== undefined
     ? unknown(
         "type.stand-in",
         `\`${base}\` is not in the project, and could really have a method \`${name}\``,
@@ -102,15 +99,31 @@ const make = (set: Settings): Rule =>
     was: ofKind(call, { when: (node) => isPassedOn(node, set) }),
     mentions: ["::"],
     options: options(settings, make),
-    given: [condition("no class really has the method", (match) => isNoMethod(match.the(call), set))],
+    given: [condition("no class really has the method", (match) => isNoMethod(match.the(call)))],
     becomes: (match) => {
       const node = match.the(call);
       const list = node.child("arguments")!;
       return [text(`${node.child("scope")!.text}::${set.query}()->${node.child("name")!.text}${list.text}`)];
     },
     trials: [
-      rewrites(php("$a = Hive::where('age', 3)->get();"), php("$a = Hive::query()->where('age', 3)->get();")),
-      rewrites(php("$a = Hive::orderBy('age');"), php("$a = Hive::query()->orderBy('age');")),
+      rewrites(
+        php("$a = Hive::where('age', 3)->get();"),
+        php("$a = Hive::query()->where('age', 3)->get();"),
+        "likely",
+      ),
+      // The framework's class is in sight.
+      rewrites(
+        `${php("Hive::where(1);")}class Record { static function find() {} }\n`,
+        `${php("Hive::query()->where(1);")}class Record { static function find() {} }\n`,
+      ),
+      // So is not what a trait brings.
+      rewrites(
+        "<?php\nclass Record {}\nclass Hive extends Record { use Finds; }\nHive::where(1);\n",
+        "<?php\nclass Record {}\nclass Hive extends Record { use Finds; }\nHive::query()->where(1);\n",
+        "likely",
+      ),
+      holds(`${php("Hive::all();")}class Record { static function all() {} }\n`, "really has a method"),
+      rewrites(php("$a = Hive::orderBy('age');"), php("$a = Hive::query()->orderBy('age');"), "likely"),
       holds(php("$a = Hive::full();"), "really has a method"),
       ignores(php("$a = Hive::query()->where('age', 3);")),
       ignores(php("$a = Hive::find(3);")),

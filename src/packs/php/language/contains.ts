@@ -3,8 +3,8 @@ import {
   copy,
   holes,
   importsIn,
+  isDefinedInProject,
   isLibraryFunction,
-  no,
   ofKind,
   rule,
   text,
@@ -88,7 +88,7 @@ const php = (code: string): string => `<?php\n${code}\n`;
 export const contains = rule({
   id: "php/contains",
   kind: "idiom",
-  title: "Ask whether a text contains, begins with or ends with another",
+  title: "Use str_contains, str_starts_with or str_ends_with",
   why: "A position that is 0 counts as false, so that the comparison must be written just so.",
   target: "8.0",
   was: ofKind(comparison, { when: (node) => askedAt(node) !== undefined }),
@@ -105,11 +105,11 @@ export const contains = rule({
         ? yes("name.library", `\`${name.text}\` is imported from the language`, brought.node)
         : isLibraryFunction(name);
     }),
-    condition("no function of the project stands in for it", (match) => {
-      const { function: name } = askedAt(match.the(comparison))!;
-      return new RegExp(`function\\s+${name}\\b`, "i").test(match.tree.text)
-        ? no("name.free", `this file has a \`${name}\` of its own`, match.node)
-        : yes("name.free", `\`${name}\` is the language's`);
+    condition("no function of the project stands in for the new one", (match) => {
+      const { function: name, call } = askedAt(match.the(comparison))!;
+      const isFull = call.child("function")!.text.startsWith("\\");
+      const own = isFull ? undefined : isDefinedInProject(name, match.tree);
+      return own ?? yes("name.free", `\`${name}\` is the language's`);
     }),
   ],
   becomes: asked,

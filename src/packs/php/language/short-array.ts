@@ -37,7 +37,7 @@ const php = (code: string): string => `<?php\n${code}\n`;
 export const shortArray = rule({
   id: "php/short-array",
   kind: "idiom",
-  title: "Write lists in square brackets",
+  title: "Use square brackets for arrays",
   why: "The word `array` looks like a call, and hides what stands in the list.",
   target: "7.1",
   was: ofKind(list, { when: (node) => isLong(node) && isOutermost(node) }),

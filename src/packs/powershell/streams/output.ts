@@ -1,3 +1,4 @@
+import { isDefinedInProject } from "../../../index.js";
 import type { SyntaxNode } from "../../../index.js";
 
 /** Commands that put nothing into the pipeline, unless they are asked to with `-PassThru`. */
@@ -68,7 +69,10 @@ export function outputOf(statement: SyntaxNode): "nothing" | "something" | "unkn
   if (statement.is("pipeline_chain")) return outputOf(statement.lastPart!);
   if (statement.is("command")) {
     const isPassed = /-passthru\b/i.test(statement.text);
-    return SILENT.has(commandName(statement)) && !isPassed ? "nothing" : "unknown";
+    const name = commandName(statement);
+    // The project may have a command of that name.
+    const isOwn = isDefinedInProject(name, statement.tree) !== undefined;
+    return SILENT.has(name) && !isPassed && !isOwn ? "nothing" : "unknown";
   }
   if (/^\[void\]/i.test(statement.text)) return "nothing";
   if (statement.is("invocation_expression")) return "unknown";

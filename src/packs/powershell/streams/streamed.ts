@@ -36,8 +36,8 @@ function leaksNothing(match: Match): Answer {
     : yes("value.result", "nothing else in the loop puts out anything");
 }
 
+/** Expressions that always have a value, if only `$null`. */
 const PLAIN = [
-  "variable",
   "member_access",
   "element_access",
   "hash_literal_expression",
@@ -47,9 +47,26 @@ const PLAIN = [
   "additive_expression",
   "multiplicative_expression",
   "format_expression",
+  "post_increment_expression",
+  "pre_increment_expression",
 ];
-const isPlain = (node: SyntaxNode): boolean =>
-  node.is(PLAIN) || /literal/.test(node.kind) || (node.is("command") && /^new-object\b/i.test(node.text));
+
+function isPlain(node: SyntaxNode, depth = 0): boolean {
+  if (node.is("variable")) return depth < 4 && valuesOf(node).every((value) => isPlain(value, depth + 1));
+  return (
+    node.is(PLAIN) || /literal/.test(node.kind) || (node.is("command") && /^new-object\b/i.test(node.text))
+  );
+}
+
+/** What a variable is given in its function: what a command gives may be nothing, and stays so in a variable. */
+function valuesOf(variable: SyntaxNode): SyntaxNode[] {
+  const name = variable.text.toLowerCase();
+  return [...scopeOf(variable).descendants()].flatMap((node) =>
+    node.is("assignment_expression") && node.firstPart!.text.toLowerCase() === name
+      ? [node.child("value") ?? node.lastPart!]
+      : [],
+  );
+}
 
 /** A command that gives nothing adds `$null` to a list, and nothing to what is streamed. */
 function givesOneEach(match: Match): Answer {
@@ -220,7 +237,6 @@ export const streamedList = rule({
     rewrites(
       "$all = @()\n$i = 0\nwhile ($i -lt 3) { $all += $i++ }\n$all.Count",
       "$i = 0\n$all = @(while ($i -lt 3) { ($i++) })\n$all.Count",
-      "likely",
     ),
     rewrites(
       "$all = @()\nforeach ($h in $hives) { $all += Get-Item $h }\n$all.Count",
@@ -230,6 +246,12 @@ export const streamedList = rule({
     rewrites(
       "$all = @()\nforeach ($h in $hives) { $h.Weigh(); $all += $h.Weight }\n$all.Count",
       "$all = @(foreach ($h in $hives) { $h.Weigh(); $h.Weight })\n$all.Count",
+      "likely",
+    ),
+    // What the command gives may be nothing.
+    rewrites(
+      "$all = @()\nforeach ($h in $hives) { $i = Get-Item $h; $all += $i }\n$all.Count",
+      "$all = @(foreach ($h in $hives) { $i = Get-Item $h; $i })\n$all.Count",
       "likely",
     ),
     holds(

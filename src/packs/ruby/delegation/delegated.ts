@@ -180,7 +180,7 @@ const make = (set: Settings): Rule =>
   rule({
     id: "ruby/delegated",
     kind: "idiom",
-    title: "Declare that methods are passed on to another object",
+    title: "Delegate methods that only pass a message on",
     why: "Methods that only hand a message on take three lines each, and hide the ones that do something.",
     was: ofKind(holder, { when: (node) => groupsIn(node, set).length > 0, together: (node) => [node] }),
     mentions: ["def"],

@@ -1,0 +1,58 @@
+import { shortened, typeOf, unknown, yes } from "../../../index.js";
+import type { Answer, SyntaxNode } from "../../../index.js";
+import { withParentheses } from "../../family/parentheses.js";
+import { stepsAt } from "./steps.js";
+
+/** The statement that a value goes to by itself: returned, assigned, or declared. */
+export function goesTo(node: SyntaxNode): SyntaxNode | undefined {
+  const at = withParentheses(node);
+  const { parent } = at;
+  if (parent?.is("return_statement")) return parent;
+  if (
+    parent?.is("assignment_expression") &&
+    parent.child("right")?.same(at) &&
+    parent.parent?.is("expression_statement")
+  )
+    return parent.child("operator")?.text === "=" || !parent.child("operator") ? parent.parent : undefined;
+  const declaration = parent?.is("variable_declarator") ? parent.parent : undefined;
+  // `using` stands in front of it as a word.
+  const statement = declaration?.parent?.start === declaration?.start ? declaration?.parent : undefined;
+  return statement?.is("local_declaration_statement") &&
+    declaration!.parts.filter((one) => one.is("variable_declarator")).length === 1 &&
+    statement.firstPart?.same(declaration)
+    ? statement
+    : undefined;
+}
+
+/** The operator makes all values one type before they go on; apart each goes on as it is. */
+export function isOfOneType(node: SyntaxNode): Answer {
+  const { steps, otherwise } = stepsAt(node)!;
+  const values = [...steps.map(({ value }) => value), otherwise].filter((one) => !one.is("null_literal"));
+  const types = values.map((one) => typeOf(one)?.name);
+  const [first] = types;
+  if (first !== undefined && types.every((one) => one === first))
+    return yes("type.same", `all values are \`${first}\``, node);
+  const target = targetType(goesTo(node) ?? node);
+  if (target !== undefined && /^(string|bool)\??$/.test(target))
+    return yes("type.same", `a \`${target}\` is wanted, which all values are`, node);
+  const odd = values[types.findIndex((one) => one === undefined || one !== first)] ?? node;
+  const says = `\`${shortened(odd.text)}\` could be of another type than the values beside it, which the operator converts`;
+  return unknown("type.same", says, odd);
+}
+
+/** The type that a statement wants, as it is written. */
+function targetType(statement: SyntaxNode): string | undefined {
+  if (statement.is("local_declaration_statement")) {
+    const type = statement.firstPart!.child("type");
+    return type?.is("implicit_type") ? undefined : type?.text;
+  }
+  if (!statement.is("return_statement")) return undefined;
+  const around = statement.closest([
+    "method_declaration",
+    "local_function_statement",
+    "lambda_expression",
+    "accessor_declaration",
+    "anonymous_method_expression",
+  ]);
+  return around?.child("returns")?.text ?? around?.child("type")?.text;
+}
