@@ -210,14 +210,19 @@ function isNotCompared({ whole }: SingleMethod): Answer {
   const wanted = wantedAt(whole);
   const field = whole.closest([
     "field_declaration",
+    ...CONSTRUCTORS,
     "method_declaration",
-    "constructor_declaration",
     "lambda_expression",
   ]);
-  if (field?.is("field_declaration")) return yes("value.result", "the field gets one object", field);
+  const says = (word: string): boolean =>
+    field?.is("field_declaration") === true &&
+    field.parts.some((part) => part.is("modifiers") && part.has(word));
+  if (says("static")) return yes("value.result", "the field gets one object", field);
   if (wanted.as === "argument" && onlyRuns(wanted.call))
     return yes("value.result", `\`${wanted.name}\` only runs it`, wanted.call);
-  const local = whole.parent?.is("variable_declarator") ? whole.parent.child("name") : undefined;
+  // Each object has its own in a field, and a lambda may be one for all of them.
+  const isOwn = !field?.is("field_declaration") || says("private");
+  const local = whole.parent?.is("variable_declarator") && isOwn ? whole.parent.child("name") : undefined;
   const to = local && referencesAt(local).find((one) => one.to)?.to;
   const uses =
     to && nameInFile(to.name, whole.tree).references.filter((one) => one.to === to && one.does === "read");
@@ -380,6 +385,7 @@ export const lambdaForClass = rule({
     rewrites(
       "interface Taste { int of(String jar); default int none() { return 0; } }\nclass A {\n    Taste t = new Taste() { public int of(String jar) { return 1; } };\n}\n",
       "interface Taste { int of(String jar); default int none() { return 0; } }\nclass A {\n    Taste t = jar -> 1;\n}\n",
+      "likely",
     ),
     holds(
       "interface Taste { int of(String jar); default int none() { return 0; } }\nclass A {\n    Taste t = new Taste() { public int of(String jar) { return none(); } };\n}\n",
@@ -448,6 +454,14 @@ export const lambdaForClass = rule({
     rewrites(
       inClass("int n;\n    Runnable r = new Runnable() { public void run() { use(n); } };"),
       inClass("int n;\n    Runnable r = () -> use(n);"),
+      "likely",
+    ),
+    // A private field says what is done with it.
+    rewrites(
+      inClass(
+        "private final Runnable r = new Runnable() { public void run() { use(1); } };\n    void g() { r.run(); }",
+      ),
+      inClass("private final Runnable r = () -> use(1);\n    void g() { r.run(); }"),
     ),
     holds(inMethod("Object r = new Runnable() { public void run() { go(); } };"), "a `Object` is wanted"),
     holds(inMethod("var r = new Runnable() { public void run() { go(); } };"), "nothing here says"),
