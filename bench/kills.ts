@@ -20,7 +20,7 @@ const { values } = parseArgs({
     seed: { type: "string", default: "1" },
   },
 });
-const MAIN = resolve("dist/cli/main.js");
+const MAIN = resolve("dist/program/uvran.js");
 const OLD = "if (hive && hive.queen) mark(hive);\n";
 const NEW = "if (hive?.queen) mark(hive);\n";
 const root = mkdtempSync(join(tmpdir(), "uvran-kills-"));

@@ -6,7 +6,7 @@ import { fileURLToPath } from "node:url";
 
 const repository = fileURLToPath(new URL("..", import.meta.url));
 const copy = join(repository, ".demo", "thistledown");
-const uvran = join(repository, "dist", "cli", "main.js");
+const uvran = join(repository, "dist", "program", "uvran.js");
 const PREVIEW = 46;
 
 rmSync(copy, { recursive: true, force: true });

@@ -16,15 +16,12 @@ interface Options extends PlanOptions {
   readonly evenDirty?: boolean;
 }
 
-export function addApply(program: Command): void {
+export function describeApply(command: Command): void {
   withPlan(
-    program
-      .command("apply")
-      .summary("write the changes that are kept, and the certain ones that nobody decided about")
-      .description(
-        "Writes the changes of the plan that were kept in a review, and of those without a decision the ones that " +
-          "are sure enough. `uvran undo` takes them back.",
-      ),
+    command.description(
+      "Writes the changes of the plan that were kept in a review, and of those without a decision the ones that " +
+        "are sure enough. `uvran undo` takes them back.",
+    ),
   )
     .addOption(
       trustOption("of changes without a decision, write those that are at least this sure", "certain"),
@@ -120,10 +117,8 @@ function leftText(left: readonly Left[], paint: Paint): string {
   return out.join("\n") + "\n";
 }
 
-export function addUndo(program: Command): void {
-  program
-    .command("undo")
-    .summary("take the last apply back")
+export function describeUndo(command: Command): void {
+  command
     .description("Takes the last apply back. Refuses when one of its files was changed since.")
     .option("--partly", "leave alone the files that were changed since, and restore the others")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")

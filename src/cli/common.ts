@@ -2,7 +2,7 @@ import { realpathSync } from "node:fs";
 import { basename, dirname, isAbsolute, join, relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, Option, type Command } from "commander";
 import { SingleBar } from "cli-progress";
-import { Problem } from "../node/index.js";
+import { goalIn, Problem, type Goal } from "../node/index.js";
 import type { Filter, Wish } from "../plan/index.js";
 import { KINDS, TRUSTS, type Kind, type Trust } from "../rules/index.js";
 import { Workspace, type Examination } from "../workspace/index.js";
@@ -12,6 +12,16 @@ export interface ProjectOptions {
   readonly config?: string;
   readonly rule?: readonly string[];
   readonly kind?: readonly Kind[];
+  /** The version of a product that the code is to reach. */
+  readonly to?: Goal;
+}
+
+/** Says which version of a product the code is to reach. */
+export function toOption(): Option {
+  return new Option(
+    "--to <product@version>",
+    "only what must change for this version of a product, by its table of changes",
+  ).argParser(goalIn);
 }
 
 /** The argument and the options of commands that read sources. */
@@ -114,13 +124,14 @@ export function openForPlan({ config }: Pick<PlanOptions, "config">): Promise<Wo
 
 /** The project around the working directory, narrowed to the rules asked for. Says first what must be known of it. */
 export async function openWorkspace(
-  { config, rule, kind }: ProjectOptions,
+  { config, rule, kind, to }: ProjectOptions,
   command?: "undo",
 ): Promise<Workspace> {
   const workspace = await Workspace.open(process.cwd(), {
     ...(config === undefined ? {} : { config }),
     ...(rule === undefined ? {} : { rules: rule }),
     ...(kind === undefined ? {} : { kinds: kind }),
+    ...(to === undefined ? {} : { goal: to }),
   });
   const cut = command === "undo" ? undefined : workspace.interrupted();
   for (const notice of [workspace.elsewhere(process.cwd()), cut])

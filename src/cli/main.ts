@@ -1,41 +1,79 @@
 #!/usr/bin/env node
-import { readFileSync } from "node:fs";
 import { Command, CommanderError } from "commander";
+import { shownVersion } from "../node/installed.js";
 import { messageOf, Problem } from "../node/problem.js";
 import { examples, paintFor } from "./terminal.js";
 
-type Add = (program: Command) => void;
+/** A command as `uvran --help` lists it, and what describes it in full, with its options and what it does. */
+interface Listed {
+  readonly shown: string;
+  readonly summary: string;
+  readonly load: () => Promise<(command: Command) => void>;
+}
 
 /** The commands in the order of their use. Only the one that is asked for is loaded. */
-const COMMANDS: Readonly<Record<string, () => Promise<Add>>> = {
-  survey: async () => (await import("./survey.js")).addSurvey,
-  propose: async () => (await import("./propose.js")).addPropose,
-  review: async () => (await import("./review.js")).addReview,
-  prove: async () => (await import("./prove.js")).addProve,
-  apply: async () => (await import("./apply.js")).addApply,
-  undo: async () => (await import("./apply.js")).addUndo,
-  outline: async () => (await import("./outline.js")).addOutline,
-  rules: async () => (await import("./rules.js")).addRules,
-};
-
-const { version } = JSON.parse(readFileSync(new URL("../../package.json", import.meta.url), "utf8")) as {
-  version: string;
+const COMMANDS: Readonly<Record<string, Listed>> = {
+  survey: {
+    shown: "survey [path...]",
+    summary: "what is outdated, how much, how sure; nothing is changed",
+    load: async () => (await import("./survey.js")).describeSurvey,
+  },
+  propose: {
+    shown: "propose [path...]",
+    summary: "work out the changes into a plan; no source is changed",
+    load: async () => (await import("./propose.js")).describePropose,
+  },
+  review: {
+    shown: "review [path...]",
+    summary: "go through the plan: keep, drop, later",
+    load: async () => (await import("./review.js")).describeReview,
+  },
+  prove: {
+    shown: "prove [path...]",
+    summary: "run the project's checks on old and new code; single out the changes that break them",
+    load: async () => (await import("./prove.js")).describeProve,
+  },
+  apply: {
+    shown: "apply [path...]",
+    summary: "write the changes that are kept, and the certain ones that nobody decided about",
+    load: async () => (await import("./apply.js")).describeApply,
+  },
+  undo: {
+    shown: "undo",
+    summary: "take the last apply back",
+    load: async () => (await import("./apply.js")).describeUndo,
+  },
+  outline: {
+    shown: "outline <file>",
+    summary: "the syntax tree of a file, or of the node at a position",
+    load: async () => (await import("./outline.js")).describeOutline,
+  },
+  rules: {
+    shown: "rules [id]",
+    summary: "list the rules, explain one, or run their trials",
+    load: async () => (await import("./rules.js")).describeRules,
+  },
 };
 
 const program = new Command("uvran")
   .description("Moves a codebase to newer language and framework idioms, with the evidence for every change.")
-  .version(version)
+  .version(shownVersion())
   .exitOverride()
-  .configureHelp({ sortSubcommands: false })
+  .configureHelp({
+    sortSubcommands: false,
+    subcommandTerm: (command) => COMMANDS[command.name()]?.shown ?? "help [command]",
+  })
   .addHelpText(
     "after",
     examples("uvran survey", "uvran propose", "uvran review", "uvran prove", "uvran apply", "uvran undo"),
   );
 
-const asked = Object.keys(COMMANDS).find((name) => name === process.argv[2]);
-for (const [name, load] of Object.entries(COMMANDS))
-  if (asked === undefined || asked === name) (await load())(program);
-for (const command of program.commands) command.exitOverride();
+const [first = "", wanted = ""] = process.argv.slice(2).filter((word) => !word.startsWith("-"));
+const asked = first === "help" ? wanted : first;
+for (const [name, { summary, load }] of Object.entries(COMMANDS)) {
+  const command = program.command(name).summary(summary).exitOverride();
+  if (name === asked) (await load())(command);
+}
 
 process.stdout.on("error", (error: NodeJS.ErrnoException) => {
   if (error.code === "EPIPE") process.exit(0);
@@ -43,8 +81,7 @@ process.stdout.on("error", (error: NodeJS.ErrnoException) => {
 });
 
 try {
-  const [, , first, wanted] = process.argv;
-  if (first === "help" && wanted !== undefined && !wanted.startsWith("-") && !Object.hasOwn(COMMANDS, wanted))
+  if (first === "help" && wanted !== "" && !Object.hasOwn(COMMANDS, wanted))
     throw new Problem(
       `There is no command "${wanted}". The commands are: ${Object.keys(COMMANDS).join(", ")}`,
     );

@@ -19,10 +19,8 @@ interface Options {
   readonly json?: boolean;
 }
 
-export function addOutline(program: Command): void {
-  program
-    .command("outline")
-    .summary("the syntax tree of a file, or of the node at a position")
+export function describeOutline(command: Command): void {
+  command
     .description(
       "Shows the syntax tree of a file. With --at, the way down to the node at a position, and the tree of the " +
         "statement it stands in, with the node marked.",

@@ -5,7 +5,8 @@ import type { Edit } from "../rewrite/index.js";
 import { atLeast, byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
 import { fileDiff, notLookedAt, plural, proposalText, shownPath } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import { exitForBadInput, openWorkspace, trustOption, withProgress } from "./common.js";
+import type { Workspace } from "../workspace/index.js";
+import { exitForBadInput, openWorkspace, toOption, trustOption, withProgress } from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
 import { deliver, examples, paintFor } from "./terminal.js";
 
@@ -16,13 +17,9 @@ interface Options extends ProjectOptions {
   readonly trust: Trust;
 }
 
-export function addPropose(program: Command): void {
-  withSources(
-    program
-      .command("propose")
-      .summary("work out the changes into a plan; no source is changed")
-      .description("Works out the changes into a plan and shows them. No source is changed."),
-  )
+export function describePropose(command: Command): void {
+  withSources(command.description("Works out the changes into a plan and shows them. No source is changed."))
+    .addOption(toOption())
     .addOption(trustOption("show changes that are at least this sure", "possible"))
     .option("--diff", "only the difference, in a form that `git apply` accepts")
     .option("--json", "the plan as JSON")
@@ -32,6 +29,7 @@ export function addPropose(program: Command): void {
       examples(
         "uvran propose",
         "uvran propose src --trust likely",
+        "uvran propose --to combwork@3.0",
         "uvran propose --diff --out modern.patch",
       ),
     )
@@ -41,7 +39,7 @@ export function addPropose(program: Command): void {
 async function propose(paths: string[], options: Options): Promise<void> {
   if (options.json && options.diff)
     throw new Problem("--json and --diff are two forms of the same thing. Choose one of them.");
-  const workspace = await openWorkspace(options);
+  const workspace = await openForNextStep(options);
   const examination = await withProgress((progress) =>
     workspace.propose({ paths, cwd: process.cwd(), progress }),
   );
@@ -75,6 +73,19 @@ async function propose(paths: string[], options: Options): Promise<void> {
   for (const line of notLookedAt(examination.survey, paintFor(process.stderr)))
     process.stderr.write(`${line}\n`);
   exitForBadInput(examination, paths);
+}
+
+/** The project with the rules for the goal; where it cannot be reached at once, for the next version on the way. */
+async function openForNextStep(options: Options): Promise<Workspace> {
+  const workspace = await openWorkspace(options);
+  const way = workspace.project.journeys.find(({ steps }) => steps.length > 1);
+  const [next] = way?.steps ?? [];
+  if (!way || next === undefined) return workspace;
+  process.stderr.write(
+    `${way.product} ${way.to} is reached through ${next}: this plan goes to ${next}. ` +
+      `Apply it, install ${way.product} ${next}, and propose again.\n`,
+  );
+  return openWorkspace({ ...options, to: { product: way.product, version: next } });
 }
 
 async function diffOf(plan: Plan, textOf: (path: string) => string): Promise<string> {

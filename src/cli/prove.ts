@@ -24,17 +24,14 @@ interface Options extends PlanOptions {
   readonly json?: boolean;
 }
 
-export function addProve(program: Command): void {
+export function describeProve(command: Command): void {
   withPlan(
-    program
-      .command("prove")
-      .summary("run the project's checks on old and new code; single out the changes that break them")
-      .description(
-        "Runs the config's checks in scratch copies with the old and with the new code, and compares what they do. " +
-          "Before an apply the new code is the plan's, as far as apply would write it; after one it is what the apply " +
-          "wrote. Where a check is different, the changes that are to blame are found, and the largest set that passes is " +
-          'left: those that are set aside are marked "later" in the decisions.',
-      ),
+    command.description(
+      "Runs the config's checks in scratch copies with the old and with the new code, and compares what they do. " +
+        "Before an apply the new code is the plan's, as far as apply would write it; after one it is what the apply " +
+        "wrote. Where a check is different, the changes that are to blame are found, and the largest set that passes is " +
+        'left: those that are set aside are marked "later" in the decisions.',
+    ),
   )
     .addOption(trustOption("of changes without a decision, those that are at least this sure", "certain"))
     .option("--only-kept", "none that nobody has decided about")

@@ -27,16 +27,13 @@ interface Options extends PlanOptions {
   readonly open: boolean;
 }
 
-export function addReview(program: Command): void {
+export function describeReview(command: Command): void {
   withPlan(
-    program
-      .command("review")
-      .summary("go through the plan: keep, drop, later")
-      .description(
-        "Goes through the changes of the plan and stores what is decided in .uvran/decisions.jsonl, which is meant to " +
-          "be committed. What is decided stays with a change when its lines move, when its file is renamed, and when the " +
-          "plan is made anew.",
-      ),
+    command.description(
+      "Goes through the changes of the plan and stores what is decided in .uvran/decisions.jsonl, which is meant to " +
+        "be committed. What is decided stays with a change when its lines move, when its file is renamed, and when the " +
+        "plan is made anew.",
+    ),
   )
     .addOption(trustOption("only changes that are at least this sure"))
     .option("--list", "list the changes with what is decided about them")

@@ -1,18 +1,20 @@
 import { InvalidArgumentError, type Command } from "commander";
 import { CODES } from "../analysis/index.js";
-import { adviceGiven, reasonHeld, runTrials } from "../engine/index.js";
-import { Problem, type Project } from "../node/index.js";
+import { adviceGiven, reasonHeld, runTrials, tableFaults } from "../engine/index.js";
+import { Problem, tableDraft, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
-import type { Rule } from "../rules/index.js";
+import type { Pack, Rule } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
 import { openWorkspace } from "./common.js";
-import { examples, paintFor } from "./terminal.js";
+import { deliver, examples, paintFor } from "./terminal.js";
 
 interface Options {
   readonly config?: string;
   readonly try?: boolean;
   readonly why?: WhyPlace;
   readonly json?: boolean;
+  readonly fromNotes?: readonly string[];
+  readonly out?: string;
 }
 
 interface WhyPlace {
@@ -26,14 +28,17 @@ function whyPlace(text: string): WhyPlace {
   return { file: match[1]!, line: Number(match[2]) };
 }
 
-export function addRules(program: Command): void {
-  program
-    .command("rules")
-    .summary("list the rules, explain one, or run their trials")
+export function describeRules(command: Command): void {
+  command
     .description("Lists the rules; explains one; with --try runs their trials.")
     .argument("[id]", "a rule, or a code of evidence, to explain")
     .option("--try", "run the trials, of one rule or of all")
     .option("--why <file:line>", "why the rule does there what it does, or does nothing", whyPlace)
+    .option(
+      "--from-notes <file...>",
+      "a first table of changes from a product's notes, in Markdown or reStructuredText",
+    )
+    .option("--out <file>", "write that table to a file")
     .option("--json", "the list as JSON, or with --why the explanation")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
     .addHelpText(
@@ -44,12 +49,15 @@ export function addRules(program: Command): void {
         "uvran rules python/index-and-item --why src/hives.py:12",
         "uvran rules flow.throws",
         "uvran rules --try",
+        "uvran rules --from-notes notes/2.0.md notes/3.0.md --out moves.yaml",
       ),
     )
     .action(rules);
 }
 
 async function rules(id: string | undefined, options: Options): Promise<void> {
+  if (options.fromNotes) return deliver(tableDraft(options.fromNotes), options.out);
+  if (options.out !== undefined) throw new Problem("--out only means something together with --from-notes.");
   if (id !== undefined && Object.hasOwn(CODES, id)) {
     const asks = CODES[id as keyof typeof CODES];
     process.stdout.write(`${id} is a code of evidence, reasons and cautions. It asks ${asks}.\n`);
@@ -61,7 +69,7 @@ async function rules(id: string | undefined, options: Options): Promise<void> {
   if (chosen.length === 0) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
   const paint = paintFor(process.stdout);
   if (options.why) await why(workspace, id, chosen, options.why, options.json === true);
-  else if (options.try) await tryRules(chosen, paint);
+  else if (options.try) await tryRules(chosen, project.tables, paint);
   else if (options.json)
     process.stdout.write(
       JSON.stringify(
@@ -92,7 +100,7 @@ async function why(
     process.stdout.write(`${file}:${line}  ${code}\n${says.map((one) => `  ${one}\n`).join("")}`);
 }
 
-async function tryRules(chosen: readonly Rule[], paint: Paint): Promise<void> {
+async function tryRules(chosen: readonly Rule[], tables: readonly Pack[], paint: Paint): Promise<void> {
   let failed = 0;
   for (const rule of chosen) {
     const results = await runTrials(rule);
@@ -102,6 +110,13 @@ async function tryRules(chosen: readonly Rule[], paint: Paint): Promise<void> {
     process.stdout.write(`${verdict}  ${rule.id}  ${plural(results.length, "trial")}\n`);
     for (const { trial, failure } of failures) {
       process.stdout.write(`${indented(trial.was, "    | ")}\n${indented(failure!, "    ")}\n`);
+    }
+  }
+  for (const table of tables) {
+    for (const { rule, other, says } of await tableFaults(table)) {
+      if (!chosen.some(({ id }) => id === rule || id === other)) continue;
+      failed++;
+      process.stdout.write(`${paint.red("failed")}  ${rule} and ${other}: ${says}\n`);
     }
   }
   if (failed > 0) process.exitCode = 1;
@@ -118,7 +133,13 @@ function list({ allRules, rules: active }: Project, paint: Paint): string {
 
 async function explanation(rule: Rule, { rules: active }: Project, paint: Paint): Promise<string> {
   const state = active.includes(rule) ? "on" : rule.taste ? "off (a matter of taste)" : "off";
-  const out = [paint.bold(rule.title), `${rule.id} · ${rule.kind} · ${state}`, "", rule.why, ""];
+  const versions = [
+    ...(rule.since === undefined ? [] : [`since ${rule.since}`]),
+    ...(rule.until === undefined ? [] : [`until ${rule.until}`]),
+  ];
+  const facts = [rule.id, rule.kind, state, ...versions].join(" · ");
+  const link = rule.link === undefined ? [] : [rule.link];
+  const out = [paint.bold(rule.title), facts, "", rule.why, ...link, ""];
   const [example] = rule.trials.filter((trial) => trial.was !== trial.now);
   if (example) {
     const before = indented(example.was.trimEnd(), "  - ");
@@ -144,7 +165,10 @@ async function explanation(rule: Rule, { rules: active }: Project, paint: Paint)
   return out.join("\n").trimEnd() + "\n";
 }
 
-function asData({ id, kind, title, why, taste, given, trials }: Rule, { rules: active }: Project): object {
+function asData(
+  { id, kind, title, why, taste, given, trials, link, since, until }: Rule,
+  { rules: active }: Project,
+): object {
   return {
     id,
     kind,
@@ -154,6 +178,9 @@ function asData({ id, kind, title, why, taste, given, trials }: Rule, { rules: a
     taste: taste ?? false,
     given: (given ?? []).map((condition) => condition.must),
     trials: trials.length,
+    ...(link === undefined ? {} : { link }),
+    ...(since === undefined ? {} : { since }),
+    ...(until === undefined ? {} : { until }),
   };
 }
 

@@ -9,10 +9,12 @@ export function examples(...lines: readonly string[]): string {
   return "\nExamples:\n" + lines.map((line) => `  ${line}`).join("\n");
 }
 
-/** Colours where the output is a terminal and NO_COLOR is not set. */
-export function paintFor(stream: NodeJS.WriteStream): Paint {
+/** Colours where the output is a terminal and NO_COLOR is not set; none for a file. */
+export function paintFor(stream: NodeJS.WriteStream | undefined): Paint {
   const forced = process.env["FORCE_COLOR"] !== undefined && process.env["FORCE_COLOR"] !== "0";
-  return createColors(process.env["NO_COLOR"] === undefined && (stream.isTTY || forced));
+  return createColors(
+    process.env["NO_COLOR"] === undefined && stream !== undefined && (stream.isTTY || forced),
+  );
 }
 
 /** Writes to the file of `--out`, else to standard output. */

@@ -17,4 +17,5 @@ export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";
 export { PreparedRules } from "./prepare.js";
 export { adviceGiven, filesNaming, reasonHeld, runTrials, type TrialResult } from "./trials.js";
+export { tableFaults, type TableFault } from "./table-faults.js";
 export { explain, type Explanation } from "./why.js";

@@ -1,5 +1,5 @@
-import { spawnSync } from "node:child_process";
 import { statSync } from "node:fs";
+import { git, mustGit } from "./git.js";
 import { Problem } from "./problem.js";
 
 /** What one commit says, and what its files are once it is made. */
@@ -17,7 +17,7 @@ export function checkCommittable(root: string, paths: readonly string[], allowed
   const inside = git(root, ["rev-parse", "--is-inside-work-tree"]);
   if (inside.status !== 0 || inside.out.trim() !== "true")
     throw new Problem("--commit needs a git work tree, and there is none here. Nothing was done.", 1);
-  const { out } = must(root, [
+  const { out } = mustGit(root, [
     "status",
     "--porcelain=v1",
     "-z",
@@ -52,12 +52,12 @@ export function makeCommits(root: string, commits: readonly Commit[]): number {
   let made = 0;
   for (const { subject, body, files } of commits) {
     for (const { path, file, bytes } of files) {
-      const blob = must(root, ["hash-object", "-w", "--stdin", "--path", path], bytes).out.trim();
+      const blob = mustGit(root, ["hash-object", "-w", "--stdin", "--path", path], bytes).out.trim();
       const mode = statSync(file).mode & 0o100 ? "100755" : "100644";
-      must(root, ["update-index", "--add", "--cacheinfo", mode, blob, prefix + path]);
+      mustGit(root, ["update-index", "--add", "--cacheinfo", mode, blob, prefix + path]);
     }
     if (git(root, ["diff", "--cached", "--quiet"]).status === 0) continue;
-    must(root, ["commit", "--quiet", "-m", subject, "-m", body]);
+    mustGit(root, ["commit", "--quiet", "-m", subject, "-m", body]);
     made++;
   }
   return made;
@@ -65,30 +65,5 @@ export function makeCommits(root: string, commits: readonly Commit[]): number {
 
 /** What stands before a path below the root, as git counts from the top of the work tree. */
 function prefixOf(root: string): string {
-  return must(root, ["rev-parse", "--show-prefix"]).out.trimEnd();
-}
-
-function must(
-  root: string,
-  args: readonly string[],
-  input?: Uint8Array,
-): { status: number | null; out: string } {
-  const result = git(root, args, input);
-  if (result.status !== 0)
-    throw new Problem(`git ${args[0]} failed: ${result.err.trim() || "without a word"}`, 1);
-  return result;
-}
-
-function git(
-  root: string,
-  args: readonly string[],
-  input?: Uint8Array,
-): { status: number | null; out: string; err: string } {
-  const { status, stdout, stderr, error } = spawnSync("git", args, {
-    cwd: root,
-    encoding: "utf8",
-    maxBuffer: 1 << 28,
-    ...(input === undefined ? {} : { input }),
-  });
-  return { status, out: stdout ?? "", err: error?.message ?? stderr ?? "" };
+  return mustGit(root, ["rev-parse", "--show-prefix"]).out.trimEnd();
 }

@@ -1,10 +1,10 @@
 import { existsSync, statSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
-import { createJiti } from "jiti";
 import { z } from "zod";
 import { EFFECTS, TRAITS } from "../analysis/index.js";
 import * as core from "../index.js";
 import type { Library, Pack, Rule } from "../index.js";
+import type { EffortMinutes } from "../report/index.js";
 import { isRule, LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
 import { allLanguages, languageOf, type LanguageId } from "../syntax/index.js";
 import cppPack, * as cppModule from "../packs/cpp/index.js";
@@ -19,12 +19,20 @@ import { checksSchema, scratchSchema, type Check, type ScratchConfig } from "./c
 import { loadedInTime } from "./config-loading.js";
 import type { Formatter } from "./formatters.js";
 import { messageOf, Problem } from "./problem.js";
+import { isFor, journeys, unsureOf, type Goal, type Journey } from "./moves.js";
+import { loadTable, shippedTables } from "./tables.js";
 import type { Targets } from "./targets.js";
 
 /** What `uvran.config.ts` exports by default. */
 export interface UvranConfig {
   /** Sets of rules; without it, all that ship with Uvran. */
   readonly packs?: readonly Pack[];
+  /** Files with tables of what products have changed, as JSON or YAML; each is a pack. */
+  readonly tables?: readonly string[];
+  /** The versions of such products that the code is written for, where the manifests do not say it. */
+  readonly products?: Readonly<Record<string, string>>;
+  /** Minutes that a place takes, for the estimate of a survey. */
+  readonly effort?: Partial<EffortMinutes>;
   /** Switches single rules on or off by their ids; settings of a rule switch it on. */
   readonly rules?: Readonly<Record<string, boolean | Readonly<Record<string, unknown>>>>;
   /** The versions that the code must run on, where the manifests do not say or say too much. */
@@ -86,6 +94,17 @@ const schema = z.strictObject({
         "must be a pack made with pack(), of rules made with rule() of this Uvran",
       ),
     )
+    .optional(),
+  effort: z
+    .strictObject({
+      automatic: z.number().nonnegative().optional(),
+      review: z.number().nonnegative().optional(),
+      hand: z.number().nonnegative().optional(),
+    })
+    .optional(),
+  tables: z.array(z.string().min(1)).optional(),
+  products: z
+    .record(z.string(), z.string().regex(/^\d+(\.\d+)*$/, "must be a version such as 2.1"))
     .optional(),
   rules: z
     .record(
@@ -208,6 +227,11 @@ export interface Project {
   readonly allRules: readonly Rule[];
   /** The rules that are on. */
   readonly rules: readonly Rule[];
+  /** The packs that are tables of what products have changed. */
+  readonly tables: readonly Pack[];
+  /** The ways of the products for which there are tables. */
+  readonly journeys: readonly Journey[];
+  readonly effort: Partial<EffortMinutes>;
   readonly leaveOut: readonly string[];
   readonly targets: Targets;
   readonly checks: readonly Check[];
@@ -223,7 +247,7 @@ export interface Project {
  * Finds the project around `from`: the nearest folder upwards with a config, else `from` itself. Throws a
  * Problem for a config that cannot be loaded.
  */
-export async function loadProject(from: string, configOption?: string): Promise<Project> {
+export async function loadProject(from: string, configOption?: string, goal?: Goal): Promise<Project> {
   const configFile = configOption === undefined ? findConfig(from) : resolve(from, configOption);
   const stat = configFile === undefined ? undefined : statSync(configFile, { throwIfNoEntry: false });
   if (configFile !== undefined && !stat) {
@@ -234,7 +258,10 @@ export async function loadProject(from: string, configOption?: string): Promise<
   const root = configFile === undefined ? resolve(from) : dirname(configFile);
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
-  const packs = config.packs ?? SHIPPED;
+  const tables = (config.tables ?? []).map((path) => loadTable(root, path));
+  const shipped = config.packs ? [] : await shippedTables(root, goal);
+  const packs = [...(config.packs ?? SHIPPED), ...tables, ...shipped];
+  const ways = journeys(root, packs, config.products ?? {}, goal);
   const switches = config.rules ?? {};
   const allRules = packs
     .flatMap((pack) => pack.rules)
@@ -249,7 +276,15 @@ export async function loadProject(from: string, configOption?: string): Promise<
     root,
     ...(configFile === undefined ? {} : { configFile }),
     allRules,
-    rules: allRules.filter((rule) => switches[rule.id] ?? !rule.taste),
+    rules: rulesDue(
+      allRules.filter((rule) => switches[rule.id] ?? !rule.taste),
+      packs,
+      ways,
+      goal,
+    ),
+    tables: packs.filter(({ moves }) => moves !== undefined),
+    journeys: ways,
+    effort: config.effort ?? {},
     leaveOut: config.leaveOut ?? [],
     targets: config.targets ?? {},
     checks: config.checks ?? [],
@@ -258,6 +293,22 @@ export async function loadProject(from: string, configOption?: string): Promise<
     library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
   };
+}
+
+/** The rules that are on for the versions that products have, or are to get; with a goal, those that lead to it alone. */
+function rulesDue(
+  rules: readonly Rule[],
+  packs: readonly Pack[],
+  ways: readonly Journey[],
+  goal: Goal | undefined,
+): Rule[] {
+  return rules.flatMap((rule) => {
+    const pack = packs.find(({ moves, rules: own }) => moves && own.some(({ id }) => id === rule.id));
+    if (!pack) return goal === undefined ? [rule] : [];
+    const way = ways.find(({ product }) => product === pack.moves?.product);
+    if (!way || (way.to !== undefined && !isFor(rule, way.to))) return [];
+    return way.from === undefined && !goal ? [unsureOf(rule, way.product)] : [rule];
+  });
 }
 
 /** The rule for what the config sets of it. */
@@ -300,6 +351,7 @@ function findConfig(from: string): string | undefined {
 }
 
 async function loadConfig(file: string): Promise<UvranConfig> {
+  const { createJiti } = await import("jiti");
   const jiti = createJiti(import.meta.url, {
     fsCache: false,
     moduleCache: false,

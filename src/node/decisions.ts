@@ -3,11 +3,9 @@ import { join } from "node:path";
 import { decisionsText, PlanError, readDecisions, type Decision } from "../plan/index.js";
 import { locked } from "./lock.js";
 import { messageOf, Problem } from "./problem.js";
-import { cleanTemporaries, stateFolder, temporaryFolder } from "./state.js";
+import { cleanTemporaries, mergedByLines, temporaryFolder } from "./state.js";
 
 const NAME = "decisions.jsonl";
-/** Two people's lines are both kept when git merges them. */
-const MERGE = `${NAME} merge=union\n`;
 const MOST_BYTES = 100_000_000;
 /** How long to wait for another command that writes. */
 const PATIENCE = 3000;
@@ -55,8 +53,7 @@ export function changeDecisions(
       const next = [...change(loadFrom(file))];
       const temporary = join(temporaryFolder(root), NAME);
       try {
-        const attributes = join(stateFolder(root), ".gitattributes");
-        if (!existsSync(attributes)) writeFileSync(attributes, MERGE);
+        mergedByLines(root);
         writeFileSync(temporary, decisionsText(next), { flush: true });
         renameSync(temporary, file);
       } catch (error) {

@@ -16,7 +16,7 @@ export interface Manifest {
  * through all that came before: it says nothing where the version that is taken for granted is in it, and otherwise that
  * it may be as old as can be.
  */
-function lowest(range: string | undefined, assumed: string): string | undefined {
+export function lowest(range: string | undefined, assumed: string): string | undefined {
   if (range === undefined) return undefined;
   const plain = range
     .replace(/~=\s*/g, ">=")

@@ -5,8 +5,10 @@ import { messageOf, Problem } from "./problem.js";
 
 const PLAN = "plan.json";
 const TEMPORARY = "tmp";
-/** What git is to ignore: all but decisions. */
-const IGNORED = "*\n!decisions.jsonl\n!.gitattributes\n";
+/** What git is to ignore: all but decisions, and the line that is held. */
+const IGNORED = "*\n!decisions.jsonl\n!line.jsonl\n!.gitattributes\n";
+/** Of these files git keeps the lines of both sides when it merges them. */
+const MERGED = ["decisions.jsonl merge=union", "line.jsonl merge=union"];
 /** A plan of more bytes than this is none that anybody could review. */
 const MOST_BYTES = 500_000_000;
 
@@ -18,6 +20,14 @@ export function stateFolder(root: string): string {
   if (!existsSync(ignoreFile) || readFileSync(ignoreFile, "utf8") !== IGNORED)
     writeFileSync(ignoreFile, IGNORED);
   return folder;
+}
+
+/** Tells git how to merge the files of the folder that are meant to be committed. */
+export function mergedByLines(root: string): void {
+  const file = join(stateFolder(root), ".gitattributes");
+  const there = existsSync(file) ? readFileSync(file, "utf8") : "";
+  const missing = MERGED.filter((line) => !there.split(/\r?\n/).includes(line));
+  if (missing.length > 0) writeFileSync(file, there + missing.map((line) => `${line}\n`).join(""));
 }
 
 /** The folder for files that are not yet in their places. */

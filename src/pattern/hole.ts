@@ -94,7 +94,26 @@ export class Need {
     const { module, name } = wanted;
     this.hole = new Hole(name === undefined ? module : `${module}.${name}`, "expression", { origin: wanted });
   }
+
+  /** A word that stands in every file which names it: its own name, else the last part of its module. */
+  get word(): string {
+    const { module, name } = this.wanted;
+    // What is exported by default goes by any name.
+    return lastPart(name === undefined || name === "default" ? module : name);
+  }
+
+  /** The name by which it goes where nothing gives it another. */
+  get ownName(): string {
+    const { name, local } = this.wanted;
+    return name === "default" && local !== undefined ? local : this.word;
+  }
 }
+
+const lastPart = (name: string): string =>
+  name
+    .split(/[.:\\/]+/)
+    .at(-1)!
+    .replace(/[<>"]/g, "");
 
 /** What may stand between the texts of a snippet. */
 export type Part = Hole | FreshName | Replacing | Maybe | Need;

@@ -13,7 +13,7 @@ export {
   Replacing,
   Snippet,
 } from "./hole.js";
-export { tellOrigins, type OriginOracle } from "./origins.js";
+export { originAt, tellOrigins, type OriginOracle } from "./origins.js";
 export type { HoleLimits, HoleSpec, Part, Piece } from "./hole.js";
 export {
   cpp,

@@ -67,7 +67,7 @@ class Reader {
       }
     }
     const sequence = roots.map((root) => this.#node(root));
-    const brought = this.#snippet.parts.flatMap((part) => (part instanceof Need ? [lastWord(part)] : []));
+    const brought = this.#snippet.parts.flatMap((part) => (part instanceof Need ? [part.word] : []));
     return { sequence, isStatements, words: [...new Set([...this.#words, ...brought])] };
   }
 
@@ -138,8 +138,8 @@ class Reader {
     if (isToken) {
       const text = tree.textOf(n);
       const mayDiffer = anyCase(language, kindName, tree.isNamed(n));
-      // Braces may be left out around a single statement.
-      const mayGo = text === "{" || text === "}";
+      // Braces may be left out around a single statement, and a comma goes with a list that stands for nothing.
+      const mayGo = text === "{" || text === "}" || text === ",";
       if (!mayDiffer && !mayGo) this.#words.add(isString ? (splitString(text)?.body ?? text) : text);
       return { type: "leaf", kind, kindName, text, anyCase: mayDiffer };
     }
@@ -252,14 +252,6 @@ class Reader {
     pieces.push(tree.text.slice(at, tree.ends[n]));
     return { type: "text", kind: tree.kindIds[n]!, pieces };
   }
-}
-
-/** A word that stands in a file which names something from elsewhere. */
-function lastWord({ wanted: { module, name } }: Need): string {
-  return (name ?? module)
-    .split(/[.:\\/]+/)
-    .at(-1)!
-    .replace(/[<>"]/g, "");
 }
 
 /** Kinds of hole that are the innermost of the nodes with their range. */

@@ -10,8 +10,8 @@ import {
   writeFileSync,
 } from "node:fs";
 import { basename, join } from "node:path";
-import { fileURLToPath } from "node:url";
 import {
+  installed,
   isAlive,
   messageOf,
   ownHolder,
@@ -29,7 +29,7 @@ const FOLDER = "scratch";
 const HOLDER = "holder.json";
 /** A folder without a holder may be one that is just being made. */
 const PATIENCE = 60_000;
-const MINDER = fileURLToPath(new URL("minder.js", import.meta.url));
+const MINDER = installed("dist/prove/minder.js");
 
 /**
  * Where the copies of a project are while it is proved: in its `.uvran` folder, so that packages that are installed further

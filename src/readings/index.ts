@@ -30,6 +30,8 @@ export { scoped, type ScopedForms } from "./scoped.js";
 export { unprotected, type Guard, type Held, type HeldForms, type Resource } from "./held.js";
 export { type Release, type ReleaseForm } from "./releases.js";
 export { ofKind, type Filled, type KindForms } from "./of-kind.js";
+export { brought, broughtAt, importsOf, type Brought } from "./brought.js";
+export { named } from "./named.js";
 export { onlyIf } from "./only-if.js";
 export { tested } from "./tested.js";
 export { token } from "./token.js";

@@ -15,6 +15,13 @@ const py = (names: string): string[] => of("python", names);
 /** What the shipped rules are for, need by need. */
 export const NEEDS: readonly Need[] = [
   {
+    language: "any",
+    from: "what a product has changed from version to version",
+    to: "[a table of changes](moving-versions.md), from which rules are made; a survey for the way to a version",
+    rules: [],
+    missing: "option keys, template strings and members of members by origin; more tables that ship than one",
+  },
+  {
     language: "JavaScript",
     from: "callbacks nested in callbacks",
     to: "steps that return a promise and are awaited",

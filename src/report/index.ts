@@ -16,4 +16,16 @@ export { decisionsList, paintStanding, standingWord } from "./decisions.js";
 export { packPage, rulesIndex } from "./rule-page.js";
 export { placeBehind, shownPath } from "./path.js";
 export { paintTrust, type Paint } from "./paint.js";
+export { comparedWith, stockText, type Earlier } from "./stock/stock-text.js";
+export { folderOfPath } from "./stock/folders.js";
+export { type EffortMinutes } from "./stock/effort.js";
+export {
+  stockOf,
+  WORK,
+  type Count,
+  type Place,
+  type Stock,
+  type StockOptions,
+  type Work,
+} from "./stock/stock.js";
 export { coveragePage } from "./coverage-page.js";

@@ -14,12 +14,34 @@ interface Given {
 export class FreshNames {
   readonly #tree: SyntaxTree;
   readonly #given: Given[] = [];
+  /** What other changes to this text bring in, by the names that it goes by. */
+  readonly #brought = new Map<string, Import>();
   /** Imports that earlier changes of the file need and that it does not have yet. */
   readonly pending: readonly Import[];
 
   constructor(tree: SyntaxTree, pending: readonly Import[] = []) {
     this.#tree = tree;
     this.pending = pending;
+  }
+
+  /** Is this the name of something else that a change brings in? */
+  isBrought(local: string, wanted: Import): boolean {
+    const others = [this.#brought.get(local), ...this.pending.filter((one) => one.local === local)];
+    return others.some(
+      (other) => other !== undefined && (other.module !== wanted.module || other.name !== wanted.name),
+    );
+  }
+
+  /** The name by which another change brings this in. */
+  broughtAs({ module, name, form }: Import): string | undefined {
+    for (const [local, one] of this.#brought)
+      if (one.module === module && one.name === name && one.form === form) return local;
+    return undefined;
+  }
+
+  /** Says that a change brings something in by a name. */
+  bring(local: string, wanted: Import): void {
+    if (!this.#brought.has(local)) this.#brought.set(local, wanted);
   }
 
   /** The first wish that is free from `start` to `end`, else the last one with a number. */

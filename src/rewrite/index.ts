@@ -4,7 +4,15 @@ export { treeAfter } from "./tree-after.js";
 export { applyEdits, clash, clashOnLines, compose, sorted, type Edit } from "./edits.js";
 export { Excerpt } from "./excerpt.js";
 export { FreshNames, singular } from "./fresh-names.js";
-export { nameFor, stayingImports, tidyImports, type Named } from "./imports/index.js";
+export {
+  importMoved,
+  nameFor,
+  namedInText,
+  stayingImports,
+  tidyImports,
+  type Named,
+  type NamedOptions,
+} from "./imports/index.js";
 export { indentUnit, lineEnd, reindent, shifted, textAt } from "./indent.js";
 export { fitsAsStatements, fitsInPlace, fitsInStatement } from "./parentheses.js";
 export { linesOf, Nearby } from "./nearby.js";

@@ -177,6 +177,9 @@ class Renderer {
 
   #part(number: number, indent: string): Segment[] {
     const part = this.#snippet.parts[number]!;
+    // What the old code names already is named in the same way.
+    const known = part instanceof Need ? this.#match.captures.get(part.hole) : undefined;
+    if (known?.tree === this.#tree) return [copy(known.start, known.end, [])];
     if (part instanceof FreshName || part instanceof Need) return [text(this.#textOf(part))];
     if (part instanceof Maybe) throw new TypeError("an optional part was not resolved");
     const hole = part instanceof Replacing ? part.hole : part;

@@ -10,7 +10,15 @@ export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { options, settingsOf, type RuleOptions } from "./options.js";
 export { isRule, pack, rule, RuleError } from "./rule.js";
-export { type Becomes, type Old, type Pack, type PackOptions, type Rule, type RuleSpec } from "./rule.js";
+export {
+  type Becomes,
+  type Moves,
+  type Old,
+  type Pack,
+  type PackOptions,
+  type Rule,
+  type RuleSpec,
+} from "./rule.js";
 export {
   isAtLeast,
   targetAllows,
@@ -20,6 +28,9 @@ export {
   type TargetSource,
   type VersionVerdict,
 } from "./target.js";
+export { changesInNotes, type Noted, type Notes } from "./table/notes.js";
+export { changes } from "./table/rules.js";
+export { type ChangeRow, type ChangeTable } from "./table/row.js";
 export { trialsIn, type Trial } from "./trial.js";
 export { use, UsePattern, type UseClause, type UseOutcome } from "./uses/clause.js";
 export { type UsePlace } from "./uses/place.js";

@@ -9,7 +9,7 @@ import {
   type PresenceTest,
   type Resource,
 } from "../readings/index.js";
-import { nameFor, singular, type FreshNames } from "../rewrite/index.js";
+import { nameFor, type NamedOptions, singular, type FreshNames } from "../rewrite/index.js";
 import type { Import, SyntaxNode, SyntaxTree } from "../syntax/index.js";
 import type { LineLimit, TargetSource } from "./target.js";
 
@@ -115,9 +115,9 @@ export class Match {
    * What the file calls something from elsewhere, by the name or alias that it has there, for replacements that a function
    * works out; the import comes with it. Throws a CannotRewrite where it cannot be named.
    */
-  nameOf({ wanted }: Need): string {
+  nameOf({ wanted }: Need, options: NamedOptions = {}): string {
     const { start, end } = this.found;
-    const { text, needs } = nameFor(this.tree, wanted, this.names, start, end);
+    const { text, needs } = nameFor(this.tree, wanted, this.names, start, end, options);
     const isNew = ({ module, name }: Import): boolean => module !== needs?.module || name !== needs.name;
     if (needs && this.#needed.every(isNew)) this.#needed.push(needs);
     return text;

@@ -28,6 +28,11 @@ export interface RuleSpec {
   readonly title: string;
   /** One or two sentences: what is wrong with the old code. */
   readonly why: string;
+  /** A page that explains it. */
+  readonly link?: string;
+  /** The version of the product from which on the new code is right, and the one from which on it is wrong again. */
+  readonly since?: string;
+  readonly until?: string;
   /** A matter of taste: off until the config switches it on. */
   readonly taste?: boolean;
   /** The old code; several snippets or readings are alternatives, of which the first that fits counts. */
@@ -124,13 +129,24 @@ export interface Pack {
   readonly rules: readonly Rule[];
   /** What the functions and classes do that the pack is about. */
   readonly library?: Library | undefined;
+  /** The product that its rules move from version to version. */
+  readonly moves?: Moves | undefined;
+}
+
+/** A product that is moved, and how. */
+export interface Moves {
+  /** As its manifests call it. */
+  readonly product: string;
+  readonly language: LanguageId;
+  /** Versions that cannot be skipped on the way. */
+  readonly steps: readonly string[];
 }
 
 /** What a pack may say beside its rules. */
-export type PackOptions = Pick<Pack, "library">;
+export type PackOptions = Pick<Pack, "library" | "moves">;
 
 /** Makes a pack. Throws a RuleError when two rules share an id, or when something in it is not a rule. */
-export function pack(name: string, rules: readonly Rule[], { library }: PackOptions = {}): Pack {
+export function pack(name: string, rules: readonly Rule[], { library, moves }: PackOptions = {}): Pack {
   const seen = new Set<string>();
   rules.forEach((entry: unknown, i) => {
     if (!isRule(entry)) {
@@ -141,5 +157,5 @@ export function pack(name: string, rules: readonly Rule[], { library }: PackOpti
     if (seen.has(id)) throw new RuleError(`pack "${name}": two rules have the id "${id}"`);
     seen.add(id);
   }
-  return { name, rules, library };
+  return { name, rules, library, moves };
 }

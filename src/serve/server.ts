@@ -2,19 +2,18 @@ import { randomBytes } from "node:crypto";
 import { existsSync } from "node:fs";
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import serveFiles from "@fastify/static";
 import Fastify, { type FastifyInstance } from "fastify";
 import { z } from "zod";
-import { messageOf, Problem } from "../node/index.js";
+import { installed, messageOf, Problem } from "../node/index.js";
 import { CHANGE_DECISIONS, PLACE_DECISIONS, PlanError, type Plan } from "../plan/index.js";
 import { DecidedMeanwhile, type Review, type Workspace } from "../workspace/index.js";
 import { guard } from "./guard.js";
 import { Pages } from "./pages.js";
 import { Served } from "./served.js";
 
-/** The built page, beside this code. */
-const PAGE = fileURLToPath(new URL("../review-desk/", import.meta.url));
+/** The built page. */
+const PAGE = installed("dist/review-desk/");
 const MOST_BYTES = 4_000_000;
 /** How long a request may take to arrive. */
 const SLOWEST_MILLISECONDS = 15_000;

@@ -67,6 +67,11 @@ export interface CodeFacts {
   readonly nested?: string;
   /** What is wrong with the lines of a file although the grammar takes them, told without places. */
   layoutFaults?(tree: SyntaxTree): ReadonlySet<string>;
+  /**
+   * Where arguments may have names: does this one have one, must it then stand ahead of those that have, or may it stand
+   * anywhere?
+   */
+  argumentPlace?(argument: SyntaxNode): "named" | "ahead" | "anywhere";
   /** Used when a file has no indentation of its own to learn from. */
   readonly indentUnit: string;
   /** Literals whose inner line breaks belong to their value. */

@@ -109,6 +109,8 @@ export interface NameFacts {
    * `.field` for any kind. The place is that of the largest target the name is part of; see `groups`.
    */
   readonly uses: Readonly<Record<string, UseEntry>>;
+  /** Nodes that name what another node names again, as both ends of an element do. */
+  readonly paired: readonly string[];
   /** Kinds that only put targets together (`[a, b]`), with the fields they may stand in; all when empty. */
   readonly groups: Readonly<Record<string, readonly string[]>>;
   readonly scopes: Readonly<Record<string, ScopeFacts>>;
@@ -157,6 +159,7 @@ export interface NameFacts {
 
 /** What holds for most languages. */
 export const ordinaryNames = {
+  paired: [],
   groups: {},
   evaluatedOutside: () => false,
   oneForAll: [],

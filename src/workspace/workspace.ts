@@ -11,12 +11,15 @@ import {
   loadProject,
   locked,
   makeCommits,
+  ownersIn,
+  stepOf,
   messageOf,
   Problem,
   rewrittenFiles,
   storePlan,
   undoLast,
   type Applied,
+  type Goal,
   type Check,
   type Project,
   type Restored,
@@ -45,7 +48,7 @@ import {
   type Progress,
   type Suggested,
 } from "../prove/index.js";
-import type { Survey } from "../report/index.js";
+import { stockOf, type Stock, type Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Rule } from "../rules/index.js";
 import { commitsFor, formatCommit } from "./commits.js";
@@ -85,6 +88,9 @@ export class Workspace {
     this.#isNarrowed = isNarrowed;
     this.project = {
       allRules: project.rules,
+      tables: [],
+      journeys: [],
+      effort: {},
       leaveOut: [],
       targets: {},
       checks: [],
@@ -98,7 +104,7 @@ export class Workspace {
 
   /**
    * Opens the project around a folder: the nearest config upwards counts. `rules` are ids of the only rules to use,
-   * whether they are on or not, and `kinds` the only kinds of rules. Throws a Problem for a config that cannot be loaded,
+   * whether they are on or not, and `kinds` the only kinds of rules; with a `goal`, those that move a product to it. Throws a Problem for a config that cannot be loaded,
    * and a rule that is not there.
    */
   static async open(
@@ -107,19 +113,21 @@ export class Workspace {
       config,
       rules: ids,
       kinds,
+      goal,
     }: {
       readonly config?: string;
       readonly rules?: readonly string[];
       readonly kinds?: readonly Kind[];
+      readonly goal?: Goal;
     } = {},
   ): Promise<Workspace> {
-    const project = await loadProject(from, config);
+    const project = await loadProject(from, config, goal);
     const rules = ids?.map((id): Rule => {
       const found = project.allRules.find((rule) => rule.id === id);
       if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
       return found;
     });
-    if (!ids && !kinds) return new Workspace(project);
+    if (!ids && !kinds && !goal) return new Workspace(project);
     const asked = (rules ?? project.rules).filter(({ kind }) => kinds?.includes(kind) ?? true);
     return new Workspace({ ...project, rules: asked }, true);
   }
@@ -175,6 +183,19 @@ export class Workspace {
     const asked = [...versions].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, version]) => version);
     const said = { decided: this.#decided(plan), proved: this.#proved(plan) };
     return { plan, survey: { ...found, changes, heldBack, advice, versions: asked, ...said } };
+  }
+
+  /** A survey, counted, with so many lines around each place. */
+  stock(survey: Survey, context?: number): Stock {
+    const { journeys, effort } = this.project;
+    const way = journeys.find(({ steps }) => steps.length > 0);
+    return stockOf(survey, {
+      textOf: (path) => this.text(path),
+      effort,
+      ownersOf: ownersIn(this.root),
+      ...(context === undefined ? {} : { context }),
+      ...(way === undefined ? {} : { stepOf: (rule) => stepOf(rule, way) }),
+    });
   }
 
   /** Works out the plan and stores it; gives its path beside it. */

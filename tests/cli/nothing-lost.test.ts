@@ -14,7 +14,7 @@ import { hostname } from "node:os";
 import { resolve } from "node:path";
 import { NEW_JS, OLD_JS, Sandbox } from "./run.js";
 
-const MAIN = resolve("dist/cli/main.js");
+const MAIN = resolve("dist/program/uvran.js");
 const COUNT = 40;
 
 const names = Array.from({ length: COUNT }, (_, i) => `src/hive${i}.js`);

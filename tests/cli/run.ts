@@ -10,7 +10,7 @@ export interface Answered {
   readonly err: string;
 }
 
-const MAIN = resolve("dist/cli/main.js");
+const MAIN = resolve("dist/program/uvran.js");
 
 /** A throw-away project to run the command line in. */
 export class Sandbox {

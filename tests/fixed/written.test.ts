@@ -1,5 +1,5 @@
 import "uvran/node";
-import { csharp, Engine, holes, java, javascript, python, filesNaming, textAfter } from "uvran";
+import { Engine, csharp, filesNaming, holes, java, javascript, php, python, ruby, textAfter } from "uvran";
 import { SHIPPED } from "uvran/node";
 import { make, run } from "../rules/run-rule.js";
 
@@ -27,7 +27,8 @@ test.each([
     "a.py",
     make({ was: python`old(${args})`, becomes: python`now(a=1, ${args})` }),
     "now(a=1)",
-    "now(a=1, 2)",
+    // A value behind a named one is no Python.
+    "old(2)",
   ],
 ])("a list with nothing in it leaves no comma: %s", async (path, rule, empty, full) => {
   const end = path.endsWith(".js") ? ";" : "";
@@ -80,3 +81,23 @@ test("parentheses that only the old code needed go", async () => {
     "<?php function f(?Hive $x) { return !($x ?? g()); }\n",
   );
 });
+
+test.each([
+  ["a.py", make({ was: python`old(${args})`, becomes: python`now(a=1, ${args})` }), "old(2)\n"],
+  ["a.rb", make({ was: ruby`old(${args})`, becomes: ruby`now(a: 1, ${args})` }), "old(2)\n"],
+  ["a.php", make({ was: php`old(${args})`, becomes: php`now(a: 1, ${args})` }), "<?php\nold(2);\n"],
+  [
+    "a.cs",
+    make({ was: csharp`Old(${args})`, becomes: csharp`Now(a: 1, ${args})` }),
+    "class A { void F() { Old(2); } }\n",
+  ],
+])(
+  "an argument without a name never comes to stand behind one that has one: %s",
+  async (path, rule, code) => {
+    const { now, plan } = await run(rule, { [path]: code });
+    expect(now[path]).toBe(code);
+    expect(plan.heldBack.map(({ reason }) => reason)).toEqual([
+      "`2` would stand behind an argument that has a name",
+    ]);
+  },
+);

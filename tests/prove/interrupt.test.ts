@@ -16,7 +16,7 @@ async function until(holds: () => boolean, seconds = 10): Promise<void> {
 async function started(
   sandbox: Sandbox,
 ): Promise<{ child: ChildProcess; ended: Promise<number | null>; said(): string }> {
-  const main = resolve("dist/cli/main.js");
+  const main = resolve("dist/program/uvran.js");
   const child = spawn(process.execPath, [main, "prove", "--trust", "possible"], { cwd: sandbox.root });
   let said = "";
   child.stderr.on("data", (data) => (said += String(data)));

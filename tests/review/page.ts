@@ -7,7 +7,7 @@ import type { Sandbox } from "../cli/run.js";
 export const CHROMIUM = ["/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"].find(
   (path) => existsSync(path),
 );
-export const MAIN = resolve("dist/cli/main.js");
+export const MAIN = resolve("dist/program/uvran.js");
 
 export function launch(): Promise<Browser> {
   const args = [

@@ -25,7 +25,9 @@ export function namesWanted(node: SyntaxNode, { module, name }: Import): Answer 
 function spellingsOf(id: string, { module, name }: Import): Wanted[] {
   if (!["javascript", "typescript", "tsx"].includes(id)) return [wantedBy(module, name)];
   const bare = module.replace(/^node:/, "");
-  const names = name === undefined ? [name] : [name, `default.${name}`];
+  const names: (string | undefined)[] = name === undefined ? [name] : [name, `default.${name}`];
+  // A module that is called by `require` stands for what it exports by default, too.
+  if (name === "default") names.push(undefined);
   return [bare, `node:${bare}`].flatMap((from) => names.map((member) => wantedBy(from, member)));
 }
 
@@ -58,7 +60,8 @@ tellOrigins((node, wanted) => {
   for (const one of spellings) {
     const is = originFits(node, one);
     if (is === "yes") return is;
-    if (is === "unknown") found = is;
+    // What is exported by default has no name of its own: only an import can say that something is that.
+    if (is === "unknown" && wanted.name !== "default") found = is;
   }
   return found;
 });

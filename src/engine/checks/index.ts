@@ -1,4 +1,5 @@
 import type { Check } from "./check.js";
+import { argumentOrderFault } from "./argument-order.js";
 import { commentFault } from "./comments.js";
 import { emptyArgumentFault } from "./empty-arguments.js";
 import { ownCallFault } from "./own-calls.js";
@@ -14,6 +15,7 @@ export const CHECKS: readonly Check[] = [
   toolCommentFault,
   layoutFault,
   emptyArgumentFault,
+  argumentOrderFault,
   untouchedFault,
   ownCallFault,
 ];

@@ -1,8 +1,8 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import { createInterface } from "node:readline";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { existsSync, writeFileSync } from "node:fs";
+import { installed } from "../../node/index.js";
 import { end, endMarked, MARK } from "../processes.js";
 import { RUN_PYTHON } from "./run-python.js";
 import type { Value } from "./value.js";
@@ -22,7 +22,7 @@ export interface Answer {
   readonly missing?: boolean;
 }
 
-const RUN_JAVASCRIPT = fileURLToPath(new URL("run-javascript.js", import.meta.url));
+const RUN_JAVASCRIPT = installed("dist/prove/by-example/run-javascript.js");
 const LOAD_SECONDS = 20;
 const CALL_SECONDS = 1;
 const ENDLESS: Answer = { result: "does not end", threw: true, after: "", printed: "" };

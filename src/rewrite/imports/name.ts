@@ -1,4 +1,4 @@
-import { importStatements, type Import, type SyntaxTree } from "../../syntax/index.js";
+import { importStatements, type Import, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import type { FreshNames } from "../fresh-names.js";
 import { CannotRewrite } from "../settle.js";
 
@@ -7,6 +7,12 @@ export interface Named {
   readonly text: string;
   /** Undefined where the name needs none. */
   readonly needs: Import | undefined;
+}
+
+/** How something is to be called where there are several ways. */
+export interface NamedOptions {
+  /** Through the module rather than by a name of its own, where the file does both. */
+  readonly through?: boolean;
 }
 
 /**
@@ -20,6 +26,7 @@ export function nameFor(
   names: FreshNames,
   start: number,
   end: number,
+  { through = false }: NamedOptions = {},
 ): Named {
   const facts = tree.language.imports;
   const same = importStatements(tree)
@@ -28,21 +35,29 @@ export function nameFor(
   const own = same.find(({ name }) => name === wanted.name);
   if (own?.local !== undefined) return { text: own.local, needs: { ...wanted, local: own.local } };
   const whole = same.find(({ name, local }) => name === undefined && local !== undefined);
-  if (whole?.local !== undefined && wanted.name !== undefined) {
+  const isListed = same.some(({ name }) => name !== undefined && name !== "*" && name !== "default");
+  if (whole?.local !== undefined && wanted.name !== undefined && (through || !isListed)) {
     const text = facts.member(whole.local, wanted.name);
     if (text !== undefined) return { text, needs: plain(whole) };
   }
   const awaited = names.pending.find((other) => isSame(other, wanted));
   if (awaited?.local !== undefined) return { text: awaited.local, needs: awaited };
+  const given = names.broughtAs(wanted);
+  if (given !== undefined) return { text: given, needs: { ...wanted, local: given } };
   const wish = wanted.local ?? wanted.name ?? wanted.module;
   const isAll = facts.starHasAll && same.some(({ name }) => name === "*");
   if (isAll || facts.isVisible(wanted, tree)) return { text: wish, needs: undefined };
-  if (!isTaken(tree, wish)) return { text: wish, needs: { ...wanted, local: wish } };
+  // A full name is what it is, whatever else its first part is said of.
+  if (wish.includes("::") || (!names.isBrought(wish, wanted) && !isTaken(tree, wish))) {
+    names.bring(wish, wanted);
+    return { text: wish, needs: { ...wanted, local: wish } };
+  }
   const full = facts.inFull(wanted);
   if (full !== undefined) return { text: full, needs: undefined };
   if (!facts.canRename)
     throw new CannotRewrite("edit.import", `\`${wish}\` already means something else in this file`);
   const alias = names.choose([`${wish}_2`], start, end);
+  names.bring(alias, wanted);
   return { text: alias, needs: { ...wanted, local: alias } };
 }
 
@@ -57,9 +72,13 @@ function plain({ module, name, local, form }: Import): Import {
 /** Does the file have a name like this already, for something that it does not import under it? */
 function isTaken(tree: SyntaxTree, wish: string): boolean {
   const word = /^[\p{L}_$][\p{L}\p{N}_$]*/u.exec(wish)?.[0] ?? wish;
-  const { names } = tree.language;
+  const { names, memberReads, binding } = tree.language;
+  // Where members are never written bare, one of this name takes nothing.
+  const isMember = (node: SyntaxNode): boolean =>
+    !binding.bareMembers && (node.parent?.is(memberReads) ?? false) && !node.parent?.firstPart?.same(node);
   for (let n = 0; n < tree.size; n++) {
-    if (names.includes(tree.kind(n)) && tree.isLeaf(n) && tree.textOf(n) === word) return true;
+    if (names.includes(tree.kind(n)) && tree.isLeaf(n) && tree.textOf(n) === word && !isMember(tree.node(n)))
+      return true;
   }
   return false;
 }

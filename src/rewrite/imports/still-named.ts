@@ -28,10 +28,22 @@ const leavesOf = oncePerTree((tree): ReadonlyMap<string, readonly number[]> => {
     const use = tree.language.binding.leaves[tree.kind(n)];
     return typeof use === "object" && use.memberOf !== undefined;
   };
+  // Nor does one in a place that names nothing, as in `export { hive as queen }`.
+  const { uses } = tree.language.binding;
+  const nameless = new Set(
+    Object.keys(uses)
+      .filter((place) => uses[place] === "nothing")
+      .map((place) => place.split(".")[0]!),
+  );
+  const isNothing = (n: number): boolean => {
+    const parent = tree.parents[n]!;
+    if (parent < 0 || !nameless.has(tree.kind(parent))) return false;
+    return uses[`${tree.kind(parent)}.${tree.node(n).field}`] === "nothing";
+  };
   const table = new Map<string, number[]>();
   for (let n = 0; n < tree.size; n++) {
     if (!tree.isLeaf(n) || !tree.isNamed(n) || isText(n) || isText(Math.max(0, tree.parents[n]!))) continue;
-    if (isMember(n)) continue;
+    if (isMember(n) || isNothing(n)) continue;
     const text = tree.textOf(n);
     const list = table.get(text);
     if (list) list.push(n);

@@ -142,7 +142,7 @@ function withoutLine(tree: SyntaxTree, start: number, end: number): Edit {
  * Takes items out of their list, each with the comma and the white space that lead to it or follow it. A list of
  * which nothing stays goes itself.
  */
-function withoutItems(statement: ImportStatement, gone: ReadonlySet<ListedImport>): Edit[] {
+export function withoutItems(statement: ImportStatement, gone: ReadonlySet<ListedImport>): Edit[] {
   let nodes = statement.imports.filter((item) => gone.has(item)).map(({ node }) => node);
   const goes = (node: SyntaxNode): boolean => nodes.some((other) => other.same(node));
   for (;;) {

@@ -66,6 +66,12 @@ export const csharp: Language = {
   lineComments: ["//"],
   optionalBraces: ["block"],
   assumedVersion: "7.3",
+  argumentPlace: (argument) =>
+    argument.is("argument") && argument.child("name")
+      ? "named"
+      : argument.is("comment")
+        ? "anywhere"
+        : "ahead",
   indentUnit: "    ",
   multiLineLiterals: ["verbatim_string_literal", "raw_string_literal", "interpolated_string_expression"],
   strings: ["string_literal"],

@@ -52,6 +52,12 @@ export const php: Language = {
   lineComments: ["//", "#"],
   optionalBraces: ["compound_statement"],
   assumedVersion: "7.4",
+  argumentPlace: (argument) =>
+    argument.is("argument") && argument.child("name")
+      ? "named"
+      : argument.is("comment")
+        ? "anywhere"
+        : "ahead",
   indentUnit: "    ",
   multiLineLiterals: ["string", "encapsed_string", "heredoc", "nowdoc", "text", "text_interpolation"],
   strings: ["string", "encapsed_string"],

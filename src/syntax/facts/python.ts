@@ -56,6 +56,12 @@ export const python: Language = {
   assumedVersion: "3.9",
   layoutFaults: pythonLayoutFaults,
   cellObstacles: [magics],
+  argumentPlace: (argument) =>
+    argument.is(["keyword_argument", "dictionary_splat"])
+      ? "named"
+      : argument.is(["list_splat", "comment"])
+        ? "anywhere"
+        : "ahead",
   indentUnit: "    ",
   multiLineLiterals: ["string"],
   strings: ["string"],

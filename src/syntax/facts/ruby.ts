@@ -52,6 +52,12 @@ export const ruby: Language = {
   lineComments: ["#"],
   lineBreaksMatter: true,
   assumedVersion: "2.7",
+  argumentPlace: (argument) =>
+    argument.is(["pair", "hash_splat_argument"])
+      ? "named"
+      : argument.is(["block_argument", "comment"])
+        ? "anywhere"
+        : "ahead",
   indentUnit: "  ",
   multiLineLiterals: ["string", "heredoc_body", "regex", "subshell", "string_array", "symbol_array"],
   strings: ["string"],

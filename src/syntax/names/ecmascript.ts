@@ -188,6 +188,7 @@ export const ecmascriptNames: NameFacts = {
   oneForAll: ["value", "type"],
   assignedMembers: true,
   selfOf,
+  paired: ["jsx_opening_element", "jsx_closing_element"],
   renamed: (node, newName) => ({ node, text: spelledAs(node, newName) }),
   // The block of a namespace is the namespace.
   reopened: (scope) => firstOfItsName(isNamespace(scope.parent) ? scope.parent : scope, NAMESPACES),

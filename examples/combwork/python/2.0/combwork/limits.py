@@ -1,0 +1,5 @@
+"""What a hive can hold."""
+
+
+class Limits:
+    FRAMES = 10

@@ -1,0 +1,49 @@
+import { readFileSync } from "node:fs";
+import { basename, resolve } from "node:path";
+import { parse, YAMLParseError } from "yaml";
+import { changes, RuleError, type ChangeTable, type Pack } from "../rules/index.js";
+import type { LanguageId } from "../syntax/index.js";
+import type { Goal } from "./moves.js";
+import { productVersion } from "./products.js";
+import { messageOf, Problem } from "./problem.js";
+
+/** The tables that ship, by the product that they are about. Only those of products that a project has are loaded. */
+const SHIPPED_TABLES: Readonly<
+  Record<string, { language: LanguageId; load: () => Promise<{ default: Pack }> }>
+> = {
+  "date-fns": { language: "javascript", load: () => import("../packs/moves/date-fns.js") },
+};
+
+/** The tables that ship for products that a project has installed, or that are to be moved. */
+export async function shippedTables(root: string, goal: Goal | undefined): Promise<Pack[]> {
+  const packs: Pack[] = [];
+  for (const [product, { language, load }] of Object.entries(SHIPPED_TABLES))
+    if (goal?.product === product || productVersion(root, product, language) !== undefined)
+      packs.push((await load()).default);
+  return packs;
+}
+
+/** The pack of a table of changes in a JSON or YAML file. Throws a Problem that names the file, and the row where there is one. */
+export function loadTable(folder: string, path: string): Pack {
+  const file = resolve(folder, path);
+  let text: string;
+  try {
+    text = readFileSync(file, "utf8");
+  } catch (error) {
+    throw new Problem(`The table ${file} cannot be read: ${messageOf(error)}`);
+  }
+  try {
+    // JSON is YAML too; its own parser names the place of a fault better.
+    const table: unknown = file.endsWith(".json") ? JSON.parse(text) : parse(text);
+    return changes(table as ChangeTable);
+  } catch (error) {
+    if (error instanceof RuleError) throw new Problem(`${file}: ${error.message}`);
+    if (error instanceof YAMLParseError) {
+      const [start] = error.linePos ?? [];
+      const place = start ? `:${start.line}:${start.col}` : "";
+      throw new Problem(`${file}${place}: this is no YAML: ${error.message.split("\n")[0]}`);
+    }
+    if (error instanceof SyntaxError) throw new Problem(`${basename(file)} is no JSON: ${error.message}`);
+    throw error;
+  }
+}

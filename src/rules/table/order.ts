@@ -1,0 +1,53 @@
+import { isSideEffectFree, no, weakest, yes, type Answer } from "../../analysis/index.js";
+import { Hole, type Snippet } from "../../pattern/index.js";
+import type { SyntaxNode } from "../../syntax/index.js";
+import { condition, type Condition } from "../condition.js";
+
+/**
+ * What the holes of the old code stand for is evaluated as often as before, and in the same order, wherever that can be
+ * noticed. Undefined where new code keeps all of them in their order.
+ */
+export function evaluatedAlike(old: Snippet, now: Snippet): Condition | undefined {
+  const before = holesOf(old);
+  const after = holesOf(now);
+  const again = before.filter((hole) => after.filter((one) => one === hole).length !== 1);
+  const moved = before.flatMap((first, i) =>
+    before.slice(i + 1).flatMap((second) => {
+      const [a, b] = [after.indexOf(first), after.indexOf(second)];
+      return a >= 0 && b >= 0 && b < a ? [[first, second] as const] : [];
+    }),
+  );
+  if (again.length + moved.length === 0) return undefined;
+  return condition("nothing is evaluated more often or in another order that can be noticed", (match) => {
+    const freeOf = (hole: Hole): Answer =>
+      weakest([yes("flow.order", "nothing stands there"), ...match.all(hole).map(isSideEffectFree)]);
+    const answers = again.map(freeOf);
+    for (const [first, second] of moved) {
+      const [one, other] = [match.all(first), match.all(second)];
+      if (one.every(isConstant) || other.every(isConstant)) continue;
+      const both = weakest([freeOf(first), freeOf(second)]);
+      answers.push(
+        both.is === "no"
+          ? no(
+              "flow.order",
+              `\`${match.textOf(first)}\` is evaluated before \`${match.textOf(second)}\` here, and would be after it`,
+              match.node,
+            )
+          : both,
+      );
+    }
+    return answers.length === 0
+      ? yes("flow.order", "what changes places is constant")
+      : weakest(answers as [Answer, ...Answer[]]);
+  });
+}
+
+/** The holes of a snippet that stand for values, each as often as it is there. */
+function holesOf({ parts }: Snippet): Hole[] {
+  return parts.filter((part): part is Hole => part instanceof Hole);
+}
+
+function isConstant(node: SyntaxNode): boolean {
+  const { literals, strings } = node.tree.language;
+  return node.parts.length === 0 && node.is([...literals, ...strings]);
+}

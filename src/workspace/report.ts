@@ -1,0 +1,82 @@
+import { readFileSync } from "node:fs";
+import { basename, extname } from "node:path";
+import { messageOf, Problem, type Journey } from "../node/index.js";
+import {
+  csvReport,
+  htmlReport,
+  junitReport,
+  markdownReport,
+  sarifReport,
+  TemplateError,
+  templateReport,
+  type Format,
+  type Heading,
+} from "../report/formats/index.js";
+import type { Stock, Survey } from "../report/index.js";
+import type { Edit } from "../rewrite/index.js";
+import type { Workspace } from "./workspace.js";
+
+/** The forms of a report that are not made for a terminal, nor for Uvran itself. */
+export type Document = Exclude<Format, "text" | "json">;
+
+/** A survey in one of the forms that others read. */
+export async function documentOf(
+  workspace: Workspace,
+  survey: Survey,
+  stock: Stock,
+  heading: Heading,
+  format: Document,
+  version: string,
+): Promise<string> {
+  switch (format) {
+    case "markdown":
+      return markdownReport(stock, heading);
+    case "html":
+      return htmlReport(stock, heading);
+    case "csv":
+      return csvReport(stock);
+    case "junit":
+      return junitReport(stock, survey.rules);
+    case "sarif": {
+      const edits = new Map<string, readonly Edit[]>();
+      // A change in several files is no fix of one of them.
+      for (const change of survey.changes)
+        if (change.elsewhere.length === 0)
+          edits.set(change.id, await workspace.edits(change).catch(() => []));
+      return sarifReport(stock, survey.rules, {
+        version,
+        editsOf: (id) => edits.get(id) ?? [],
+        isWritable: (path) => extname(path) !== ".ipynb",
+      });
+    }
+  }
+}
+
+/** A survey by the user's own template. Throws a Problem with the template's name for one that cannot be read, or fails. */
+export function documentByTemplate(stock: Stock, heading: Heading, file: string): string {
+  let template: string;
+  try {
+    template = readFileSync(file, "utf8");
+  } catch (error) {
+    throw new Problem(`The template ${file} cannot be read: ${messageOf(error)}`);
+  }
+  try {
+    return templateReport(stock, heading, template, /\.html?(\.|$)/.test(basename(file)));
+  } catch (error) {
+    if (error instanceof TemplateError) throw new Problem(`The template ${file} fails: ${error.message}`);
+    throw error;
+  }
+}
+
+/** The ways of products, in sentences. */
+export function journeyLines(journeys: readonly Journey[]): string[] {
+  return journeys.flatMap(({ product, from, says, to, steps, disagrees }) => {
+    const at = from === undefined ? "a version that nothing names" : `${from} (${says})`;
+    const through = steps.slice(0, -1);
+    const goes =
+      steps.length > 0 ? ` to ${to}${through.length > 0 ? `, through ${through.join(", ")}` : ""}` : "";
+    const odd =
+      disagrees === undefined ? [] : [`The lock file disagrees: ${disagrees} asks for more than it has.`];
+    return [steps.length > 0 ? `${product} from ${at}${goes}` : `${product} is at ${at}`, ...odd];
+  });
+}
