@@ -1,29 +1,29 @@
 import { relative } from "node:path";
 import type { Command } from "commander";
-import { messageOf, Problem } from "../node/index.js";
+import { messageOf } from "../node/index.js";
 import type { Edit } from "../rewrite/index.js";
-import { atLeast, byPath, plannedText, type Plan, type PlanChange } from "../plan/index.js";
-import { fileDiff, notLookedAt, plural, proposalText, shownPath } from "../report/index.js";
+import { atLeast, type Plan, type PlanChange } from "../plan/index.js";
+import { notLookedAt, plural, proposalText, shownPath, type Paint } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
 import { exitForBadInput, openWorkspace, toOption, trustOption, withProgress } from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
-import { deliver, examples, paintFor } from "./terminal.js";
+import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
+import { examples, paintFor } from "./terminal.js";
 
-interface Options extends ProjectOptions {
-  readonly json?: boolean;
-  readonly diff?: boolean;
-  readonly out?: string;
+interface Options extends ProjectOptions, ReportOptions {
   readonly trust: Trust;
 }
 
 export function describePropose(command: Command): void {
-  withSources(command.description("Works out the changes into a plan and shows them. No source is changed."))
-    .addOption(toOption())
-    .addOption(trustOption("show changes that are at least this sure", "possible"))
-    .option("--diff", "only the difference, in a form that `git apply` accepts")
-    .option("--json", "the plan as JSON")
-    .option("--out <file>", "write to a file")
+  withReport(
+    withSources(
+      command.description("Works out the changes into a plan and shows them. No source is changed."),
+    )
+      .addOption(toOption())
+      .addOption(trustOption("show changes that are at least this sure", "possible"))
+      .option("--diff", "the same as --as diff: only the difference, in a form that `git apply` accepts"),
+  )
     .addHelpText(
       "after",
       examples(
@@ -31,45 +31,26 @@ export function describePropose(command: Command): void {
         "uvran propose src --trust likely",
         "uvran propose --to combwork@3.0",
         "uvran propose --diff --out modern.patch",
+        "uvran propose --as markdown --out request.md",
       ),
     )
     .action(propose);
 }
 
 async function propose(paths: string[], options: Options): Promise<void> {
-  if (options.json && options.diff)
-    throw new Problem("--json and --diff are two forms of the same thing. Choose one of them.");
+  formOf(options);
   const workspace = await openForNextStep(options);
   const examination = await withProgress((progress) =>
     workspace.propose({ paths, cwd: process.cwd(), progress }),
   );
   const { plan, stored } = examination;
   const shown: Plan = { ...plan, changes: atLeast(plan.changes, options.trust) };
-  const textOf = (path: string): string => workspace.text(path);
-  if (options.json) deliver(JSON.stringify(shown, null, 1) + "\n", options.out);
-  else if (options.diff) deliver(await diffOf(shown, textOf), options.out);
-  else {
-    const edits = new Map<PlanChange, readonly Edit[]>();
-    for (const change of shown.changes) {
-      try {
-        edits.set(change, await workspace.edits(change));
-      } catch (error) {
-        edits.set(change, change.edits);
-        const place = `${shownPath(change.path)}:${change.line}`;
-        process.stderr.write(`${place}: the imports of this change cannot be shown: ${messageOf(error)}\n`);
-      }
-    }
-    const text = proposalText(shown, textOf, (change) => edits.get(change)!, paintFor(process.stdout));
-    deliver(text, options.out);
-    const sure = atLeast(plan.changes, "certain").length;
-    const hint =
-      plan.changes.length > 0
-        ? ` ${sure} of them certain. Next: uvran review, uvran prove, uvran apply.`
-        : "";
-    process.stderr.write(
-      `${plural(plan.changes.length, "change")} in the plan at ${nearby(stored)}.${hint}\n`,
-    );
-  }
+  const survey = { ...examination.survey, changes: shown.changes };
+  await writeReport(workspace, { about: "The plan for", survey, showsChanges: true }, options, {
+    json: () => JSON.stringify(shown, null, 1) + "\n",
+    text: () => planText(workspace, shown, paintFor(options.out === undefined ? process.stdout : undefined)),
+  });
+  if (formOf(options) === "text") process.stderr.write(nextLine(plan, stored));
   for (const line of notLookedAt(examination.survey, paintFor(process.stderr)))
     process.stderr.write(`${line}\n`);
   exitForBadInput(examination, paths);
@@ -88,12 +69,26 @@ async function openForNextStep(options: Options): Promise<Workspace> {
   return openWorkspace({ ...options, to: { product: way.product, version: next } });
 }
 
-async function diffOf(plan: Plan, textOf: (path: string) => string): Promise<string> {
-  let diff = "";
-  for (const [path, changes] of byPath(plan.changes)) {
-    diff += fileDiff(path, textOf(path), await plannedText(path, textOf(path), changes));
+async function planText(workspace: Workspace, plan: Plan, paint: Paint): Promise<string> {
+  const edits = new Map<PlanChange, readonly Edit[]>();
+  for (const change of plan.changes) {
+    try {
+      edits.set(change, await workspace.edits(change));
+    } catch (error) {
+      edits.set(change, change.edits);
+      const place = `${shownPath(change.path)}:${change.line}`;
+      process.stderr.write(`${place}: the imports of this change cannot be shown: ${messageOf(error)}\n`);
+    }
   }
-  return diff;
+  const textOf = (path: string): string => workspace.text(path);
+  return proposalText(plan, textOf, (change) => edits.get(change)!, paint);
+}
+
+function nextLine({ changes }: Plan, stored: string): string {
+  const sure = atLeast(changes, "certain").length;
+  const hint =
+    changes.length > 0 ? ` ${sure} of them certain. Next: uvran review, uvran prove, uvran apply.` : "";
+  return `${plural(changes.length, "change")} in the plan at ${nearby(stored)}.${hint}\n`;
 }
 
 /** A path as it is named from here, where it lies below. */

@@ -8,9 +8,11 @@ import { gathered, openForPlan, trustOption, wishOf, withPlan, type PlanOptions 
 import { examplesJson, examplesText } from "./example-text.js";
 import { accountJson, accountText } from "./proof-text.js";
 import { ProofProgress } from "./proof-progress.js";
+import { proofSurvey, provedBy } from "./proof-report.js";
+import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
 import { deliver, examples, paintFor } from "./terminal.js";
 
-interface Options extends PlanOptions {
+interface Options extends PlanOptions, ReportOptions {
   readonly trust: Trust;
   readonly onlyKept?: boolean;
   readonly check?: readonly string[];
@@ -20,8 +22,6 @@ interface Options extends PlanOptions {
   readonly byExample?: boolean;
   readonly tries?: number;
   readonly suggest?: boolean;
-  readonly out?: string;
-  readonly json?: boolean;
 }
 
 export function describeProve(command: Command): void {
@@ -41,9 +41,8 @@ export function describeProve(command: Command): void {
     .option("--at-once <number>", "how many checks may run at the same time in a search", count)
     .option("--by-example", "call changed functions, old and new, with inputs made for them; no check is run")
     .option("--tries <number>", "with --by-example: how many inputs for each function", tries)
-    .option("--suggest", "only print checks that fit the project, for its config")
-    .option("--out <file>", "write what is printed into a file")
-    .option("--json", "the result as JSON")
+    .option("--suggest", "only print checks that fit the project, for its config");
+  withReport(command)
     .addHelpText(
       "after",
       "\nA check that exits with 77 on both sides, or whose command is not there (127), is skipped and proves nothing." +
@@ -51,7 +50,12 @@ export function describeProve(command: Command): void {
     )
     .addHelpText(
       "after",
-      examples("uvran prove", "uvran prove --trust likely", 'uvran prove src --check "tests" --no-mark'),
+      examples(
+        "uvran prove",
+        "uvran prove --trust likely",
+        'uvran prove src --check "tests" --no-mark',
+        "uvran prove --as html --out proof.html",
+      ),
     )
     .action(proveCommand);
 }
@@ -69,6 +73,9 @@ function count(text: string): number {
 }
 
 async function proveCommand(paths: string[], options: Options): Promise<void> {
+  const form = formOf(options);
+  if ((options.byExample || options.suggest) && form !== "text" && form !== "json")
+    throw new Problem(`What --by-example and --suggest print has no form of ${form}.`);
   const workspace = await openForPlan(options);
   if (options.suggest) return suggest(workspace, options);
   if (options.byExample && (options.check || options.atOnce !== undefined || !options.search))
@@ -100,8 +107,17 @@ async function proveCommand(paths: string[], options: Options): Promise<void> {
     .finally(() => progress.end());
   const isMarked = options.mark && account.setAside.length > 0;
   const about = { changes, isMarked, trust: options.trust, milliseconds: Date.now() - started };
-  if (options.json) deliver(`${JSON.stringify(accountJson(account), null, 1)}\n`, options.out);
-  else deliver(accountText(account, about, paintFor(process.stdout)), options.out);
+  const survey = proofSurvey(workspace, sides);
+  await writeReport(
+    workspace,
+    { about: "The proof for", survey, proved: provedBy(account), showsChanges: true },
+    options,
+    {
+      json: () => `${JSON.stringify(accountJson(account), null, 1)}\n`,
+      text: () =>
+        accountText(account, about, paintFor(options.out === undefined ? process.stdout : undefined)),
+    },
+  );
   if (!provesSomething(account.final) || account.setAside.length + account.unsettled.length > 0)
     process.exitCode = 1;
 }
@@ -129,7 +145,8 @@ async function byExample(workspace: Workspace, paths: string[], options: Options
     })
     .finally(() => progress.end());
   if (signal.aborted) throw new Problem("The proof was interrupted.", 1);
-  if (options.json) deliver(`${JSON.stringify(examplesJson(examples), null, 1)}\n`, options.out);
+  if (formOf(options) === "json")
+    deliver(`${JSON.stringify(examplesJson(examples), null, 1)}\n`, options.out);
   else deliver(examplesText(examples, Date.now() - started, paintFor(process.stdout)), options.out);
   const isDifferent = examples.tried.some(({ difference }) => difference !== undefined);
   if (isDifferent || examples.tried.length === 0) process.exitCode = 1;

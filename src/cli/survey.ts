@@ -1,17 +1,11 @@
-import { InvalidArgumentError, Option, type Command } from "commander";
-import { changedSince, Problem, shownVersion, touches } from "../node/index.js";
+import type { Command } from "commander";
+import { changedSince, Problem, touches } from "../node/index.js";
 import { atLeast } from "../plan/index.js";
-import { FORMATS, jsonReport, type Format, type Heading } from "../report/formats/index.js";
+import { jsonReport, type Heading } from "../report/formats/index.js";
 import { comparedWith, placesText, stockText, surveyText } from "../report/index.js";
 import type { Place, Stock, Survey } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
-import {
-  documentByTemplate,
-  documentOf,
-  earlierSurvey,
-  journeyLines,
-  type Workspace,
-} from "../workspace/index.js";
+import { earlierSurvey, type Workspace } from "../workspace/index.js";
 import {
   exitForBadInput,
   openWorkspace,
@@ -22,37 +16,30 @@ import {
 } from "./common.js";
 import type { ProjectOptions } from "./common.js";
 import { holdLine } from "./hold-line.js";
-import { deliver, examples, paintFor } from "./terminal.js";
+import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
+import { examples, paintFor } from "./terminal.js";
 
-interface Options extends ProjectOptions {
+interface Options extends ProjectOptions, ReportOptions {
   readonly trust: Trust;
-  readonly as?: Format;
-  readonly template?: string;
-  readonly context?: number;
   readonly against?: string;
   readonly since?: string;
   readonly places?: boolean;
-  readonly json?: boolean;
-  readonly out?: string;
   readonly expectNone?: boolean;
   readonly holdLine?: boolean;
   readonly tighten?: boolean;
 }
 
 export function describeSurvey(command: Command): void {
-  withSources(
-    command.description(
-      "Takes stock: what is outdated, how much of it, and how sure that is. Nothing is changed.",
-    ),
+  withReport(
+    withSources(
+      command.description(
+        "Takes stock: what is outdated, how much of it, and how sure that is. Nothing is changed.",
+      ),
+    )
+      .addOption(toOption())
+      .addOption(trustOption("count changes that are at least this sure", "possible"))
+      .option("--places", "list every place with its line of code"),
   )
-    .addOption(toOption())
-    .addOption(trustOption("count changes that are at least this sure", "possible"))
-    .option("--places", "list every place with its line of code")
-    .addOption(new Option("--as <format>", "the form of the report").choices([...FORMATS]))
-    .option("--json", "the same as --as json")
-    .option("--template <file>", "a report by a Handlebars template of your own")
-    .option("--context <lines>", "so many lines around each place", lineCount)
-    .option("--out <file>", "write to a file")
     .option("--against <file>", "compare with an earlier survey, stored as JSON")
     .option("--since <revision>", "only lines that have changed since this commit of git")
     .option("--expect-none", "exit with 1 when any place is found, so that the old code stays away")
@@ -77,11 +64,6 @@ export function describeSurvey(command: Command): void {
     .action(survey);
 }
 
-function lineCount(text: string): number {
-  if (!/^\d{1,3}$/.test(text)) throw new InvalidArgumentError("Write a number of lines, from 0 to 999.");
-  return Number(text);
-}
-
 async function survey(paths: string[], options: Options): Promise<void> {
   checkOptions(paths, options);
   const workspace = await openWorkspace(options);
@@ -93,22 +75,27 @@ async function survey(paths: string[], options: Options): Promise<void> {
   const found = changed
     ? onlyWhere(all, ({ path, range }) => touches(changed, path, range.start.line, range.end.line))
     : all;
-  const stock = workspace.stock(found, options.context);
-  deliver(await reportOf(workspace, found, stock, options), options.out);
+  const { to, context, against } = options;
+  const stock = await workspace.stock(found, context === undefined ? {} : { context });
+  const compared = against === undefined ? [] : comparedWith(earlierSurvey(against), stock);
+  const about = to === undefined ? "What is outdated in" : `From here to ${to.product} ${to.version}:`;
+  await writeReport(workspace, { about, survey: found, compared, showsChanges: false }, options, {
+    json: (heading) => jsonReport(found, stock, heading, new Date().toISOString().slice(0, 10)),
+    text: (heading) => textOf(workspace, found, stock, heading, options),
+  });
   exitForBadInput(examination, paths);
   if (options.expectNone && found.changes.length > 0) process.exitCode ??= 1;
   if (options.holdLine) await holdLine(workspace, stock, options.tighten === true);
 }
 
 function checkOptions(paths: readonly string[], options: Options): void {
-  const { holdLine, tighten, since, to, template, as, json } = options;
+  const { holdLine, tighten, since, to } = options;
+  formOf(options);
   if (tighten && !holdLine) throw new Problem("--tighten only means something together with --hold-line.");
   if (holdLine && (paths.length > 0 || since !== undefined || to !== undefined))
     throw new Problem(
       "--hold-line counts the places of the whole project: name no paths, no --since and no --to.",
     );
-  if ([template, as, json].filter((one) => one !== undefined).length > 1)
-    throw new Problem("--as, --json and --template say in what form the report is. Choose one of them.");
 }
 
 /** What a survey found in some places only. */
@@ -121,29 +108,16 @@ function onlyWhere(survey: Survey, fits: (place: Pick<Place, "path" | "range">) 
   };
 }
 
-async function reportOf(
+function textOf(
   workspace: Workspace,
   found: Survey,
   stock: Stock,
-  options: Options,
-): Promise<string> {
-  const format = options.json ? "json" : (options.as ?? "text");
-  const compared = options.against === undefined ? [] : comparedWith(earlierSurvey(options.against), stock);
-  const journey = journeyLines(workspace.project.journeys);
-  const heading: Heading = { title: titleFor(workspace, options), journey, compared };
-  if (options.template !== undefined) return documentByTemplate(stock, heading, options.template);
-  if (format === "json") return jsonReport(found, stock, heading, new Date().toISOString().slice(0, 10));
-  if (format !== "text") return documentOf(workspace, found, stock, heading, format, shownVersion());
-  const paint = paintFor(options.out === undefined ? process.stdout : undefined);
-  const places = options.places ? placesText(found, (path) => workspace.text(path), paint) : "";
+  { journey, compared }: Heading,
+  { out, places: withPlaces }: Options,
+): string {
+  const paint = paintFor(out === undefined ? process.stdout : undefined);
+  const places = withPlaces ? placesText(found, (path) => workspace.text(path), paint) : "";
   const ahead = [...journey, ...(journey.length > 0 ? [""] : [])].map((line) => `${line}\n`).join("");
   const behind = compared.map((line) => `${line}\n`).join("");
   return ahead + surveyText(found, paint) + stockText(stock, paint) + (behind && `\n${behind}`) + places;
 }
-
-const titleFor = ({ root }: Workspace, { to }: Options): string => {
-  const name = root.split(/[\\/]/).at(-1) ?? root;
-  return to === undefined
-    ? `What is outdated in ${name}`
-    : `From here to ${to.product} ${to.version}: ${name}`;
-};

@@ -17,6 +17,7 @@ export { packPage, rulesIndex } from "./rule-page.js";
 export { placeBehind, shownPath } from "./path.js";
 export { paintTrust, type Paint } from "./paint.js";
 export { comparedWith, stockText, type Earlier } from "./stock/stock-text.js";
+export { type Checked, type Outcome, type Proved } from "./stock/proved.js";
 export { folderOfPath } from "./stock/folders.js";
 export { type EffortMinutes } from "./stock/effort.js";
 export {

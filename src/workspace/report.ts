@@ -12,14 +12,15 @@ import {
   type Format,
   type Heading,
 } from "../report/formats/index.js";
-import type { Stock, Survey } from "../report/index.js";
+import { byPath, plannedText } from "../plan/index.js";
+import { fileDiff, type Stock, type Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Workspace } from "./workspace.js";
 
 /** The forms of a report that are not made for a terminal, nor for Uvran itself. */
 export type Document = Exclude<Format, "text" | "json">;
 
-/** A survey in one of the forms that others read. */
+/** A report in one of the forms that others read. */
 export async function documentOf(
   workspace: Workspace,
   survey: Survey,
@@ -36,7 +37,18 @@ export async function documentOf(
     case "csv":
       return csvReport(stock);
     case "junit":
-      return junitReport(stock, survey.rules);
+      return junitReport(stock, survey.rules, heading);
+    case "diff": {
+      const isOut = new Set(
+        stock.places.filter(({ outcome }) => outcome?.is === "set aside").map(({ id }) => id),
+      );
+      let diff = "";
+      for (const [path, changes] of byPath(survey.changes.filter(({ id }) => !isOut.has(id)))) {
+        const text = workspace.text(path);
+        diff += fileDiff(path, text, await plannedText(path, text, changes));
+      }
+      return diff;
+    }
     case "sarif": {
       const edits = new Map<string, readonly Edit[]>();
       // A change in several files is no fix of one of them.

@@ -48,7 +48,8 @@ import {
   type Progress,
   type Suggested,
 } from "../prove/index.js";
-import { stockOf, type Stock, type Survey } from "../report/index.js";
+import { changeLines, shownPath, stockOf } from "../report/index.js";
+import type { DiffLine, Proved, Stock, Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Kind, Rule } from "../rules/index.js";
 import { commitsFor, formatCommit } from "./commits.js";
@@ -185,17 +186,43 @@ export class Workspace {
     return { plan, survey: { ...found, changes, heldBack, advice, versions: asked, ...said } };
   }
 
-  /** A survey, counted, with so many lines around each place. */
-  stock(survey: Survey, context?: number): Stock {
+  /**
+   * What a report of a survey, a plan or a proof is made from. `showsChanges` says that each place shows what its change does;
+   * else it shows the code as it is.
+   */
+  async stock(
+    survey: Survey,
+    {
+      showsChanges = false,
+      ...options
+    }: { readonly showsChanges?: boolean; readonly context?: number; readonly proved?: Proved } = {},
+  ): Promise<Stock> {
     const { journeys, effort } = this.project;
     const way = journeys.find(({ steps }) => steps.length > 0);
     return stockOf(survey, {
       textOf: (path) => this.text(path),
       effort,
       ownersOf: ownersIn(this.root),
-      ...(context === undefined ? {} : { context }),
       ...(way === undefined ? {} : { stepOf: (rule) => stepOf(rule, way) }),
+      ...(showsChanges ? { differences: await this.#differences(survey.changes, options.context) } : {}),
+      ...options,
     });
+  }
+
+  async #differences(
+    changes: readonly PlanChange[],
+    context?: number,
+  ): Promise<ReadonlyMap<string, readonly DiffLine[]>> {
+    const result = new Map<string, readonly DiffLine[]>();
+    for (const change of changes) {
+      const edits = await this.edits(change).catch(() => change.edits);
+      const elsewhere = change.elsewhere.flatMap(({ path, edits: there }): DiffLine[] => [
+        { mark: "…", text: shownPath(path) },
+        ...changeLines(this.text(path), there, context),
+      ]);
+      result.set(change.id, [...changeLines(this.text(change.path), edits, context), ...elsewhere]);
+    }
+    return result;
   }
 
   /** Works out the plan and stores it; gives its path beside it. */

@@ -4,6 +4,7 @@ import { fromMarkdown } from "mdast-util-from-markdown";
 import type { Log } from "sarif";
 import { CHROMIUM, launch } from "../review/page.js";
 import { Sandbox } from "../cli/run.js";
+import { junitFaults, sarifFaults } from "./valid.js";
 
 /** Code, names and notes that each of the forms must escape in its own way. */
 const NASTY = {
@@ -42,7 +43,7 @@ test("a table for spreadsheets has every place, and no formula", () => {
   ]);
 });
 
-test("results of tests are read by an XML parser, a suite for each rule", () => {
+test("results of tests are read by an XML parser, a suite for each rule", async () => {
   const read =
     "import json, sys, xml.etree.ElementTree as e; r = e.fromstring(sys.stdin.buffer.read());" +
     "print(json.dumps([r.attrib, [[c.attrib, c[0].text] for c in r.iter('testcase') if len(c)]]))";
@@ -51,16 +52,15 @@ test("results of tests are read by an XML parser, a suite for each rule", () => 
     [Record<string, string>, string][],
   ];
   expect(root).toMatchObject({ failures: "3" });
-  expect(cases.map(([{ file, name }]) => [file, name])).toEqual([
-    ["=1+2.js", "=1+2.js:1:5"],
-    ["a|b `c`.js", "a|b `c`.js:2:5"],
-    ["sub dir/ünï.js", "sub dir/ünï.js:2:5"],
-  ]);
+  expect(await junitFaults(report("--as", "junit"))).toBeUndefined();
+  expect(cases.map(([{ name }]) => name)).toEqual(["=1+2.js:1:5", "a|b `c`.js:2:5", "sub dir/ünï.js:2:5"]);
   expect(cases[1]![1]).toContain("> 2  if (hive && hive.queen) mark(hive, '</script>");
 });
 
 test("static analysis results name the place, and their fixes are the change", () => {
-  const log = JSON.parse(report("--as", "sarif")) as Log;
+  const text = report("--as", "sarif");
+  expect(sarifFaults(text)).toEqual([]);
+  const log = JSON.parse(text) as Log;
   const [run] = log.runs;
   expect([log.version, run!.tool.driver.name, run!.columnKind]).toEqual(["2.1.0", "Uvran", "utf16CodeUnits"]);
   const places = run!.results!.map(({ ruleId, ruleIndex, level, locations, partialFingerprints, fixes }) => {
@@ -69,12 +69,12 @@ test("static analysis results name the place, and their fixes are the change", (
     expect(partialFingerprints!["uvranPlace/v1"]).toMatch(/^[0-9a-f]{16}$/);
     const path = decodeURIComponent(artifactLocation!.uri!);
     const [change] = fixes![0]!.artifactChanges;
-    let text = sandbox.read(path);
+    let code = sandbox.read(path);
     for (const { deletedRegion, insertedContent } of [...change!.replacements].reverse()) {
       const { charOffset = 0, charLength = 0 } = deletedRegion;
-      text = text.slice(0, charOffset) + (insertedContent?.text ?? "") + text.slice(charOffset + charLength);
+      code = code.slice(0, charOffset) + (insertedContent?.text ?? "") + code.slice(charOffset + charLength);
     }
-    return [path, level, region!.startLine, region!.startColumn, text.includes("if (hive?.queen) mark(hive")];
+    return [path, level, region!.startLine, region!.startColumn, code.includes("if (hive?.queen) mark(hive")];
   });
   expect(places).toEqual([
     ["=1+2.js", "note", 1, 5, true],
@@ -120,7 +120,7 @@ test("a form of one's own, by a template", () => {
 
 interface Found {
   trust: string;
-  evidence: { answer: string; code: string }[];
+  evidence?: { answer: string; code: string }[];
 }
 
 test("the counts are those that somebody else counts", () => {
@@ -152,7 +152,7 @@ test("the counts are those that somebody else counts", () => {
     byName: [...places, ...advice].filter(
       ({ trust, evidence }) =>
         trust === "possible" &&
-        evidence.some(
+        evidence?.some(
           ({ answer, code }) => answer === "unknown" && ["name", "type"].includes(code.split(".")[0]!),
         ),
     ).length,

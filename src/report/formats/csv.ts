@@ -10,6 +10,7 @@ const COLUMNS = [
   "what",
   "trust",
   "work",
+  "outcome",
   "step",
   "says",
   "evidence",
@@ -21,6 +22,7 @@ const COLUMNS = [
 export function csvReport({ places }: Stock): string {
   const rows = places.map((place) => ({
     ...place,
+    outcome: place.outcome?.is,
     evidence: [...place.evidence, ...place.cautions].join("; "),
   }));
   return csvOf([COLUMNS, ...rows.map((row) => COLUMNS.map((column) => row[column]))]);

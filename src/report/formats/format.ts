@@ -1,5 +1,5 @@
 /** The forms that a report can have. */
-export const FORMATS = ["text", "markdown", "html", "sarif", "junit", "csv", "json"] as const;
+export const FORMATS = ["text", "markdown", "html", "sarif", "junit", "csv", "json", "diff"] as const;
 export type Format = (typeof FORMATS)[number];
 
 /** What stands above the numbers of a report. */

@@ -34,6 +34,7 @@ article.automatic { border-left-color: var(--auto); } article.to-review { border
 article header { display: flex; flex-wrap: wrap; gap: .2rem 1rem; } article pre { margin: .5rem 0; overflow-x: auto; }
 article pre span { display: block; padding: 0 .4rem; white-space: pre; min-height: 1.5em; } article pre .hit { background: var(--hit); }
 article ul { margin: .3rem 0; padding-left: 1.2rem; } article[hidden] { display: none; }
+article pre .gone { background: color-mix(in srgb, var(--hand) 16%, var(--card)); } article pre .come { background: color-mix(in srgb, var(--auto) 18%, var(--card)); } article pre.lines { color: var(--soft); }
 .no { color: var(--soft); user-select: none; display: inline-block; width: 3.2rem; text-align: right; padding-right: .8rem; }
 @media print { body { max-width: none; padding: 0; background: #fff; } form { display: none; } article { content-visibility: visible; } }
 </style>
@@ -50,6 +51,13 @@ article ul { margin: .3rem 0; padding-left: 1.2rem; } article[hidden] { display:
 <div><b>{{all.hours}}</b>hours, about</div>
 </div>
 <div class="bar" role="img" aria-label="{{all.automatic}} automatic, {{all.review}} to review, {{all.hand}} by hand"><i class="a" style="width:{{sum.automaticShare}}%"></i><i class="r" style="width:{{sum.reviewShare}}%"></i><i class="h" style="width:{{sum.handShare}}%"></i></div>
+{{#if checks}}
+<h2>Checks</h2>
+<table><thead><tr><th>check</th><th>verdict</th><th></th><th>command</th></tr></thead><tbody>
+{{#each checks}}<tr><td>{{name}}</td><td>{{verdict}}</td><td>{{says}}{{#if lines}}<pre>{{#each lines}}{{this}}
+{{/each}}</pre>{{/if}}</td><td class="name"><code>{{command}}</code></td></tr>
+{{/each}}</tbody></table>
+{{/if}}
 {{#if bySteps}}
 <h2>Step by step</h2>
 <table><thead><tr><th>version</th><th class="n">places</th><th class="n">automatic</th><th class="n">to review</th><th class="n">by hand</th><th class="n">hours</th></tr></thead><tbody>
@@ -90,9 +98,12 @@ article ul { margin: .3rem 0; padding-left: 1.2rem; } article[hidden] { display:
 <output class="soft"></output>
 </form>
 {{#each places}}<article class="{{workClass}}" data-work="{{work}}" data-rule="{{rule}}">
-<header><code>{{path}}:{{line}}</code><span>{{says}}</span><span class="soft">{{rule}} · {{trustShown}} · {{work}}{{#if step}} · for {{step}}{{/if}}</span></header>
-<pre>{{#each code}}<span{{#if isHit}} class="hit"{{/if}}><b class="no">{{line}}</b>{{text}}</span>{{/each}}</pre>
-{{#if reasons}}<ul>{{#each reasons}}<li>{{this}}</li>{{/each}}</ul>{{/if}}
+<header><code>{{path}}:{{line}}</code><span>{{sentence says}}</span><span class="soft">{{rule}} · {{trustShown}} · {{work}}{{#if step}} · for {{step}}{{/if}}</span></header>
+{{#if difference}}<pre>{{#each difference}}<span{{#if lineClass}} class="{{lineClass}}"{{/if}}><b class="no">{{line}} {{mark}}</b>{{text}}</span>{{/each}}</pre>
+{{else}}<pre>{{#each code}}<span{{#if isHit}} class="hit"{{/if}}><b class="no">{{line}}</b>{{text}}</span>{{/each}}</pre>
+{{/if}}{{#if outcome}}<p>{{sentence outcome.says}}</p>{{#if outcome.lines}}<pre class="lines">{{#each outcome.lines}}{{this}}
+{{/each}}</pre>{{/if}}
+{{/if}}{{#if reasons}}<ul>{{#each reasons}}<li>{{sentence this}}</li>{{/each}}</ul>{{/if}}
 </article>
 {{/each}}
 <h2>What was not looked at</h2>

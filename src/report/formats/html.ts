@@ -34,11 +34,14 @@ export function htmlReport(stock: Stock, heading: Heading): string {
       ...place,
       workClass: place.work.replaceAll(" ", "-"),
       trustShown: place.trust ?? "held back",
+      difference: place.difference.map((line) => ({ ...line, lineClass: LINE_CLASSES[line.mark] })),
       reasons: [...place.evidence, ...place.cautions],
     })),
   };
   return plainText(template(view));
 }
+
+const LINE_CLASSES = { "-": "gone", "+": "come", " ": "", "…": "" } as const;
 
 /** The widths of the parts of a bar, in per cent. */
 function partsOf({ automatic, review, hand }: Count, full: number): object {
@@ -48,4 +51,9 @@ function partsOf({ automatic, review, hand }: Count, full: number): object {
 
 const page = Handlebars.create();
 page.registerPartial("bar", BAR);
+// A sentence, in which code stands between backquotes.
+page.registerHelper("sentence", (words: string) => {
+  const parts = words.split(/`([^`]+)`/).map((part) => page.escapeExpression(part));
+  return new page.SafeString(parts.map((part, i) => (i % 2 === 1 ? `<code>${part}</code>` : part)).join(""));
+});
 const template = page.compile(PAGE);

@@ -9,16 +9,11 @@ export function jsonReport(
   { journey, compared }: Heading,
   made: string,
 ): string {
-  const places = found.changes.map(({ id, rules, kind, trust, path, line, range, title }) => ({
-    id,
-    rules,
-    kind,
-    trust,
-    path,
-    line,
-    range,
-    title,
-  }));
+  const places = found.changes.map(
+    ({ id, rules, kind, trust, path, line, range, title, evidence, cautions }) => {
+      return { id, rules, kind, trust, path, line, range, title, evidence, cautions };
+    },
+  );
   const { filesRead, heldBack, advice, unparsed, idleKeeps, unreadable, skipped, notCovered } = found;
   const { silenced, versions, failures, unread } = found;
   const { all, bySteps, byKind, byRule, byFolder, byOwner, effort } = stock;

@@ -1,6 +1,7 @@
 import type { PhrasingContent, Root, RootContent, Table } from "mdast";
 import { gfmTableToMarkdown } from "mdast-util-gfm-table";
 import { toMarkdown } from "mdast-util-to-markdown";
+import type { Checked } from "../stock/proved.js";
 import type { Count, Place, Stock } from "../stock/stock.js";
 import { plainText } from "./escapes.js";
 import type { Heading } from "./format.js";
@@ -24,6 +25,7 @@ export function markdownReport(stock: Stock, { title, journey, compared }: Headi
       ),
     ),
     ...list([...journey, ...compared]),
+    ...checkTable(stock.checks),
     ...table("Step", bySteps, inWords),
     ...table("Rule", byRule, ({ name, link }) =>
       link === undefined ? [code(name)] : [{ type: "link", url: link, children: [code(name)] }],
@@ -63,6 +65,14 @@ function written(root: Root): string {
   return toMarkdown(root, { extensions: [gfmTableToMarkdown({ tablePipeAlign: false })], bullet: "-" });
 }
 
+/** A sentence, in which code stands between backquotes. */
+function sentence(value: string): PhrasingContent[] {
+  return value.split(/(`[^`]+`)/).flatMap((part) => {
+    if (part === "") return [];
+    return part.length > 2 && part.startsWith("`") ? [code(part.slice(1, -1))] : [text(part)];
+  });
+}
+
 const text = (value: string): PhrasingContent => ({ type: "text", value: oneLine(value) });
 const code = (value: string): PhrasingContent => ({ type: "inlineCode", value: oneLine(value) });
 const oneLine = (value: string): string => plainText(value).replace(/\r?\n/g, " ");
@@ -79,7 +89,7 @@ function list(lines: readonly string[]): RootContent[] {
       spread: false,
       children: lines.map((line) => ({
         type: "listItem",
-        children: [{ type: "paragraph", children: [text(line.trim())] }],
+        children: [{ type: "paragraph", children: sentence(line.trim()) }],
       })),
     },
   ];
@@ -95,28 +105,57 @@ function table<T extends Count>(
   shown: (one: T) => PhrasingContent[],
 ): RootContent[] {
   if (counts.length === 0) return [];
-  const row = (cells: readonly PhrasingContent[][]): Table["children"][number] => ({
-    type: "tableRow",
-    children: cells.map((children) => ({ type: "tableCell", children })),
-  });
   const heads = [head, "places", "share", "automatic", "to review", "by hand", "by name alone", "files"];
   const rows = counts
     .slice(0, MOST_ROWS)
-    .map((one) =>
-      row([
-        shown(one),
-        ...[one.total, `${one.percent} %`, one.automatic, one.review, one.hand, one.byName, one.files].map(
-          (value) => [text(String(value))],
-        ),
-      ]),
-    );
+    .map((one) => [
+      shown(one),
+      ...[one.total, `${one.percent} %`, one.automatic, one.review, one.hand, one.byName, one.files].map(
+        (value) => [text(String(value))],
+      ),
+    ]);
   return [
-    {
-      type: "table",
-      align: heads.map((_, i) => (i === 0 ? null : "right")),
-      children: [row(heads.map((one) => [text(one)])), ...rows],
-    },
+    tableOf(
+      [heads.map((one) => [text(one)]), ...rows],
+      heads.map((_, i) => (i === 0 ? null : "right")),
+    ),
     ...more(counts.length - MOST_ROWS, "rows"),
+  ];
+}
+
+function tableOf(rows: readonly PhrasingContent[][][], align: Table["align"]): Table {
+  return {
+    type: "table",
+    align: align ?? null,
+    children: rows.map((cells) => ({
+      type: "tableRow",
+      children: cells.map((children) => ({ type: "tableCell", children })),
+    })),
+  };
+}
+
+function checkTable(checks: readonly Checked[]): RootContent[] {
+  if (checks.length === 0) return [];
+  const rows = checks.map(({ name, command, verdict, says }) => [
+    [text(name)],
+    [text(verdict)],
+    [text(says)],
+    [code(command)],
+  ]);
+  const different = checks.flatMap(({ name, lines }): RootContent[] =>
+    lines.length === 0
+      ? []
+      : [
+          paragraph(text(`What is different in ${name}:`)),
+          { type: "code", value: plainText(lines.join("\n")) },
+        ],
+  );
+  return [
+    tableOf(
+      [["Check", "verdict", "says", "command"].map((head) => [text(head)]), ...rows],
+      [null, null, null, null],
+    ),
+    ...different,
   ];
 }
 
@@ -130,12 +169,31 @@ function placeLines({
   evidence,
   cautions,
   code: lines,
+  difference,
+  outcome,
 }: Place): RootContent[] {
-  const shown = lines.map((one) => `${one.isHit ? ">" : " "} ${String(one.line).padStart(4)}  ${one.text}`);
+  const shown: RootContent =
+    difference.length > 0
+      ? {
+          type: "code",
+          lang: "diff",
+          value: plainText(difference.map((one) => one.mark + one.text).join("\n")),
+        }
+      : {
+          type: "code",
+          value: plainText(
+            lines
+              .map((one) => `${one.isHit ? ">" : " "} ${String(one.line).padStart(4)}  ${one.text}`)
+              .join("\n"),
+          ),
+        };
   return [
     { type: "heading", depth: 3, children: [code(`${path}:${line}`)] },
-    paragraph(text(`${says} (`), code(rule), text(`, ${trust ?? "held back"}, ${work})`)),
-    { type: "code", value: plainText(shown.join("\n")) },
-    ...list([...evidence, ...cautions]),
+    paragraph(...sentence(says), text(" ("), code(rule), text(`, ${trust ?? "held back"}, ${work})`)),
+    shown,
+    ...list([...(outcome ? [outcome.says] : []), ...evidence, ...cautions]),
+    ...(outcome && outcome.lines.length > 0
+      ? [{ type: "code", value: plainText(outcome.lines.join("\n")) } satisfies RootContent]
+      : []),
   ];
 }

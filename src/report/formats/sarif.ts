@@ -57,14 +57,15 @@ function descriptor({ id, title, why, kind, link }: Rule): ReportingDescriptor {
 }
 
 function resultFor(place: Place, rules: readonly Rule[], edits: readonly Edit[]): Result {
-  const { id, rule, kind, path, range, says, evidence, cautions, trust, work, what, step } = place;
+  const { id, rule, kind, path, range, says, evidence, cautions, trust, work, what, step, outcome } = place;
   const artifactLocation = { uri: pathAddress(path), uriBaseId: "ROOT" };
   const { start, end } = range;
-  const why = [...evidence, ...cautions].map((sentence) => `\n- ${sentence}`).join("");
+  const proof = outcome ? [outcome.says, ...outcome.lines] : [];
+  const why = [...proof, ...evidence, ...cautions].map((sentence) => `\n- ${sentence}`).join("");
   return {
     ruleId: rule,
     ruleIndex: rules.findIndex((one) => one.id === rule),
-    level: LEVELS[kind],
+    ...(outcome?.is === "passed" ? { kind: "pass", level: "none" } : { level: LEVELS[kind] }),
     message: { text: plainText(says + why) },
     locations: [
       {

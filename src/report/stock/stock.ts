@@ -3,7 +3,9 @@ import type { Rule, Trust, Kind } from "../../rules/index.js";
 import type { TextRange } from "../../syntax/index.js";
 import type { Change, Ground } from "../../engine/index.js";
 import type { Survey } from "../survey.js";
+import type { DiffLine } from "../diff-lines.js";
 import { Effort, type EffortMinutes } from "./effort.js";
+import type { Checked, Outcome, Proved } from "./proved.js";
 
 /** How much of the work at a place a person has to do. */
 export const WORK = ["automatic", "to review", "by hand"] as const;
@@ -37,6 +39,10 @@ export interface Place {
   readonly cautions: readonly string[];
   /** The lines around it. */
   readonly code: readonly CodeLine[];
+  /** The lines around it as they are and as they are to be; empty where nothing is changed, or only the code is asked for. */
+  readonly difference: readonly DiffLine[];
+  /** What a proof found of it. */
+  readonly outcome: Outcome | undefined;
 }
 
 /** A line of a file; `isHit` says that the place is in it. */
@@ -77,6 +83,8 @@ export interface Stock {
   readonly byOwner: readonly Count[];
   readonly byFile: readonly Count[];
   readonly places: readonly Place[];
+  /** The checks of the project, in a report of a proof. */
+  readonly checks: readonly Checked[];
   readonly effort: EffortMinutes;
   readonly notCovered: readonly { readonly ending: string; readonly files: number }[];
   readonly leftOut: readonly { readonly path: string; readonly why: string }[];
@@ -92,13 +100,16 @@ export interface StockOptions {
   readonly ownersOf?: ((path: string) => readonly string[]) | undefined;
   /** The step of the way in which a rule has its turn. */
   readonly stepOf?: (rule: Rule) => string | undefined;
+  /** What each change does, by its id; without it the code is shown as it is. */
+  readonly differences?: ReadonlyMap<string, readonly DiffLine[]>;
+  readonly proved?: Proved;
 }
 
 /** Counts a survey. */
 export function stockOf(survey: Survey, options: StockOptions): Stock {
-  const { textOf, context = 2, ownersOf, stepOf } = options;
+  const { ownersOf, proved } = options;
   const effort = new Effort(options.effort);
-  const places = placesOf(survey, textOf, context, stepOf);
+  const places = placesOf(survey, options);
   const count = (name: string, some: readonly Place[]): Count => countOf(name, some, places.length, effort);
   const grouped = (keysOf: (place: Place) => readonly string[]): Count[] => {
     const groups = new Map<string, Place[]>();
@@ -128,6 +139,7 @@ export function stockOf(survey: Survey, options: StockOptions): Stock {
     byOwner: ownersOf ? grouped(({ path }) => ownersOf(path)) : [],
     byFile: grouped(({ path }) => [path]),
     places,
+    checks: proved?.checks ?? [],
     effort: effort.minutes,
     notCovered: [...survey.notCovered]
       .map(([ending, files]) => ({ ending, files }))
@@ -154,9 +166,7 @@ function countOf(name: string, places: readonly Place[], all: number, effort: Ef
 
 function placesOf(
   { rules, changes, advice, heldBack }: Survey,
-  textOf: (path: string) => string,
-  context: number,
-  stepOf: StockOptions["stepOf"],
+  { textOf, context = 2, stepOf, differences, proved }: StockOptions,
 ): Place[] {
   const known = new Map(rules.map((rule) => [rule.id, rule]));
   const lines = new Map<string, string[]>();
@@ -178,6 +188,7 @@ function placesOf(
     entry: { readonly id: string; readonly path: string; readonly line: number; readonly range: TextRange },
     ids: readonly string[],
     rest: Pick<Place, "what" | "trust" | "work" | "byName" | "says" | "evidence" | "cautions">,
+    outcome?: Outcome,
   ): Place => {
     const rule = known.get(ids[0]!);
     const { id, path, line, range } = entry;
@@ -194,22 +205,26 @@ function placesOf(
       line,
       range,
       code: around(path, range),
+      difference: differences?.get(id) ?? [],
+      outcome,
       ...rest,
     };
   };
   const says = (list: readonly { readonly says: string }[]): string[] => list.map((one) => one.says);
   const found = [
-    ...changes.map((change) =>
-      place(change, change.rules, {
+    ...changes.map((change) => {
+      const outcome = proved?.outcomeOf(change.id);
+      const rest = {
         what: "change",
         trust: change.trust,
-        work: change.trust === "certain" ? "automatic" : "to review",
+        work: workOf(change, outcome),
         byName: isByName(change),
         says: change.title,
         evidence: says(change.evidence),
         cautions: says(change.cautions),
-      }),
-    ),
+      } as const;
+      return place(change, change.rules, rest, outcome);
+    }),
     ...advice.map((entry) =>
       place(entry, [entry.rule], {
         what: "advice",
@@ -240,6 +255,12 @@ function placesOf(
       a.range.start.column - b.range.start.column ||
       (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : 0),
   );
+}
+
+/** A change that a proof has passed needs nobody to look at it; one that was set aside does. */
+function workOf({ trust }: Pick<Change, "trust">, outcome: Outcome | undefined): Work {
+  if (outcome) return outcome.is === "passed" ? "automatic" : "by hand";
+  return trust === "certain" ? "automatic" : "to review";
 }
 
 /** Is it unknown what a name refers to, or of what type something is, so that nothing more than `possible` can be said? */

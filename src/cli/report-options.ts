@@ -1,0 +1,82 @@
+import { InvalidArgumentError, Option, type Command } from "commander";
+import { Problem, shownVersion } from "../node/index.js";
+import { FORMATS, type Format, type Heading } from "../report/formats/index.js";
+import type { Proved, Survey } from "../report/index.js";
+import { documentByTemplate, documentOf, journeyLines, type Workspace } from "../workspace/index.js";
+import { deliver } from "./terminal.js";
+
+/** Options of commands that make a report. */
+export interface ReportOptions {
+  readonly as?: Format;
+  readonly json?: boolean;
+  readonly diff?: boolean;
+  readonly template?: string;
+  readonly context?: number;
+  readonly out?: string;
+}
+
+export function withReport(command: Command): Command {
+  return command
+    .addOption(new Option("--as <format>", "the form of the report").choices([...FORMATS]))
+    .option("--json", "the same as --as json")
+    .option("--template <file>", "a report by a Handlebars template of your own")
+    .option("--context <lines>", "so many lines around each place", lineCount)
+    .option("--out <file>", "write to a file");
+}
+
+function lineCount(text: string): number {
+  if (!/^\d{1,3}$/.test(text)) throw new InvalidArgumentError("Write a number of lines, from 0 to 999.");
+  return Number(text);
+}
+
+/** The form that is asked for; a template of the user's own is one too. Throws a Problem where there are two. */
+export function formOf({ as, json, diff, template }: ReportOptions): Format | "template" {
+  const asked = [
+    ...(as === undefined ? [] : [as]),
+    ...(json ? ["json" as const] : []),
+    ...(diff ? ["diff" as const] : []),
+    ...(template === undefined ? [] : ["template" as const]),
+  ];
+  if (asked.length > 1)
+    throw new Problem(
+      "--as, --json, --diff and --template say in what form the report is. Choose one of them.",
+    );
+  return asked[0] ?? "text";
+}
+
+/** What a report is made from. */
+export interface Reported {
+  /** What it is about, ahead of the project's name. */
+  readonly about: string;
+  readonly survey: Survey;
+  readonly compared?: Heading["compared"];
+  readonly proved?: Proved;
+  /** Does it show what changes do, and not only the code as it is? */
+  readonly showsChanges: boolean;
+}
+
+/** Writes a report in the form that is asked for; `text` and `json` are the command's own. */
+export async function writeReport(
+  workspace: Workspace,
+  { about, survey, compared = [], proved, showsChanges }: Reported,
+  options: ReportOptions,
+  own: Readonly<Record<"text" | "json", (heading: Heading) => string | Promise<string>>>,
+): Promise<void> {
+  const form = formOf(options);
+  const name = workspace.root.split(/[\\/]/).at(-1) ?? workspace.root;
+  const journey = journeyLines(workspace.project.journeys);
+  const heading: Heading = { title: `${about} ${name}`, journey, compared };
+  if (form === "text" || form === "json") return deliver(await own[form](heading), options.out);
+  const { context, template } = options;
+  const stock = await workspace.stock(survey, {
+    showsChanges,
+    ...(context === undefined ? {} : { context }),
+    ...(proved === undefined ? {} : { proved }),
+  });
+  deliver(
+    form === "template"
+      ? documentByTemplate(stock, heading, template!)
+      : await documentOf(workspace, survey, stock, heading, form, shownVersion()),
+    options.out,
+  );
+}
