@@ -1,21 +1,31 @@
-// The main job on the demo data: copies the Thistledown codebase aside and walks through every step on it.
+// The main job on the demo data: copies the Thistledown codebase aside and walks through every step on it, then takes a
+// small program from one version of its framework to the next.
 import { spawnSync } from "node:child_process";
-import { cpSync, readFileSync, rmSync } from "node:fs";
+import { cpSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 
 const repository = fileURLToPath(new URL("..", import.meta.url));
-const copy = join(repository, ".demo", "thistledown");
+const aside = join(repository, ".demo");
+const copy = join(aside, "thistledown");
+const yard = join(aside, "combwork", "yard-py");
 const uvran = join(repository, "dist", "program", "uvran.js");
 const PREVIEW = 46;
 
-rmSync(copy, { recursive: true, force: true });
-cpSync(join(repository, "examples", "thistledown"), copy, { recursive: true });
+for (const name of ["thistledown", "combwork"]) {
+  rmSync(join(aside, name), { recursive: true, force: true });
+  cpSync(join(repository, "examples", name), join(aside, name), { recursive: true });
+}
 
-/** Says what comes, runs one command, and ends the demo if it does not exit as foretold. */
-function step(text, args, { exit = 0 } = {}) {
-  console.log(`\n━━ ${text}\n$ uvran ${args.join(" ")}\n`);
-  const { status } = spawnSync(process.execPath, [uvran, ...args], { cwd: copy, stdio: "inherit" });
+/** Says what comes, runs one command of Uvran, and ends the demo if it does not exit as foretold. */
+function step(text, args, { exit = 0, cwd = copy } = {}) {
+  console.log(`\n━━ ${text}`);
+  run(`uvran ${args.join(" ")}`, process.execPath, [uvran, ...args], { exit, cwd });
+}
+
+function run(shown, command, args, { exit = 0, cwd, env = {} }) {
+  console.log(`$ ${shown}\n`);
+  const { status } = spawnSync(command, args, { cwd, stdio: "inherit", env: { ...process.env, ...env } });
   if (status !== exit) {
     console.error(`\nThe demo expected exit code ${exit} here and got ${status}.`);
     process.exit(1);
@@ -46,3 +56,32 @@ step("Write what the checks passed, and only what is certain, with a journal.", 
 step("Prove again, now with what was written.", ["prove"]);
 step("And take it all back.", ["undo"]);
 step("Nothing is left of it: the same places are found as before.", ["survey"]);
+
+/** Installs a version of the framework, and runs the program with it. */
+function withVersion(version) {
+  writeFileSync(join(yard, "requirements.txt"), `combwork==${version}\n`);
+  console.log(`\n━━ combwork ${version} is installed. The program prints:`);
+  const env = { PYTHONPATH: join(yard, "..", "python", version) };
+  run("python3 main.py", "python3", ["-B", "main.py"], { cwd: yard, env });
+}
+
+console.log(`\n\nAnother program, in ${yard}, was written for version 1.4 of its framework.`);
+withVersion("1.4");
+step(
+  "What has to be done to get to version 3.0? The framework's list of changes is a table, moves/python.yaml.",
+  ["survey", "--to", "combwork@3.0"],
+  { cwd: yard },
+);
+step("The first step goes to 2.0.", ["propose", "--to", "combwork@3.0", "--as", "diff"], { cwd: yard });
+step("Write what is certain.", ["apply"], { cwd: yard });
+withVersion("2.0");
+step("The second step goes to 3.0.", ["propose", "--to", "combwork@3.0"], { cwd: yard });
+step("Write what is certain.", ["apply"], { cwd: yard });
+const main = join(yard, "main.py");
+const byHand = readFileSync(main, "utf8")
+  .replace("drain(hives[1])", "hives[1].mass()")
+  .replace(/\bdrain, /, "");
+console.log("\n━━ One place was left to a person, who now writes hives[1].mass() for drain(hives[1]).");
+writeFileSync(main, byHand);
+withVersion("3.0");
+step("Nothing is left to be done.", ["survey", "--to", "combwork@3.0"], { cwd: yard });
