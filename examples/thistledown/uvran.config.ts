@@ -31,7 +31,7 @@ export default defineConfig({
     // the shop's own way to make classes
     "javascript/class-from-call": { calls: ["Widget.extend"], starts: "init" },
   },
-  handles: [{ language: "python", acquire: "combmapper.Session(…)", release: "handle.close()" }],
+  handles: [{ language: "python", acquire: "Session(…)", from: "Session from combmapper", release: "handle.close()" }],
   checks: [
     { name: "market compiles", run: "tsc -p market --noEmit", compare: "messages" },
     { name: "market prints", run: "tsc -p market && node market/build/main.js" },

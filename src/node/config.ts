@@ -18,6 +18,7 @@ import rubyPack, * as rubyModule from "../packs/ruby/index.js";
 import { checksSchema, scratchSchema, type Check, type ScratchConfig } from "./check.js";
 import { loadedInTime } from "./config-loading.js";
 import type { Formatter } from "./formatters.js";
+import { checkHandles } from "./handles.js";
 import { messageOf, Problem } from "./problem.js";
 import { isFor, journeys, unsureOf, type Goal, type Journey } from "./moves.js";
 import { loadTable, shippedTables } from "./tables.js";
@@ -133,6 +134,7 @@ const schema = z.strictObject({
         acquire: z
           .string()
           .regex(/\((…|…, &handle|&handle)\)$/, "must end in `(…)`, which stands for the arguments"),
+        from: z.string().min(1).optional(),
         release: z.string().regex(/\bhandle\b/, "must have `handle` in it, which stands for the variable"),
         scoped: z.enum(SCOPINGS).optional(),
         unseen: z.boolean().optional(),
@@ -258,6 +260,7 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   const root = configFile === undefined ? resolve(from) : dirname(configFile);
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
+  if (configFile !== undefined) await checkHandles(handles, configFile);
   const tables = (config.tables ?? []).map((path) => loadTable(root, path));
   const shipped = config.packs ? [] : await shippedTables(root, goal);
   const packs = [...(config.packs ?? SHIPPED), ...tables, ...shipped];

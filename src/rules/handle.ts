@@ -16,16 +16,15 @@ export const LANGUAGES_WITH_HANDLES = [
 export const SCOPINGS = ["itself", "closing", "none"] as const;
 
 /**
- * How a resource is acquired and released: a row of the table that drives the rules for resources. Code in it has
- * `…` for any arguments and `handle` for the variable.
+ * How a resource is acquired and released: a row of the table that drives the rules for resources. Its code is in the text form
+ * of tables of changes: `…` stands for any arguments, and `handle` for the variable.
  */
 export interface Handle {
   readonly language: (typeof LANGUAGES_WITH_HANDLES)[number];
-  /**
-   * `open(…)`, `new FileReader(…)`; with the module where one must be imported: `socket.socket(…)`. In C++ also a call
-   * that fills a variable: `openScale(…, &handle)`.
-   */
+  /** `open(…)`, `new FileReader(…)`. In C++ also a call that fills a variable: `openScale(…, &handle)`. */
   readonly acquire: string;
+  /** Where names of that code come from: `light from smoker`. Without it, functions and classes of the project are meant. */
+  readonly from?: string;
   /** `handle.close()`, `fclose(handle)`. */
   readonly release: string;
   /**

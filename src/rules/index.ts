@@ -29,6 +29,7 @@ export {
   type VersionVerdict,
 } from "./target.js";
 export { changesInNotes, type Noted, type Notes } from "./table/notes.js";
+export { CellError, writtenCode } from "./table/code-text.js";
 export { changes } from "./table/rules.js";
 export { type ChangeRow, type ChangeTable } from "./table/row.js";
 export { trialsIn, type Trial } from "./trial.js";

@@ -1,16 +1,27 @@
 import {
   classesNamed,
+  compile,
   isBuiltin,
   isLibraryFunction,
+  matchAt,
   namesWanted,
   no,
   placeOf,
   shortened,
-  Snippet,
   unknown,
+  writtenCode,
   yes,
 } from "../../index.js";
-import type { Answer, Handle, Hole, SyntaxNode } from "../../index.js";
+import type {
+  Answer,
+  CompiledPattern,
+  Handle,
+  Hole,
+  LanguageId,
+  Need,
+  Snippet,
+  SyntaxNode,
+} from "../../index.js";
 
 /** What is called in an expression that acquires something: `open`, `new FileReader`, `File.open`. */
 export function calleeOf(expression: SyntaxNode): { node: SyntaxNode; text: string } | undefined {
@@ -44,13 +55,57 @@ export function handleOf(
   if (!callee) return undefined;
   let best: { row: Handle; answer: Answer } | undefined;
   for (const row of rows) {
-    const { wanted, last } = wordsOf(row);
-    if (!callee.text.endsWith(last)) continue;
-    const answer = isCallOf(wanted, callee, ofProject.has(row));
+    const answer = row.from === undefined ? byText(row, callee) : byOrigin(row, expression);
+    if (!answer) continue;
     if (answer.is === "yes") return { row, answer };
     if (answer.is === "unknown") best ??= { row, answer };
   }
   return best;
+}
+
+function byText(row: Handle, callee: { node: SyntaxNode; text: string }): Answer | undefined {
+  const { wanted, last } = wordsOf(row);
+  return callee.text.endsWith(last) ? isCallOf(wanted, callee, ofProject.has(row)) : undefined;
+}
+
+/** Does an expression fit the code of a row, and do the names in it come from where the row says? */
+function byOrigin(row: Handle, expression: SyntaxNode): Answer | undefined {
+  const { patterns, needs } = writtenIn(row, expression.tree.language.id);
+  const { calls, parenthesized } = expression.tree.language;
+  let call: SyntaxNode | undefined = expression;
+  while (call && (call.is(parenthesized) || call.kind.startsWith("await"))) call = call.firstPart;
+  if (!call?.is(calls)) return undefined;
+  const { tree, id } = call;
+  const found = patterns.map((pattern) => matchAt(pattern, tree, id)).find((one) => one !== undefined);
+  if (!found) return undefined;
+  const answers = needs.map(({ hole, wanted }) => {
+    const [node] = found.captures.get(hole)?.nodes ?? [];
+    return node === undefined
+      ? unknown("name.not-resolved", `where \`${wanted.name}\` comes from is not known`, call)
+      : namesWanted(tree.node(node), wanted);
+  });
+  return answers.find(({ is }) => is === "no") ?? answers.find(({ is }) => is === "unknown") ?? answers[0];
+}
+
+interface Written {
+  readonly patterns: readonly CompiledPattern[];
+  readonly needs: readonly Need[];
+}
+
+const written = new WeakMap<Handle, Map<LanguageId, Written>>();
+
+/** The code that acquires, ready to be looked for in files of a language. */
+function writtenIn(row: Handle, language: LanguageId): Written {
+  const known = written.get(row)?.get(language);
+  if (known) return known;
+  const { snippet, needs } = writtenCode(
+    row.acquire,
+    language,
+    row.from === undefined ? {} : { from: row.from },
+  );
+  const one = { patterns: compile(snippet, language), needs };
+  written.set(row, new Map([...(written.get(row) ?? []), [language, one]]));
+  return one;
 }
 
 const words = new WeakMap<Handle, { readonly wanted: string; readonly last: string }>();
@@ -126,12 +181,7 @@ export function rowsFor(
 
 /** A release as a snippet, with a hole in the place of `handle`. */
 export function releaseSnippet(language: Handle["language"], release: string, hole: Hole): Snippet {
-  const texts = release.replace(/;$/, "").split(/\bhandle\b/);
-  return new Snippet(
-    language,
-    texts,
-    texts.slice(1).map(() => hole),
-  );
+  return writtenCode(release.replace(/;$/, ""), language, { holes: { handle: hole } }).snippet;
 }
 
 /** The distinct ways in which the rows release, in their order. */

@@ -130,3 +130,21 @@ export function loneName({ texts, parts }: Snippet): Need | undefined {
   const isAlone = parts.length === 1 && texts.every((text) => text.trim() === "");
   return isAlone && only instanceof Need ? only : undefined;
 }
+
+/**
+ * Code in the text form of tables as a snippet, for what is written in a config: `…` stands for any arguments, `from` says where
+ * its names come from as the column of that name does, and each word of `holes` stands for what its hole takes. Throws a
+ * CellError or a SnippetError for what cannot be read.
+ */
+export function writtenCode(
+  code: string,
+  language: LanguageId,
+  { from = "", holes = {} }: { readonly from?: string; readonly holes?: Readonly<Record<string, Hole>> },
+): { readonly snippet: Snippet; readonly needs: readonly Need[] } {
+  const declared = new Map(Object.entries(holes).map(([name, hole]) => [name, { hole }]));
+  const needs = needsIn(from, undefined);
+  const snippet = snippetIn(code, language, { holes: declared, needs });
+  const idle = [...needs].find(([, one]) => !snippet.parts.includes(one));
+  if (idle) throw new CellError(`"${idle[0]}" comes from elsewhere by \`from\`, and is not in the code`);
+  return { snippet, needs: [...needs.values()] };
+}
