@@ -18,9 +18,10 @@ import rubyPack, * as rubyModule from "../packs/ruby/index.js";
 import { checksSchema, scratchSchema, type Check, type ScratchConfig } from "./check.js";
 import { loadedInTime } from "./config-loading.js";
 import type { Formatter } from "./formatters.js";
+import { codeFolders } from "./files.js";
 import { checkHandles } from "./handles.js";
 import { messageOf, Problem } from "./problem.js";
-import { isFor, journeys, unsureOf, type Goal, type Journey } from "./moves.js";
+import { isFor, journeys, ruleOfTable, type Goal, type Journey } from "./moves.js";
 import { loadTable, shippedTables } from "./tables.js";
 import type { Targets } from "./targets.js";
 
@@ -262,9 +263,11 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   const handles = config.handles ?? [];
   if (configFile !== undefined) await checkHandles(handles, configFile);
   const tables = (config.tables ?? []).map((path) => loadTable(root, path));
-  const shipped = config.packs ? [] : await shippedTables(root, goal);
+  const folders = codeFolders(root, config.leaveOut ?? []);
+  const moved = { root, folders, products: config.products ?? {} };
+  const shipped = config.packs ? [] : await shippedTables(moved, goal);
   const packs = [...(config.packs ?? SHIPPED), ...tables, ...shipped];
-  const ways = journeys(root, packs, config.products ?? {}, goal);
+  const ways = journeys(moved, packs, goal);
   const switches = config.rules ?? {};
   const allRules = packs
     .flatMap((pack) => pack.rules)
@@ -309,8 +312,10 @@ function rulesDue(
     const pack = packs.find(({ moves, rules: own }) => moves && own.some(({ id }) => id === rule.id));
     if (!pack) return goal === undefined ? [rule] : [];
     const way = ways.find(({ product }) => product === pack.moves?.product);
-    if (!way || (way.to !== undefined && !isFor(rule, way.to))) return [];
-    return way.from === undefined && !goal ? [unsureOf(rule, way.product)] : [rule];
+    if (!way) return [];
+    const versions = [way.to, ...(goal ? [] : [way.from, ...way.elsewhere.map(({ version }) => version)])];
+    const isDue = versions.some((version) => version === undefined || isFor(rule, version));
+    return isDue ? [ruleOfTable(rule, way, goal)] : [];
   });
 }
 

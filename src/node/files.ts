@@ -58,6 +58,11 @@ export function findSources(
   return { ...sources, paths: [...new Set(sources.paths)] };
 }
 
+/** The folders below the root that hold code, by their paths from it. */
+export function codeFolders(root: string, leaveOut: readonly string[]): string[] {
+  return [...new Set(findSources(root, [], root, leaveOut).paths.map((path) => dirname(path)))];
+}
+
 /** Would a search come upon this file? Paths are relative to the root. */
 export function isSource(root: string, path: string, leaveOut: readonly string[]): boolean {
   if (path.split("/").some((part) => NEVER.has(part) || VENDORED.has(part))) return false;

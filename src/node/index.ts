@@ -24,7 +24,7 @@ export { compareLine, loadLine, storeLine, type LineEntry, type LineVerdict } fr
 export { ownersIn } from "./owners.js";
 export { changedSince, touches, type ChangedLines } from "./since.js";
 export { tableDraft } from "./table-draft.js";
-export { productVersion, type ProductVersion } from "./products.js";
+export { ProductVersions, type ProductVersion } from "./products/index.js";
 export { goalIn, stepOf, type Goal, type Journey } from "./moves.js";
 export { messageOf, Problem } from "./problem.js";
 export { cleanTemporaries, hasPlan, loadPlan, stateFolder, storePlan, temporaryFolder } from "./state.js";

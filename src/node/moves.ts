@@ -1,7 +1,8 @@
+import { dirname } from "node:path/posix";
 import { unknown } from "../analysis/index.js";
-import { condition, type Moves, type Pack, type Rule } from "../rules/index.js";
+import { condition, type Match, type Moves, type Pack, type Rule } from "../rules/index.js";
 import { Problem } from "./problem.js";
-import { compareVersions, productVersion, shortVersion, type ProductVersion } from "./products.js";
+import { compareVersions, ProductVersions, shortVersion, type ProductVersion } from "./products/index.js";
 
 /** Where a product is to go: `combwork@3`. */
 export interface Goal {
@@ -21,6 +22,10 @@ export interface Journey {
   readonly steps: readonly string[];
   /** What a lock file and a manifest say differently. */
   readonly disagrees?: string;
+  /** The versions that other folders have. */
+  readonly elsewhere: readonly { readonly version: string; readonly says: string }[];
+  /** The version that holds for a file, by its path from the root; undefined where nothing says it. */
+  readonly versionAt: (path: string) => string | undefined;
 }
 
 const GOAL = /^(@?[^@]+)@v?(\d+(?:\.\d+)*)$/;
@@ -32,16 +37,20 @@ export function goalIn(text: string): Goal {
   return { product: parts[1]!, version: parts[2]! };
 }
 
+/** The project whose products are moved. */
+export interface Moved {
+  readonly root: string;
+  /** The folders that hold code, by their paths from the root. */
+  readonly folders: readonly string[];
+  /** The versions of products that the config names. */
+  readonly products: Readonly<Record<string, string>>;
+}
+
 /**
- * How each product is moved for which there is a table. `versions` are those that the config gives. Throws a Problem where
- * the goal is a product without a table, or older than what is installed.
+ * How each product is moved for which there is a table. Throws a Problem where the goal is a product without a table, or
+ * older than all that is installed.
  */
-export function journeys(
-  root: string,
-  packs: readonly Pack[],
-  versions: Readonly<Record<string, string>>,
-  goal: Goal | undefined,
-): Journey[] {
+export function journeys(moved: Moved, packs: readonly Pack[], goal: Goal | undefined): Journey[] {
   const moves = [
     ...new Map(packs.flatMap(({ moves: one }) => (one ? [[one.product, one] as const] : []))).values(),
   ];
@@ -55,24 +64,26 @@ export function journeys(
   }
   return moves
     .filter(({ product }) => goal === undefined || goal.product === product)
-    .map((one) => journeyOf(root, one, packs, versions[one.product], goal?.version));
+    .map((one) => journeyOf(moved, one, packs, goal?.version));
 }
 
 function journeyOf(
-  root: string,
+  { root, folders, products }: Moved,
   { product, language, steps }: Moves,
   packs: readonly Pack[],
-  set: string | undefined,
   wanted: string | undefined,
 ): Journey {
-  const found: ProductVersion | undefined =
-    set === undefined ? productVersion(root, product, language) : { version: set, says: "by the config" };
+  const versions = new ProductVersions(root, product, language, products[product]);
+  const [found, ...others] = installedIn(versions, folders);
   const from = found && shortVersion(found.version);
-  const to = wanted ?? from;
-  if (from !== undefined && to !== undefined && compareVersions(to, from) < 0)
+  const newestThere = newest([found, ...others].flatMap((one) => (one ? shortVersion(one.version) : [])));
+  const to = wanted ?? newestThere;
+  if (newestThere !== undefined && to !== undefined && compareVersions(to, newestThere) < 0) {
+    const { says } = [found, ...others].findLast((one) => one !== undefined)!;
     throw new Problem(
-      `${product} ${to} is older than ${from}, which is installed ${found!.says}. Name a newer version.`,
+      `${product} ${to} is older than ${newestThere}, which is installed ${says}. Name a newer version.`,
     );
+  }
   const named = packs
     .filter((pack) => pack.moves?.product === product)
     .flatMap(({ rules }) => rules.flatMap(({ since }) => since ?? []));
@@ -90,7 +101,16 @@ function journeyOf(
     to: to ?? newest(named),
     steps: asked,
     ...(found?.disagrees === undefined ? {} : { disagrees: found.disagrees }),
+    elsewhere: others.map(({ version, says }) => ({ version: shortVersion(version), says })),
+    versionAt: (path) => versions.in(dirname(path))?.version,
   };
+}
+
+/** What folders of the project have, each source of it once, the oldest first: that is where a journey starts. */
+function installedIn(versions: ProductVersions, folders: readonly string[]): ProductVersion[] {
+  const all = [".", ...folders].flatMap((folder) => versions.in(folder) ?? []);
+  const once = [...new Map(all.map((one) => [one.says, one])).values()];
+  return once.sort((a, b) => compareVersions(a.version, b.version));
 }
 
 const newest = (versions: readonly string[]): string | undefined =>
@@ -112,11 +132,18 @@ export function stepOf({ since }: Versions, { steps }: Journey): string | undefi
   return steps.find((step) => since === undefined || compareVersions(since, step) <= 0);
 }
 
-/** The rule for a product whose version nothing says: what holds for a version that is only assumed is never certain. */
-export function unsureOf(rule: Rule, product: string): Rule {
-  const must = `the project has the version of ${product} that the new code is for`;
-  const given = condition(must, () =>
-    unknown("version.target", `nothing says which version of ${product} the project has`),
+/**
+ * A rule of a table, in the places for whose version of the product it is: with a goal, in all. Where nothing says the version,
+ * what holds for one that is only assumed is never certain.
+ */
+export function ruleOfTable(rule: Rule, { product, versionAt }: Journey, goal: Goal | undefined): Rule {
+  if (goal) return rule;
+  const versionIn = (match: Match): string | undefined => versionAt(match.around.path);
+  const given = condition(
+    `the project has the version of ${product} that the new code is for`,
+    () => unknown("version.target", `nothing says which version of ${product} the project has`),
+    { when: (match) => versionIn(match) === undefined },
   );
-  return { ...rule, given: [given, ...(rule.given ?? [])] };
+  const isDue = (match: Match): boolean => isFor(rule, versionIn(match) ?? rule.since ?? "0");
+  return { ...rule, where: [...(rule.where ?? []), isDue], given: [given, ...(rule.given ?? [])] };
 }

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { Document, isMap, isSeq, type YAMLMap } from "yaml";
 import { changesInNotes, type Noted } from "../rules/index.js";
-import { compareVersions } from "./products.js";
+import { compareVersions } from "./products/index.js";
 import { messageOf, Problem } from "./problem.js";
 
 /**

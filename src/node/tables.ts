@@ -3,8 +3,8 @@ import { basename, resolve } from "node:path";
 import { parse, YAMLParseError } from "yaml";
 import { changes, RuleError, type ChangeTable, type Pack } from "../rules/index.js";
 import type { LanguageId } from "../syntax/index.js";
-import type { Goal } from "./moves.js";
-import { productVersion } from "./products.js";
+import type { Goal, Moved } from "./moves.js";
+import { ProductVersions } from "./products/index.js";
 import { messageOf, Problem } from "./problem.js";
 
 /** The tables that ship, by the product that they are about. Only those of products that a project has are loaded. */
@@ -15,11 +15,16 @@ const SHIPPED_TABLES: Readonly<
 };
 
 /** The tables that ship for products that a project has installed, or that are to be moved. */
-export async function shippedTables(root: string, goal: Goal | undefined): Promise<Pack[]> {
+export async function shippedTables(
+  { root, folders, products }: Moved,
+  goal: Goal | undefined,
+): Promise<Pack[]> {
   const packs: Pack[] = [];
-  for (const [product, { language, load }] of Object.entries(SHIPPED_TABLES))
-    if (goal?.product === product || productVersion(root, product, language) !== undefined)
-      packs.push((await load()).default);
+  for (const [product, { language, load }] of Object.entries(SHIPPED_TABLES)) {
+    const versions = new ProductVersions(root, product, language, products[product]);
+    const isThere = [".", ...folders].some((folder) => versions.in(folder) !== undefined);
+    if (goal?.product === product || isThere) packs.push((await load()).default);
+  }
   return packs;
 }
 

@@ -82,8 +82,9 @@ export function documentByTemplate(stock: Stock, heading: Heading, file: string)
 
 /** The ways of products, in sentences. */
 export function journeyLines(journeys: readonly Journey[]): string[] {
-  return journeys.flatMap(({ product, from, says, to, steps, disagrees }) => {
-    const at = from === undefined ? "a version that nothing names" : `${from} (${says})`;
+  return journeys.flatMap(({ product, from, says, to, steps, disagrees, elsewhere }) => {
+    const others = elsewhere.map((one) => `, ${one.version} (${one.says})`).join("");
+    const at = from === undefined ? "a version that nothing names" : `${from} (${says})${others}`;
     const through = steps.slice(0, -1);
     const goes =
       steps.length > 0 ? ` to ${to}${through.length > 0 ? `, through ${through.join(", ")}` : ""}` : "";

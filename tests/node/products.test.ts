@@ -1,9 +1,9 @@
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { productVersion } from "uvran/node";
+import { dirname, join } from "node:path";
+import { ProductVersions } from "uvran/node";
 
-type Language = Parameters<typeof productVersion>[2];
+type Language = ConstructorParameters<typeof ProductVersions>[2];
 
 const CASES: [
   file: string,
@@ -41,16 +41,23 @@ const CASES: [
   ["Pipfile.lock", '{"default":{"combwork":{"hashes":[],"version":"==1.5.0"}}}', "python", "1.5.0"],
   [
     "pom.xml",
-    "<dependency>\n<groupId>org.comb</groupId>\n<artifactId>work</artifactId>\n<version>3.2</version></dependency>",
+    "<project><dependencies><dependency>\n<groupId>org.comb</groupId>\n<artifactId>work</artifactId>\n<version>3.2</version></dependency></dependencies></project>",
     "java",
     "3.2.0",
     "org.comb:work",
   ],
   [
     "pom.xml",
-    "<comb.version>3.3</comb.version><groupId>org.comb</groupId><artifactId>work</artifactId><version>${comb.version}</version>",
+    "<project><properties><comb.version>3.3</comb.version></properties><dependencies><dependency><groupId>org.comb</groupId><artifactId>work</artifactId><version>${comb.version}</version></dependency></dependencies></project>",
     "java",
     "3.3.0",
+    "org.comb:work",
+  ],
+  [
+    "libs.versions.toml",
+    '[versions]\ncomb = "3.2.1"\n[libraries]\nwork = { module = "org.comb:work", version.ref = "comb" }\n',
+    "java",
+    "3.2.1",
     "org.comb:work",
   ],
   ["build.gradle", "implementation 'org.comb:work:3.2.1'\n", "java", "3.2.1", "org.comb:work"],
@@ -58,8 +65,20 @@ const CASES: [
   ["composer.lock", '{"packages":[{"name":"comb/work","version":"v4.1.7"}]}', "php", "4.1.7", "comb/work"],
   ["Gemfile", 'gem "combwork", "~> 5.0"\n', "ruby", "5.0.0"],
   ["Gemfile.lock", "GEM\n  specs:\n    combwork (5.0.3)\n      rake (>= 1)\n", "ruby", "5.0.3"],
-  ["yard.csproj", '<PackageReference Include="Combwork" Version="6.0.1" />', "csharp", "6.0.1", "Combwork"],
-  ["packages.config", '<package id="Combwork" version="6.0.1" />', "csharp", "6.0.1", "Combwork"],
+  [
+    "yard.csproj",
+    '<Project><ItemGroup><PackageReference Include="Combwork" Version="6.0.1" /></ItemGroup></Project>',
+    "csharp",
+    "6.0.1",
+    "Combwork",
+  ],
+  [
+    "packages.config",
+    '<packages><package id="Combwork" version="6.0.1" /></packages>',
+    "csharp",
+    "6.0.1",
+    "Combwork",
+  ],
   ["CMakeLists.txt", "find_package(Combwork 7.1 REQUIRED)\n", "cpp", "7.1.0", "Combwork"],
   ["conanfile.txt", "[requires]\ncombwork/7.2.1\n", "cpp", "7.2.1"],
   [
@@ -75,5 +94,47 @@ const CASES: [
 test.each(CASES)("%s: %j", (file, text, language, version, ...product) => {
   const folder = mkdtempSync(join(tmpdir(), "uvran-product-"));
   writeFileSync(join(folder, file), text);
-  expect(productVersion(folder, product[0] ?? "combwork", language)?.version).toBe(version);
+  expect(new ProductVersions(folder, product[0] ?? "combwork", language).in(".")?.version).toBe(version);
+});
+
+test("the nearest manifest upwards counts, and a lock file above it where it lets that through", () => {
+  const root = mkdtempSync(join(tmpdir(), "uvran-product-"));
+  const write = (path: string, text: string): void => {
+    mkdirSync(dirname(join(root, path)), { recursive: true });
+    writeFileSync(join(root, path), text);
+  };
+  const asks = (range: string): string => JSON.stringify({ dependencies: { combwork: range } });
+  const lock = {
+    "node_modules/combwork": { version: "2.4.1" },
+    "packages/old/node_modules/combwork": { version: "1.3.0" },
+  };
+  write("package-lock.json", JSON.stringify({ packages: lock }));
+  write("package.json", asks("^2.0.0"));
+  write("packages/old/package.json", asks("^1.0.0"));
+  write("packages/old/src/deep/a.js", "");
+  write("packages/new/package.json", asks("^2.1.0"));
+  write("packages/own/package.json", asks("^3.0.0"));
+  write("packages/none/package.json", "{}");
+  const versions = new ProductVersions(root, "combwork", "javascript");
+  const said = (folder: string): string | undefined => {
+    const { version, says } = versions.in(folder) ?? {};
+    return `${version} ${says}`;
+  };
+  expect(said(".")).toBe("2.4.1 by package-lock.json");
+  expect(said("packages/old/src/deep")).toBe("1.3.0 by package-lock.json");
+  expect(said("packages/new")).toBe("2.4.1 by package-lock.json");
+  expect(said("packages/own")).toBe("3.0.0 by packages/own/package.json");
+  expect(said("packages/none")).toBe("2.4.1 by package-lock.json");
+  expect(new ProductVersions(root, "combwork", "javascript", "7").in("packages/own")?.version).toBe("7");
+});
+
+test.each([
+  ["package.json", "{", "javascript"],
+  ["Pipfile.lock", "{", "python"],
+  ["pyproject.toml", "[", "python"],
+  ["composer.lock", "", "php"],
+] as const)("a broken %s is named", (file, text, language) => {
+  const root = mkdtempSync(join(tmpdir(), "uvran-product-"));
+  writeFileSync(join(root, file), text);
+  expect(() => new ProductVersions(root, "combwork", language).in(".")).toThrow(`${file} cannot be read: `);
 });

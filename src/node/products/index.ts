@@ -1,0 +1,2 @@
+/** Manifests and lock files in, the versions of products out. */
+export { compareVersions, ProductVersions, shortVersion, type ProductVersion } from "./versions.js";
