@@ -18,7 +18,7 @@ import rubyPack, * as rubyModule from "../packs/ruby/index.js";
 import { checksSchema, scratchSchema, type Check, type ScratchConfig } from "./check.js";
 import { loadedInTime } from "./config-loading.js";
 import type { Formatter } from "./formatters.js";
-import { codeFolders } from "./files.js";
+import { findSources, type Sources } from "./files.js";
 import { checkHandles } from "./handles.js";
 import { messageOf, Problem } from "./problem.js";
 import { isFor, journeys, ruleOfTable, type Goal, type Journey } from "./moves.js";
@@ -244,6 +244,8 @@ export interface Project {
   readonly library: Library | undefined;
   /** The time in milliseconds after which a file is given up, where the config says it. */
   readonly fileTime: number | undefined;
+  /** What a search for sources came upon when the project was loaded. */
+  readonly sources?: Sources;
 }
 
 /**
@@ -263,7 +265,8 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   const handles = config.handles ?? [];
   if (configFile !== undefined) await checkHandles(handles, configFile);
   const tables = (config.tables ?? []).map((path) => loadTable(root, path));
-  const folders = codeFolders(root, config.leaveOut ?? []);
+  const sources = findSources(root, [], root, config.leaveOut ?? []);
+  const folders = [...new Set(sources.paths.map((path) => dirname(path)))];
   const moved = { root, folders, products: config.products ?? {} };
   const shipped = config.packs ? [] : await shippedTables(moved, goal);
   const packs = [...(config.packs ?? SHIPPED), ...tables, ...shipped];
@@ -280,6 +283,7 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   }
   return {
     root,
+    sources,
     ...(configFile === undefined ? {} : { configFile }),
     allRules,
     rules: rulesDue(

@@ -58,16 +58,22 @@ export function findSources(
   return { ...sources, paths: [...new Set(sources.paths)] };
 }
 
-/** The folders below the root that hold code, by their paths from it. */
-export function codeFolders(root: string, leaveOut: readonly string[]): string[] {
-  return [...new Set(findSources(root, [], root, leaveOut).paths.map((path) => dirname(path)))];
-}
-
 /** Would a search come upon this file? Paths are relative to the root. */
 export function isSource(root: string, path: string, leaveOut: readonly string[]): boolean {
   if (path.split("/").some((part) => NEVER.has(part) || VENDORED.has(part))) return false;
   if (lstatSync(join(root, path), { throwIfNoEntry: false })?.isFile() !== true) return false;
   return findSources(root, [path], root, leaveOut).paths.includes(path);
+}
+
+/**
+ * The path of what lies below a folder from there, with forward slashes; undefined for what does not. Both paths are absolute
+ * and in their normal form: `relative` would take most of the time of a walk.
+ */
+function below(folder: string, path: string): string | undefined {
+  const head = folder.endsWith(sep) ? folder : folder + sep;
+  if (!path.startsWith(head)) return undefined;
+  const inside = path.slice(head.length);
+  return sep === "/" ? inside : inside.split(sep).join("/");
 }
 
 class Walker {
@@ -83,8 +89,8 @@ class Walker {
   readonly #own: IgnoreFile;
 
   constructor(root: string, leaveOut: readonly string[]) {
-    this.#root = root;
-    this.#own = { folder: root, lines: ignore().add([...leaveOut]) };
+    this.#root = resolve(root);
+    this.#own = { folder: this.#root, lines: ignore().add([...leaveOut]) };
   }
 
   start(path: string): void {
@@ -159,11 +165,12 @@ class Walker {
   }
 
   #file(path: string, ignoreFiles: readonly IgnoreFile[]): void {
-    if (this.#isIgnored(path, false, ignoreFiles)) this.#skip(path, "ignored");
-    else if (mayHoldCode(basename(path))) this.sources.paths.push(this.#show(path));
+    if (this.#isIgnored(path, false, ignoreFiles)) return this.#skip(path, "ignored");
+    const shown = this.#show(path);
+    if (mayHoldCode(basename(path))) this.sources.paths.push(shown);
     else {
-      if (isManifest(this.#show(path))) this.sources.manifests.push(this.#show(path));
-      if (STYLE.test(path)) this.sources.styles.push(this.#show(path));
+      if (isManifest(shown)) this.sources.manifests.push(shown);
+      if (STYLE.test(path)) this.sources.styles.push(shown);
       const ending = extname(path) || basename(path);
       this.sources.notCovered.set(ending, (this.sources.notCovered.get(ending) ?? 0) + 1);
     }
@@ -172,8 +179,8 @@ class Walker {
   #isIgnored(path: string, isFolder: boolean, ignoreFiles: readonly IgnoreFile[]): boolean {
     let ignored = false;
     for (const { folder, lines } of ignoreFiles) {
-      const inside = relative(folder, path).split(sep).join("/");
-      if (inside === "" || inside.startsWith("..")) continue;
+      const inside = below(folder, path);
+      if (inside === undefined) continue;
       const verdict = lines.test(isFolder ? `${inside}/` : inside);
       if (verdict.ignored) ignored = true;
       else if (verdict.unignored) ignored = false;
@@ -193,7 +200,7 @@ class Walker {
   }
 
   #show(path: string): string {
-    return relative(this.#root, path).split(sep).join("/");
+    return below(this.#root, path) ?? "";
   }
 
   #skip(path: string, why: string): void {

@@ -83,10 +83,12 @@ export class Workspace {
   readonly project: Project;
   readonly #isNarrowed: boolean;
   #results: Results | undefined;
+  #found: Sources | undefined;
 
   /** `isNarrowed` says that only some of the project's rules are asked for. */
-  constructor(project: Opened, isNarrowed = false) {
+  constructor({ sources, ...project }: Opened, isNarrowed = false) {
     this.#isNarrowed = isNarrowed;
+    this.#found = sources;
     this.project = {
       allRules: project.rules,
       tables: [],
@@ -156,8 +158,8 @@ export class Workspace {
 
   /** Works out the plan, as far as it is not known yet. Files without any rule's words are never decoded or parsed. */
   async examine({ paths = [], cwd = this.root, progress }: Task = {}): Promise<Examination> {
-    const sources = findSources(this.root, paths, cwd, this.project.leaveOut);
-    const all = paths.length === 0 ? sources : this.#sources();
+    const all = this.#sources();
+    const sources = paths.length === 0 ? all : findSources(this.root, paths, cwd, this.project.leaveOut);
     if (this.#results) this.#results.refresh(all);
     const results = (this.#results ??= new Results(this.project, all));
     const examined: Examined[] = [];
@@ -447,8 +449,11 @@ export class Workspace {
     return countBy(found, (proof) => (proof === undefined ? "not" : proof.passed ? "passed" : "set aside"));
   }
 
+  /** All sources; the first time those that were found when the project was loaded. */
   #sources(): Sources {
-    return findSources(this.root, [], this.root, this.project.leaveOut);
+    const found = this.#found ?? findSources(this.root, [], this.root, this.project.leaveOut);
+    this.#found = undefined;
+    return found;
   }
 }
 
