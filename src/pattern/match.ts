@@ -92,7 +92,7 @@ function mayFit(p: PatternNode, tree: SyntaxTree, n: NodeId): boolean {
   if (p.type === "hole") return mayBeHole(p, tree, n);
   if (p.type !== "leaf" && p.type !== "inner") return true;
   if (tree.kindIds[n] !== p.kind) {
-    if (p.type === "inner" && p.lone !== undefined) return true;
+    if (p.type === "inner" && (p.lone !== undefined || isShort(p, tree, n))) return true;
     const inner = unwrapped(tree, n);
     return inner !== n && tree.kindIds[inner] === p.kind;
   }
@@ -119,6 +119,10 @@ function mayFitInOrder(pattern: readonly PatternNode[], tree: SyntaxTree, nodes:
   if (isFixed) return true;
   for (let i = 1; i <= last; i++) if (!mayFit(pattern.at(-i)!, tree, nodes.at(-i)!)) return false;
   return true;
+}
+
+function isShort({ short }: InnerNode, tree: SyntaxTree, n: NodeId): boolean {
+  return short !== undefined && tree.kind(n) === short.kindName && tree.textOf(n) === short.text;
 }
 
 function isToken(p: LeafNode, tree: SyntaxTree, n: NodeId): boolean {
@@ -207,8 +211,7 @@ class Matcher {
     const tree = this.#tree;
     if (tree.kindIds[n] !== p.kind) {
       n = unwrapped(tree, n);
-      if (tree.kindIds[n] !== p.kind)
-        return p.type === "inner" && p.lone !== undefined && this.node(p.lone, n);
+      if (tree.kindIds[n] !== p.kind) return p.type === "inner" && this.#inOtherForm(p, n);
     }
     if (p.type === "leaf") {
       return !tree.isNamed(n) || isToken(p, tree, n);
@@ -221,6 +224,12 @@ class Matcher {
       this.#sequence({ pattern, nodes: children, toEnd: true, emptyAt, dead: new Set() }, 0, 0) >= 0;
     if (!this.#swapped.has(p) && inOrder(p.children)) return true;
     return p.commutes && inOrder(turnedRound(p));
+  }
+
+  /** Without its braces, or with one name for a key and its value. */
+  #inOtherForm(p: InnerNode, n: NodeId): boolean {
+    if (p.short && isShort(p, this.#tree, n)) return this.#fill(p.short.value, n);
+    return p.lone !== undefined && this.node(p.lone, n);
   }
 
   #text({ pieces }: TextNode, n: NodeId): boolean {

@@ -44,6 +44,8 @@ export interface InnerNode {
   readonly mayBeMissing: boolean;
   /** The only statement in braces that may be left out. */
   readonly lone: PatternNode | undefined;
+  /** The leaf that may stand for all of it, `jars` for `jars: jars`, and what it stands for there. */
+  readonly short: { readonly kindName: string; readonly text: string; readonly value: HoleNode } | undefined;
   /** Its operator lets the two sides be swapped. */
   readonly commutes: boolean;
 }

@@ -7,7 +7,7 @@ import {
   type SyntaxTree,
 } from "../syntax/index.js";
 import { Hole, Need, type Snippet } from "./hole.js";
-import type { ListNode, PatternNode, TextNode } from "./pattern-node.js";
+import type { InnerNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { kindOf } from "./spelling.js";
 import { splitString } from "./strings.js";
 
@@ -138,8 +138,9 @@ class Reader {
     if (isToken) {
       const text = tree.textOf(n);
       const mayDiffer = anyCase(language, kindName, tree.isNamed(n));
-      // Braces may be left out around a single statement, and a comma goes with a list that stands for nothing.
-      const mayGo = text === "{" || text === "}" || text === ",";
+      // Braces may be left out around a single statement, a comma goes with a list that stands for nothing, a colon in a short form.
+      const isInShort = Object.values(language.shortForms).includes(tree.kind(tree.parents[n]!));
+      const mayGo = text === "{" || text === "}" || text === "," || (text === ":" && isInShort);
       if (!mayDiffer && !mayGo) this.#words.add(isString ? (splitString(text)?.body ?? text) : text);
       return { type: "leaf", kind, kindName, text, anyCase: mayDiffer };
     }
@@ -150,8 +151,20 @@ class Reader {
       children,
       mayBeMissing: children.length > 0 && children.every((child) => child.type === "list"),
       lone: language.optionalBraces.includes(kindName) ? this.#lone(n, children) : undefined,
+      short: this.#short(kindName, children),
       commutes: children.length === 3 && this.#commutes(n),
     };
+  }
+
+  /** A key with its value may be one name that is both. */
+  #short(kindName: string, children: readonly PatternNode[]): InnerNode["short"] {
+    const { language } = this.#tree;
+    const [name] = Object.entries(language.shortForms).find(([, whole]) => whole === kindName) ?? [];
+    const [key] = children;
+    const value = children.at(-1);
+    if (name === undefined || children.length !== 3 || key?.type !== "leaf" || value?.type !== "hole")
+      return undefined;
+    return { kindName: name, text: key.text, value };
   }
 
   /** The only statement of a block, unless that stands for any number of them. */

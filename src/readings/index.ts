@@ -34,6 +34,7 @@ export { brought, broughtAt, importsOf, type Brought } from "./brought.js";
 export { named } from "./named.js";
 export { onlyIf } from "./only-if.js";
 export { tested } from "./tested.js";
+export { placesOfWord, textWord } from "./text-word.js";
 export { token } from "./token.js";
 export { type Loop } from "./loops.js";
 export { walked, walkedByKey, type WalkedForms } from "./walked.js";

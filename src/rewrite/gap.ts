@@ -3,7 +3,7 @@ import { OpenBrackets } from "./brackets.js";
 import { trimmed, type Edit } from "./edits.js";
 import { indentUnit, lineEnd } from "./indent.js";
 import type { Segment } from "./segment.js";
-import { commonEnds, oneForOne, tokensOf, type Token } from "./tokens.js";
+import { areWords, commonEnds, oneForOne, tokensOf, type Token } from "./tokens.js";
 
 interface Span {
   readonly start: number;
@@ -80,7 +80,7 @@ export class Gap {
       const isMirrored = areOpposite(this.#tree.text.slice(oldAt, oldEnd), put);
       const inPlace =
         changed && !isMirrored ? oneForOne(this.#tokensIn(old, oldAt, oldEnd), tokensOf(put)) : undefined;
-      const edit = changed ? this.#replace(oldAt, oldEnd, put) : this.#blank(oldAt, oldEnd, put);
+      const edit = changed ? this.#replaced(old, oldAt, oldEnd, put) : this.#blank(oldAt, oldEnd, put);
       for (const each of inPlace ?? (edit ? [edit] : [])) {
         const small = trimmed(this.#tree.text, each);
         if (small) edits.push(small);
@@ -140,8 +140,11 @@ export class Gap {
    * the side that the new code does not touch.
    */
   #insert(old: readonly Token[], start: number, end: number, put: string): Edit | undefined {
-    if (start === end || put.trim() === "" || /^\s|\s$/.test(put)) return undefined;
+    if (start === end || put.trim() === "" || /^\s/.test(put)) return undefined;
     const tokens = this.#tokensIn(old, start, end);
+    // What comes ahead of an item leaves the white space behind the bracket or the comma to the file.
+    const isAhead = /[[({,]/.test(this.#tree.text[start - 1] ?? "") && end === this.#end && this.#keptAfter;
+    if (/\s$/.test(put)) return tokens.length === 0 && isAhead ? { start: end, end, text: put } : undefined;
     const isOptional = tokens.length === 1 && this.#mayBeLeftOut(tokens[0]!);
     if (tokens.length > 0 && !isOptional) return undefined;
     if (start === this.#start && end === this.#end && this.#keptBefore && this.#keptAfter) return undefined;
@@ -176,7 +179,19 @@ export class Gap {
     return indent.slice(base.length).replaceAll(unit, "") === "";
   }
 
-  /** Old tokens give way to new ones. */
+  /**
+   * Old tokens give way to new ones. The white space ahead of them belongs to the file where one word takes the place of
+   * another, and behind a comma.
+   */
+  #replaced(old: readonly Token[], start: number, end: number, put: string): Edit {
+    const tokens = this.#tokensIn(old, start, end);
+    const now = tokensOf(put);
+    const [first] = tokens;
+    const isItem = this.#tree.text[start - 1] === "," && now.length > 0;
+    const keepsBlank = first && !/^\s*\n/.test(put) && (areWords(tokens, now) || isItem);
+    return keepsBlank ? this.#replace(first.start, end, put.trimStart()) : this.#replace(start, end, put);
+  }
+
   #replace(start: number, end: number, put: string): Edit {
     const goes = (c: Span): boolean => this.#moved.some((m) => c.start >= m.start && c.end <= m.end);
     const inside = this.#comments.filter((c) => c.start >= start && c.end <= end && !goes(c));

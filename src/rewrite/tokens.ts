@@ -28,6 +28,13 @@ export function oneForOne(old: readonly Token[], now: readonly Token[]): Edit[] 
   return old.map(({ start, end }, i) => ({ start, end, text: now[i]!.text }));
 }
 
+const WORD = /^[\p{L}\p{N}_$]+$/u;
+
+/** Is there one word on each side? The white space ahead of it belongs to the file. */
+export function areWords(old: readonly Token[], now: readonly Token[]): boolean {
+  return old.length === 1 && now.length === 1 && WORD.test(old[0]!.text) && WORD.test(now[0]!.text);
+}
+
 /**
  * Index pairs of the tokens that two lists have in common at their start and at their end. What lies between
  * is replaced as a whole (`endFirst` says which end is looked at first): a token that happens to occur on both sides there has nothing to do with the other.

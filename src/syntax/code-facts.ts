@@ -82,6 +82,8 @@ export interface CodeFacts {
   readonly optionalTokens: Readonly<Record<string, readonly string[]>>;
   /** Nodes whose brackets may be left out without a change of meaning. */
   readonly optionalBrackets: readonly string[];
+  /** Names that are a key and its value, and the kind of node that spells both out. */
+  readonly shortForms: Readonly<Record<string, string>>;
   /** Blocks whose braces may be left out around a single statement, where a branch or a loop has one. */
   readonly optionalBraces: readonly string[];
   /** Tokens whose text follows further down, on lines of its own. */
@@ -147,6 +149,8 @@ export interface CodeFacts {
   readonly modifiers: readonly string[];
   /** Nodes that stand where an expression could but are not one (`...x`, `key=value`). */
   readonly notExpressions: readonly string[];
+  /** Arguments and items that stand for any number of them (`...jars`, `*jars`). */
+  readonly spreads: readonly string[];
   /** Nodes that are names. */
   readonly names: readonly string[];
 }
@@ -156,6 +160,7 @@ export const ordinaryCode = {
   layout: [],
   layoutWhenBlank: [],
   optionalBrackets: [],
+  shortForms: {},
   optionalBraces: [],
   heredocStarts: [],
   heredocBodies: [],

@@ -87,6 +87,7 @@ export function snippetIn(code: string, language: LanguageId, { holes, needs }: 
   const texts: string[] = [""];
   const parts: Part[] = [];
   let at = 0;
+  let restsSoFar = 0;
   const put = (part: Part, start: number, end: number): void => {
     texts[texts.length - 1] += code.slice(at, start);
     parts.push(part);
@@ -102,7 +103,7 @@ export function snippetIn(code: string, language: LanguageId, { holes, needs }: 
     if (/((?<!\.)\.|->|::|\\)$/.test(ahead)) continue;
     const isLabel = /^\s*(:(?!:)|=(?![=>]))/.test(behind) && /(^|[({,])$/.test(ahead);
     if (isLabel && ahead !== "") continue;
-    const part = word === REST ? rest(holes) : (holes.get(name)?.hole ?? needs.get(name));
+    const part = word === REST ? rest(holes, restsSoFar++) : (holes.get(name)?.hole ?? needs.get(name));
     if (part) put(part, start, end);
   }
   texts[texts.length - 1] += code.slice(at);
@@ -115,13 +116,18 @@ function* prefixesOf(word: string): Generator<string> {
   for (let n = parts.length; n > 0; n--) yield parts.slice(0, n).join("::");
 }
 
-const rests = new WeakMap<Names["holes"], Hole>();
+const rests = new WeakMap<Names["holes"], Hole[]>();
 
-/** The hole that `…` stands for, the same one in all code of a row. */
-function rest(holes: Names["holes"]): Hole {
-  let hole = rests.get(holes);
-  if (!hole) rests.set(holes, (hole = new Hole(REST, "arguments")));
-  return hole;
+/** The hole that the nth `…` stands for, the same one in all code of a row. */
+function rest(holes: Names["holes"], n: number): Hole {
+  const known = rests.get(holes) ?? [];
+  rests.set(holes, known);
+  return (known[n] ??= new Hole(n === 0 ? REST : `${REST}${n + 1}`, "arguments"));
+}
+
+/** How many lists of anything the code has. */
+export function restsIn({ parts }: Snippet): number {
+  return new Set(parts.filter((part) => part instanceof Hole && part.name.startsWith(REST))).size;
 }
 
 /** What the code is, where it is nothing but one name that comes from elsewhere. */

@@ -1,6 +1,6 @@
 import { checkPattern, SnippetError, type Snippet } from "../../pattern/index.js";
 import { RuleError } from "../rule.js";
-import { CellError, holesIn, needsIn, snippetIn, type Names } from "./code-text.js";
+import { CellError, holesIn, needsIn, restsIn, snippetIn, type Names } from "./code-text.js";
 import type { ChangeRow, Table } from "./row.js";
 
 /** The code of a row, read. */
@@ -31,5 +31,9 @@ export function readRow(row: ChangeRow, { language, module }: Table, where: stri
       throw new RuleError(`${where}: "${name}" is not in \`old\``);
   const later = { holes, needs: new Map([...needs, ...others]) };
   const now = row.new === undefined ? undefined : inCell("new", () => snippetIn(row.new!, language, later));
+  if (now && restsIn(now) > restsIn(old))
+    throw new RuleError(
+      `${where}, new: it has more \`…\` than \`old\`; the first stands for what the first does there`,
+    );
   return { names: { holes, needs }, old, now };
 }

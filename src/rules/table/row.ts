@@ -20,6 +20,10 @@ const rowSchema = z.strictObject({
   from: text.optional(),
   /** The same for the new code, where it is another place. */
   to: text.optional(),
+  /** Names among those of `from` to which texts are handed: `old` and `new` are words in such texts then, and no code. */
+  inText: text.optional(),
+  /** The files in which the code is the product's, as lines of a .gitignore name files: `combwork.config.*`. */
+  files: text.optional(),
   kind: z.enum(KINDS).default("breaks"),
   /** The version from which on the new code is right. */
   since: z

@@ -1,13 +1,16 @@
 import { Need, type Snippet } from "../../pattern/index.js";
 import { brought, named } from "../../readings/index.js";
-import { pack, rule, RuleError, type Pack, type Rule } from "../rule.js";
+import type { Match } from "../match.js";
+import { pack, rule, RuleError, type Pack, type Rule, type RuleSpec } from "../rule.js";
 import type { Trial } from "../trial.js";
 import { loneName } from "./code-text.js";
+import { inFiles, inThoseFiles } from "./files.js";
 import { givenFor, isWhole, unlessWrapped } from "./given.js";
 import { importedAtTop, nameBecomes, notTried, staysOrMoves } from "./names.js";
 import { otherUsesRule, type Going } from "./other-uses.js";
 import { readRow } from "./read-row.js";
 import { readSafely } from "./safe-access.js";
+import { textRow } from "./text-row.js";
 import { tableSchema, type ChangeRow, type ChangeTable, type Table } from "./row.js";
 
 /**
@@ -51,20 +54,18 @@ function otherUses(table: Table): Rule[] {
   const going = new Map<string, Going[]>();
   const whole = new Set<string>();
   table.rows.forEach((row, i) => {
+    if (row.inText !== undefined) return;
     const { names, old, now } = readRow(row, table, `table "${table.product}", row ${i + 1}`);
     for (const [shown, what] of names.needs) {
       // Of a class, a row may speak of no more than one member.
       if (!loneName(old) && !isCalled(what, old)) continue;
       const key = JSON.stringify([what.wanted.module, what.wanted.name]);
-      const stays = now?.parts.some(
-        (part) =>
-          part instanceof Need &&
-          part.wanted.module === what.wanted.module &&
-          part.wanted.name === what.wanted.name,
-      );
-      // Where the name stays, what is written in the new way cannot be told from what is not.
-      if (loneName(old) || stays) whole.add(key);
-      else going.set(key, [...(going.get(key) ?? []), { row, shown, what, old }]);
+      if (loneName(old)) whole.add(key);
+      else
+        going.set(key, [
+          ...(going.get(key) ?? []),
+          { row, shown, what, old, now, stays: isNamedIn(now, what) },
+        ]);
     }
   });
   return [...going]
@@ -73,6 +74,12 @@ function otherUses(table: Table): Rule[] {
       otherUsesRule(`${idOf(first!.row, table)}-otherwise`, table.language, [first!, ...more]),
     );
 }
+
+const isNamedIn = (now: Snippet | undefined, { wanted }: Need): boolean =>
+  now?.parts.some(
+    (part) =>
+      part instanceof Need && part.wanted.module === wanted.module && part.wanted.name === wanted.name,
+  ) ?? false;
 
 /** Does the code begin with a call of this name? */
 function isCalled(what: Need, { texts, parts }: Snippet): boolean {
@@ -94,50 +101,60 @@ function kebab(words: string): string {
 }
 
 function ruleFor(row: ChangeRow, id: string, table: Table, where: string): Rule {
-  const { language, product } = table;
-  const { names, old, now } = readRow(row, table, where);
-  if (now === undefined && row.advice === undefined)
+  if (row.new === undefined && row.advice === undefined)
     throw new RuleError(`${where}: there is neither \`new\` code nor \`advice\``);
-  if (now !== undefined && row.example.new === undefined)
+  if (row.new !== undefined && row.example.new === undefined)
     throw new RuleError(`${where}, example: it does not say what becomes of the code`);
+  const code: RowCode = row.inText === undefined ? codeRow(row, table, where) : textRow(row, table, where);
+  const { was, where: narrowed = [], given = [], becomes } = code;
+  const { link, since, until, note, kind, advice } = row;
+  return rule({
+    id,
+    kind,
+    title: row.title ?? titleOf(row, table, where),
+    why: note,
+    ...(link === undefined ? {} : { link }),
+    ...(since === undefined ? {} : { since }),
+    ...(until === undefined ? {} : { until }),
+    was,
+    where: [...(row.files === undefined ? [] : [inFiles(row.files)]), ...narrowed],
+    given,
+    ...(becomes === undefined ? { advice: advice! } : { becomes }),
+    trials: [trialFor(row, table.language)],
+  });
+}
+
+/** What a row looks for and writes. */
+type RowCode = Pick<RuleSpec, "was" | "where" | "given" | "becomes">;
+
+/** The same for one that speaks of code. */
+function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
+  const { names, old, now } = readRow(row, table, where);
   const lone = loneName(old);
   const other = now && loneName(now);
   const [safeOld, safeNow] = [readSafely(old), now && readSafely(now)];
   const isSafeToo = safeOld !== undefined && (now === undefined || safeNow !== undefined);
   const since = row.since === undefined ? "" : ` ${row.since}`;
-  return rule({
-    id,
-    kind: row.kind,
-    title: row.title ?? titleOf(row, lone, other),
-    why: row.note,
-    ...(row.link === undefined ? {} : { link: row.link }),
-    ...(row.since === undefined ? {} : { since: row.since }),
-    ...(row.until === undefined ? {} : { until: row.until }),
-    was: lone ? (other ? [brought(lone), named(lone)] : named(lone)) : isSafeToo ? [old, safeOld] : old,
-    where: lone
-      ? other
-        ? [staysOrMoves(lone, other)]
-        : []
-      : [isWhole(old, now), ...unlessWrapped(row, now)],
-    given: [
-      ...givenFor(old, now, names, product + since),
-      ...(other ? [notTried] : []),
-      ...goingFrom(names.needs, now).map((one) =>
-        importedAtTop(one, other !== undefined && lone !== undefined),
-      ),
-    ],
-    ...(now === undefined
-      ? { advice: row.advice! }
-      : {
-          becomes:
-            lone && other
-              ? nameBecomes(lone, other)
-              : isSafeToo
-                ? ({ alternative }) => (alternative === 1 ? safeNow! : now)
-                : now,
-        }),
-    trials: [trialFor(row, language)],
-  });
+  const about =
+    row.files === undefined ? givenFor(old, now, names, table.product + since) : [inThoseFiles(row.files)];
+  const atTop = goingFrom(names.needs, now).map((one) =>
+    importedAtTop(one, other !== undefined && lone !== undefined),
+  );
+  const given = [...about, ...(other ? [notTried] : []), ...atTop];
+  if (lone && other)
+    return {
+      was: [brought(lone), named(lone)],
+      where: [staysOrMoves(lone, other)],
+      given,
+      becomes: nameBecomes(lone, other),
+    };
+  const becomes = isSafeToo ? ({ alternative }: Match) => (alternative === 1 ? safeNow! : now!) : now;
+  return {
+    was: lone ? named(lone) : isSafeToo ? [old, safeOld] : old,
+    where: lone ? [] : [isWhole(old, now), ...unlessWrapped(row, now)],
+    given,
+    ...(now === undefined ? {} : { becomes: becomes! }),
+  };
 }
 
 /** What the old code takes from elsewhere and the new code does not. */
@@ -145,9 +162,15 @@ function goingFrom(needs: ReadonlyMap<string, Need>, now: Snippet | undefined): 
   return now === undefined ? [] : [...needs.values()].filter((one) => !now.parts.includes(one));
 }
 
-function titleOf({ old, new: now }: ChangeRow, lone?: Need, other?: Need): string {
-  if (lone && other && old === now) return `\`${old}\` comes from \`${other.wanted.module}\` now`;
-  return now === undefined ? `\`${old}\` is no longer what it was` : `\`${old}\` is now \`${now}\``;
+function titleOf(row: ChangeRow, table: Table, where: string): string {
+  const { old, new: now, inText } = row;
+  if (now === undefined) return `\`${old}\` is no longer what it was`;
+  if (inText === undefined && old === now) {
+    const { now: code } = readRow(row, table, where);
+    const other = code && loneName(code);
+    if (other) return `\`${old}\` comes from \`${other.wanted.module}\` now`;
+  }
+  return `\`${old}\` is now \`${now}\``;
 }
 
 function trialFor({ example, advice }: ChangeRow, language: Trial["language"]): Trial {

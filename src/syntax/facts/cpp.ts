@@ -88,6 +88,7 @@ export const cpp: Language = {
     "explicit_function_specifier",
     "virtual_specifier",
   ],
+  spreads: ["parameter_pack_expansion"],
   notExpressions: ["type_descriptor", "primitive_type", "type_identifier"],
   names: ["identifier", "field_identifier", "type_identifier", "namespace_identifier"],
 

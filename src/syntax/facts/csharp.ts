@@ -103,6 +103,7 @@ export const csharp: Language = {
   argumentLists: ["argument_list", "bracketed_argument_list", "attribute_argument_list"],
   parameterLists: ["parameter_list"],
   modifiers: ["attribute_list", "modifier"],
+  spreads: [],
   notExpressions: ["argument", "predefined_type", "declaration_expression"],
   names: ["identifier"],
 

@@ -40,6 +40,10 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   },
   comments: ["comment", "html_comment", "hash_bang_line"],
   optionalBraces: ["statement_block"],
+  shortForms: {
+    shorthand_property_identifier: "pair",
+    shorthand_property_identifier_pattern: "pair_pattern",
+  },
   lineComments: ["//"],
   assumedVersion: "2022",
   indentUnit: "  ",
@@ -70,6 +74,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   argumentLists: ["arguments"],
   parameterLists: ["formal_parameters"],
   modifiers: ["decorator", "accessibility_modifier", "override_modifier", "static", "readonly", "abstract"],
+  spreads: ["spread_element"],
   notExpressions: ["spread_element"],
   names: [
     "identifier",

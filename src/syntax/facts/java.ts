@@ -80,6 +80,7 @@ export const java: Language = {
     "annotation marker_annotation public protected private abstract static final strictfp default " +
     "synchronized native transient volatile sealed non-sealed"
   ).split(" "),
+  spreads: [],
   notExpressions: ["type_identifier", "generic_type", "array_type"],
   names: ["identifier", "type_identifier"],
 

@@ -91,6 +91,7 @@ export const php: Language = {
     "readonly_modifier",
     "var_modifier",
   ],
+  spreads: ["variadic_unpacking"],
   notExpressions: ["argument", "variadic_unpacking", "by_ref", "named_type", "primitive_type"],
   names: ["name", "variable_name"],
 

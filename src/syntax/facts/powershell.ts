@@ -117,6 +117,7 @@ export const powershell: Language = {
   argumentLists: ["argument_expression_list", "command_elements"],
   parameterLists: ["parameter_list", "class_method_parameter_list"],
   modifiers: ["attribute_list", "attribute", "class_attribute"],
+  spreads: [],
   notExpressions: ["command_parameter"],
   names: ["variable", "simple_name", "command_name", "function_name", "generic_token", "type_identifier"],
 

@@ -76,6 +76,7 @@ export const python: Language = {
   argumentLists: ["argument_list"],
   parameterLists: ["parameters", "lambda_parameters"],
   modifiers: ["decorator", "async"],
+  spreads: ["list_splat", "dictionary_splat"],
   notExpressions: [
     "list_splat",
     "dictionary_splat",

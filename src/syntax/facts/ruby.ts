@@ -83,6 +83,7 @@ export const ruby: Language = {
   argumentLists: ["argument_list"],
   parameterLists: ["method_parameters", "lambda_parameters", "block_parameters"],
   modifiers: [],
+  spreads: ["splat_argument", "hash_splat_argument"],
   notExpressions: ["splat_argument", "hash_splat_argument", "block_argument", "pair"],
   names: ["identifier", "constant", "instance_variable", "class_variable", "global_variable"],
 
