@@ -31,7 +31,7 @@ export { unprotected, type Guard, type Held, type HeldForms, type Resource } fro
 export { type Release, type ReleaseForm } from "./releases.js";
 export { ofKind, type Filled, type KindForms } from "./of-kind.js";
 export { brought, broughtAt, importsOf, type Brought } from "./brought.js";
-export { named } from "./named.js";
+export { endsOf, named } from "./named.js";
 export { onlyIf } from "./only-if.js";
 export { tested } from "./tested.js";
 export { placesOfWord, textWord } from "./text-word.js";

@@ -32,19 +32,20 @@ class NamedReading implements Reading {
 
   readAt(leaf: SyntaxNode): ReadingMatch | undefined {
     const node = this.#usedAt(leaf);
-    if (!node || isPaired(node)) return undefined;
+    if (!node) return undefined;
+    const ends = endsOf(node);
+    // A name that stands at both ends of something is one use, which is found by its first end.
+    if (ends && (ends.names.length < 2 || !ends.names[0]!.same(node))) return undefined;
     const { tree, id, start, end } = node;
     const captures = new Map([[this.what.hole, { tree, nodes: [id], start, end }]]);
     const nothingElse = { tests: [], frame: undefined, isStatements: false, spelling: [] };
-    return readingMatch({ nodes: [node], captures, ...nothingElse });
+    return readingMatch({ nodes: [ends?.whole ?? node], captures, ...nothingElse });
   }
 
   nearAt(leaf: SyntaxNode): NearMiss | undefined {
-    const handedOn = this.#handedOn(leaf);
-    if (handedOn) return { at: leaf, says: `\`${leaf.text}\` is handed on to other files here` };
-    const node = this.#usedAt(leaf);
-    if (!node || !isPaired(node)) return undefined;
-    return { at: node, says: `\`${node.text}\` is a tag here, whose other end would have to change with it` };
+    return this.#handedOn(leaf)
+      ? { at: leaf, says: `\`${leaf.text}\` is handed on to other files here` }
+      : undefined;
   }
 
   /** The name or chain of members that stands for it, seen from its last name. */
@@ -108,9 +109,20 @@ class NamedReading implements Reading {
   }
 }
 
-/** Does the name stand in another place too, so that one cannot change without the other? */
-function isPaired(node: SyntaxNode): boolean {
-  return node.parent?.is(node.tree.language.binding.paired) ?? false;
+/**
+ * Where a name stands at both ends of something, as that of a tag does, so that one cannot change without the other: the whole,
+ * and the name at its ends.
+ */
+export function endsOf(
+  node: SyntaxNode,
+): { readonly whole: SyntaxNode; readonly names: readonly SyntaxNode[] } | undefined {
+  const { paired } = node.tree.language.binding;
+  const whole = node.parent?.is(paired) ? node.parent.parent : undefined;
+  if (!whole) return undefined;
+  const names = whole.parts
+    .filter((part) => part.is(paired))
+    .flatMap((part) => part.parts.find(({ text }) => text === node.text) ?? []);
+  return { whole, names };
 }
 
 /** Is a member read of what a call of the module gave, which is then no default export? */

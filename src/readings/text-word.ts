@@ -62,8 +62,9 @@ class TextWordReading implements Reading {
       if (above.is([...functions, ...statementLists])) return undefined;
       const callee = above.is(calls) ? (above.child("function") ?? above.firstPart) : undefined;
       if (!callee || callee.holds(node)) continue;
+      // What takes it first is what it is meant for.
       const what = this.takers.find(({ wanted }) => originAt(callee, wanted) !== "no");
-      if (what) return { what, callee };
+      return what && { what, callee };
     }
     return undefined;
   }

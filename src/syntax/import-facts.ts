@@ -45,6 +45,16 @@ export interface ImportStyle {
   readonly isOther: boolean;
 }
 
+/** What holds for imports that bring in all of a module without naming anything. */
+export interface WholeImports {
+  /** May several modules that are brought in have the same name, of which one is meant? */
+  readonly hide: boolean;
+  /** What declares a module in a file of the project. */
+  declares?(module: string): RegExp;
+  /** What defines a function in a file of the project. */
+  defines?(name: string): RegExp;
+}
+
 /** How a language brings in what is defined elsewhere. */
 export interface ImportFacts {
   /** The statements of a file that import, in order: those at its top, among which a new one is put. */
@@ -76,6 +86,8 @@ export interface ImportFacts {
   inFull(wanted: Import): string | undefined;
   /** Does a module come with the language, so that its names are known? */
   isOfPlatform?(module: string): boolean;
+  /** Undefined where imports name what they bring in, or names are asked for in another way. */
+  readonly wholeImports?: WholeImports;
   /** Does importing `*` bring in every member of a module? */
   readonly starHasAll: boolean;
   /** Can a member be given another name when it is imported? */

@@ -30,7 +30,14 @@ export type { Renamed, ScopeKind, Use } from "./name-facts.js";
 export { type MeaningFacts } from "./meaning-facts.js";
 export type { TypeNotation, ValueTypes } from "./type-notation.js";
 export { allLanguages, languageOf, languageOfFile } from "./language.js";
-export type { Import, ImportFacts, ImportForm, ImportStatement, ImportStyle } from "./import-facts.js";
+export type {
+  Import,
+  ImportFacts,
+  ImportForm,
+  ImportStatement,
+  ImportStyle,
+  WholeImports,
+} from "./import-facts.js";
 export type { ListedImport } from "./import-facts.js";
 export { importStatements, topLevel } from "./import-facts.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";

@@ -247,12 +247,103 @@ test("what a file hands on is listed and left alone", async () => {
   expect(found?.heldBack.map(({ reason }) => reason)).toEqual(["`open` is handed on to other files here"]);
 });
 
-test("a tag with two ends is listed and left alone", async () => {
-  const row = { old: "Frame", from: "Frame", new: "Comb", to: "Comb", example: { old: "a", new: "b" } };
-  const code = 'import { Frame } from "combwork";\nconst a = <Frame>wax</Frame>;\n';
-  const found = await new Engine(changes(table(row, ts)).rules).file("a.tsx", code);
-  expect(found?.changes).toEqual([]);
-  expect(found?.heldBack[0]?.reason).toContain("is a tag here, whose other end");
+/** What becomes of code by a table with one row, how sure each change is, and what is advised. */
+async function result(
+  row: Partial<Row>,
+  rest: Partial<ChangeTable>,
+  path: string,
+  code: string,
+): Promise<{ now: string; trusts: string[]; advice: number[] }> {
+  const example = { old: "a", new: "b" };
+  const found = await new Engine(changes(table({ example, ...row }, rest)).rules).file(path, code);
+  const { changes: made = [], advice = [] } = found ?? {};
+  return {
+    now: await textAfter(path, code, made),
+    trusts: made.map(({ trust: sure }) => sure),
+    advice: advice.map(({ line }) => line),
+  };
+}
+
+test("a tag changes at both ends, also in one of its own kind", async () => {
+  const row = { old: "Frame", from: "Frame", new: "Comb", to: "Comb" };
+  const code =
+    'import { Frame } from "combwork";\nconst a = <Frame size={3}>wax <Frame>{Frame.x}<Frame /></Frame></Frame>;\n';
+  const { now, trusts } = await result(row, ts, "a.tsx", code);
+  expect(now).toBe(code.replaceAll("Frame", "Comb"));
+  expect(new Set(trusts)).toEqual(new Set(["certain"]));
+});
+
+const SIZE: Partial<Row> = {
+  id: "size",
+  old: "open(name, { …, size: n, … })",
+  any: "name, n",
+  from: "open",
+  new: "open(name, { …, frames: n, … })",
+};
+const OPEN = 'import { open } from "combwork";\n';
+
+test.each([
+  ["alone", 'open("a", { size: 3 });', 'open("a", { frames: 3 });'],
+  ["ahead of others", 'open("a", {size: 3, wax: 1});', 'open("a", {frames: 3, wax: 1});'],
+  [
+    "between lines",
+    'open("a", {\n  wax: 1,\n  size: 3, // many\n});',
+    'open("a", {\n  wax: 1,\n  frames: 3, // many\n});',
+  ],
+  ["in its short form", 'open("a", { size, wax });', 'open("a", { frames: size, wax });'],
+  ["in nothing but its short form", "open(a, { size });", "open(a, { frames: size });"],
+  ["not there", 'open("a", { wax: 1 });', 'open("a", { wax: 1 });'],
+])("an option is renamed among others: %s", async (_, old, now) => {
+  expect((await result(SIZE, ts, "a.ts", `${OPEN}${old}\n`)).now).toBe(`${OPEN}${now}\n`);
+});
+
+test("arguments of a function that stays are reported where they cannot be seen", async () => {
+  const calls = [
+    'open("a")',
+    'open("a", { wax })',
+    'open("a", wax)',
+    "open(...all)",
+    'open("a", { ...wax })',
+    "keep(open)",
+  ];
+  const { advice } = await result(SIZE, ts, "a.ts", OPEN + calls.map((call) => `${call};\n`).join(""));
+  expect(advice).toEqual([4, 5, 6]);
+  const named = { old: "open(name, size)", any: "name, size", from: "open", new: "open(name, frames=size)" };
+  const python =
+    'from combwork import open\nopen("a", 3)\nopen("a")\nopen("a", frames=3)\nopen(*a)\nopen("a", **k)\n';
+  expect((await result(named, {}, "a.py", python)).advice).toEqual([5, 6]);
+});
+
+test("words in texts that are handed to the product, and in no others", async () => {
+  const row = {
+    id: "card",
+    old: "hive-card",
+    new: "hive-tile",
+    inText: "html, define",
+    from: "html, define",
+  };
+  const code = (card: string): string =>
+    'import { html, define } from "combwork";\n' +
+    `const a = html\`<${card}>\n    \${other("hive-card")}<hive-card-list>\n  </${card}>\`;\n` +
+    `define({ template: "<${card}/>", x() { return "hive-card"; } });\n` +
+    'log("hive-card");\n';
+  const { now, trusts } = await result(row, ts, "a.ts", code("hive-card"));
+  expect(now).toBe(code("hive-tile"));
+  expect(new Set(trusts)).toEqual(new Set(["likely"]));
+});
+
+test("keys of files that the product names", async () => {
+  const row = {
+    id: "max",
+    old: "export default { …, maxFrames: n, … }",
+    any: "n",
+    new: "export default { …, frames: { max: n }, … }",
+    files: "combwork.config.*",
+  };
+  const code = (key: string): string => `export default {\n  // how many\n  wax: 1,\n  ${key},\n};\n`;
+  const there = await result(row, ts, "deep/combwork.config.ts", code("maxFrames: 10"));
+  expect(there).toMatchObject({ now: code("frames: { max: 10 }"), trusts: ["certain"] });
+  expect((await result(row, ts, "other.ts", code("maxFrames: 10"))).trusts).toEqual([]);
 });
 
 test("uses of a name that goes are reported where no row fits them", async () => {
@@ -374,6 +465,16 @@ const WRONG: [what: string, written: unknown, says: RegExp][] = [
     "a name from nowhere",
     table({ from: "drain", advice: "x" }, { module: undefined as never }),
     /row 1, from: "drain" does not say where it comes from/,
+  ],
+  [
+    "more lists in new code than in old",
+    table(becomes({ old: "f(…)", new: "f(…, 1, …)" }, "a", "b")),
+    /row 1, new: it has more `…` than `old`/,
+  ],
+  [
+    "a text for nobody",
+    table(becomes({ old: "a", new: "b", inText: "html" }, "a", "b")),
+    /row 1, inText: "html" is not in `from`/,
   ],
   ["a version that is none", table({ since: "two", advice: "x" }), /row 1, since: must be a version/],
   ["a link that is none", table({ link: "javascript:alert(1)", advice: "x" }), /row 1, link: /],

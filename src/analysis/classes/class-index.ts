@@ -79,7 +79,7 @@ function classesOf(
 }
 
 /** The files of a project in the same language in which a word stands, the tree's own too. */
-function filesWith(tree: SyntaxTree, word: string): NamingFile[] {
+export function filesWith(tree: SyntaxTree, word: string): NamingFile[] {
   return [...(surroundingsOf(tree).files?.naming(word) ?? [])].filter((file) => {
     const language = languageOfFile(file.path);
     return language !== undefined && areKin(language, tree.language);

@@ -2,6 +2,7 @@ import { tellOrigins } from "../../pattern/index.js";
 import type { Import, SyntaxNode } from "../../syntax/index.js";
 import { escaped } from "../../syntax/index.js";
 import type { Answer } from "../answer.js";
+import { broughtWhole } from "./brought-whole.js";
 import { typeWritten } from "./known.js";
 import { isLibraryType } from "./library.js";
 import { comesFromModule, mayBeCalled, originFits, ownNameOf, type Wanted } from "./origin.js";
@@ -15,6 +16,8 @@ export function namesWanted(node: SyntaxNode, { module, name }: Import): Answer 
   const answers = spellingsOf(id, { module, name }).map((wanted) => comesFromModule(node, wanted));
   const sure = answers.find(({ is }) => is === "yes") ?? answers.find(({ is }) => is === "unknown");
   if (!sure) return answers[0]!;
+  const whole = sure.is === "unknown" ? broughtWhole(node, { module, name }) : undefined;
+  if (whole) return whole;
   const type = sure.is === "unknown" && name !== undefined && id === "java" ? typeWritten(node) : undefined;
   return type
     ? isLibraryType(type, { names: [name!], module: new RegExp(`^${escaped(module)}$`), what: name! }, node)

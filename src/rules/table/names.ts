@@ -1,7 +1,7 @@
 import { importsIn, no, originOf, unknown, yes } from "../../analysis/index.js";
 import { need, type Need } from "../../pattern/index.js";
-import { broughtAt, importsOf, type Brought } from "../../readings/index.js";
-import { importMoved, namedInText, text } from "../../rewrite/index.js";
+import { broughtAt, endsOf, importsOf, type Brought } from "../../readings/index.js";
+import { copy, importMoved, namedInText, text, type Segment } from "../../rewrite/index.js";
 import { importStatements, shapeOf, type Import, type SyntaxNode } from "../../syntax/index.js";
 import type { Narrowing } from "../around.js";
 import { condition, type Condition } from "../condition.js";
@@ -50,19 +50,21 @@ export function staysOrMoves(lone: Need, other: Need): Narrowing {
   return (match) => {
     const isInImport = match.alternative === 0;
     const all = importsOf(match.tree, lone);
-    const text = leafOf(match.node)?.text;
+    const text = leafOf(match.the(lone.hole))?.text;
     const found = isInImport
       ? broughtAt(match.the(lone.hole), lone)
       : (all.find((one) => one.item.local === text) ?? all[0]);
     if (!found) return !isInImport;
-    return isCalledTheSame(found, lone, other) === isInImport || (!isInImport && !leafOf(match.node));
+    return (
+      isCalledTheSame(found, lone, other) === isInImport || (!isInImport && !leafOf(match.the(lone.hole)))
+    );
   };
 }
 
 /** What an import of the name becomes, or a use of it. */
 export function nameBecomes(lone: Need, other: Need): Becomes {
   return (match) => {
-    if (match.alternative === 1) return [text(writtenFor(match, lone, other))];
+    if (match.alternative === 1) return used(match, lone, other);
     const found = broughtAt(match.the(lone.hole), lone)!;
     const { form, local } = found.item;
     const to: Import = {
@@ -74,15 +76,28 @@ export function nameBecomes(lone: Need, other: Need): Becomes {
   };
 }
 
+/** A use of a name; one that stands at both ends of something changes at both. */
+function used(match: Match, lone: Need, other: Need): Segment[] {
+  const node = match.the(lone.hole);
+  const written = text(writtenFor(match, node, lone, other));
+  const segments: Segment[] = [];
+  let at = match.node.start;
+  for (const { start, end } of endsOf(node)?.names ?? [node]) {
+    segments.push(copy(at, start), written);
+    at = end;
+  }
+  return [...segments, copy(at, match.node.end)];
+}
+
 /** A name in the place of another: written out where a short form names two things, and imported in the same form. */
-function writtenFor(match: Match, lone: Need, other: Need): string {
+function writtenFor(match: Match, node: SyntaxNode, lone: Need, other: Need): string {
   const { module, name } = other.wanted;
-  const leaf = leafOf(match.node);
+  const leaf = leafOf(node);
   // What is read of its module stays read of it.
   if (!leaf && module === lone.wanted.module && !/[.\\:]/.test(name ?? "."))
-    return match.node.text.replace(/[\p{L}\p{N}_$]+$/u, other.ownName);
+    return node.text.replace(/[\p{L}\p{N}_$]+$/u, other.ownName);
   const shown = match.nameOf(
-    isTypeOnly(match.node) && name !== undefined ? need(module, name, { form: "type" }) : other,
+    isTypeOnly(node) && name !== undefined ? need(module, name, { form: "type" }) : other,
     { through: leaf === undefined },
   );
   return leaf ? (match.tree.language.binding.renamed(leaf, shown)?.text ?? shown) : shown;

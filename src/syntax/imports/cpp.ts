@@ -1,4 +1,5 @@
 import { modulesOnly, type ImportFacts, type ImportStatement } from "../import-facts.js";
+import { escaped } from "../class-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `#include <a>` and `#include "a.h"`; modules are written with their brackets or quotes. */
@@ -10,6 +11,10 @@ export const cppImports: ImportFacts = {
       return module === undefined ? [] : [{ node, module, imports: [{ module, node }], takesMore: false }];
     }),
   isFullName: (code) => code.includes("::"),
+  wholeImports: {
+    hide: false,
+    defines: (name) => new RegExp(`\\b${escaped(name)}\\s*\\([^;{}]*\\)[\\w\\s]*\\{`),
+  },
   isOfPlatform: (module) => /^<[a-z_]+(\/\w+)?(\.h)?>$/.test(module) || module.startsWith('"'),
   write: ([first]) => `#include ${first!.module}`,
   isHeader: (node) =>

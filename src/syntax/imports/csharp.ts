@@ -1,4 +1,5 @@
 import { modulesOnly, topLevel, type ImportFacts, type ImportStatement } from "../import-facts.js";
+import { escaped } from "../class-facts.js";
 import type { SyntaxNode } from "../node.js";
 
 /** `using N;`, `using static N.C;` and `using X = N.C;`, at the top or inside a namespace around everything. */
@@ -14,6 +15,10 @@ export const csharpImports: ImportFacts = {
   },
   everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
   isFullName: (code) => /^(global::|System\.)/.test(code),
+  wholeImports: {
+    hide: true,
+    declares: (module) => new RegExp(`^\\s*namespace\\s+${escaped(module)}\\b`, "m"),
+  },
   isOfPlatform: (module) => /^(System|Microsoft)\b/.test(module),
   write([first]) {
     const { module, name, local, form } = first!;

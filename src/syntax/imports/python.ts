@@ -10,6 +10,7 @@ import type { SyntaxNode } from "../node.js";
 /** `import m` and `from m import n`. */
 export const pythonImports: ImportFacts = {
   ...modulesOnly,
+  wholeImports: { hide: true },
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
   everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
   write(imports) {

@@ -5,6 +5,7 @@ import type { SyntaxNode } from "../node.js";
 export const rubyImports: ImportFacts = {
   ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
+  wholeImports: { hide: false },
   write([first], { quote }) {
     const { module, form } = first!;
     return `${form === "relative" ? "require_relative" : "require"} ${quote}${module}${quote}`;

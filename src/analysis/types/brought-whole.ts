@@ -1,0 +1,52 @@
+import type { Import, SyntaxNode, WholeImports } from "../../syntax/index.js";
+import { unknown, yes, type Answer } from "../answer.js";
+import { classesNamed, filesWith } from "../classes/class-index.js";
+import { placeOf } from "../classes/own-class.js";
+import { importsIn } from "../names/imports.js";
+import { shortened } from "../shown.js";
+
+/**
+ * A name that no import spells out, in a file that brings in all of the module that is asked for: does it come from there?
+ * Undefined where the file does not bring it in, or the language spells names out.
+ */
+export function broughtWhole(node: SyntaxNode, { module, name }: Import): Answer | undefined {
+  const { tree } = node;
+  const { wholeImports } = tree.language.imports;
+  if (wholeImports === undefined || name === undefined || node.text !== name) return undefined;
+  const whole = importsIn(tree).filter(({ imports }) =>
+    imports.some((item) => item.local === undefined && (item.name === "*" || item.name === undefined)),
+  );
+  const brings = whole.find((statement) => statement.module === module);
+  if (!brings) return undefined;
+  const shown = shortened(node.text);
+  const last = name.split(/[.:\\]+/).at(-1)!;
+  const { classes, isWhole, otherwise } = classesNamed(tree, last);
+  const [own] = classes;
+  const place = own ? placeOf(own) : (otherwise ?? functionNamed(node, last, wholeImports));
+  if (place !== undefined)
+    return unknown("name.library", `the project has a \`${last}\` of its own (${place})`, node);
+  if (!isWhole)
+    return unknown("name.not-resolved", `only this file was looked at for another \`${last}\``, node);
+  const other = whole.find(
+    (statement) => statement !== brings && mayBring(node, statement.module, wholeImports),
+  );
+  return other
+    ? unknown("name.not-resolved", `\`${shown}\` may come from \`${other.module}\` too`, other.node)
+    : yes("name.library", `\`${shown}\` comes from \`${module}\``, brings.node);
+}
+
+/** May another module that is brought in have the name too? Not the platform's, and not one of the project, whose names are known. */
+function mayBring(node: SyntaxNode, module: string, { hide, declares }: WholeImports): boolean {
+  const { tree } = node;
+  if (!hide || tree.language.imports.isOfPlatform?.(module)) return false;
+  const form = declares?.(module);
+  return (
+    form === undefined || !filesWith(tree, module.split(".").at(-1)!).some(({ text }) => form.test(text))
+  );
+}
+
+/** The file of the project that defines a function of the name. */
+function functionNamed({ tree }: SyntaxNode, name: string, { defines }: WholeImports): string | undefined {
+  const form = defines?.(name);
+  return form && filesWith(tree, name).find(({ text }) => form.test(text))?.path;
+}
