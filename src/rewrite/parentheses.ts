@@ -153,13 +153,15 @@ function fitsInFile(node: SyntaxNode, code: string, from: number): boolean {
 }
 
 /**
- * Can `code` stand in the place of `node` as statements, where every expression is one? Its first and its last
+ * Can `code` stand in the place of `node` as statements, where that is one by itself? Its first and its last
  * statement must begin and end with it, in a list such as the one that `node` stands in.
  */
 export function fitsAsStatements(node: SyntaxNode, code: string): boolean {
   const { tree } = node;
   const { expressionStatement, statementLists } = tree.language;
-  if (expressionStatement !== "" || !node.parent?.is(statementLists)) return false;
+  const { parent } = node;
+  const isAlone = parent?.is(expressionStatement) && parent.start === node.start && parent.end === node.end;
+  if (!(isAlone ? parent?.parent : parent)?.is(statementLists)) return false;
   const lines = Excerpt.around(tree, node.start, node.end);
   const again = lines.edited([{ start: node.start, end: node.end, text: code }]);
   if (again.errors.length > lines.tree.errors.length) return false;

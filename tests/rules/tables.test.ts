@@ -314,6 +314,51 @@ test("arguments of a function that stays are reported where they cannot be seen"
   expect((await result(named, {}, "a.py", python)).advice).toEqual([5, 6]);
 });
 
+test("keys in another order are no keys of the row, and are reported", async () => {
+  const row = {
+    old: "open({ name: a, size: b })",
+    any: "a, b",
+    from: "open",
+    new: "open(a, b)",
+  };
+  const { now, advice } = await result(
+    row,
+    ts,
+    "a.ts",
+    `${OPEN}open({ name, size: 3 });\nopen({ size: 3, name });\nopen({ wax });\n`,
+  );
+  expect([now, advice]).toEqual([`${OPEN}open(name, 3);\nopen({ size: 3, name });\nopen({ wax });\n`, [3]]);
+});
+
+test.each<[string, Partial<Row>, Partial<ChangeTable>, string, string, string]>([
+  [
+    "Python",
+    { old: "drain(h)", any: "h", from: "drain", new: "empty(h)\nclose(h)", to: "empty, close" },
+    {},
+    "a.py",
+    "from combwork import drain\ndef f(h):\n    drain(h)\n    x = drain(h)\n",
+    "from combwork import close, drain, empty\ndef f(h):\n    empty(h)\n    close(h)\n    x = drain(h)\n",
+  ],
+  [
+    "TypeScript",
+    { old: "drain(h);", any: "h", from: "drain", new: "empty(h);\nclose(h);", to: "empty, close" },
+    ts,
+    "a.ts",
+    'import { drain } from "combwork";\n{\n  drain(h);\n  if (h) drain(h);\n}\n',
+    'import { close, drain, empty } from "combwork";\n{\n  empty(h);\n  close(h);\n  if (h) drain(h);\n}\n',
+  ],
+  [
+    "Ruby",
+    { id: "drain", old: "drain(h)", any: "h", new: "empty(h)\nclose(h)" },
+    { language: "ruby" },
+    "a.rb",
+    "drain(a)\nx = drain(b)\n",
+    "empty(a)\nclose(a)\nx = drain(b)\n",
+  ],
+])("several statements in place of one that stands alone, in %s", async (_, row, rest, path, old, now) => {
+  expect((await result(row, rest, path, old)).now).toBe(now);
+});
+
 test("words in texts that are handed to the product, and in no others", async () => {
   const row = {
     id: "card",

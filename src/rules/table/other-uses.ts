@@ -59,7 +59,7 @@ const mayBeOld = condition("the call is written in the old way", ({ node }) =>
 
 /**
  * Is it a call with an argument that stands for several, or one with something else where all the rows write an object or a
- * list out?
+ * list out, or with the keys of a row in another order?
  */
 function isBlindCall(olds: readonly string[]): Narrowing {
   const written = olds.map(argumentsIn);
@@ -71,7 +71,14 @@ function isBlindCall(olds: readonly string[]): Narrowing {
     const isSpread = (part: SyntaxNode): boolean =>
       part.is(spreads) || (part.is(stores) && part.parts.some((one) => one.is(spreads)));
     const isWrittenOut = (i: number): boolean => written.every((one) => /^[[{]/.test(one[i] ?? ""));
-    return list.parts.some((part, i) => isSpread(part) || (isWrittenOut(i) && !part.is(stores)));
+    const hasKeys = (part: SyntaxNode, i: number): boolean =>
+      written.some(
+        (one) =>
+          keysIn(one[i] ?? "").length > 1 && keysIn(one[i]!).every((key) => keysOf(part).includes(key)),
+      );
+    return list.parts.some(
+      (part, i) => isSpread(part) || (isWrittenOut(i) && (!part.is(stores) || hasKeys(part, i))),
+    );
   };
 }
 
@@ -91,3 +98,11 @@ function argumentsIn(code: string): string[] {
   }
   return found.map((one) => one.trim());
 }
+
+/** The keys of an object in the code of a row. */
+const keysIn = (code: string): string[] =>
+  [...code.matchAll(/(?<=[{,]\s*)[\w$]+(?=\s*:)/g)].map(([key]) => key);
+
+/** The keys of an object that is written out. */
+const keysOf = (object: SyntaxNode): string[] =>
+  object.parts.map((part) => (part.isLeaf ? part.text : (part.firstPart?.text ?? "")));

@@ -4,6 +4,7 @@ import type { Match } from "../match.js";
 import { pack, rule, RuleError, type Pack, type Rule, type RuleSpec } from "../rule.js";
 import type { Trial } from "../trial.js";
 import { loneName } from "./code-text.js";
+import { isSeveral, standsAlone } from "./alone.js";
 import { inFiles, inThoseFiles } from "./files.js";
 import { givenFor, isWhole, unlessWrapped } from "./given.js";
 import { importedAtTop, nameBecomes, notTried, staysOrMoves } from "./names.js";
@@ -140,7 +141,8 @@ function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
   const atTop = goingFrom(names.needs, now).map((one) =>
     importedAtTop(one, other !== undefined && lone !== undefined),
   );
-  const given = [...about, ...(other ? [notTried] : []), ...atTop];
+  const alone = row.new !== undefined && isSeveral(row.new) && !isSeveral(row.old) ? [standsAlone] : [];
+  const given = [...about, ...alone, ...(other ? [notTried] : []), ...atTop];
   if (lone && other)
     return {
       was: [brought(lone), named(lone)],
