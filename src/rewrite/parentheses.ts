@@ -160,7 +160,11 @@ export function fitsAsStatements(node: SyntaxNode, code: string): boolean {
   const { tree } = node;
   const { expressionStatement, statementLists } = tree.language;
   const { parent } = node;
-  const isAlone = parent?.is(expressionStatement) && parent.start === node.start && parent.end === node.end;
+  const isAlone =
+    code.includes("\n") &&
+    parent?.is(expressionStatement) &&
+    parent.start === node.start &&
+    parent.end === node.end;
   if (!(isAlone ? parent?.parent : parent)?.is(statementLists)) return false;
   const lines = Excerpt.around(tree, node.start, node.end);
   const again = lines.edited([{ start: node.start, end: node.end, text: code }]);

@@ -20,6 +20,8 @@ export interface Import {
 export interface ListedImport extends Import {
   /** What must go to take this name out. */
   readonly node: SyntaxNode;
+  /** Its own name, where that is read of the module: `x` in `const y = require("m").x`. */
+  readonly member?: SyntaxNode;
 }
 
 /** A statement at the top of a file that imports something. */

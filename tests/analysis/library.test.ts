@@ -62,6 +62,8 @@ test.each<[LanguageId, string, string | undefined]>([
   ["cpp", "void f(FILE* a) { std::fflush(a); }\n", "changes"],
   ["cpp", "int fflush(Hive* a) { return 0; } void f(Hive* a) { fflush(a); }\n", undefined],
   ["cpp", "#define fflush(a) jump(a)\nvoid f(FILE* a) { fflush(a); }\n", undefined],
+  ["javascript", "const n = new Date(a, b);\n", "reads"],
+  ["javascript", "class Date {} const n = new Date(a, b);\n", undefined],
   ["javascript", "Math.max = shelf; const n = Math.max(a, b);\n", undefined],
   ["javascript", 'Math["max"] = shelf; const n = Math.max(a, b);\n', undefined],
   ["javascript", 'Object.defineProperty(Math, "max", shelf); const n = Math.max(a, b);\n', undefined],
@@ -272,7 +274,8 @@ test("node finds what the table of JavaScript says", async () => {
         from === undefined ? { ...globalThis, Math, performance } : await import(`node:${from}`);
       const all = from === undefined ? (globalThis as Record<string, unknown>) : space;
       const receiver = sign === "#" ? samples[owner!] : owner === undefined ? all : all[owner];
-      const target: unknown = (receiver as Record<string, unknown> | undefined)?.[name];
+      const makes = sign === "." && name === "new";
+      const target: unknown = makes ? receiver : (receiver as Record<string, unknown> | undefined)?.[name];
       if (typeof target !== "function") {
         odd.push(`${call} is not there`);
         continue;
@@ -282,7 +285,7 @@ test("node finds what the table of JavaScript says", async () => {
       for (const args of tries) {
         let value: unknown;
         try {
-          value = Reflect.apply(target, receiver, args);
+          value = makes ? Reflect.construct(target, args) : Reflect.apply(target, receiver, args);
         } catch (error) {
           if (neverThrows === true) odd.push(`${call} throws ${String(error)}`);
           continue;

@@ -17,6 +17,8 @@ interface CallParts {
   readonly whole: SyntaxNode;
   readonly name: SyntaxNode;
   readonly receiver: SyntaxNode | undefined;
+  /** Does it make an object of the class that the receiver names? */
+  readonly makes?: true;
 }
 
 /** What a library's table says of a call; undefined unless it certainly calls what the table means. */
@@ -72,6 +74,8 @@ function partsOfCall(call: SyntaxNode): CallParts | undefined {
     const name = whole.lastPart;
     return receiver && name && { whole, name, receiver };
   }
+  const made = call.child("constructor");
+  if (made) return { whole: made, name: made, receiver: made, makes: true };
   const name = call.child("name") ?? call.child("method");
   const receiver = call.child("object") ?? call.child("receiver") ?? call.child("scope");
   return name && { whole: name, name, receiver };
@@ -85,14 +89,16 @@ function mayStopShort({ start, tree }: SyntaxNode, { name }: CallParts): boolean
 }
 
 /** The name by which the library knows what is called, where an import gives it another one. */
-function nameOf({ name, receiver }: CallParts): string {
+function nameOf({ name, receiver, makes }: CallParts): string {
+  if (makes) return "new";
   const written = name.text.split(/::|\\/).at(-1)!;
   const isImported = !receiver && name.isLeaf && referencesAt(name).some(({ to }) => to?.as === "import");
   return (isImported ? originOf(name)?.name?.split(".").at(-1) : undefined) ?? written;
 }
 
 function isMeant({ row, name, owner, ofObjects }: LibraryCall, parts: CallParts): boolean {
-  const { receiver, whole } = parts;
+  const { receiver, whole, makes } = parts;
+  if (makes && owner === undefined) return false;
   if (ofObjects)
     return receiver !== undefined && isObjectOf(receiver, classOf(row, owner!, name), row.in === undefined);
   if (owner !== undefined) return receiver !== undefined && isClass(receiver, row, owner, name);

@@ -17,7 +17,7 @@ export interface LibraryCalls {
   readonly in?: string;
   /**
    * `len`, `join` (with `in: "os.path"`), a static method or one of an object that everybody has: `Math.max`, a method
-   * of the objects of a class: `list#append`.
+   * of the objects of a class: `list#append`. In JavaScript `Date.new` is `new Date(…)`.
    */
   readonly calls: readonly string[];
   readonly effect: Effect;

@@ -38,7 +38,7 @@ export function originOf(expression: SyntaxNode): Origin | undefined {
   const path = pathOf(expression);
   if (!path) return undefined;
   const to = referencesAt(path.first).find((reference) => !reference.member)?.to;
-  if (!to) return importedInFull(expression, path);
+  if (!to) return listedAs(expression) ?? importedInFull(expression, path);
   const found = to.at.map((at) => importAt(at));
   if (!found.every((one) => one !== undefined) || isGivenElsewhere(to)) return undefined;
   const isModule = ({ item }: Import): boolean => item.name === undefined || item.name === "*";
@@ -83,6 +83,15 @@ function importAt(name: SyntaxNode): Import | undefined {
     if (only && more.length === 0) return { statement, item: only };
   }
   return undefined;
+}
+
+/** The name of a module's own in an import that gives it another one: `hive` in `import { hive as queen }`. */
+function listedAs(name: SyntaxNode): Origin | undefined {
+  const found = name.isLeaf ? importAt(name) : undefined;
+  const isItsName = found && found.item.name === name.text && found.item.node.holds(name);
+  return isItsName
+    ? { module: found.item.module, name: found.item.name, at: found.statement.node }
+    : undefined;
 }
 
 /** The chain by which code calls a module that is imported whole: `a.b` after `import a.b`, `c` after `import a.b as c`. */

@@ -30,14 +30,16 @@ export function nameFor(
 ): Named {
   const facts = tree.language.imports;
   const same = importStatements(tree)
-    .flatMap((statement) => statement.imports)
+    .flatMap(({ imports, isOther }) => imports.map((item) => ({ ...item, isOther })))
     .filter(({ module, form }) => module === wanted.module && (form === wanted.form || form !== "type"));
   const own = same.find(({ name }) => name === wanted.name);
   if (own?.local !== undefined) return { text: own.local, needs: { ...wanted, local: own.local } };
   const whole = same.find(({ name, local }) => name === undefined && local !== undefined);
   const isListed = same.some(({ name }) => name !== undefined && name !== "*" && name !== "default");
   if (whole?.local !== undefined && wanted.name !== undefined && (through || !isListed)) {
-    const text = facts.member(whole.local, wanted.name);
+    // A module that is called by `require` stands for what it exports by default, too.
+    const isItself = wanted.name === "default" && whole.isOther === true;
+    const text = isItself ? whole.local : facts.member(whole.local, wanted.name);
     if (text !== undefined) return { text, needs: plain(whole) };
   }
   const awaited = names.pending.find((other) => isSame(other, wanted));

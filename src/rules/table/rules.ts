@@ -161,7 +161,7 @@ function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
 
 /** What the old code takes from elsewhere and the new code does not. */
 function goingFrom(needs: ReadonlyMap<string, Need>, now: Snippet | undefined): Need[] {
-  return now === undefined ? [] : [...needs.values()].filter((one) => !now.parts.includes(one));
+  return now === undefined ? [] : [...needs.values()].filter((one) => !isNamedIn(now, one));
 }
 
 function titleOf(row: ChangeRow, table: Table, where: string): string {

@@ -80,7 +80,7 @@ function fromSpecifier(item: SyntaxNode, module: string, form: ImportForm | unde
   return { module, name, local, form: item.has("type") ? "type" : form, node: item };
 }
 
-/** `const x = require("m")`, alone in its statement, or a `require` for its effect. */
+/** `const x = require("m")` or `require("m").x`, alone in its statement, or a `require` for its effect. */
 function fromRequire(node: SyntaxNode): ImportStatement | undefined {
   if (node.is("expression_statement")) {
     const module = required(node.firstPart);
@@ -90,13 +90,17 @@ function fromRequire(node: SyntaxNode): ImportStatement | undefined {
   }
   if (!node.is(["lexical_declaration", "variable_declaration"]) || node.parts.length !== 1) return undefined;
   const [declarator] = node.parts;
-  const module = required(declarator?.child("value"));
+  const value = declarator?.child("value");
+  const member = value?.is("member_expression") ? value.child("property") : undefined;
+  const module = required(member ? value?.child("object") : value);
   const name = declarator?.child("name");
   if (module === undefined || !name) return undefined;
   if (name.is("identifier")) {
-    const imports = [{ module, local: name.text, node: name }];
+    const own = { module, local: name.text, node: name };
+    const imports = [member ? { ...own, name: member.text, member } : own];
     return { node, module, imports, takesMore: false, isOther: true };
   }
+  if (member) return undefined;
   const imports = name.parts.map((item) => fromPattern(item, module));
   return { node, module, imports, takesMore: name.is("object_pattern") && imports.length > 0, isOther: true };
 }
