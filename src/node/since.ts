@@ -1,3 +1,4 @@
+import { parsePatch } from "diff";
 import { git, mustGit } from "./git.js";
 import { Problem } from "./problem.js";
 
@@ -29,36 +30,19 @@ export function changedSince(root: string, revision: string): ChangedLines {
     "--",
     ".",
   ]).out;
-  let lines: (readonly [number, number])[] = [];
-  for (const line of diff.split("\n")) {
-    const file = /^\+\+\+ (?:b\/(.+?)\t?|"b\/(.+)"\t?)$/.exec(line);
-    if (file) {
-      lines = [];
-      changed.set(unquoted(file[1], file[2]), lines);
-      continue;
-    }
-    const hunk = /^@@ -\S+ \+(\d+)(?:,(\d+))? @@/.exec(line);
-    if (!hunk) continue;
-    const [first, count] = [Number(hunk[1]), Number(hunk[2] ?? 1)];
-    if (count > 0) lines.push([first, first + count - 1]);
+  for (const { newFileName, hunks } of parsePatch(diff)) {
+    const lines = hunks
+      .filter(({ newLines }) => newLines > 0)
+      .map(({ newStart, newLines }) => [newStart, newStart + newLines - 1] as const);
+    if (newFileName !== undefined && newFileName !== "/dev/null") changed.set(plainPath(newFileName), lines);
   }
   const unknown = mustGit(root, ["ls-files", "--others", "--exclude-standard", "-z", "--", "."]).out;
   for (const path of unknown.split("\0")) if (path !== "") changed.set(path, "all");
   return changed;
 }
 
-const ESCAPES: Readonly<Record<string, string>> = { n: "\n", t: "\t", r: "\r", '"': '"', "\\": "\\" };
-
-/** A path as git writes it, with its quotes and escapes undone. */
-function unquoted(plain: string | undefined, quoted: string | undefined): string {
-  if (plain !== undefined) return plain;
-  const bytes: number[] = [];
-  for (const [, octal, letter, other] of (quoted ?? "").matchAll(/\\([0-7]{3})|\\(.)|([^\\]+)/gs)) {
-    if (octal !== undefined) bytes.push(parseInt(octal, 8));
-    else bytes.push(...Buffer.from(letter === undefined ? other! : (ESCAPES[letter] ?? letter)));
-  }
-  return Buffer.from(bytes).toString("utf8");
-}
+/** A path as git names it in a difference, without the letter ahead of it. */
+const plainPath = (name: string): string => name.replace(/^b\//, "");
 
 /** Does a stretch of lines of a file have one that has changed? */
 export function touches(changed: ChangedLines, path: string, first: number, last: number): boolean {

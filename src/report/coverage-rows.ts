@@ -19,7 +19,8 @@ export const NEEDS: readonly Need[] = [
     from: "what a product has changed from version to version",
     to: "[a table of changes](moving-versions.md), from which rules are made; a survey for the way to a version",
     rules: [],
-    missing: "option keys, template strings and members of members by origin; more tables that ship than one",
+    missing:
+      "members of members by origin; configuration that is no code (JSON, YAML); more tables that ship than one",
   },
   {
     language: "JavaScript",

@@ -66,7 +66,8 @@ test("of two lines that a merge left, the lower is held; a broken one is named",
 
 test("only lines that have changed since a commit", () => {
   const sandbox = repository({ "a.js": `${OLD_JS}\nlater();\n`, "old name.js": OLD_JS });
-  sandbox.write("a.js", `${OLD_JS}\nlater();\n${OLD_JS}`);
+  // A line that looks like the head of a file in a difference.
+  sandbox.write("a.js", `${OLD_JS}\nlater();\n${OLD_JS}++ b/none.js\n`);
   sandbox.write('nëw"\t.js', OLD_JS);
   commit(sandbox, "second");
   sandbox.write("unknown.js", OLD_JS);

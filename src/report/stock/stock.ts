@@ -218,7 +218,7 @@ function placesOf(
         what: "change",
         trust: change.trust,
         work: workOf(change, outcome),
-        byName: isByName(change),
+        byName: outcome === undefined && isByName(change),
         says: change.title,
         evidence: says(change.evidence),
         cautions: says(change.cautions),
