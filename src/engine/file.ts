@@ -110,8 +110,15 @@ function workOut(
       left.add(old);
       return true;
     };
+    /** Was this rewritten already, by a rule that would find it again and again? */
+    const isOwnResult = ({ rule, start, end }: Candidate): boolean =>
+      rule.once === true && shifts.original(start, end) === undefined;
     const fresh = found.filter(
-      (candidate) => !isBlind(candidate) && !isDoneElsewhere(candidate, drafts) && !wouldWeaken(candidate),
+      (candidate) =>
+        !isBlind(candidate) &&
+        !isOwnResult(candidate) &&
+        !isDoneElsewhere(candidate, drafts) &&
+        !wouldWeaken(candidate),
     );
     const more = accepted(next, fresh);
     if (more.length === 0) {

@@ -83,6 +83,7 @@ async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> 
     );
     if (got !== expected) return `${other}:\n${difference(expected, got)}`;
   }
+  if (rule.once) return undefined;
   const again = await engine.file(path, now);
   return again?.changes.length ? `a second run changes the result again:\n${now}` : undefined;
 }

@@ -264,7 +264,7 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
   if (configFile !== undefined) await checkHandles(handles, configFile);
-  const tables = (config.tables ?? []).map((path) => loadTable(root, path));
+  const tables = await Promise.all((config.tables ?? []).map((path) => loadTable(root, path)));
   const sources = findSources(root, [], root, config.leaveOut ?? []);
   const folders = [...new Set(sources.paths.map((path) => dirname(path)))];
   const moved = { root, folders, products: config.products ?? {} };

@@ -3,6 +3,7 @@ import { basename, resolve } from "node:path";
 import { parse, YAMLParseError } from "yaml";
 import { changes, RuleError, type ChangeTable, type Pack } from "../rules/index.js";
 import type { LanguageId } from "../syntax/index.js";
+import { checkTable } from "./check-table.js";
 import type { Goal, Moved } from "./moves.js";
 import { ProductVersions } from "./products/index.js";
 import { messageOf, Problem } from "./problem.js";
@@ -29,7 +30,7 @@ export async function shippedTables(
 }
 
 /** The pack of a table of changes in a JSON or YAML file. Throws a Problem that names the file, and the row where there is one. */
-export function loadTable(folder: string, path: string): Pack {
+export async function loadTable(folder: string, path: string): Promise<Pack> {
   const file = resolve(folder, path);
   let text: string;
   try {
@@ -39,8 +40,10 @@ export function loadTable(folder: string, path: string): Pack {
   }
   try {
     // JSON is YAML too; its own parser names the place of a fault better.
-    const table: unknown = file.endsWith(".json") ? JSON.parse(text) : parse(text);
-    return changes(table as ChangeTable);
+    const table = (file.endsWith(".json") ? JSON.parse(text) : parse(text)) as ChangeTable;
+    const pack = changes(table);
+    await checkTable(file, table, pack);
+    return pack;
   } catch (error) {
     if (error instanceof RuleError) throw new Problem(`${file}: ${error.message}`);
     if (error instanceof YAMLParseError) {

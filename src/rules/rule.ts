@@ -54,6 +54,8 @@ export interface RuleSpec {
   readonly mentions?: readonly string[] | ((language: Language, library?: Library) => readonly string[]);
   /** For a rule that only reports: silent where one of these rules changes the same line. */
   readonly yieldsTo?: readonly string[];
+  /** The new code fits the old code's pattern too, so it is not looked for in what this rule has written. */
+  readonly once?: true;
   /** What the config may set. */
   readonly options?: RuleOptions;
   /** The same rule for a project with handle types of its own. */

@@ -183,6 +183,18 @@ const BAD: [what: string, files: Record<string, string>, to: string | undefined,
     'moves.yaml: table "combwork", row 1',
   ],
   [
+    "code that does not parse",
+    { "moves.yaml": TABLE.replace("old: drain(…)", "old: drain(a") },
+    undefined,
+    'moves.yaml: table "combwork", row 1, old: This Python snippet has a syntax error',
+  ],
+  [
+    "what would parse in its place",
+    { "moves.yaml": TABLE.replace("old: drain(…)", 'old: "@drain(…)"') },
+    undefined,
+    "This would parse: @drain(…)\nclass A: pass",
+  ],
+  [
     "JSON that is none",
     { "uvran.config.json": '{"tables":["a.json"]}', "a.json": "{" },
     undefined,

@@ -320,7 +320,7 @@ test("tests that say nothing: none passes, or some fail that nobody names", asyn
 
 test("time and memory over several runs: a difference is claimed where there is one, and not from noise", async () => {
   const run = (old: string, now: string): string => either(`${node} -e "${old}"`, `${node} -e "${now}"`);
-  const wait = "setTimeout(() => 0, 400)";
+  const wait = "setTimeout(() => 0, 1200)";
   const [both, alike] = await checked([
     { run: run("0", `${wait}; globalThis.a = Buffer.alloc(2e8, 1)`), compare: ["time", "memory"] },
     { run: run("1", "2"), compare: "time", runs: 3 },

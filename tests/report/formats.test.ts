@@ -108,6 +108,7 @@ test("a form of one's own, by a template", () => {
   for (const [template, says] of [
     ["{{#each}}", "Parse error"],
     ["{{nothing.here}}", '"here" not defined'],
+    ['{{#*inline "a"}}{{> a}}{{/inline}}{{> a}}', "Maximum call stack size exceeded"],
   ] as const) {
     sandbox.write("odd.hbs", template);
     const { err, exit } = sandbox.uvran("survey", "--template", "odd.hbs");

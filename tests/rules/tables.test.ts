@@ -314,6 +314,22 @@ test("arguments of a function that stays are reported where they cannot be seen"
   expect((await result(named, {}, "a.py", python)).advice).toEqual([5, 6]);
 });
 
+test("arguments that change places under the same name change them once, and are never sure", async () => {
+  const row = { old: "mark(a, b)", any: "a, b", from: "mark", new: "mark(b, a)" };
+  const code = "from combwork import mark\nmark(x, 1)\nmark(mark(y, 2), 3)\n";
+  expect(await result(row, {}, "a.py", code)).toMatchObject({
+    now: "from combwork import mark\nmark(1, x)\nmark(3, mark(2, y))\n",
+    trusts: ["likely", "likely", "likely"],
+  });
+  expect(
+    await failures(
+      table(
+        becomes(row, "from combwork import mark\nmark(x, 1)\n", "from combwork import mark\nmark(1, x)\n"),
+      ),
+    ),
+  ).toEqual([]);
+});
+
 test("keys in another order are no keys of the row, and are reported", async () => {
   const row = {
     old: "open({ name: a, size: b })",

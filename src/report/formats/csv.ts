@@ -10,6 +10,7 @@ const COLUMNS = [
   "what",
   "trust",
   "work",
+  "byName",
   "outcome",
   "step",
   "says",
@@ -22,6 +23,7 @@ const COLUMNS = [
 export function csvReport({ places }: Stock): string {
   const rows = places.map((place) => ({
     ...place,
+    byName: place.byName ? "by name alone" : "",
     outcome: place.outcome?.is,
     evidence: [...place.evidence, ...place.cautions].join("; "),
   }));

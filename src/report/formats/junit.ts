@@ -74,10 +74,16 @@ function caseOfCheck({ name, command, verdict, says, lines }: Checked): Case {
 const inLine = (text: string): string => plainText(text).replace(/\s+/g, " ");
 
 function caseOf(place: Place): Case {
-  const { rule, path, line, range, trust, what, evidence, cautions, code, outcome } = place;
+  const { rule, path, line, range, trust, what, evidence, cautions, code, outcome, byName } = place;
   const says = inLine(outcome?.says ?? place.says);
   const lines = code.map((one) => `${one.isHit ? ">" : " "} ${one.line}  ${one.text}`);
-  const text = [...(outcome?.lines ?? []), ...lines, ...evidence, ...cautions].join("\n");
+  const text = [
+    ...(byName ? ["By name alone."] : []),
+    ...(outcome?.lines ?? []),
+    ...lines,
+    ...evidence,
+    ...cautions,
+  ].join("\n");
   return {
     "@_classname": rule,
     "@_name": inLine(`${path}:${line}:${range.start.column}`),

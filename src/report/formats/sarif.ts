@@ -57,7 +57,8 @@ function descriptor({ id, title, why, kind, link }: Rule): ReportingDescriptor {
 }
 
 function resultFor(place: Place, rules: readonly Rule[], edits: readonly Edit[]): Result {
-  const { id, rule, kind, path, range, says, evidence, cautions, trust, work, what, step, outcome } = place;
+  const { id, rule, kind, path, range, says, evidence, cautions, trust, work, what, step, outcome, byName } =
+    place;
   const artifactLocation = { uri: pathAddress(path), uriBaseId: "ROOT" };
   const { start, end } = range;
   const proof = outcome ? [outcome.says, ...outcome.lines] : [];
@@ -84,6 +85,7 @@ function resultFor(place: Place, rules: readonly Rule[], edits: readonly Edit[])
     properties: {
       what,
       work,
+      ...(byName ? { byName } : {}),
       ...(trust === undefined ? {} : { trust }),
       ...(step === undefined ? {} : { step }),
     },

@@ -4,6 +4,7 @@ import type { Match } from "../match.js";
 import { pack, rule, RuleError, type Pack, type Rule, type RuleSpec } from "../rule.js";
 import type { Trial } from "../trial.js";
 import { loneName } from "./code-text.js";
+import { looksAlike, notYetChanged } from "./alike.js";
 import { isSeveral, standsAlone } from "./alone.js";
 import { inFiles, inThoseFiles } from "./files.js";
 import { givenFor, isWhole, unlessWrapped } from "./given.js";
@@ -107,7 +108,7 @@ function ruleFor(row: ChangeRow, id: string, table: Table, where: string): Rule 
   if (row.new !== undefined && row.example.new === undefined)
     throw new RuleError(`${where}, example: it does not say what becomes of the code`);
   const code: RowCode = row.inText === undefined ? codeRow(row, table, where) : textRow(row, table, where);
-  const { was, where: narrowed = [], given = [], becomes } = code;
+  const { was, where: narrowed = [], given = [], becomes, once } = code;
   const { link, since, until, note, kind, advice } = row;
   return rule({
     id,
@@ -121,12 +122,13 @@ function ruleFor(row: ChangeRow, id: string, table: Table, where: string): Rule 
     where: [...(row.files === undefined ? [] : [inFiles(row.files)]), ...narrowed],
     given,
     ...(becomes === undefined ? { advice: advice! } : { becomes }),
+    ...(once === undefined ? {} : { once }),
     trials: [trialFor(row, table.language)],
   });
 }
 
 /** What a row looks for and writes. */
-type RowCode = Pick<RuleSpec, "was" | "where" | "given" | "becomes">;
+type RowCode = Pick<RuleSpec, "was" | "where" | "given" | "becomes" | "once">;
 
 /** The same for one that speaks of code. */
 function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
@@ -142,7 +144,14 @@ function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
     importedAtTop(one, other !== undefined && lone !== undefined),
   );
   const alone = row.new !== undefined && isSeveral(row.new) && !isSeveral(row.old) ? [standsAlone] : [];
-  const given = [...about, ...alone, ...(other ? [notTried] : []), ...atTop];
+  const isAlike = now !== undefined && !lone && looksAlike(old, now);
+  const given = [
+    ...about,
+    ...alone,
+    ...(isAlike ? [notYetChanged] : []),
+    ...(other ? [notTried] : []),
+    ...atTop,
+  ];
   if (lone && other)
     return {
       was: [brought(lone), named(lone)],
@@ -156,6 +165,7 @@ function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
     where: lone ? [] : [isWhole(old, now), ...unlessWrapped(row, now)],
     given,
     ...(now === undefined ? {} : { becomes: becomes! }),
+    ...(isAlike ? { once: true as const } : {}),
   };
 }
 
