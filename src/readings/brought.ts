@@ -1,6 +1,7 @@
 import { importsIn } from "../analysis/index.js";
 import type { Need } from "../pattern/index.js";
 import type { ImportStatement, Language, ListedImport, SyntaxNode, SyntaxTree } from "../syntax/index.js";
+import { importStatements } from "../syntax/index.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 
 /** An import that brings in something: the statement as a whole, of which `broughtAt` gives the part. */
@@ -16,11 +17,20 @@ export interface Brought {
 
 /** All imports of a file that bring in what is wanted. */
 export function importsOf(tree: SyntaxTree, { wanted }: Need): Brought[] {
-  return importsIn(tree).flatMap((statement) =>
-    statement.imports
-      .filter(({ module, name }) => module === wanted.module && isSameName(name, wanted.name, statement))
-      .map((item) => ({ statement, item })),
-  );
+  return importsIn(tree)
+    .map(wholeOf)
+    .flatMap((statement) =>
+      statement.imports
+        .filter(({ module, name }) => module === wanted.module && isSameName(name, wanted.name, statement))
+        .map((item) => ({ statement, item })),
+    );
+}
+
+/** The statement that an import is all of, where it stands at the top of the file. */
+function wholeOf(statement: ImportStatement): ImportStatement {
+  const { node, imports } = statement;
+  const whole = importStatements(node.tree).find((one) => one.node.holds(node));
+  return whole?.imports.length === imports.length ? whole : statement;
 }
 
 /** The import that brings in what is wanted, seen from its name there. */

@@ -53,7 +53,7 @@ export interface WholeImports {
   readonly hide: boolean;
   /** What declares a module in a file of the project. */
   declares?(module: string): RegExp;
-  /** What defines a function in a file of the project. */
+  /** What defines something else of the name in a file of the project: a function, a member that is seen without a receiver. */
   defines?(name: string): RegExp;
 }
 

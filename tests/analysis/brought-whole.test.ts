@@ -15,6 +15,7 @@ const WHOLE: [
       ["", {}, "certain"],
       ["using Yard.Parts;\n", { "Parts.cs": "namespace Yard.Parts { class Comb {} }\n" }, "certain"],
       ["using Yard.Parts;\n", {}, "possible"],
+      ["", { "Base.cs": "class Base { protected Shelf Hive { get; } }\n" }, "possible"],
       ["", { "Own.cs": "namespace Own { class Hive {} }\n" }, "possible"],
     ] as const
   ).map(([using, other, trust]): (typeof WHOLE)[number] => [

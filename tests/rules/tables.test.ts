@@ -43,6 +43,24 @@ const WORKING: [what: string, row: Partial<Row>, rest?: Partial<ChangeTable>][] 
     ),
   ],
   [
+    "a type among other names keeps its alias",
+    becomes(
+      { old: "Frame", from: "Frame", new: "Comb", to: "Comb" },
+      'import { Hive, type Frame as F } from "combwork";\nlet f: F = Hive;\n',
+      'import { Hive } from "combwork";\nimport type { Comb as F } from "combwork";\nlet f: F = Hive;\n',
+    ),
+    ts,
+  ],
+  [
+    "names that are taken out of what require gives",
+    becomes(
+      { old: "Frame", from: "Frame", new: "Comb", to: "Comb from combwork/combs" },
+      "var { Frame: F, Hive } = require('combwork');\nnew F(Hive);\n",
+      "var { Hive } = require('combwork');\nvar { Comb: F } = require('combwork/combs');\nnew F(Hive);\n",
+    ),
+    ts,
+  ],
+  [
     "a name through its module",
     becomes(
       { old: "Frame", from: "Frame", new: "Comb", to: "Comb" },

@@ -2,6 +2,7 @@ import { importStatements } from "../../syntax/index.js";
 import type { Import, ImportStatement, ListedImport, SyntaxNode } from "../../syntax/index.js";
 import { applyEdits } from "../edits.js";
 import { lineEnd } from "../indent.js";
+import { CannotRewrite } from "../settle.js";
 import { styleOf } from "./style.js";
 import { withoutItems } from "./tidy.js";
 
@@ -44,7 +45,9 @@ function nameReplaced(statement: ImportStatement, item: ListedImport, to: Import
   }
   const isListed =
     to.name !== undefined && to.name !== "default" && item.name !== undefined && item.name !== "default";
-  if (module !== to.module || !isListed || item.form !== to.form || item.node.same(node)) return undefined;
+  // An item that says itself what it is (`type Hive`) is written anew.
+  const isPlain = item.form === statement.form && item.form === to.form && !item.node.same(node);
+  if (module !== to.module || !isListed || !isPlain) return undefined;
   if (imports.some((one) => one !== item && one.name === to.name)) return undefined;
   const written = node.tree.language.imports.item(to);
   return withTexts(node, [{ at: item.node, text: isOther ? written.replace(" as ", ": ") : written }]);
@@ -78,6 +81,11 @@ export function importMoved(statement: ImportStatement, item: ListedImport, to: 
   if (inPlace !== undefined) return inPlace;
   const style = styleOf(tree, importStatements(tree));
   const written = tree.language.imports.write([to], { ...style, isOther }).trimEnd();
+  if (isOther && !importStatements(tree).some((one) => one.node.same(node)))
+    throw new CannotRewrite(
+      "edit.import",
+      `\`${item.local}\` is taken out of its module together with other names`,
+    );
   const own = isOther ? written.replace(/^const\b/, /^\w+/.exec(node.text)?.[0] ?? "const") : written;
   if (imports.length === 1) return own;
   const edits = withoutItems(statement, new Set([item]));

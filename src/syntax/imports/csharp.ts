@@ -17,6 +17,8 @@ export const csharpImports: ImportFacts = {
   isFullName: (code) => /^(global::|System\.)/.test(code),
   wholeImports: {
     hide: true,
+    // A member of that name, which a class may have from another file.
+    defines: (name) => new RegExp(`[\\w>\\]?]\\s+${escaped(name)}\\s*(?:\\{|=>|;|=(?![=>]))`),
     declares: (module) => new RegExp(`^\\s*namespace\\s+${escaped(module)}\\b`, "m"),
   },
   isOfPlatform: (module) => /^(System|Microsoft)\b/.test(module),
