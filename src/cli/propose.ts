@@ -3,13 +3,13 @@ import type { Command } from "commander";
 import { messageOf } from "../node/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { atLeast, type Plan, type PlanChange } from "../plan/index.js";
-import { notLookedAt, plural, proposalText, shownPath, type Paint } from "../report/index.js";
+import { notLookedAt, plural, proposalText, shownPath, type Paint, type Stock } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
 import { exitForBadInput, openWorkspace, toOption, trustOption, withProgress } from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
 import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
-import { examples, paintFor } from "./terminal.js";
+import { examples, paintFor, paintForOut } from "./terminal.js";
 
 interface Options extends ProjectOptions, ReportOptions {
   readonly trust: Trust;
@@ -46,9 +46,11 @@ async function propose(paths: string[], options: Options): Promise<void> {
   const { plan, stored } = examination;
   const shown: Plan = { ...plan, changes: atLeast(plan.changes, options.trust) };
   const survey = { ...examination.survey, changes: shown.changes };
-  await writeReport(workspace, { about: "The plan for", survey, showsChanges: true }, options, {
+  const stock = (): Promise<Stock> =>
+    workspace.stock(survey, { showsChanges: true, context: options.context });
+  await writeReport(workspace, { about: "The plan for", survey, stock }, options, {
     json: () => JSON.stringify(shown, null, 1) + "\n",
-    text: () => planText(workspace, shown, paintFor(options.out === undefined ? process.stdout : undefined)),
+    text: () => planText(workspace, shown, paintForOut(options.out)),
   });
   if (formOf(options) === "text") process.stderr.write(nextLine(plan, stored));
   for (const line of notLookedAt(examination.survey, paintFor(process.stderr)))

@@ -10,7 +10,7 @@ import { accountJson, accountText } from "./proof-text.js";
 import { ProofProgress } from "./proof-progress.js";
 import { proofSurvey, provedBy } from "./proof-report.js";
 import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
-import { deliver, examples, paintFor } from "./terminal.js";
+import { deliver, examples, paintForOut } from "./terminal.js";
 
 interface Options extends PlanOptions, ReportOptions {
   readonly trust: Trust;
@@ -108,14 +108,14 @@ async function proveCommand(paths: string[], options: Options): Promise<void> {
   const isMarked = options.mark && account.setAside.length > 0;
   const about = { changes, isMarked, trust: options.trust, milliseconds: Date.now() - started };
   const survey = proofSurvey(workspace, sides);
+  const shown = { showsChanges: true, context: options.context, proved: provedBy(account) };
   await writeReport(
     workspace,
-    { about: "The proof for", survey, proved: provedBy(account), showsChanges: true },
+    { about: "The proof for", survey, stock: () => workspace.stock(survey, shown) },
     options,
     {
       json: () => `${JSON.stringify(accountJson(account), null, 1)}\n`,
-      text: () =>
-        accountText(account, about, paintFor(options.out === undefined ? process.stdout : undefined)),
+      text: () => accountText(account, about, paintForOut(options.out)),
     },
   );
   if (!provesSomething(account.final) || account.setAside.length + account.unsettled.length > 0)
@@ -147,7 +147,7 @@ async function byExample(workspace: Workspace, paths: string[], options: Options
   if (signal.aborted) throw new Problem("The proof was interrupted.", 1);
   if (formOf(options) === "json")
     deliver(`${JSON.stringify(examplesJson(examples), null, 1)}\n`, options.out);
-  else deliver(examplesText(examples, Date.now() - started, paintFor(process.stdout)), options.out);
+  else deliver(examplesText(examples, Date.now() - started, paintForOut(options.out)), options.out);
   const isDifferent = examples.tried.some(({ difference }) => difference !== undefined);
   if (isDifferent || examples.tried.length === 0) process.exitCode = 1;
 }

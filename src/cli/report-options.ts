@@ -1,7 +1,8 @@
+import { basename } from "node:path";
 import { InvalidArgumentError, Option, type Command } from "commander";
 import { Problem, shownVersion } from "../node/index.js";
 import { FORMATS, type Format, type Heading } from "../report/formats/index.js";
-import type { Proved, Survey } from "../report/index.js";
+import type { Stock, Survey } from "../report/index.js";
 import { documentByTemplate, documentOf, journeyLines, type Workspace } from "../workspace/index.js";
 import { deliver } from "./terminal.js";
 
@@ -49,34 +50,27 @@ export interface Reported {
   /** What it is about, ahead of the project's name. */
   readonly about: string;
   readonly survey: Survey;
+  /** The same, counted; asked for where the form needs it. */
+  readonly stock: () => Stock | Promise<Stock>;
   readonly compared?: Heading["compared"];
-  readonly proved?: Proved;
-  /** Does it show what changes do, and not only the code as it is? */
-  readonly showsChanges: boolean;
 }
 
 /** Writes a report in the form that is asked for; `text` and `json` are the command's own. */
 export async function writeReport(
   workspace: Workspace,
-  { about, survey, compared = [], proved, showsChanges }: Reported,
+  { about, survey, stock, compared = [] }: Reported,
   options: ReportOptions,
   own: Readonly<Record<"text" | "json", (heading: Heading) => string | Promise<string>>>,
 ): Promise<void> {
   const form = formOf(options);
-  const name = workspace.root.split(/[\\/]/).at(-1) ?? workspace.root;
   const journey = journeyLines(workspace.project.journeys);
-  const heading: Heading = { title: `${about} ${name}`, journey, compared };
+  const heading: Heading = { title: `${about} ${basename(workspace.root)}`, journey, compared };
   if (form === "text" || form === "json") return deliver(await own[form](heading), options.out);
-  const { context, template } = options;
-  const stock = await workspace.stock(survey, {
-    showsChanges,
-    ...(context === undefined ? {} : { context }),
-    ...(proved === undefined ? {} : { proved }),
-  });
+  const counted = await stock();
   deliver(
     form === "template"
-      ? documentByTemplate(stock, heading, template!)
-      : await documentOf(workspace, survey, stock, heading, form, shownVersion()),
+      ? documentByTemplate(counted, heading, options.template!)
+      : await documentOf(workspace, survey, counted, heading, form, shownVersion()),
     options.out,
   );
 }

@@ -122,17 +122,20 @@ async function tryRules(chosen: readonly Rule[], tables: readonly Pack[], paint:
   if (failed > 0) process.exitCode = 1;
 }
 
+/** Rules of tables work in a project in a form of their own, under the same id. */
+const isOn = ({ id }: Rule, active: readonly Rule[]): boolean => active.some((rule) => rule.id === id);
+
 function list({ allRules, rules: active }: Project, paint: Paint): string {
   const width = Math.max(...allRules.map((rule) => rule.id.length)) + 2;
   const lines = allRules.map((rule) => {
-    const state = active.includes(rule) ? paint.green("on ") : paint.dim("off");
+    const state = isOn(rule, active) ? paint.green("on ") : paint.dim("off");
     return `${state}  ${rule.id.padEnd(width)}${rule.kind.padEnd(12)}${rule.title}`;
   });
   return `${lines.join("\n")}\n\nExplain one with: uvran rules ID. Switch it in the config: rules: { "ID": true }\n`;
 }
 
 async function explanation(rule: Rule, { rules: active }: Project, paint: Paint): Promise<string> {
-  const state = active.includes(rule) ? "on" : rule.taste ? "off (a matter of taste)" : "off";
+  const state = isOn(rule, active) ? "on" : rule.taste ? "off (a matter of taste)" : "off";
   const versions = [
     ...(rule.since === undefined ? [] : [`since ${rule.since}`]),
     ...(rule.until === undefined ? [] : [`until ${rule.until}`]),

@@ -17,7 +17,7 @@ import {
 import type { ProjectOptions } from "./common.js";
 import { holdLine } from "./hold-line.js";
 import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
-import { examples, paintFor } from "./terminal.js";
+import { examples, paintForOut } from "./terminal.js";
 
 interface Options extends ProjectOptions, ReportOptions {
   readonly trust: Trust;
@@ -76,10 +76,10 @@ async function survey(paths: string[], options: Options): Promise<void> {
     ? onlyWhere(all, ({ path, range }) => touches(changed, path, range.start.line, range.end.line))
     : all;
   const { to, context, against } = options;
-  const stock = await workspace.stock(found, context === undefined ? {} : { context });
+  const stock = await workspace.stock(found, { context });
   const compared = against === undefined ? [] : comparedWith(earlierSurvey(against), stock);
   const about = to === undefined ? "What is outdated in" : `From here to ${to.product} ${to.version}:`;
-  await writeReport(workspace, { about, survey: found, compared, showsChanges: false }, options, {
+  await writeReport(workspace, { about, survey: found, stock: () => stock, compared }, options, {
     json: (heading) => jsonReport(found, stock, heading, new Date().toISOString().slice(0, 10)),
     text: (heading) => textOf(workspace, found, stock, heading, options),
   });
@@ -115,7 +115,7 @@ function textOf(
   { journey, compared }: Heading,
   { out, places: withPlaces }: Options,
 ): string {
-  const paint = paintFor(out === undefined ? process.stdout : undefined);
+  const paint = paintForOut(out);
   const places = withPlaces ? placesText(found, (path) => workspace.text(path), paint) : "";
   const ahead = [...journey, ...(journey.length > 0 ? [""] : [])].map((line) => `${line}\n`).join("");
   const behind = compared.map((line) => `${line}\n`).join("");

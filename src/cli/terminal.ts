@@ -17,6 +17,10 @@ export function paintFor(stream: NodeJS.WriteStream | undefined): Paint {
   );
 }
 
+/** Colours for what goes to the file of `--out`, where it has none, or else to standard output. */
+export const paintForOut = (out: string | undefined): Paint =>
+  paintFor(out === undefined ? process.stdout : undefined);
+
 /** Writes to the file of `--out`, else to standard output. */
 export function deliver(text: string, out: string | undefined): void {
   if (out === undefined) process.stdout.write(process.stdout.isTTY ? printable(text) : text);

@@ -244,6 +244,8 @@ export interface Project {
   readonly library: Library | undefined;
   /** The time in milliseconds after which a file is given up, where the config says it. */
   readonly fileTime: number | undefined;
+  /** The version of a product that the code is to reach, where one is asked for. */
+  readonly goal?: Goal | undefined;
   /** What a search for sources came upon when the project was loaded. */
   readonly sources?: Sources;
 }
@@ -283,6 +285,7 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   }
   return {
     root,
+    goal,
     sources,
     ...(configFile === undefined ? {} : { configFile }),
     allRules,
@@ -303,6 +306,17 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
     library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
   };
+}
+
+/** A rule as it works in a project: one of a table only where the version of its product is that for which it is. */
+export function ruleInProject(
+  { tables, journeys: ways }: Pick<Project, "tables" | "journeys">,
+  rule: Rule,
+  goal: Goal | undefined,
+): Rule {
+  const table = tables.find(({ rules }) => rules.some(({ id }) => id === rule.id));
+  const way = table && ways.find(({ product }) => product === table.moves?.product);
+  return way ? ruleOfTable(rule, way, goal) : rule;
 }
 
 /** The rules that are on for the versions that products have, or are to get; with a goal, those that lead to it alone. */

@@ -16,7 +16,8 @@ export async function checkHandles(handles: readonly Handle[], file: string): Pr
       }
     };
     const holes = { handle: new Hole("handle", "name") };
-    if (from === undefined && hasModules(language) && /^[\w/]+\.[\w.]+\(/.test(acquire))
+    // Where imports give names, what is called says by its own where it comes from.
+    if (from === undefined && languageOf(language).imports.canRename && /^[\w/]+\.[\w.]+\(/.test(acquire))
       throw new Problem(
         `The config is not in order.\n  ${file}: handles.${i}.acquire: \`${acquire}\` does not say what is imported. ` +
           `Write: ${suggested(acquire)}`,
@@ -28,10 +29,6 @@ export async function checkHandles(handles: readonly Handle[], file: string): Pr
     check("release", () => writtenCode(release.replace(/;$/, ""), language, { holes }).snippet);
   }
 }
-
-/** Do files of the language import names from modules? */
-const hasModules = (language: Handle["language"]): boolean =>
-  language === "python" || language === "javascript";
 
 /** `acquire: "light(…)", from: "light from smoker"` for `smoker.light(…)`. */
 function suggested(acquire: string): string {

@@ -8,7 +8,14 @@ export {
   type Restored,
   type Rewritten,
 } from "./apply.js";
-export { defineConfig, loadProject, SHIPPED, type Project, type UvranConfig } from "./config.js";
+export {
+  defineConfig,
+  loadProject,
+  ruleInProject,
+  SHIPPED,
+  type Project,
+  type UvranConfig,
+} from "./config.js";
 export { comparisonsOf, COMPARISONS, type Check, type Comparison, type ScratchConfig } from "./check.js";
 export { commandFolders } from "./command-folders.js";
 export { checkCommittable, makeCommits, type Commit } from "./commits.js";
@@ -25,7 +32,7 @@ export { ownersIn } from "./owners.js";
 export { changedSince, touches, type ChangedLines } from "./since.js";
 export { tableDraft } from "./table-draft.js";
 export { ProductVersions, type ProductVersion } from "./products/index.js";
-export { goalIn, stepOf, type Goal, type Journey } from "./moves.js";
+export { goalIn, goalText, stepOf, type Goal, type Journey } from "./moves.js";
 export { messageOf, Problem } from "./problem.js";
 export { cleanTemporaries, hasPlan, loadPlan, stateFolder, storePlan, temporaryFolder } from "./state.js";
 export { decode, encode, encodingOf, type Encoding } from "./encoding.js";

@@ -18,17 +18,27 @@ export interface Manifest {
  */
 export function lowest(range: string | undefined, assumed: string): string | undefined {
   if (range === undefined) return undefined;
-  const plain = range
+  const plain = plainRange(range);
+  if (validRange(plain) === null) return coerce(range)?.version;
+  const found = minVersion(plain)?.version;
+  if (found !== "0.0.0") return found;
+  return satisfies(coerce(assumed) ?? "0.0.0", plain) ? undefined : "0.0.0";
+}
+
+/** Does a range of any of these languages let a version through? False for what is no range. */
+export function letsThrough(range: string, version: string): boolean {
+  return satisfies(coerce(version) ?? "0.0.0", plainRange(range));
+}
+
+/** A range in the form that one package reads, whatever the language. */
+function plainRange(range: string): string {
+  return range
     .replace(/~=\s*/g, ">=")
     .replace(/(?<!\|)\|(?!\|)/g, "||")
     .replace(/,/g, " ")
     .replace(/===?\s*/g, "=")
     .replace(/!=\s*\S+/g, "")
     .trim();
-  if (validRange(plain) === null) return coerce(range)?.version;
-  const found = minVersion(plain)?.version;
-  if (found !== "0.0.0") return found;
-  return satisfies(coerce(assumed) ?? "0.0.0", plain) ? undefined : "0.0.0";
 }
 
 const first = (text: string, ...forms: readonly RegExp[]): string | undefined =>

@@ -37,6 +37,9 @@ export function goalIn(text: string): Goal {
   return { product: parts[1]!, version: parts[2]! };
 }
 
+/** The same as a text. */
+export const goalText = ({ product, version }: Goal): string => `${product}@${version}`;
+
 /** The project whose products are moved. */
 export interface Moved {
   readonly root: string;
@@ -106,10 +109,10 @@ function journeyOf(
   };
 }
 
-/** What folders of the project have, each source of it once, the oldest first: that is where a journey starts. */
+/** What folders of the project have, each version by each file once, the oldest first: that is where a journey starts. */
 function installedIn(versions: ProductVersions, folders: readonly string[]): ProductVersion[] {
   const all = [".", ...folders].flatMap((folder) => versions.in(folder) ?? []);
-  const once = [...new Map(all.map((one) => [one.says, one])).values()];
+  const once = [...new Map(all.map((one) => [`${one.version} ${one.says}`, one])).values()];
   return once.sort((a, b) => compareVersions(a.version, b.version));
 }
 

@@ -95,6 +95,11 @@ export class Need {
     this.hole = new Hole(name === undefined ? module : `${module}.${name}`, "expression", { origin: wanted });
   }
 
+  /** Is the same thing meant, whatever it is called? */
+  isSame({ wanted: { module, name } }: Need): boolean {
+    return this.wanted.module === module && this.wanted.name === name;
+  }
+
   /** A word that stands in every file which names it: its own name, else the last part of its module. */
   get word(): string {
     const { module, name } = this.wanted;

@@ -109,10 +109,18 @@ export const planSchema = z.strictObject({
     .record(z.string(), z.string().regex(/^[0-9a-f]{64}$/))
     .meta({ description: "SHA-256 of each file that a change touches, as it was when the plan was made." }),
   asked: z
-    .strictObject({ paths: z.array(z.string()).optional(), rules: z.array(z.string()).optional() })
+    .strictObject({
+      paths: z.array(z.string()).optional(),
+      rules: z.array(z.string()).optional(),
+      to: z
+        .string()
+        .regex(/^@?[^@]+@v?\d+(\.\d+)*$/)
+        .optional(),
+    })
     .optional()
     .meta({
-      description: "The only files and folders, and the only rules, where propose was asked for some.",
+      description:
+        "The only files and folders, the only rules, and the version of a product to reach, where propose was asked for some.",
     }),
   changes: z.array(change),
   heldBack: z.array(heldBack),

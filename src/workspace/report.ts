@@ -39,11 +39,14 @@ export async function documentOf(
     case "junit":
       return junitReport(stock, survey.rules, heading);
     case "diff": {
-      const isOut = new Set(
-        stock.places.filter(({ outcome }) => outcome?.is === "set aside").map(({ id }) => id),
+      // Of a proof only what passed.
+      const isIn = new Set(
+        stock.places
+          .filter(({ outcome }) => stock.checks.length === 0 || outcome?.is === "passed")
+          .map(({ id }) => id),
       );
       let diff = "";
-      for (const [path, changes] of byPath(survey.changes.filter(({ id }) => !isOut.has(id)))) {
+      for (const [path, changes] of byPath(survey.changes.filter(({ id }) => isIn.has(id)))) {
         const text = workspace.text(path);
         diff += fileDiff(path, text, await plannedText(path, text, changes));
       }

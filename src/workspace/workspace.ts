@@ -11,7 +11,10 @@ import {
   loadProject,
   locked,
   makeCommits,
+  goalIn,
+  goalText,
   ownersIn,
+  ruleInProject,
   stepOf,
   messageOf,
   Problem,
@@ -128,7 +131,7 @@ export class Workspace {
     const rules = ids?.map((id): Rule => {
       const found = project.allRules.find((rule) => rule.id === id);
       if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
-      return found;
+      return ruleInProject(project, found, goal);
     });
     if (!ids && !kinds && !goal) return new Workspace(project);
     const asked = (rules ?? project.rules).filter(({ kind }) => kinds?.includes(kind) ?? true);
@@ -196,8 +199,13 @@ export class Workspace {
     survey: Survey,
     {
       showsChanges = false,
-      ...options
-    }: { readonly showsChanges?: boolean; readonly context?: number; readonly proved?: Proved } = {},
+      context,
+      proved,
+    }: {
+      readonly showsChanges?: boolean;
+      readonly context?: number | undefined;
+      readonly proved?: Proved;
+    } = {},
   ): Promise<Stock> {
     const { journeys, effort } = this.project;
     const way = journeys.find(({ steps }) => steps.length > 0);
@@ -206,8 +214,9 @@ export class Workspace {
       effort,
       ownersOf: ownersIn(this.root),
       ...(way === undefined ? {} : { stepOf: (rule) => stepOf(rule, way) }),
-      ...(showsChanges ? { differences: await this.#differences(survey.changes, options.context) } : {}),
-      ...options,
+      ...(showsChanges ? { differences: await this.#differences(survey.changes, context) } : {}),
+      ...(context === undefined ? {} : { context }),
+      ...(proved === undefined ? {} : { proved }),
     });
   }
 
@@ -236,10 +245,12 @@ export class Workspace {
 
   /** Works out a plan anew, for the same paths and with the same rules as the one before was asked for. */
   async proposeAgain({ asked = {} }: Plan): Promise<Review> {
-    const { paths = [], rules } = asked;
+    const { paths = [], rules, to } = asked;
     const { project } = this;
+    const goal = to === undefined ? undefined : goalIn(to);
     const own = rules && project.allRules.filter(({ id }) => rules.includes(id));
-    const workspace = own ? new Workspace({ ...project, rules: own }, true) : this;
+    const inProject = own?.map((rule) => ruleInProject(project, rule, goal));
+    const workspace = inProject ? new Workspace({ ...project, goal, rules: inProject }, true) : this;
     const { plan } = await workspace.propose({ paths });
     return this.review(plan);
   }
@@ -425,6 +436,7 @@ export class Workspace {
     return {
       ...(below.length > 0 ? { paths: below } : {}),
       ...(this.#isNarrowed ? { rules: this.project.rules.map(({ id }) => id) } : {}),
+      ...(this.project.goal === undefined ? {} : { to: goalText(this.project.goal) }),
     };
   }
 

@@ -2,6 +2,7 @@ import { cpSync, readFileSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { runTrials, tableFaults } from "uvran";
 import { goalIn, loadProject } from "uvran/node";
+import { Workspace } from "uvran/workspace";
 import { Sandbox } from "./run.js";
 
 /** The made-up framework with its versions, and the programs that are written for the oldest. */
@@ -158,6 +159,45 @@ test("each folder has the rules for the version that it has", () => {
   expect(sandbox.uvran("survey", "--to", "combwork@2").err).toContain(
     "combwork 2 is older than 3, which is installed by new/pyproject.toml.",
   );
+});
+
+test("two versions that one lock file has are both seen", async () => {
+  const asks = (range: string): string => JSON.stringify({ dependencies: { combwork: range } });
+  const packages = {
+    "node_modules/combwork": { version: "2.4.0" },
+    "old/node_modules/combwork": { version: "1.3.0" },
+  };
+  const { root } = project({
+    "moves.yaml": TABLE.replace("python", "javascript"),
+    "package-lock.json": JSON.stringify({ packages }),
+    "package.json": asks("^2.0.0"),
+    "a.js": "",
+    "old/package.json": asks("^1.0.0"),
+    "old/a.js": "",
+  });
+  const [way] = (await loadProject(root)).journeys;
+  expect([way!.from, way!.elsewhere.map(({ version }) => version), way!.versionAt("old/a.js")]).toEqual([
+    "1.3",
+    ["2.4"],
+    "1.3.0",
+  ]);
+});
+
+test("a rule that is asked for by name is no surer of the version, and its plan can be made again", async () => {
+  const sandbox = project({});
+  const only = await Workspace.open(sandbox.root, { rules: ["python/combwork-drain"] });
+  expect((await only.examine()).survey.advice.map(({ trust }) => trust)).toEqual(["likely"]);
+  sandbox.write("requirements.txt", "combwork==1.9\n");
+  const older = await Workspace.open(sandbox.root, { rules: ["python/combwork-drain"] });
+  expect((await older.examine()).survey.advice).toEqual([]);
+  const moving = await Workspace.open(sandbox.root, { goal: goalIn("combwork@2.0") });
+  const { plan } = await moving.propose();
+  expect([plan.asked?.to, plan.advice.length]).toEqual(["combwork@2.0", 1]);
+  const again = await (await Workspace.open(sandbox.root)).proposeAgain(plan);
+  expect(again.plan.advice).toEqual(plan.advice);
+  expect(sandbox.uvran("rules").out).not.toMatch(/on +python\/combwork-drain/);
+  sandbox.write("requirements.txt", "combwork==2.0\n");
+  expect(sandbox.uvran("rules").out).toMatch(/on +python\/combwork-drain/);
 });
 
 const BAD: [what: string, files: Record<string, string>, to: string | undefined, says: string][] = [

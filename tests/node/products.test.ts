@@ -128,6 +128,19 @@ test("the nearest manifest upwards counts, and a lock file above it where it let
   expect(new ProductVersions(root, "combwork", "javascript", "7").in("packages/own")?.version).toBe("7");
 });
 
+test("a lock file above that does not let through what is asked for is not meant", () => {
+  const root = mkdtempSync(join(tmpdir(), "uvran-product-"));
+  mkdirSync(join(root, "old"));
+  writeFileSync(join(root, "poetry.lock"), '[[package]]\nname = "combwork"\nversion = "2.1.0"\n');
+  const versionFor = (range: string): string | undefined => {
+    writeFileSync(join(root, "old", "requirements.txt"), `combwork${range}\n`);
+    return new ProductVersions(root, "combwork", "python").in("old")?.version;
+  };
+  expect(versionFor(">=1.4,<2")).toBe("1.4.0");
+  expect(versionFor(">=1.4,<3")).toBe("2.1.0");
+  expect(versionFor("~=2.0")).toBe("2.1.0");
+});
+
 test.each([
   ["package.json", "{", "javascript"],
   ["Pipfile.lock", "{", "python"],

@@ -348,6 +348,26 @@ test("arguments that change places under the same name change them once, and are
   ).toEqual([]);
 });
 
+test("what is known of a row's code is asked in a product's own files too", async () => {
+  const row = { old: "swap(a, b)", any: "a, b", new: "turn(b, a)", files: "combwork.config.*" };
+  const code = "swap(wax(), honey());\nswap(1, x);\n";
+  const { now } = await result(row, ts, "combwork.config.ts", code);
+  expect(now).toBe("swap(wax(), honey());\nturn(x, 1);\n");
+});
+
+test("arguments that cannot be seen are told from others in PHP, whose arguments have a node of their own", async () => {
+  const row = {
+    old: "open($a, ['size' => $n])",
+    any: "$a, $n",
+    from: "open from Combwork",
+    new: "open($a, ['frames' => $n])",
+  };
+  const calls = ["open('a', ['size' => 3])", "open(...$all)", "open('a', $wax)", "open('a')"];
+  const code = `<?php\nuse function Combwork\\open;\n${calls.map((call) => `${call};\n`).join("")}`;
+  const { advice } = await result(row, { language: "php", module: undefined as never }, "a.php", code);
+  expect(advice).toEqual([4, 5]);
+});
+
 test("keys in another order are no keys of the row, and are reported", async () => {
   const row = {
     old: "open({ name: a, size: b })",
@@ -389,6 +409,14 @@ test.each<[string, Partial<Row>, Partial<ChangeTable>, string, string, string]>(
     "drain(a)\nx = drain(b)\n",
     "empty(a)\nclose(a)\nx = drain(b)\n",
   ],
+  [
+    "PowerShell",
+    { id: "drain", old: "Drain-Hive $h", any: "$h", new: "Clear-Hive $h\nClose-Hive $h" },
+    { language: "powershell" },
+    "a.ps1",
+    "Drain-Hive $a\n$x = Drain-Hive $b\n",
+    "Clear-Hive $a\nClose-Hive $a\n$x = Drain-Hive $b\n",
+  ],
 ])("several statements in place of one that stands alone, in %s", async (_, row, rest, path, old, now) => {
   expect((await result(row, rest, path, old)).now).toBe(now);
 });
@@ -421,7 +449,8 @@ test("keys of files that the product names", async () => {
   };
   const code = (key: string): string => `export default {\n  // how many\n  wax: 1,\n  ${key},\n};\n`;
   const there = await result(row, ts, "deep/combwork.config.ts", code("maxFrames: 10"));
-  expect(there).toMatchObject({ now: code("frames: { max: 10 }"), trusts: ["certain"] });
+  // Nothing but the name of the file says whose it is.
+  expect(there).toMatchObject({ now: code("frames: { max: 10 }"), trusts: ["likely"] });
   expect((await result(row, ts, "other.ts", code("maxFrames: 10"))).trusts).toEqual([]);
 });
 
@@ -599,6 +628,13 @@ test("rows that get in each other's way are found by their examples", async () =
   );
   const apart = rows.map((row, i) => ({ ...row, since: `${i + 1}.0` }));
   expect(await tableFaults(changes({ ...table({}), rows: apart }))).toEqual([]);
+});
+
+test("thirty changes of a library are said in a table, each with its example", async () => {
+  const written = parse(readFileSync("tests/golden/moves/thirty.yaml", "utf8")) as ChangeTable;
+  expect(written.rows).toHaveLength(30);
+  expect(await failures(written)).toEqual([]);
+  expect(await tableFaults(changes(written))).toEqual([]);
 });
 
 test("the table of the guide is in order", async () => {

@@ -22,7 +22,7 @@ export function broughtWhole(node: SyntaxNode, { module, name }: Import): Answer
   const last = name.split(/[.:\\]+/).at(-1)!;
   const { classes, isWhole, otherwise } = classesNamed(tree, last);
   const [own] = classes;
-  const place = own ? placeOf(own) : (otherwise ?? functionNamed(node, last, wholeImports));
+  const place = own ? placeOf(own) : (otherwise ?? definedIn(node, last, wholeImports));
   if (place !== undefined)
     return unknown("name.library", `the project has a \`${last}\` of its own (${place})`, node);
   if (!isWhole)
@@ -45,8 +45,8 @@ function mayBring(node: SyntaxNode, module: string, { hide, declares }: WholeImp
   );
 }
 
-/** The file of the project that defines a function of the name. */
-function functionNamed({ tree }: SyntaxNode, name: string, { defines }: WholeImports): string | undefined {
+/** The file of the project that defines a function or a member of the name. */
+function definedIn({ tree }: SyntaxNode, name: string, { defines }: WholeImports): string | undefined {
   const form = defines?.(name);
   return form && filesWith(tree, name).find(({ text }) => form.test(text))?.path;
 }

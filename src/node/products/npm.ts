@@ -1,6 +1,6 @@
 import { parse } from "yaml";
-import type { LanguageId } from "../../syntax/index.js";
-import { find, quoted, type Named, type Place } from "./place.js";
+import { escaped, type LanguageId } from "../../syntax/index.js";
+import { find, type Named, type Place } from "./place.js";
 
 const languages: readonly LanguageId[] = ["javascript", "typescript", "tsx"];
 
@@ -41,7 +41,7 @@ export const NPM: readonly Place[] = [
     languages,
     file: /^yarn\.lock$/,
     isLock: true,
-    read: (text, product) => find(text, `^"?${quoted(product)}@[^\\n]*:\\n\\s+version:? "?([\\w.+-]+)`),
+    read: (text, product) => find(text, `^"?${escaped(product)}@[^\\n]*:\\n\\s+version:? "?([\\w.+-]+)`),
   },
   {
     languages,

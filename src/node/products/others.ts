@@ -1,6 +1,7 @@
 import { XMLParser } from "fast-xml-parser";
 import { parse } from "smol-toml";
-import { find, listOf, quoted, type Named, type Place } from "./place.js";
+import { escaped } from "../../syntax/index.js";
+import { find, listOf, type Named, type Place } from "./place.js";
 
 const xml = new XMLParser({ ignoreAttributes: false, parseTagValue: false, parseAttributeValue: false });
 
@@ -89,7 +90,7 @@ export const OTHERS: readonly Place[] = [
     languages: ["java"],
     file: /^build\.gradle(\.kts)?$/,
     isLock: false,
-    read: (text, product) => find(text, `["']${quoted(product)}:([\\w.+-]+)["']`),
+    read: (text, product) => find(text, `["']${escaped(product)}:([\\w.+-]+)["']`),
   },
   {
     languages: ["php"],
@@ -113,7 +114,7 @@ export const OTHERS: readonly Place[] = [
     languages: ["ruby"],
     file: /^Gemfile\.lock$/,
     isLock: true,
-    read: (text, product) => find(text, `^    ${quoted(product)} \\(([\\w.]+)\\)`),
+    read: (text, product) => find(text, `^    ${escaped(product)} \\(([\\w.]+)\\)`),
   },
   {
     languages: ["ruby"],
@@ -122,7 +123,7 @@ export const OTHERS: readonly Place[] = [
     read: (text, product) =>
       find(
         text,
-        `(?:gem|add_dependency|add_runtime_dependency)[ (]["']${quoted(product)}["'],\\s*["']([^"']+)["']`,
+        `(?:gem|add_dependency|add_runtime_dependency)[ (]["']${escaped(product)}["'],\\s*["']([^"']+)["']`,
       ),
   },
   {
@@ -154,8 +155,8 @@ export const OTHERS: readonly Place[] = [
     file: /^CMakeLists\.txt$|^conanfile\.txt$/,
     isLock: false,
     read: (text, product) =>
-      find(text, `find_package\\(\\s*${quoted(product)}\\s+([\\d.]+)`, "i") ??
-      find(text, `^${quoted(product)}/([\\d.]+)`),
+      find(text, `find_package\\(\\s*${escaped(product)}\\s+([\\d.]+)`, "i") ??
+      find(text, `^${escaped(product)}/([\\d.]+)`),
   },
   {
     languages: ["powershell"],
@@ -164,7 +165,7 @@ export const OTHERS: readonly Place[] = [
     read: (text, product) =>
       find(
         text,
-        `ModuleName\\s*=\\s*['"]${quoted(product)}['"]\\s*;?\\s*ModuleVersion\\s*=\\s*['"]([\\d.]+)`,
+        `ModuleName\\s*=\\s*['"]${escaped(product)}['"]\\s*;?\\s*ModuleVersion\\s*=\\s*['"]([\\d.]+)`,
         "i",
       ),
   },

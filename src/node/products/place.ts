@@ -15,8 +15,6 @@ export interface Place {
 /** Names with versions or ranges. */
 export type Named = Readonly<Record<string, string>>;
 
-export const quoted = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, "\\$&");
-
 export const find = (text: string, form: string, flags = "m"): string | undefined =>
   new RegExp(form, flags).exec(text)?.[1];
 

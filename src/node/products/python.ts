@@ -1,6 +1,6 @@
 import { parse } from "smol-toml";
-import type { LanguageId } from "../../syntax/index.js";
-import { find, quoted, type Place } from "./place.js";
+import { escaped, type LanguageId } from "../../syntax/index.js";
+import { find, type Place } from "./place.js";
 
 const languages: readonly LanguageId[] = ["python"];
 
@@ -11,7 +11,7 @@ const plain = (product: string): string => product.toLowerCase().replace(/[-_.]+
 const form = (product: string): string =>
   product
     .split(/[-_.]+/)
-    .map(quoted)
+    .map(escaped)
     .join("[-_.]+");
 
 type Asked = Readonly<Record<string, string | { readonly version?: string }>>;

@@ -1,8 +1,8 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { coerce, satisfies, validRange } from "semver";
+import { coerce } from "semver";
 import type { LanguageId } from "../../syntax/index.js";
-import { lowest } from "../manifests.js";
+import { letsThrough, lowest } from "../manifests.js";
 import { messageOf, Problem } from "../problem.js";
 import { NPM } from "./npm.js";
 import { OTHERS } from "./others.js";
@@ -62,7 +62,7 @@ export class ProductVersions {
     for (let above = folder; above !== ".";) {
       above = dirname(above);
       const { locked: there } = this.#said(above, folder);
-      if (there && fits(there.version, asked.range)) return there;
+      if (there && letsThrough(asked.range, there.version)) return there;
     }
     return { version: asked.version, says: asked.says };
   }
@@ -92,9 +92,6 @@ function compared(locked: ProductVersion, asked: Said["asked"] & object): Produc
   const isOlder = compareVersions(locked.version, asked.version) < 0;
   return isOlder ? { ...locked, disagrees: `${asked.range.trim()} ${asked.says}` } : locked;
 }
-
-const fits = (version: string, range: string): boolean =>
-  validRange(range) === null || satisfies(coerce(version) ?? "0.0.0", range);
 
 function readIn(file: string, read: (text: string) => string | undefined): string | undefined {
   try {

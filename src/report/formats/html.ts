@@ -1,6 +1,6 @@
 import Handlebars from "handlebars";
 import { WORK, type Count, type Stock } from "../stock/stock.js";
-import { plainText } from "./escapes.js";
+import { partsOfSentence, plainText } from "./escapes.js";
 import type { Heading } from "./format.js";
 import { BAR, PAGE } from "./html-page.js";
 import { laidOut } from "./map.js";
@@ -51,9 +51,8 @@ function partsOf({ automatic, review, hand }: Count, full: number): object {
 
 const page = Handlebars.create();
 page.registerPartial("bar", BAR);
-// A sentence, in which code stands between backquotes.
 page.registerHelper("sentence", (words: string) => {
-  const parts = words.split(/`([^`]+)`/).map((part) => page.escapeExpression(part));
+  const parts = partsOfSentence(words).map((part) => page.escapeExpression(part));
   return new page.SafeString(parts.map((part, i) => (i % 2 === 1 ? `<code>${part}</code>` : part)).join(""));
 });
 const template = page.compile(PAGE);

@@ -3,7 +3,7 @@ import { gfmTableToMarkdown } from "mdast-util-gfm-table";
 import { toMarkdown } from "mdast-util-to-markdown";
 import type { Checked } from "../stock/proved.js";
 import type { Count, Place, Stock } from "../stock/stock.js";
-import { plainText } from "./escapes.js";
+import { partsOfSentence, plainText } from "./escapes.js";
 import type { Heading } from "./format.js";
 
 const MOST_ROWS = 30;
@@ -65,12 +65,10 @@ function written(root: Root): string {
   return toMarkdown(root, { extensions: [gfmTableToMarkdown({ tablePipeAlign: false })], bullet: "-" });
 }
 
-/** A sentence, in which code stands between backquotes. */
 function sentence(value: string): PhrasingContent[] {
-  return value.split(/(`[^`]+`)/).flatMap((part) => {
-    if (part === "") return [];
-    return part.length > 2 && part.startsWith("`") ? [code(part.slice(1, -1))] : [text(part)];
-  });
+  return partsOfSentence(value).flatMap((part, i) =>
+    part === "" ? [] : [i % 2 === 1 ? code(part) : text(part)],
+  );
 }
 
 const text = (value: string): PhrasingContent => ({ type: "text", value: oneLine(value) });

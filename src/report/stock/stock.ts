@@ -218,7 +218,7 @@ function placesOf(
         what: "change",
         trust: change.trust,
         work: workOf(change, outcome),
-        byName: outcome === undefined && isByName(change),
+        byName: isByName(change),
         says: change.title,
         evidence: says(change.evidence),
         cautions: says(change.cautions),
@@ -257,9 +257,9 @@ function placesOf(
   );
 }
 
-/** A change that a proof has passed needs nobody to look at it; one that was set aside does. */
+/** What a check minds is for a person; what none minds is as sure as it was, since no check looks at everything. */
 function workOf({ trust }: Pick<Change, "trust">, outcome: Outcome | undefined): Work {
-  if (outcome) return outcome.is === "passed" ? "automatic" : "by hand";
+  if (outcome?.is === "set aside") return "by hand";
   return trust === "certain" ? "automatic" : "to review";
 }
 

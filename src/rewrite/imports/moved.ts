@@ -15,14 +15,27 @@ function moduleReplaced(
   const isDefault = item.name === undefined && to.name === "default";
   if ((item.name !== to.name && !isDefault) || (item.local !== undefined && item.local !== to.local))
     return undefined;
-  const from = [...node.descendants()].find(
-    (part) =>
-      part.text === module || (part.is(node.tree.language.strings) && part.text.slice(1, -1) === module),
+  const from = moduleIn(node, module);
+  return !from || item.node.holds(from) ? undefined : withTexts(node, [replaced(from, module, to.module)]);
+}
+
+/** Where a statement names its module, with quotes or without. */
+function moduleIn(node: SyntaxNode, module: string): SyntaxNode | undefined {
+  const { strings } = node.tree.language;
+  return [...node.descendants()].find(
+    (part) => part.text === module || (part.is(strings) && part.text.slice(1, -1) === module),
   );
-  if (!from || item.node.holds(from)) return undefined;
-  const quote = from.text === module ? "" : from.text[0]!;
-  const start = from.start - node.start;
-  return node.text.slice(0, start) + quote + to.module + quote + node.text.slice(start + from.text.length);
+}
+
+/** Another text in the place of a node. */
+interface Replaced {
+  readonly at: SyntaxNode;
+  readonly text: string;
+}
+
+function replaced(at: SyntaxNode, module: string, now: string): Replaced {
+  const quote = at.text === module ? "" : at.text[0]!;
+  return { at, text: quote + now + quote };
 }
 
 /** The statement with another name in its place, where the module stays or is the only one that is read. */
@@ -30,18 +43,9 @@ function nameReplaced(statement: ImportStatement, item: ListedImport, to: Import
   const { node, module, imports, isOther } = statement;
   const { member } = item;
   if (member) {
-    const changes = [
-      { at: member, text: to.name ?? "" },
-      ...(module === to.module
-        ? []
-        : [...node.descendants()]
-            .filter((part) => isModule(part, module))
-            .map((at) => ({
-              at,
-              text: at.text[0]! + to.module + at.text[0]!,
-            }))),
-    ];
-    return to.name === undefined || to.name === "default" ? undefined : withTexts(node, changes);
+    const from = moduleIn(node, module);
+    if (!from || to.name === undefined || to.name === "default") return undefined;
+    return withTexts(node, [replaced(from, module, to.module), { at: member, text: to.name }]);
   }
   const isListed =
     to.name !== undefined && to.name !== "default" && item.name !== undefined && item.name !== "default";
@@ -53,22 +57,10 @@ function nameReplaced(statement: ImportStatement, item: ListedImport, to: Import
   return withTexts(node, [{ at: item.node, text: isOther ? written.replace(" as ", ": ") : written }]);
 }
 
-const isModule = (part: SyntaxNode, module: string): boolean =>
-  part.is(part.tree.language.strings) && part.text.slice(1, -1) === module;
-
-function withTexts(
-  node: SyntaxNode,
-  changes: readonly { readonly at: SyntaxNode; readonly text: string }[],
-): string {
-  const edits = changes.map(({ at, text }) => ({
-    start: at.start - node.start,
-    end: at.end - node.start,
-    text,
-  }));
-  return applyEdits(
-    node.text,
-    edits.sort((a, b) => a.start - b.start),
-  );
+function withTexts(node: SyntaxNode, changes: readonly Replaced[]): string {
+  const at = node.start;
+  const edits = changes.map(({ at: { start, end }, text }) => ({ start: start - at, end: end - at, text }));
+  return applyEdits(node.text, edits);
 }
 
 /** An import statement as it is written when one of its items comes from elsewhere: by itself, or behind the others. */

@@ -7,8 +7,7 @@ export function looksAlike(old: Snippet, now: Snippet): boolean {
   if (old.texts.join("\0") !== now.texts.join("\0")) return false;
   return old.parts.every((part, i) => {
     const other = now.parts[i];
-    if (part instanceof Need && other instanceof Need)
-      return part.wanted.module === other.wanted.module && part.wanted.name === other.wanted.name;
+    if (part instanceof Need) return other instanceof Need && part.isSame(other);
     return part instanceof Hole && other instanceof Hole && part.kind === other.kind;
   });
 }
@@ -16,7 +15,7 @@ export function looksAlike(old: Snippet, now: Snippet): boolean {
 /** Nothing in the code says whether it was changed before. */
 export const notYetChanged = condition("the code is not changed yet", ({ node }) =>
   unknown(
-    "version.target",
+    "form.worthwhile",
     `old and new code look alike: nothing tells whether \`${node.text}\` was changed before`,
     node,
   ),

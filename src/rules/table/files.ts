@@ -1,5 +1,5 @@
 import ignore from "ignore";
-import { yes } from "../../analysis/index.js";
+import { unknown } from "../../analysis/index.js";
 import type { Narrowing } from "../around.js";
 import { condition, type Condition } from "../condition.js";
 
@@ -9,9 +9,9 @@ export function inFiles(names: string): Narrowing {
   return ({ around: { path } }) => path !== "" && those.ignores(path);
 }
 
-/** The name of the file says what the code in it is. */
+/** The name of a file says whose it is as far as anything does, and nothing more is known. */
 export function inThoseFiles(names: string): Condition {
-  return condition(`the file is one of ${names}`, ({ around: { path } }) =>
-    yes("name.not-resolved", `\`${path}\` is one of the product's own files`),
+  return condition(`the file is the product's (${names})`, ({ around: { path }, node }) =>
+    unknown("name.not-resolved", `only its name says that \`${path}\` is a file of the product`, node),
   );
 }

@@ -25,12 +25,15 @@ export function isWhole(old: Snippet, now: Snippet | undefined): Narrowing {
   };
 }
 
-/** What must be known for a row to mean what it says in a place. */
+/**
+ * What must be known for a row to mean what it says in a place. `product` is what the code is about, where nothing but its names
+ * may say so.
+ */
 export function givenFor(
   old: Snippet,
   now: Snippet | undefined,
   { holes, needs }: Names,
-  product: string,
+  product: string | undefined,
 ): Condition[] {
   const given: Condition[] = [];
   for (const { hole, type } of holes.values()) {
@@ -39,7 +42,7 @@ export function givenFor(
     const member = memberReadOf(hole, old);
     if (member !== undefined) given.push(noOwnVersion(hole, type.name, member));
   }
-  if (given.length === 0 && needs.size === 0)
+  if (product !== undefined && given.length === 0 && needs.size === 0)
     given.push(
       condition(
         `the code is about ${product}`,

@@ -19,8 +19,10 @@ export function evaluatedAlike(old: Snippet, now: Snippet): Condition | undefine
   );
   if (again.length + moved.length === 0) return undefined;
   return condition("nothing is evaluated more often or in another order that can be noticed", (match) => {
-    const freeOf = (hole: Hole): Answer =>
-      weakest([yes("flow.order", "nothing stands there"), ...match.all(hole).map(isSideEffectFree)]);
+    const freeOf = (hole: Hole): Answer => {
+      const [first, ...more] = match.all(hole).map(isSideEffectFree);
+      return first ? weakest([first, ...more]) : yes("flow.order", "nothing stands there");
+    };
     const answers = again.map(freeOf);
     for (const [first, second] of moved) {
       const [one, other] = [match.all(first), match.all(second)];

@@ -1,12 +1,13 @@
 import { unknown } from "../../analysis/index.js";
 import type { Need, Snippet } from "../../pattern/index.js";
 import { named } from "../../readings/index.js";
-import type { LanguageId, SyntaxNode } from "../../syntax/index.js";
-import { inside, type Narrowing } from "../around.js";
+import type { LanguageId } from "../../syntax/index.js";
+import { inside } from "../around.js";
 import { condition } from "../condition.js";
 import { not } from "../conditions.js";
 import { rule, type Rule } from "../rule.js";
 import type { Trial } from "../trial.js";
+import { isBlindCall } from "./blind-call.js";
 import type { ChangeRow } from "./row.js";
 
 /** A row that rewrites calls and the like of a name, and what it calls that name. */
@@ -54,55 +55,5 @@ export function otherUsesRule(id: string, language: LanguageId, going: readonly 
 }
 
 const mayBeOld = condition("the call is written in the old way", ({ node }) =>
-  unknown("form.fits", "whether the call is written in the old way is not known", node),
+  unknown("form.worthwhile", "whether the call is written in the old way is not known", node),
 );
-
-/**
- * Is it a call with an argument that stands for several, or one with something else where all the rows write an object or a
- * list out, or with the keys of a row in another order?
- */
-function isBlindCall(olds: readonly string[]): Narrowing {
-  const written = olds.map(argumentsIn);
-  return ({ node }) => {
-    const { calls, argumentLists, spreads, stores } = node.tree.language;
-    const call = node.parent?.is(calls) && node.parent.firstPart?.same(node) ? node.parent : undefined;
-    const list = call?.parts.find((part) => part.is(argumentLists));
-    if (!list) return false;
-    const isSpread = (part: SyntaxNode): boolean =>
-      part.is(spreads) || (part.is(stores) && part.parts.some((one) => one.is(spreads)));
-    const isWrittenOut = (i: number): boolean => written.every((one) => /^[[{]/.test(one[i] ?? ""));
-    const hasKeys = (part: SyntaxNode, i: number): boolean =>
-      written.some(
-        (one) =>
-          keysIn(one[i] ?? "").length > 1 && keysIn(one[i]!).every((key) => keysOf(part).includes(key)),
-      );
-    return list.parts.some(
-      (part, i) => isSpread(part) || (isWrittenOut(i) && (!part.is(stores) || hasKeys(part, i))),
-    );
-  };
-}
-
-/** The arguments of the first call in the code of a row. */
-function argumentsIn(code: string): string[] {
-  const found = [""];
-  let depth = 0;
-  for (const sign of code.slice(code.indexOf("(") + 1)) {
-    if (depth === 0 && (sign === ")" || sign === ",")) {
-      if (sign === ")") break;
-      found.push("");
-      continue;
-    }
-    if (/[([{]/.test(sign)) depth++;
-    if (/[)\]}]/.test(sign)) depth--;
-    found[found.length - 1] += sign;
-  }
-  return found.map((one) => one.trim());
-}
-
-/** The keys of an object in the code of a row. */
-const keysIn = (code: string): string[] =>
-  [...code.matchAll(/(?<=[{,]\s*)[\w$]+(?=\s*:)/g)].map(([key]) => key);
-
-/** The keys of an object that is written out. */
-const keysOf = (object: SyntaxNode): string[] =>
-  object.parts.map((part) => (part.isLeaf ? part.text : (part.firstPart?.text ?? "")));

@@ -12,15 +12,7 @@ export interface ReadRow {
 
 /** Reads the code of a row. Throws a RuleError that names the row and the column for what cannot be read. */
 export function readRow(row: ChangeRow, { language, module }: Table, where: string): ReadRow {
-  const inCell = <T>(column: string, read: () => T): T => {
-    try {
-      return read();
-    } catch (error) {
-      if (error instanceof CellError || error instanceof SnippetError)
-        throw new RuleError(`${where}, ${column}: ${error.message}`);
-      throw error;
-    }
-  };
+  const inCell = <T>(column: string, read: () => T): T => cell(where, column, read);
   const holes = inCell("any", () => holesIn(row.any ?? "", module));
   const needs = inCell("from", () => needsIn(row.from ?? "", module));
   const others = inCell("to", () => needsIn(row.to ?? "", module));
@@ -36,4 +28,15 @@ export function readRow(row: ChangeRow, { language, module }: Table, where: stri
       `${where}, new: it has more \`…\` than \`old\`; the first stands for what the first does there`,
     );
   return { names: { holes, needs }, old, now };
+}
+
+/** Reads one cell of a row. Throws a RuleError that names the row and the column for what cannot be read. */
+export function cell<T>(where: string, column: string, read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof CellError || error instanceof SnippetError)
+      throw new RuleError(`${where}, ${column}: ${error.message}`);
+    throw error;
+  }
 }

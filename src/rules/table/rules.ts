@@ -77,11 +77,8 @@ function otherUses(table: Table): Rule[] {
     );
 }
 
-const isNamedIn = (now: Snippet | undefined, { wanted }: Need): boolean =>
-  now?.parts.some(
-    (part) =>
-      part instanceof Need && part.wanted.module === wanted.module && part.wanted.name === wanted.name,
-  ) ?? false;
+const isNamedIn = (now: Snippet | undefined, what: Need): boolean =>
+  now?.parts.some((part) => part instanceof Need && part.isSame(what)) ?? false;
 
 /** Does the code begin with a call of this name? */
 function isCalled(what: Need, { texts, parts }: Snippet): boolean {
@@ -108,12 +105,12 @@ function ruleFor(row: ChangeRow, id: string, table: Table, where: string): Rule 
   if (row.new !== undefined && row.example.new === undefined)
     throw new RuleError(`${where}, example: it does not say what becomes of the code`);
   const code: RowCode = row.inText === undefined ? codeRow(row, table, where) : textRow(row, table, where);
-  const { was, where: narrowed = [], given = [], becomes, once } = code;
+  const { was, where: narrowed = [], given = [], becomes, once, title = titleOf(row) } = code;
   const { link, since, until, note, kind, advice } = row;
   return rule({
     id,
     kind,
-    title: row.title ?? titleOf(row, table, where),
+    title: row.title ?? title,
     why: note,
     ...(link === undefined ? {} : { link }),
     ...(since === undefined ? {} : { since }),
@@ -128,7 +125,7 @@ function ruleFor(row: ChangeRow, id: string, table: Table, where: string): Rule 
 }
 
 /** What a row looks for and writes. */
-type RowCode = Pick<RuleSpec, "was" | "where" | "given" | "becomes" | "once">;
+type RowCode = Pick<RuleSpec, "was" | "where" | "given" | "becomes" | "once"> & { readonly title?: string };
 
 /** The same for one that speaks of code. */
 function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
@@ -138,8 +135,10 @@ function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
   const [safeOld, safeNow] = [readSafely(old), now && readSafely(now)];
   const isSafeToo = safeOld !== undefined && (now === undefined || safeNow !== undefined);
   const since = row.since === undefined ? "" : ` ${row.since}`;
-  const about =
-    row.files === undefined ? givenFor(old, now, names, table.product + since) : [inThoseFiles(row.files)];
+  const about = [
+    ...(row.files === undefined ? [] : [inThoseFiles(row.files)]),
+    ...givenFor(old, now, names, row.files === undefined ? table.product + since : undefined),
+  ];
   const atTop = goingFrom(names.needs, now).map((one) =>
     importedAtTop(one, other !== undefined && lone !== undefined),
   );
@@ -158,6 +157,7 @@ function codeRow(row: ChangeRow, table: Table, where: string): RowCode {
       where: [staysOrMoves(lone, other)],
       given,
       becomes: nameBecomes(lone, other),
+      ...(row.old === row.new ? { title: `\`${row.old}\` comes from \`${other.wanted.module}\` now` } : {}),
     };
   const becomes = isSafeToo ? ({ alternative }: Match) => (alternative === 1 ? safeNow! : now!) : now;
   return {
@@ -174,15 +174,8 @@ function goingFrom(needs: ReadonlyMap<string, Need>, now: Snippet | undefined): 
   return now === undefined ? [] : [...needs.values()].filter((one) => !isNamedIn(now, one));
 }
 
-function titleOf(row: ChangeRow, table: Table, where: string): string {
-  const { old, new: now, inText } = row;
-  if (now === undefined) return `\`${old}\` is no longer what it was`;
-  if (inText === undefined && old === now) {
-    const { now: code } = readRow(row, table, where);
-    const other = code && loneName(code);
-    if (other) return `\`${old}\` comes from \`${other.wanted.module}\` now`;
-  }
-  return `\`${old}\` is now \`${now}\``;
+function titleOf({ old, new: now }: ChangeRow): string {
+  return now === undefined ? `\`${old}\` is no longer what it was` : `\`${old}\` is now \`${now}\``;
 }
 
 function trialFor({ example, advice }: ChangeRow, language: Trial["language"]): Trial {

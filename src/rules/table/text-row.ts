@@ -4,7 +4,8 @@ import { copy, text, type Segment } from "../../rewrite/index.js";
 import { condition, type Condition } from "../condition.js";
 import type { Match } from "../match.js";
 import { RuleError, type RuleSpec } from "../rule.js";
-import { CellError, needsIn } from "./code-text.js";
+import { needsIn } from "./code-text.js";
+import { cell } from "./read-row.js";
 import type { ChangeRow, Table } from "./row.js";
 
 /** What a word in a text means is only told by its look. */
@@ -19,7 +20,7 @@ export function textRow(
   { module }: Table,
   where: string,
 ): Pick<RuleSpec, "was" | "given" | "becomes"> {
-  const needs = readNeeds(from, module, where);
+  const needs = cell(where, "from", () => needsIn(from, module));
   const takers = inText.split(",").map((name) => {
     const found = needs.get(name.trim());
     if (!found) throw new RuleError(`${where}, inText: "${name.trim()}" is not in \`from\``);
@@ -30,15 +31,6 @@ export function textRow(
     given: [meansIt(old)],
     ...(now === undefined ? {} : { becomes: (match: Match) => withWord(match, old, now) }),
   };
-}
-
-function readNeeds(from: string, module: string | undefined, where: string): ReturnType<typeof needsIn> {
-  try {
-    return needsIn(from, module);
-  } catch (error) {
-    if (error instanceof CellError) throw new RuleError(`${where}, from: ${error.message}`);
-    throw error;
-  }
 }
 
 function withWord({ node }: Match, old: string, now: string): Segment[] {
