@@ -48,4 +48,5 @@ export * from "./readings/index.js";
 export * from "./rules/index.js";
 export * from "./engine/index.js";
 export * from "./plan/index.js";
+export * from "./draft/index.js";
 export * from "./report/index.js";

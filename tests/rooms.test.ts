@@ -13,6 +13,7 @@ const ROOMS = [
   "rules",
   "engine",
   "plan",
+  "draft",
   "report",
   "packs",
   "node",

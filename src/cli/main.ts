@@ -48,6 +48,11 @@ const COMMANDS: Readonly<Record<string, Listed>> = {
     summary: "the syntax tree of a file, or of the node at a position",
     load: async () => (await import("./outline.js")).describeOutline,
   },
+  draft: {
+    shown: "draft <old> [new]",
+    summary: "a rule drafted from an edit made by hand",
+    load: async () => (await import("./draft.js")).describeDraft,
+  },
   rules: {
     shown: "rules [id]",
     summary: "list the rules, explain one, or run their trials",

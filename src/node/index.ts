@@ -28,6 +28,7 @@ export { Journal } from "./journal.js";
 export { isAlive, ownHolder, readHolder } from "./holder.js";
 export { locked } from "./lock.js";
 export { compareLine, loadLine, storeLine, type LineEntry, type LineVerdict } from "./line-record.js";
+export { editedFiles, type EditedFile, type EditedFiles } from "./edited-files.js";
 export { ownersIn } from "./owners.js";
 export { changedSince, touches, type ChangedLines } from "./since.js";
 export { tableDraft } from "./table-draft.js";

@@ -1,0 +1,207 @@
+import { loadGrammars, parseFile, type Language } from "../syntax/index.js";
+import { readingsFor, type Read } from "./by-reading.js";
+import {
+  candidateFor,
+  meantCandidate,
+  type About,
+  spread,
+  weighed,
+  type Candidate,
+  type Weighed,
+} from "./candidate.js";
+import { WIDTHS } from "./generalise.js";
+import { grouped, type Group } from "./groups.js";
+import { instancesIn, type Instance } from "./instances.js";
+import { Keys } from "./keys.js";
+import type { Source } from "./probe.js";
+import { startOf, textOfRun } from "./run.js";
+import { ruleSource } from "./source.js";
+import { trialsFor } from "./trial-code.js";
+import { rule } from "../rules/index.js";
+import { aboutOf } from "./wording.js";
+
+/** A file before and after an edit made by hand. */
+export interface DraftPair {
+  readonly path: string;
+  readonly language: Language;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** What to draft rules from. */
+export interface DraftRequest {
+  readonly pairs: readonly DraftPair[];
+  /** Other code as it was, to count the places in that a rule would change; the pairs' own code counts always. */
+  readonly beside?: readonly Source[];
+  /** The id of the rule, where there is one move only; otherwise it is made of the code. */
+  readonly id?: string;
+}
+
+/** Edits that are instances of one move, and the rules that say what they have in common. */
+export interface DraftedMove {
+  readonly edits: readonly DraftedEdit[];
+  /** From tight to wide, each another rule; none where no rule makes of the old code what the author made of it. */
+  readonly candidates: readonly Candidate[];
+  /** Tries the candidates on all code that was given, as it was before the edits. */
+  weigh(): Promise<readonly Weighed[]>;
+  /** Writes a candidate as a rule file, with the edits as its trials. */
+  source(candidate: Weighed): Promise<string>;
+}
+
+/** A place that was edited by hand. Lines are 1-based. */
+export interface DraftedEdit {
+  readonly path: string;
+  readonly line: number;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** What came of a request. */
+export interface Draft {
+  readonly moves: readonly DraftedMove[];
+  /** Edits whose new code the old code does not account for, or that nothing general can be said of. */
+  readonly unexplained: readonly DraftedEdit[];
+}
+
+/** Drafts rules from edits made by hand. Files that do not parse must be left out by the caller. */
+export async function draft({ pairs, beside = [], id }: DraftRequest): Promise<Draft> {
+  await loadGrammars([...new Set(pairs.map(({ language }) => language))]);
+  const instances: Instance[] = [];
+  const keysOf = new Map<string, Keys>();
+  for (const { path, language, before, after } of pairs) {
+    let keys = keysOf.get(language.grammar);
+    if (!keys) keysOf.set(language.grammar, (keys = new Keys()));
+    const [old, now] = [parseFile(before, language), parseFile(after, language)];
+    instances.push(...instancesIn({ path, before: old, after: now }, keys));
+  }
+  const moves: DraftedMove[] = [];
+  const unexplained: Instance[] = [];
+  const ids = new Set<string>();
+  for (const [grammar, keys] of keysOf) {
+    const own = instances.filter(({ file }) => file.before.language.grammar === grammar);
+    const { groups, unexplained: rest } = grouped(own, keys);
+    const isKin = ({ language }: { readonly language: Language }): boolean => language.grammar === grammar;
+    const sources = [
+      ...pairs.filter(isKin).map(({ path, before: text, language }) => ({ path, text, language })),
+      ...beside.filter(isKin).filter(({ path }) => !pairs.some((pair) => pair.path === path)),
+    ];
+    const { meant, left } = await byMeaning(groups, rest, keys);
+    unexplained.push(...left);
+    const waiting = [...meant];
+    for (let next = waiting.shift(); next; next = waiting.shift()) {
+      const { group, read } = next;
+      const candidates: Candidate[] = [];
+      const about = aboutOf(group, id, ids, read?.form.slug);
+      const add = (candidate: Candidate | undefined): void => {
+        if (candidate && !candidates.some((other) => isSame(other, candidate))) candidates.push(candidate);
+      };
+      if (group.general) for (const width of WIDTHS) add(await candidateFor(group, width, about, keys));
+      if (read) add(await meantCandidate(read, group.instances, about, keys));
+      if (candidates.length === 0 && group.parts) {
+        // What looked like one move is several.
+        waiting.unshift(...group.parts.map((part) => ({ group: part, read: undefined })));
+        continue;
+      }
+      if (candidates.length === 0 && !group.general) {
+        unexplained.push(...group.instances);
+        continue;
+      }
+      if (candidates.length > 0) ids.add(candidates[0]!.spec.id);
+      const source = async (one: Weighed): Promise<string> => {
+        const made = rule({ ...one.spec, trials: [] });
+        const held = one.others.filter(({ trust }) => trust === undefined);
+        return ruleSource(one, await trialsFor(made, spread(one.edited, MOST_TRIALS), held, sources));
+      };
+      const weigh = async (): Promise<Weighed[]> => {
+        const all: Weighed[] = [];
+        for (const one of candidates) all.push(await weighed(one, sources));
+        return all;
+      };
+      moves.push({ edits: group.instances.map(editOf), candidates, weigh, source });
+    }
+  }
+  return { moves, unexplained: unexplained.map(editOf) };
+}
+
+/**
+ * The candidate to take where nobody says otherwise: the one that finds the old code by what it says, else the one that leaves open
+ * what old and new share; as long as it changes nothing in the edited files that their author left as it was.
+ */
+export function usual(candidates: readonly Weighed[]): Weighed | undefined {
+  const order = ["meaning", "middle", "tight", "wide"];
+  const sorted = [...candidates].sort((a, b) => order.indexOf(a.width) - order.indexOf(b.width));
+  const leavesAlone = ({ edited, others }: Weighed): boolean =>
+    others.every(({ trust, path }) => trust === undefined || !edited.some(({ file }) => file.path === path));
+  return sorted.find(leavesAlone) ?? candidates[0];
+}
+
+interface Meant {
+  readonly group: Pick<Group, "instances" | "parts"> & Partial<Pick<Group, "general">>;
+  readonly read: Read | undefined;
+}
+
+/**
+ * The groups with the reading that finds all their edits, where there is one. Groups that the same reading finds and that become the
+ * same are one move in several spellings; so are edits that nothing else explains.
+ */
+async function byMeaning(
+  groups: readonly Group[],
+  unexplained: readonly Instance[],
+  keys: Keys,
+): Promise<{ readonly meant: Meant[]; readonly left: Instance[] }> {
+  const meant: Meant[] = [];
+  const left: Instance[] = [];
+  const all = [...groups, ...unexplained.map((instance) => ({ instances: [instance] }))];
+  for (const group of all) {
+    const found: Read[][] = [];
+    for (const instance of group.instances.slice(0, MOST_READ)) found.push(await readingsFor(instance, keys));
+    const shared = (found[0] ?? []).filter(({ signature }) =>
+      found.every((reads) => reads.some((read) => read.signature === signature)),
+    );
+    const same = meant.findIndex(({ read }) => shared.some(({ signature }) => signature === read?.signature));
+    if (same >= 0) {
+      const { group: other, read } = meant[same]!;
+      meant[same] = { group: { instances: [...other.instances, ...group.instances] }, read };
+    } else if ("general" in group || shared.length > 0) {
+      let read: Read | undefined;
+      for (const one of shared) {
+        const about = (): About => ({ id: "drafted/drafted", title: "drafted", why: "drafted" });
+        if (
+          await meantCandidate(
+            one,
+            group.instances.slice(0, MOST_READ),
+            withLanguage(about, group.instances[0]!),
+            keys,
+          )
+        ) {
+          read = one;
+          break;
+        }
+      }
+      if (read || "general" in group) meant.push({ group, read });
+      else left.push(...group.instances);
+    } else left.push(...group.instances);
+  }
+  return { meant, left };
+}
+
+/** So many edits become trials. */
+const MOST_TRIALS = 6;
+/** The edits of a group for which readings are looked for. */
+const MOST_READ = 6;
+
+function withLanguage(about: () => About, { before }: Instance): () => About {
+  const { id } = before.tree.language;
+  return () => ({ ...about(), id: `${id === "tsx" ? "typescript" : id}/drafted` });
+}
+
+function isSame(a: Candidate, b: Candidate): boolean {
+  const said = ({ old, drafted: { was, becomes } }: Candidate): string =>
+    JSON.stringify([old?.source, ...[was, becomes].map(({ texts, parts }) => [texts, parts])]);
+  return said(a) === said(b);
+}
+
+function editOf({ file, before, after }: Instance): DraftedEdit {
+  const line = before.nodes.length === 0 ? 1 : before.tree.lineAt(startOf(before));
+  return { path: file.path, line, before: textOfRun(before), after: textOfRun(after) };
+}

@@ -1,0 +1,220 @@
+import type { Trial } from "../rules/index.js";
+import type { Candidate } from "./candidate.js";
+import type { DraftCode, DraftHole, DraftName, DraftPart } from "./model.js";
+import { dedented } from "./trial-code.js";
+
+const WIDTH = 110;
+
+/** The rule of a candidate as a file that a person would write, with its trials. */
+export function ruleSource(
+  { drafted, spec, conditions, waived, context, needed, old }: Candidate,
+  trials: readonly Trial[],
+): string {
+  const { was, becomes } = drafted;
+  const tag = was.language;
+  const uses = new Set<string>(["rule", tag]);
+  const names = new Map<unknown, string>();
+  const taken = new Set(drafted.opened.map(({ hole }) => hole.name));
+  const free = (wish: string): string => {
+    let name = wish;
+    for (let i = 2; taken.has(name); i++) name = `${wish}${i}`;
+    taken.add(name);
+    return name;
+  };
+  const lines: string[] = [];
+  const { opened } = drafted;
+  if (opened.length > 0) {
+    uses.add("holes");
+    const specs = opened.map(({ hole }) => `${hole.name}: ${kindOf(hole)}`);
+    const short = `const { ${opened.map(({ hole }) => hole.name).join(", ")} } = holes({ ${specs.join(", ")} });`;
+    if (short.length <= WIDTH) lines.push(short);
+    else
+      lines.push(
+        `const { ${opened.map(({ hole }) => hole.name).join(", ")} } = holes({`,
+        ...specs.map((one) => `  ${one},`),
+        "});",
+      );
+  }
+  for (const fresh of drafted.fresh) {
+    uses.add("fresh");
+    const name = free(safe(fresh.name));
+    names.set(fresh, name);
+    lines.push(`const ${name} = fresh(${JSON.stringify(fresh.name)}${singularOf(fresh)});`);
+  }
+  for (const wanted of [...drafted.needs, ...needed]) {
+    uses.add("need");
+    const name = free(safe(wanted.local ?? wanted.name ?? wanted.module));
+    names.set(wanted, name);
+    const of = [wanted.module, ...(wanted.name === undefined ? [] : [wanted.name])].map((one) =>
+      JSON.stringify(one),
+    );
+    const given = [
+      ...(wanted.local !== undefined && wanted.local !== lastPart(wanted.name ?? wanted.module)
+        ? [`as: ${JSON.stringify(wanted.local)}`]
+        : []),
+      ...(wanted.form === undefined ? [] : [`form: ${JSON.stringify(wanted.form)}`]),
+    ];
+    const options =
+      given.length === 0 ? "" : `${wanted.name === undefined ? ", undefined" : ""}, { ${given.join(", ")} }`;
+    lines.push(`const ${name} = need(${of.join(", ")}${options});`);
+  }
+  const template = (code: DraftCode, depth: number, inContext?: string): string => {
+    const text = dedented(
+      code.texts.map((one, i) => (i === 0 ? "" : `\${${partOf(code.parts[i - 1]!)}}`) + quoted(one)).join(""),
+    );
+    const marked = inContext === undefined ? tag : `${tag}.${inContext}`;
+    if (!text.includes("\n")) return `${marked}\`${text}\``;
+    const pad = " ".repeat(depth);
+    const inner = text
+      .split("\n")
+      .map((line) => (line.trim() === "" ? "" : `${pad}  ${line}`))
+      .join("\n");
+    return `${marked}\`\n${inner}\n${pad}\``;
+  };
+  const partOf = (part: DraftPart): string => {
+    if (part.is === "hole") return part.hole.name;
+    if (part.is === "fresh") return names.get(part.fresh)!;
+    if (part.is === "need") return names.get(part.wanted)!;
+    return names.get(part)!;
+  };
+  for (const part of becomes.parts) {
+    if (part.is !== "each") continue;
+    uses.add("each");
+    const name = free(`${part.hole.name}Now`);
+    names.set(part, name);
+    const written = part.pieces.reduce(
+      (within, { pattern, becomes }) =>
+        `each(${template(pattern, 0)}, { in: ${within} }).becomes(${onlyPart(becomes, partOf) ?? template(becomes, 0)})`,
+      part.hole.name,
+    );
+    lines.push(`const ${name} = ${written};`);
+  }
+  const kinds = [
+    ...new Set(
+      trials.map((trial) =>
+        trial.because !== undefined ? "holds" : trial.was === trial.now ? "ignores" : "rewrites",
+      ),
+    ),
+  ];
+  if (kinds.length > 0) {
+    uses.add("trialsIn");
+    lines.push(
+      `const { ${kinds.sort().reverse().join(", ")} } = trialsIn(${JSON.stringify(trials[0]!.language)});`,
+    );
+  }
+  for (const { imports } of conditions) for (const one of imports) uses.add(one);
+  for (const one of [...(old?.imports ?? []), ...(old?.becomesImports ?? [])]) uses.add(one);
+  if (old?.becomes !== undefined) uses.delete(tag);
+  const isStatements = opened.some(({ hole }) => hole.kind === "statements");
+  const given = conditions.map(({ source }) => source);
+  const body = [
+    `id: ${JSON.stringify(spec.id)},`,
+    `kind: ${JSON.stringify(spec.kind)},`,
+    `title: ${inQuotes(spec.title)},`,
+    `why: ${inQuotes(spec.why)},`,
+    `was: ${old?.source ?? template(was, 2, context)},`,
+    ...waived.map(
+      ({ source, path, line }) =>
+        `// Not asked: ${source}. It does not hold in ${path}:${line}, where the edit was made all the same.`,
+    ),
+    ...(given.length === 0
+      ? []
+      : given.join(", ").length + 12 <= WIDTH
+        ? [`given: [${given.join(", ")}],`]
+        : ["given: [", ...given.map((one) => `  ${one},`), "],"]),
+    `becomes: ${old?.becomes ?? template(becomes, 2, old && !isStatements ? "expression" : context)},`,
+    ...(needed.length === 0 ? [] : [`needs: [${needed.map((wanted) => names.get(wanted)!).join(", ")}],`]),
+    ...(trials.length === 0
+      ? ["trials: [],"]
+      : ["trials: [", ...trials.map((one) => `  ${trialSource(one)},`), "],"]),
+  ];
+  const imports = [...uses].sort((a, b) => a.localeCompare(b)).join(", ");
+  const importLine = `import { ${imports} } from "uvran";`;
+  return [
+    importLine.length <= WIDTH
+      ? importLine
+      : `import {\n${imports
+          .split(", ")
+          .map((one) => `  ${one},\n`)
+          .join("")}} from "uvran";`,
+    "",
+    ...lines,
+    "",
+    `export const ${exportName(spec.id)} = rule({`,
+    ...body.map((line) => `  ${line}`),
+    "});",
+    "",
+  ].join("\n");
+}
+
+/** The name under which a rule is exported: `python/index-and-item` as `indexAndItem`. */
+export function exportName(id: string): string {
+  const name = id.split("/")[1]!.replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
+  return safe(/^\d/.test(name) ? `rule${name}` : name);
+}
+
+const RESERVED =
+  /^(?:new|with|for|if|else|return|switch|case|default|function|class|const|let|var|in|of|this|super|import|export|delete|void|typeof|null|true|false|try|catch|throw|while|do|break|continue|enum|yield|await|instanceof|static|rule|holes|each|fresh|need|not)$/;
+
+function safe(name: string): string {
+  const letters = name.replace(
+    /[^\p{L}\p{N}_$]+(\p{L})?/gu,
+    (_, letter?: string) => letter?.toUpperCase() ?? "",
+  );
+  const word = /^\d/.test(letters) || letters === "" ? `code${letters}` : letters;
+  return RESERVED.test(word) ? `${word}Code` : word;
+}
+
+const lastPart = (name: string): string => name.split(/[.:\\/]+/).at(-1)!;
+
+function singularOf({ singularOf }: DraftName): string {
+  return singularOf ? `, { singularOf: ${singularOf.name} }` : "";
+}
+
+function kindOf({ kind, nodes }: DraftHole): string {
+  if (nodes === undefined) return JSON.stringify(kind);
+  return `{ kind: ${JSON.stringify(kind)}, node: ${JSON.stringify(nodes.length === 1 ? nodes[0] : nodes)} }`;
+}
+
+function onlyPart({ texts, parts }: DraftCode, partOf: (part: DraftPart) => string): string | undefined {
+  return parts.length === 1 && texts.every((text) => text.trim() === "") ? partOf(parts[0]!) : undefined;
+}
+
+/** Code as it stands in a template: backslashes are its own there. */
+const quoted = (text: string): string => text.replace(/`/g, "\\`").replace(/\$\{/g, "\\${");
+
+function trialSource({ was, now, trust, because }: Trial): string {
+  if (because !== undefined) return call("holds", [was], JSON.stringify(because));
+  if (was === now) return call("ignores", [was]);
+  return call(
+    "rewrites",
+    [was, now],
+    trust === undefined || trust === "certain" ? undefined : JSON.stringify(trust),
+  );
+}
+
+function call(name: string, codes: readonly string[], last?: string): string {
+  const plain = codes.map(inQuotes);
+  const short = `${name}(${[...plain, ...(last === undefined ? [] : [last])].join(", ")})`;
+  if (short.length <= WIDTH - 5 && codes.every((code) => code.trimEnd().split("\n").length <= 2))
+    return short;
+  const long = codes.map((code) => {
+    if (!code.trimEnd().includes("\n")) return inQuotes(code);
+    const lines = code
+      .replace(/\\/g, "\\\\")
+      .replace(/`/g, "\\`")
+      .replace(/\$\{/g, "\\${")
+      .replace(/\n$/, "")
+      .split("\n")
+      .map((line) => (line.trim() === "" ? "" : `        ${line}`));
+    return `\`\n${lines.join("\n")}\n      \``;
+  });
+  return `${name}(\n${[...long, ...(last === undefined ? [] : [last])].map((one) => `      ${one},\n`).join("")}    )`;
+}
+
+/** A text as a string, in the quotes that do not stand in it. */
+function inQuotes(text: string): string {
+  const double = JSON.stringify(text);
+  if (!text.includes('"') || text.includes("'")) return double;
+  return `'${double.slice(1, -1).replace(/\\"/g, '"')}'`;
+}
