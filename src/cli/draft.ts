@@ -141,9 +141,7 @@ function listed(
       const changed = one.others.filter(({ trust }) => trust !== undefined);
       const held = one.others.length - changed.length;
       const places =
-        changed.length === 0
-          ? "changes no place that was not edited"
-          : `changes ${plural(changed.length, "more place")}`;
+        changed.length === 0 ? "changes nothing else" : `changes ${plural(changed.length, "more place")}`;
       const kept = held === 0 ? "" : `, holds ${plural(held, "place")} back`;
       out.push(
         "",
@@ -162,6 +160,8 @@ function listed(
         );
       for (const { path, line, code } of changed.slice(0, SHOWN))
         out.push(paint.dim(`         ${path}:${line}  ${inOneLine(code)}`));
+      for (const { path, line, reason } of one.others.filter(({ trust }) => trust === undefined).slice(0, 3))
+        out.push(paint.dim(`         ${path}:${line}  held back: ${reason}`));
       if (changed.length > SHOWN) out.push(paint.dim(`         … and ${changed.length - SHOWN} more`));
     }
     out.push("");

@@ -53,6 +53,11 @@ const COMMANDS: Readonly<Record<string, Listed>> = {
     summary: "a rule drafted from an edit made by hand",
     load: async () => (await import("./draft.js")).describeDraft,
   },
+  new: {
+    shown: "new rule <id>",
+    summary: "a first rule to go on from, with trials",
+    load: async () => (await import("./new.js")).describeNew,
+  },
   rules: {
     shown: "rules [id]",
     summary: "list the rules, explain one, or run their trials",

@@ -5,12 +5,14 @@ import { Problem, tableDraft, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
 import type { Pack, Rule } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
+import { runAgain } from "./again.js";
 import { openWorkspace } from "./common.js";
 import { deliver, examples, paintFor } from "./terminal.js";
 
 interface Options {
   readonly config?: string;
   readonly try?: boolean;
+  readonly watch?: boolean;
   readonly why?: WhyPlace;
   readonly json?: boolean;
   readonly fromNotes?: readonly string[];
@@ -33,6 +35,7 @@ export function describeRules(command: Command): void {
     .description("Lists the rules; explains one; with --try runs their trials.")
     .argument("[id]", "a rule, or a code of evidence, to explain")
     .option("--try", "run the trials, of one rule or of all")
+    .option("--watch", "with --try: again whenever a file changes that rules are written in")
     .option("--why <file:line>", "why the rule does there what it does, or does nothing", whyPlace)
     .option(
       "--from-notes <file...>",
@@ -49,6 +52,7 @@ export function describeRules(command: Command): void {
         "uvran rules python/index-and-item --why src/hives.py:12",
         "uvran rules flow.throws",
         "uvran rules --try",
+        "uvran rules python/lit-smoker --try --watch",
         "uvran rules --from-notes notes/2.0.md notes/3.0.md --out moves.yaml",
       ),
     )
@@ -58,6 +62,8 @@ export function describeRules(command: Command): void {
 async function rules(id: string | undefined, options: Options): Promise<void> {
   if (options.fromNotes) return deliver(tableDraft(options.fromNotes), options.out);
   if (options.out !== undefined) throw new Problem("--out only means something together with --from-notes.");
+  if (options.watch && !options.try) throw new Problem("--watch only means something together with --try.");
+  if (options.watch) return runAgain(process.cwd(), process.argv.slice(2));
   if (id !== undefined && Object.hasOwn(CODES, id)) {
     const asks = CODES[id as keyof typeof CODES];
     process.stdout.write(`${id} is a code of evidence, reasons and cautions. It asks ${asks}.\n`);

@@ -14,9 +14,9 @@ import { grouped, type Group } from "./groups.js";
 import { instancesIn, type Instance } from "./instances.js";
 import { Keys } from "./keys.js";
 import type { Source } from "./probe.js";
-import { startOf, textOfRun } from "./run.js";
+import { startOf, textOfRun, type Run } from "./run.js";
 import { ruleSource } from "./source.js";
-import { trialsFor } from "./trial-code.js";
+import { dedented, trialsFor } from "./trial-code.js";
 import { rule } from "../rules/index.js";
 import { aboutOf } from "./wording.js";
 
@@ -203,5 +203,11 @@ function isSame(a: Candidate, b: Candidate): boolean {
 
 function editOf({ file, before, after }: Instance): DraftedEdit {
   const line = before.nodes.length === 0 ? 1 : before.tree.lineAt(startOf(before));
-  return { path: file.path, line, before: textOfRun(before), after: textOfRun(after) };
+  return { path: file.path, line, before: shownRun(before), after: shownRun(after) };
+}
+
+/** Code as it stands in its file, with its lines one below the other. */
+function shownRun(run: Run): string {
+  const text = textOfRun(run);
+  return text.includes("\n") ? dedented(run.tree.indentAt(startOf(run)) + text) : text;
 }

@@ -54,7 +54,7 @@ export function regionsBetween(
       before.kindIds[a] !== after.kindIds[b] ||
       before.isLeaf(a) ||
       after.isLeaf(b) ||
-      before.language.strings.includes(before.kind(a));
+      (before.language.strings.includes(before.kind(a)) && !hasCodeInside(before, a));
     if (isWhole) {
       regions.push({ before: one(before, a), after: one(after, b), around });
       return;
@@ -115,6 +115,11 @@ export function regionsBetween(
   };
   inNodes(from, to, []);
   return { regions, children };
+}
+
+/** Is there code in a string, and not only text? */
+function hasCodeInside(tree: SyntaxTree, string: NodeId): boolean {
+  return tree.children(string).some((child) => !tree.isLeaf(child));
 }
 
 /** From 0 to 1: how many of the leaves of two nodes of one kind are the same. */

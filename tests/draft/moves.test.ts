@@ -195,6 +195,18 @@ test("new code that the old code does not account for is said, not guessed", asy
   );
 });
 
+test("code in texts changes with the code around it", async () => {
+  const made = await draftOf(
+    "python",
+    'for i in range(len(hives)):\n    print(f"{i}: {hives[i].name}")\n',
+    'for i, hive in enumerate(hives):\n    print(f"{i}: {hive.name}")\n',
+  );
+  expect((await rulesOf(made))[0]!.slice(0, 2)).toEqual([
+    "for i in range(len(hives)): body",
+    "for i, hive in enumerate(hives): body",
+  ]);
+});
+
 test("comments, layout and quotes are no edit", async () => {
   const made = await draftOf("javascript", "f('a',  b); // old\n", 'f("a", b);\n');
   expect(made).toEqual({ moves: [], unexplained: [] });
