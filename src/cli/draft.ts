@@ -8,7 +8,8 @@ import {
   type DraftedMove,
   type Weighed,
 } from "../draft/index.js";
-import { editedFiles, Problem } from "../node/index.js";
+import { editedFiles } from "../node/edited-files.js";
+import { Problem } from "../node/problem.js";
 import { plural, type Paint } from "../report/index.js";
 import { gathered } from "./common.js";
 import { deliver, examples, paintForOut, printable } from "./terminal.js";

@@ -5,6 +5,7 @@ import { messageOf, Problem } from "../node/problem.js";
 import { decode } from "../node/encoding.js";
 import { inspect } from "../node/read.js";
 import { allLanguages, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "../syntax/index.js";
+import { originSaid, readingsAt } from "../readings/index.js";
 import type { Paint } from "../report/index.js";
 import { examples, paintFor } from "./terminal.js";
 
@@ -22,8 +23,8 @@ interface Options {
 export function describeOutline(command: Command): void {
   command
     .description(
-      "Shows the syntax tree of a file. With --at, the way down to the node at a position, and the tree of the " +
-        "statement it stands in, with the node marked.",
+      "Shows the syntax tree of a file. With --at, the way down to the node at a position, where its name comes " +
+        "from, what the code around it reads as, and the tree of the statement it stands in, with the node marked.",
     )
     .argument("<file>")
     .option("--at <line:column>", "a position, both counted from 1", place)
@@ -78,6 +79,7 @@ async function outline(file: string, options: Options): Promise<void> {
     if (!options.json) {
       const way = [...root.ancestors()].reverse().map((node) => node.kind);
       out.push(paint.dim(`${[...way, ""].join(" › ")}`) + paint.bold(root.kind));
+      out.push(...saidAt(root).map((line) => paint.cyan(line)));
       marked = root;
       root = statementAround(root);
     }
@@ -89,6 +91,19 @@ async function outline(file: string, options: Options): Promise<void> {
     process.stderr.write(`${file}:${tree.lineAt(tree.starts[tree.errors[0]!]!)}: syntax error\n`);
     process.exitCode = 2;
   }
+}
+
+/** Where a name comes from, and what the code around it reads as, from the node outwards to the statement it stands in. */
+function saidAt(node: SyntaxNode): string[] {
+  const statement = statementAround(node);
+  const around = [node, ...node.ancestors()].filter((at) => statement.holds(at));
+  const lines = around.flatMap((at) =>
+    readingsAt(at).map(
+      ({ says, reading }) => `line ${at.line} reads as ${says}${reading ? `\n  ${reading}` : ""}`,
+    ),
+  );
+  const origin = originSaid(node);
+  return [...(origin === undefined ? [] : [origin]), ...new Set(lines)];
 }
 
 const LONGEST = 50;

@@ -6,6 +6,7 @@ import type { Rule, Trial } from "../rules/index.js";
 import { countErrors, languageOf } from "../syntax/index.js";
 import type { FileResult } from "./change.js";
 import { Engine } from "./project.js";
+import { explain } from "./why.js";
 
 /** How one trial ended. */
 export interface TrialResult {
@@ -72,7 +73,13 @@ async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> 
   if (broken) return `the rule broke down: ${broken.says}`;
   const now = await textAfter(path, trial.was, result.changes);
   const held = result.heldBack.map((entry) => `held back: ${entry.reason}`);
-  if (now !== trial.now) return [difference(trial.now, now), ...held].join("\n");
+  if (now !== trial.now) {
+    const trusted = result.changes.length > 0 ? wronglySure(trial, result) : undefined;
+    const ended = result.changes.length + held.length === 0 ? endsOf(rule, path, trial) : [];
+    return [difference(trial.now, now), ...held, ...(trusted === undefined ? [] : [trusted]), ...ended].join(
+      "\n",
+    );
+  }
   const wrong = trial.was === trial.now ? wronglyQuiet(trial, result) : wronglySure(trial, result);
   if (wrong) return wrong;
   for (const [other, [was, expected]] of beside) {
@@ -87,6 +94,19 @@ async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> 
   const again = await engine.file(path, now);
   return again?.changes.length ? `a second run changes the result again:\n${now}` : undefined;
 }
+
+/** Where the old code of a rule ended to fit the code of a trial, line by line: the places at which it went furthest. */
+function endsOf(rule: Rule, path: string, { language, was }: Trial): string[] {
+  const known = languageOf(language);
+  const lines = was.split("\n").map((_, i) => explain(rule, { path }, was, known, i + 1));
+  return lines
+    .flat()
+    .flatMap(({ code, line, says }) => says.map((one) => `line ${line}, \`${code}\`: ${one}`))
+    .slice(0, MOST_ENDS);
+}
+
+/** So many places at which a rule did not fit are shown with a trial that failed. */
+const MOST_ENDS = 3;
 
 /** Some files as the engine asks for them: by a word that stands in them. */
 export function filesNaming(files: readonly { readonly path: string; readonly text: string }[]): SourceFiles {

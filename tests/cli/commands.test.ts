@@ -194,6 +194,26 @@ test("outline shows the tree, and the way down to a position", () => {
   });
 });
 
+test("outline says what code reads as, and where a name comes from", () => {
+  const sandbox = new Sandbox({
+    "a.ts": 'import { take } from "./lots.js";\nconst n = take != null ? take : 0;\nconst q = n && n.size;\n',
+    "b.py": "for i in range(len(hives)):\n    print(hives[i])\n",
+    "c.java": 'class A { String f(String s) { if (s == null) return ""; return s; } }\n',
+  });
+  const at = (file: string, place: string): string => sandbox.uvran("outline", file, "--at", place).out;
+  expect(at("a.ts", "2:11")).toContain("`take` is `take` of ./lots.js, by an import\n");
+  expect(at("a.ts", "2:11")).toContain(
+    "line 2 reads as a choice: `take` where `take != null`, else `0`; the test asks whether `take` is missing\n" +
+      "  choice(present(value), value, fallback)\n",
+  );
+  expect(at("a.ts", "3:11")).toContain("`n` is a local, declared in line 2\n");
+  expect(at("a.ts", "3:11")).toContain("a guarded read: `n.size` is read only where `n`\n");
+  expect(at("b.py", "1:5")).toContain(
+    "a loop over positions: `i` counts those of `hives`\n  walked({ index, items, body })",
+  );
+  expect(at("c.java", "1:36")).toContain("else `s`");
+});
+
 test("rules are listed, explained and tried", () => {
   const sandbox = new Sandbox();
   expect(sandbox.uvran("rules").out).toMatch(/^off +python\/none-to-default/m);

@@ -39,6 +39,8 @@ export default defineConfig({ packs: [pack("own", [${names.join(", ")}])] });
   expect(exit).toBe(1);
   expect(out.match(/^failed {2}\S+\/first-\S+ {2}2 trials$/gm)).toHaveLength(LANGUAGES.length);
   expect(out.match(/^ {4}expected - .*(?:measure|Measure-Hive)/gm)).toHaveLength(LANGUAGES.length);
+  // It says where the code ended to fit.
+  expect(out).toContain("line 1, `weigh(hive, 2)`: the code has `(hive, 2)` where the rule has `( ⟨hive⟩ )`");
   // The one that passes is not shown.
   expect(out).not.toMatch(/\| weigh\(hive\)/);
 });
