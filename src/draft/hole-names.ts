@@ -4,11 +4,18 @@ import { textOfRun, type Run } from "./run.js";
 /** A name, or names with dots and calls between them. */
 const PATH = /^[@$&*]*[\p{L}_][\p{L}\p{N}_]*(?:(?:\.|->|::|\?\.|\(\))[\p{L}\p{N}_]*)*$/u;
 
-const RESERVED = new Set(
-  "await break case catch class const continue debugger default delete do else enum export extends false finally for function if implements import in instanceof interface let new null package private protected public return static super switch this throw true try typeof var void while with yield holes fresh rule need each arguments eval trialsIn condition".split(
-    " ",
-  ),
-);
+/** Words of TypeScript. */
+const WORDS =
+  "await break case catch class const continue debugger default delete do else enum export extends false finally for function if implements import in instanceof interface let new null package private protected public return static super switch this throw true try typeof var void while with yield eval arguments";
+/** What a rule file imports, and what it names itself. */
+const IMPORTED =
+  "all any builtin choice condition countedItem cpp csharp drafted each escapes exactly filled filledItem fresh guarded hasKey holds holes ignores item java javascript leavesEarly match maybe missing need neverWritten not onlyIf onlyUse php powershell present python rewrites ruby rule sideEffectFree takenSafely tested trialsIn truthy typescript unchangedDuring usedAfter";
+const RESERVED = new Set([...WORDS.split(" "), ...IMPORTED.split(" ")]);
+
+/** A name of JavaScript that means nothing else in a rule file. */
+export function nameOfOwn(wish: string): string {
+  return RESERVED.has(wish) ? `${wish}Code` : wish;
+}
 
 /** Names for the holes of a rule, each once: after the code that they stand for, or its place. */
 export class HoleNames {
@@ -40,7 +47,7 @@ export class HoleNames {
       .replace(/^_+/, "")
       .replace(/_+(\p{L})/gu, (_, letter: string) => letter.toUpperCase());
     const base = /^\p{L}/u.test(camel) ? camel : "value";
-    const safe = RESERVED.has(base) ? `${base}Code` : base;
+    const safe = nameOfOwn(base);
     let name = safe;
     for (let i = 2; this.#taken.has(name); i++) name = `${safe}${i}`;
     this.#taken.add(name);

@@ -1,6 +1,7 @@
 import type { Trial } from "../rules/index.js";
 import type { Candidate } from "./candidate.js";
 import type { DraftCode, DraftHole, DraftName, DraftPart } from "./model.js";
+import { nameOfOwn } from "./hole-names.js";
 import { dedented } from "./trial-code.js";
 
 const WIDTH = 110;
@@ -21,6 +22,7 @@ export function ruleSource(
     taken.add(name);
     return name;
   };
+  const exported = free(exportName(spec.id));
   const lines: string[] = [];
   const { opened } = drafted;
   if (opened.length > 0) {
@@ -140,7 +142,7 @@ export function ruleSource(
     "",
     ...lines,
     "",
-    `export const ${exportName(spec.id)} = rule({`,
+    `export const ${exported} = rule({`,
     ...body.map((line) => `  ${line}`),
     "});",
     "",
@@ -153,16 +155,13 @@ export function exportName(id: string): string {
   return safe(/^\d/.test(name) ? `rule${name}` : name);
 }
 
-const RESERVED =
-  /^(?:new|with|for|if|else|return|switch|case|default|function|class|const|let|var|in|of|this|super|import|export|delete|void|typeof|null|true|false|try|catch|throw|while|do|break|continue|enum|yield|await|instanceof|static|rule|holes|each|fresh|need|not)$/;
-
 function safe(name: string): string {
   const letters = name.replace(
     /[^\p{L}\p{N}_$]+(\p{L})?/gu,
     (_, letter?: string) => letter?.toUpperCase() ?? "",
   );
   const word = /^\d/.test(letters) || letters === "" ? `code${letters}` : letters;
-  return RESERVED.test(word) ? `${word}Code` : word;
+  return nameOfOwn(word);
 }
 
 const lastPart = (name: string): string => name.split(/[.:\\/]+/).at(-1)!;

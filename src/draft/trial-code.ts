@@ -57,6 +57,8 @@ async function rewritten(made: Rule, was: string, tree: SyntaxTree): Promise<Tri
   if (!first) return undefined;
   const trust = more.every((one) => one.trust === first.trust) ? { trust: first.trust } : {};
   const now = await textAfter(fileOf(tree), was, [first, ...more]);
+  // A trial's first line break is that of the template it stands in.
+  if (now.startsWith("\n") || now.trim() === "") return undefined;
   return { language: tree.language.id, was, now, ...trust };
 }
 

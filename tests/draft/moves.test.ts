@@ -207,6 +207,14 @@ test("code in texts changes with the code around it", async () => {
   ]);
 });
 
+test("names of the code do not get in the way of those of the rule file", async () => {
+  const made = await draftOf("javascript", "f(rule && rule.each, holes);\n", "g(rule?.each, holes);\n");
+  const [tight] = await made.moves[0]!.weigh();
+  const source = await made.moves[0]!.source(tight!);
+  expect(source).toContain("const { ruleCode, holesCode } = holes({");
+  expect(source).toContain("was: javascript`f(${ruleCode} && ${ruleCode}.each, ${holesCode})`,");
+});
+
 test("comments, layout and quotes are no edit", async () => {
   const made = await draftOf("javascript", "f('a',  b); // old\n", 'f("a", b);\n');
   expect(made).toEqual({ moves: [], unexplained: [] });
