@@ -11,6 +11,7 @@ import {
 import { editedFiles } from "../node/edited-files.js";
 import { Problem } from "../node/problem.js";
 import { plural, type Paint } from "../report/index.js";
+import { isRuleId } from "../rules/index.js";
 import { gathered } from "./common.js";
 import { deliver, examples, paintForOut, printable } from "./terminal.js";
 
@@ -51,10 +52,8 @@ export function describeDraft(command: Command): void {
     .action(draft);
 }
 
-const RULE_ID = /^[a-z]+\/[a-z0-9]+(-[a-z0-9]+)*$/;
-
 async function draft(old: string, now: string | undefined, options: Options): Promise<void> {
-  if (options.id !== undefined && !RULE_ID.test(options.id))
+  if (options.id !== undefined && !isRuleId(options.id))
     throw new Problem(
       `"${options.id}" is no id for a rule: write the language, a slash and words with hyphens, as in python/item-too.`,
     );

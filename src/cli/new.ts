@@ -4,6 +4,7 @@ import type { Command } from "commander";
 import { exportName } from "../draft/index.js";
 import { messageOf, Problem } from "../node/problem.js";
 import type { LanguageId } from "../syntax/index.js";
+import { isRuleId } from "../rules/index.js";
 import { examples } from "./terminal.js";
 
 export function describeNew(command: Command): void {
@@ -21,8 +22,6 @@ export function describeNew(command: Command): void {
     )
     .action(newRule);
 }
-
-const RULE_ID = /^[a-z]+\/[a-z0-9]+(-[a-z0-9]+)*$/;
 
 /** A call and what it becomes, as code in which the argument is a hole, and a file around it. */
 interface Start {
@@ -53,7 +52,7 @@ const STARTS: Readonly<Partial<Record<LanguageId, Start>>> = {
 export function firstRule(id: string): string {
   const [language = ""] = id.split("/");
   const start = STARTS[language as LanguageId];
-  if (!RULE_ID.test(id) || !start)
+  if (!isRuleId(id) || !start)
     throw new Problem(
       `"${id}" is no id for a rule: write the language, a slash and words with hyphens, as in python/lit-smoker. ` +
         `The languages are ${Object.keys(STARTS).join(", ")}.`,

@@ -18,7 +18,8 @@ import {
 import type { RuleSpec } from "../rules/index.js";
 import type { NodeId } from "../syntax/index.js";
 import { Parts } from "./build.js";
-import { isEdited, type About, type Candidate } from "./candidate.js";
+import type { About, Candidate } from "./candidate.js";
+import { isEdited } from "./chosen-conditions.js";
 import { codeOf, type Placed } from "./code.js";
 import type { Generalised, Opened } from "./generalise.js";
 import { written } from "./groups.js";

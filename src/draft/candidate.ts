@@ -1,16 +1,16 @@
-import { compile, matchOneAt } from "../pattern/index.js";
-import { rule, RuleError, type Match, type Rule, type RuleSpec } from "../rules/index.js";
+import { rule, RuleError, type Rule, type RuleSpec } from "../rules/index.js";
 import type { ContextName, Import } from "../syntax/index.js";
-import { Parts } from "./build.js";
+import type { Parts } from "./build.js";
 import { specFor, type Read } from "./by-reading.js";
-import { conditionsFor, type Proposed } from "./conditions.js";
+import { chosenConditions, isEdited, type Waived } from "./chosen-conditions.js";
+import type { Proposed } from "./conditions.js";
 import { excerptOf } from "./excerpt.js";
 import { generalise, type Generalised, type Width } from "./generalise.js";
 import type { Group } from "./groups.js";
 import type { Instance } from "./instances.js";
 import type { Keys } from "./keys.js";
-import { matchesOf, placesOf, verdictsOn, type DraftPlace, type Source } from "./probe.js";
-import { endOf, startOf } from "./run.js";
+import { placesOf, verdictsOn, type DraftPlace, type Source } from "./probe.js";
+import { settled } from "./settled.js";
 
 /** A rule that says what all edits of a group have in common. */
 export interface Candidate {
@@ -35,30 +35,12 @@ export interface Candidate {
   readonly edited: readonly Instance[];
 }
 
-/** A condition that is not asked, and the edit that speaks against it. */
-export interface Waived {
-  readonly source: string;
-  readonly path: string;
-  readonly line: number;
-}
-
 /** Names and words of a rule that its drafter cannot know. */
 export interface About {
   readonly id: string;
   readonly title: string;
   readonly why: string;
 }
-
-/** Combinations of kinds of holes that are tried before a draft is given up. */
-const MOST_KINDS = 300;
-const CONTEXTS: readonly (ContextName | undefined)[] = [
-  undefined,
-  "expression",
-  "statement",
-  "member",
-  "type",
-  "file",
-];
 
 /** The rule of one width for a group; undefined where none rewrites all its edits to what their author made of them. */
 export async function candidateFor(
@@ -158,158 +140,4 @@ export async function weighed(candidate: Candidate, sources: readonly Source[]):
     )
   ).filter((place) => !isEdited(place, edited));
   return { ...candidate, spec: { ...spec, given }, conditions, others };
-}
-
-export function isEdited(
-  { path, start, end }: { readonly path: string; readonly start: number; readonly end: number },
-  instances: readonly Instance[],
-): boolean {
-  return instances.some(
-    ({ file, before }) =>
-      file.path === path && before.nodes.length > 0 && startOf(before) < end && start < endOf(before),
-  );
-}
-
-/** Conditions that a rewrite of this kind needs, and those that leave out places that fit and that nobody edited. */
-async function chosenConditions({
-  spec,
-  drafted,
-  parts,
-  instances,
-  sources,
-}: {
-  readonly spec: Omit<RuleSpec, "trials">;
-  readonly drafted: Generalised;
-  readonly parts: Parts;
-  readonly instances: readonly Instance[];
-  readonly sources: readonly Source[];
-}): Promise<{
-  readonly conditions: Proposed[];
-  readonly waived: Waived[];
-  readonly paths: ReadonlySet<string>;
-}> {
-  const pool = conditionsFor(drafted, parts, instances);
-  const files = new Map(instances.map(({ file }) => [file.path, file.before.text]));
-  const own = [...files].map(([path, text]) => ({
-    path,
-    text,
-    language: instances[0]!.before.tree.language,
-  }));
-  const beside = sources.filter(({ path }) => !files.has(path));
-  const all = await matchesOf({ ...spec, trials: [] }, [...own, ...beside]);
-  const placed = all.map(({ path, match }) => ({
-    path,
-    match,
-    edited: isEdited({ path, start: match.found.start, end: match.found.end }, instances),
-  }));
-  const refused = (one: Proposed, match: Match): boolean => answer(one.condition, match) === "no";
-  const edited = placed.filter((one) => one.edited).map(({ match }) => match);
-  // In other files nobody may have come to the place yet.
-  let left = placed.filter((one) => !one.edited && files.has(one.path)).map(({ match }) => match);
-  const holds = pool.filter(({ condition }) => edited.every((match) => answer(condition, match) !== "no"));
-  const waived = pool
-    .filter((one) => one.isNeeded && one.isWeighty && !holds.includes(one))
-    .flatMap((one): Waived[] => {
-      const against = placed.find(({ match, edited }) => edited && refused(one, match));
-      return against ? [{ source: one.source, path: against.path, line: against.match.node.line }] : [];
-    });
-  const chosen = holds.filter(({ isNeeded }) => isNeeded);
-  left = left.filter((match) => !chosen.some((one) => refused(one, match)));
-  while (left.length > 0) {
-    const [best] = holds
-      .filter((one) => !chosen.includes(one))
-      .map((one) => ({ one, refuses: left.filter((match) => refused(one, match)).length }))
-      .sort((a, b) => b.refuses - a.refuses);
-    if (!best || best.refuses === 0) break;
-    chosen.push(best.one);
-    left = left.filter((match) => !refused(best.one, match));
-  }
-  return { conditions: chosen, waived, paths: new Set(all.map(({ path }) => path)) };
-}
-
-/** What a condition answers; one that cannot be asked here answers no. */
-function answer({ ask }: Proposed["condition"], match: Match): "yes" | "no" | "unknown" {
-  try {
-    return ask(match).is;
-  } catch {
-    return "no";
-  }
-}
-
-/**
- * Finds out of what kind the holes are, and where the code stands: for each surroundings the first combination with which the
- * pattern fits the old code of every instance.
- */
-export function* settled(
-  drafted: Generalised,
-  instances: readonly Instance[],
-): Generator<{ readonly parts: Parts; readonly context: ContextName | undefined }> {
-  const { opened, was } = drafted;
-  for (const context of CONTEXTS) {
-    let tried = 0;
-    for (const kinds of combinations(opened.map((one) => one.kinds))) {
-      if (tried++ > MOST_KINDS) break;
-      opened.forEach(({ hole }, i) => (hole.kind = kinds[i]!));
-      const parts = new Parts();
-      const isFit =
-        instances.every((instance) => fits(parts, was, context, instance)) &&
-        reads(parts, drafted, context, instances[0]!);
-      if (!isFit) continue;
-      yield { parts, context };
-      break;
-    }
-  }
-}
-
-function reads(
-  parts: Parts,
-  { becomes }: Generalised,
-  context: ContextName | undefined,
-  { after }: Instance,
-): boolean {
-  if (after.nodes.length === 0) return true;
-  try {
-    compile(parts.snippet(becomes, context), after.tree.language.id);
-    return true;
-  } catch {
-    // A hole by itself is no pattern, but may well be what is left.
-    return becomes.texts.every((text) => text.trim() === "");
-  }
-}
-
-function fits(
-  parts: Parts,
-  was: Generalised["was"],
-  context: ContextName | undefined,
-  { before }: Instance,
-): boolean {
-  const { tree, nodes } = before;
-  try {
-    const compiled = compile(parts.snippet(was, context), tree.language.id);
-    const [start, end] = [startOf(before), endOf(before)];
-    for (let n = nodes[0]!; n < tree.after[nodes[0]!]! && tree.starts[n] === start; n++) {
-      const match = matchOneAt(compiled, tree, n);
-      if (match && match.start === start && Math.abs(match.end - end) <= 1) return true;
-    }
-    return false;
-  } catch {
-    return false;
-  }
-}
-
-/** All choices of one of each list, the first of all first; those that differ in little come early. */
-function* combinations<T>(lists: readonly (readonly T[])[]): Generator<T[]> {
-  const places = lists.map(() => 0);
-  const most = lists.reduce((sum, list) => sum + list.length - 1, 0);
-  function* withSum(at: number, sum: number): Generator<T[]> {
-    if (at === lists.length) {
-      if (sum === 0) yield places.map((place, i) => lists[i]![place]!);
-      return;
-    }
-    for (let place = 0; place < lists[at]!.length && place <= sum; place++) {
-      places[at] = place;
-      yield* withSum(at + 1, sum - place);
-    }
-  }
-  for (let sum = 0; sum <= most; sum++) yield* withSum(0, sum);
 }

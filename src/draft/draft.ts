@@ -1,23 +1,15 @@
+import { rule } from "../rules/index.js";
 import { loadGrammars, parseFile, type Language } from "../syntax/index.js";
-import { readingsFor, type Read } from "./by-reading.js";
-import {
-  candidateFor,
-  meantCandidate,
-  type About,
-  spread,
-  weighed,
-  type Candidate,
-  type Weighed,
-} from "./candidate.js";
+import { byMeaning } from "./meant.js";
+import { candidateFor, meantCandidate, spread, weighed, type Candidate, type Weighed } from "./candidate.js";
 import { WIDTHS } from "./generalise.js";
-import { grouped, type Group } from "./groups.js";
+import { grouped } from "./groups.js";
 import { instancesIn, type Instance } from "./instances.js";
 import { Keys } from "./keys.js";
 import type { Source } from "./probe.js";
 import { startOf, textOfRun, type Run } from "./run.js";
 import { ruleSource } from "./source.js";
 import { dedented, trialsFor } from "./trial-code.js";
-import { rule } from "../rules/index.js";
 import { aboutOf } from "./wording.js";
 
 /** A file before and after an edit made by hand. */
@@ -27,6 +19,9 @@ export interface DraftPair {
   readonly before: string;
   readonly after: string;
 }
+
+/** So many edits become trials. */
+const MOST_TRIALS = 6;
 
 /** What to draft rules from. */
 export interface DraftRequest {
@@ -133,66 +128,6 @@ export function usual(candidates: readonly Weighed[]): Weighed | undefined {
   const leavesAlone = ({ edited, others }: Weighed): boolean =>
     others.every(({ trust, path }) => trust === undefined || !edited.some(({ file }) => file.path === path));
   return sorted.find(leavesAlone) ?? candidates[0];
-}
-
-interface Meant {
-  readonly group: Pick<Group, "instances" | "parts"> & Partial<Pick<Group, "general">>;
-  readonly read: Read | undefined;
-}
-
-/**
- * The groups with the reading that finds all their edits, where there is one. Groups that the same reading finds and that become the
- * same are one move in several spellings; so are edits that nothing else explains.
- */
-async function byMeaning(
-  groups: readonly Group[],
-  unexplained: readonly Instance[],
-  keys: Keys,
-): Promise<{ readonly meant: Meant[]; readonly left: Instance[] }> {
-  const meant: Meant[] = [];
-  const left: Instance[] = [];
-  const all = [...groups, ...unexplained.map((instance) => ({ instances: [instance] }))];
-  for (const group of all) {
-    const found: Read[][] = [];
-    for (const instance of group.instances.slice(0, MOST_READ)) found.push(await readingsFor(instance, keys));
-    const shared = (found[0] ?? []).filter(({ signature }) =>
-      found.every((reads) => reads.some((read) => read.signature === signature)),
-    );
-    const same = meant.findIndex(({ read }) => shared.some(({ signature }) => signature === read?.signature));
-    if (same >= 0) {
-      const { group: other, read } = meant[same]!;
-      meant[same] = { group: { instances: [...other.instances, ...group.instances] }, read };
-    } else if ("general" in group || shared.length > 0) {
-      let read: Read | undefined;
-      for (const one of shared) {
-        const about = (): About => ({ id: "drafted/drafted", title: "drafted", why: "drafted" });
-        if (
-          await meantCandidate(
-            one,
-            group.instances.slice(0, MOST_READ),
-            withLanguage(about, group.instances[0]!),
-            keys,
-          )
-        ) {
-          read = one;
-          break;
-        }
-      }
-      if (read || "general" in group) meant.push({ group, read });
-      else left.push(...group.instances);
-    } else left.push(...group.instances);
-  }
-  return { meant, left };
-}
-
-/** So many edits become trials. */
-const MOST_TRIALS = 6;
-/** The edits of a group for which readings are looked for. */
-const MOST_READ = 6;
-
-function withLanguage(about: () => About, { before }: Instance): () => About {
-  const { id } = before.tree.language;
-  return () => ({ ...about(), id: `${id === "tsx" ? "typescript" : id}/drafted` });
 }
 
 function isSame(a: Candidate, b: Candidate): boolean {

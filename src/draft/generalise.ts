@@ -1,14 +1,16 @@
-import { useOf } from "../analysis/index.js";
 import { singular } from "../rewrite/index.js";
-import {
-  importStatements,
-  type HoleKind,
-  type Import,
-  type NodeId,
-  type SyntaxTree,
-} from "../syntax/index.js";
+import type { HoleKind, Import, NodeId } from "../syntax/index.js";
 import { align, allIn, keyOfParts, nodeOf, type Aligned } from "./aligned.js";
 import { codeOf, type Placed } from "./code.js";
+import {
+  hasName,
+  hasNamedLeaf,
+  importedAs,
+  isMember,
+  isPath,
+  isType,
+  mayBeExpression,
+} from "./code-kinds.js";
 import { declaredIn, isCallee, type Instance } from "./instances.js";
 import type { Keys } from "./keys.js";
 import type { DraftCode, DraftHole, DraftName, DraftPart, DraftPiece } from "./model.js";
@@ -502,57 +504,4 @@ function holdsPiece(outer: Aligned, inner: Aligned): boolean {
 
 function regionsWithin(before: Run, after: Run, keys: Keys) {
   return regionsBetween(before.tree, after.tree, keys, before.nodes[0]!, after.nodes[0]!).regions;
-}
-
-function isMember(tree: SyntaxTree, node: NodeId): boolean {
-  const use = useOf(tree.node(node));
-  return typeof use !== "string" && use.memberOf !== undefined;
-}
-
-function isType(tree: SyntaxTree, node: NodeId): boolean {
-  return /type/.test(tree.kind(node)) || /type/.test(tree.fieldOf(node) ?? "");
-}
-
-/** Is there more to a node than signs? An operator may be a node of its own. */
-function hasNamedLeaf(tree: SyntaxTree, node: NodeId): boolean {
-  for (let n = node; n < tree.after[node]!; n++) if (tree.isLeaf(n) && tree.isNamed(n)) return true;
-  return tree.language.strings.includes(tree.kind(node));
-}
-
-/** Nothing but names with dots between them. */
-function isPath(tree: SyntaxTree, node: NodeId): boolean {
-  for (let n = node; n < tree.after[node]!; n++) {
-    if (listKind(tree, n) !== undefined) return false;
-    if (tree.isLeaf(n) && tree.isNamed(n) && tree.language.binding.leaves[tree.kind(n)] === undefined)
-      return false;
-  }
-  return true;
-}
-
-function hasName(tree: SyntaxTree, node: NodeId): boolean {
-  for (let n = node; n < tree.after[node]!; n++)
-    if (tree.isLeaf(n) && tree.language.binding.leaves[tree.kind(n)] !== undefined && !isMember(tree, n))
-      return true;
-  return false;
-}
-
-/** Not a statement, a list or a part that stands for nothing by itself. Compiling tells the rest. */
-function mayBeExpression(tree: SyntaxTree, node: NodeId): boolean {
-  const { language } = tree;
-  const kind = tree.kind(node);
-  if (language.notExpressions.includes(kind) || kind === language.expressionStatement) return false;
-  if (/_(?:declarator|clause|list|block|body|arguments|parameters)$|^block$|^pair$/.test(kind)) return false;
-  const parent = tree.parents[node]!;
-  const inStatements = parent >= 0 && listKind(tree, parent) === "statements";
-  return !inStatements || language.expressionStatement === "";
-}
-
-/** The import that a name in a file means; undefined where it means something else. */
-function importedAs(tree: SyntaxTree, node: NodeId): Import | undefined {
-  if (isMember(tree, node)) return undefined;
-  const text = tree.textOf(node);
-  for (const { imports } of importStatements(tree))
-    for (const { module, name, local, form } of imports)
-      if (local === text && name !== "*") return { module, name, local, form };
-  return undefined;
 }

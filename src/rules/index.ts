@@ -9,7 +9,7 @@ export { LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle, type Wrapper } from "./h
 export { Match, type Around } from "./match.js";
 export { KINDS, lower, TRUSTS, type Kind, type Trust } from "./levels.js";
 export { options, settingsOf, type RuleOptions } from "./options.js";
-export { isRule, pack, rule, RuleError } from "./rule.js";
+export { isRule, isRuleId, pack, rule, RuleError } from "./rule.js";
 export {
   type Becomes,
   type Moves,

@@ -85,12 +85,15 @@ export class RuleError extends Error {
 
 const ID = /^[a-z]+\/[a-z0-9]+(-[a-z0-9]+)*$/;
 
+/** Is this an id for a rule: a language, a slash, and words in lower case with hyphens? */
+export const isRuleId = (id: string): boolean => ID.test(id);
+
 /** Makes a rule. Throws a RuleError when the specification has a hole in it, so to speak. */
 export function rule(spec: RuleSpec): Rule {
   const fail = (what: string): never => {
     throw new RuleError(`rule "${spec.id}": ${what}`);
   };
-  if (!ID.test(spec.id)) fail("the id must look like `language/what-it-is-about`");
+  if (!isRuleId(spec.id)) fail("the id must look like `language/what-it-is-about`");
   if (!KINDS.includes(spec.kind)) fail(`kind must be one of ${KINDS.join(", ")}`);
   const alternatives = isOld(spec.was) ? [spec.was] : spec.was;
   if (alternatives.length === 0) fail("`was` holds no pattern");
