@@ -57,8 +57,9 @@ async function draft(old: string, now: string | undefined, options: Options): Pr
     throw new Problem(
       `"${options.id}" is no id for a rule: write the language, a slash and words with hyphens, as in python/item-too.`,
     );
-  const { pairs, beside, skipped } = await editedFiles(old, now, options.among ?? [], process.cwd());
+  const { pairs, beside, skipped, unknown } = await editedFiles(old, now, options.among ?? [], process.cwd());
   for (const { path, why } of skipped) process.stderr.write(printable(`${path} is left out: ${why}.\n`));
+  if (unknown > 0) process.stderr.write(`${plural(unknown, "file")} of other kinds changed as well.\n`);
   if (pairs.length === 0)
     throw new Problem("No file that Uvran reads was edited there, so there is nothing to learn from.", 1);
   const result = await draftRules({ pairs, beside, ...(options.id === undefined ? {} : { id: options.id }) });

@@ -1,5 +1,7 @@
+import { execFileSync } from "node:child_process";
 import { readFileSync, statSync } from "node:fs";
-import { basename, join, relative, resolve, sep } from "node:path";
+import { basename, dirname, join, relative, resolve, sep } from "node:path";
+import { mayHoldCode } from "../embed/index.js";
 import { countErrors, languageOfFile, loadGrammars, type Language } from "../syntax/index.js";
 import { decode } from "./encoding.js";
 import { findSources } from "./files.js";
@@ -21,6 +23,8 @@ export interface EditedFiles {
   readonly beside: readonly { readonly path: string; readonly text: string; readonly language: Language }[];
   /** Files that changed and were not looked at, with the reason. */
   readonly skipped: readonly { readonly path: string; readonly why: string }[];
+  /** How many files changed that are of kinds in which Uvran knows no code. */
+  readonly unknown: number;
 }
 
 /** More commits than this are taken together, as one edit of all their files. */
@@ -62,12 +66,14 @@ class Gathered {
   readonly #pairs: EditedFile[] = [];
   readonly #beside = new Map<string, { path: string; text: string; language: Language }>();
   readonly #skipped: { path: string; why: string }[] = [];
+  #unknown = 0;
 
   pair(path: string, before: Buffer, after: Buffer): void {
     const language = languageOfFile(path);
     if (before.equals(after)) return;
     if (!language) {
-      this.#skipped.push({ path, why: "Uvran does not read files of this kind as a whole" });
+      if (mayHoldCode(path)) this.#skipped.push({ path, why: "its code is only a part of it" });
+      else this.#unknown++;
       return;
     }
     for (const bytes of [before, after]) {
@@ -85,14 +91,10 @@ class Gathered {
   }
 
   besideBelow(path: string, cwd: string): void {
-    const { paths } = findSources(
-      resolve(cwd, path, kindOf(resolve(cwd, path)) === "file" ? ".." : ""),
-      [resolve(cwd, path)],
-      cwd,
-      [],
-    );
-    const root = resolve(cwd, path, kindOf(resolve(cwd, path)) === "file" ? ".." : "");
-    for (const one of paths) this.beside(shown(join(root, one), cwd), readFileSync(join(root, one)));
+    const full = resolve(cwd, path);
+    const root = kindOf(full) === "file" ? dirname(full) : full;
+    for (const one of findSources(root, [full], cwd, []).paths)
+      this.beside(shown(join(root, one), cwd), readFileSync(join(root, one)));
   }
 
   async finished(): Promise<EditedFiles> {
@@ -113,7 +115,7 @@ class Gathered {
     const beside = [...this.#beside.values()].filter(
       ({ path, language }) => !own.has(path) && kinds.has(language.grammar),
     );
-    return { pairs, beside, skipped: this.#skipped };
+    return { pairs, beside, skipped: this.#skipped, unknown: this.#unknown };
   }
 }
 
@@ -260,6 +262,11 @@ function changedBetween(top: string, a: string, b: string | undefined): { path: 
   return found;
 }
 
+/** The bytes of a file in a commit, in whatever encoding they are. */
 function blob(top: string, commit: string, path: string): Buffer {
-  return Buffer.from(mustGit(top, ["cat-file", "blob", `${commit}:${path}`]).out, "utf8");
+  try {
+    return execFileSync("git", ["cat-file", "blob", `${commit}:${path}`], { cwd: top, maxBuffer: 1 << 28 });
+  } catch (error) {
+    throw new Problem(`git cannot give ${path} as it was in ${commit.slice(0, 7)}: ${messageOf(error)}`, 1);
+  }
 }

@@ -95,8 +95,16 @@ test("folders are compared file by file, also those with a new name", () => {
 
 test("of a range of commits each is an edit, and uncommitted edits are learnt from too", () => {
   const [a, b, c] = ["x = dict()\ny = dict()\n", "x = {}\ny = dict()\n", "x = {}\ny = {}\n"];
-  const sandbox = repository({ "a.py": a! }, { "a.py": b! }, { "a.py": c! });
+  const notes = (text: string) => ({ "notes.txt": text, "guide.md": text });
+  const sandbox = repository(
+    { "a.py": a!, ...notes("1\n") },
+    { "a.py": b!, ...notes("2\n") },
+    { "a.py": c! },
+  );
   const range = sandbox.uvran("draft", "v0", "v2");
+  expect(range.err).toMatch(
+    /^[0-9a-f]{7}:guide\.md is left out: its code is only a part of it\.\n1 file of other kinds changed as well\.\n$/,
+  );
   expect(range.out).toMatch(/1 {2}python\/dict {3}2 edits in 2 files\n {7}[0-9a-f]{7}:a\.py:1\n/);
   sandbox.write("a.py", "x = {}\ny = {}\nz = set([])\n");
   sandbox.run("git", "commit", "-qam", "three");
