@@ -90,6 +90,9 @@ export default defineConfig({ packs: [pack("own", [litSmoker])] });
   const source = sandbox.read("rules/lit-smoker.ts");
   sandbox.write("rules/lit-smoker.ts", source.replace(/ {4}\/\/ This one fails[^]*?\n {2}\],/, "  ],"));
   await waitFor("Waiting for changes");
-  child.kill();
+  await new Promise((done) => {
+    child.on("close", done);
+    child.kill();
+  });
   expect(out).toContain("passed  python/lit-smoker  1 trial\n");
 });
