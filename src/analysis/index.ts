@@ -31,7 +31,7 @@ export {
   type Uses,
 } from "./names/every-use.js";
 export { isDefinedInProject, isLibraryFunction } from "./names/functions.js";
-export { importsIn } from "./names/imports.js";
+export { importOf, importsIn } from "./names/imports.js";
 export { valuesGiven } from "./names/values-given.js";
 export { isNamedAtRunTime, renamings } from "./names/rename.js";
 export {

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { watch } from "node:fs";
-import { sep } from "node:path";
+import { relative, sep } from "node:path";
+import type { Stats } from "node:fs";
 
 /** What a rule, a config or a table of changes may be written in. */
 const WRITTEN_IN = /\.(?:[cm]?[jt]s|json|ya?ml|csv|toml)$/;
@@ -12,25 +12,29 @@ const SETTLED = 150;
  * Runs the same command again, without `--watch`, at once and whenever a file below the root changes that a rule may be
  * written in. Each run is a process of its own, which sees the files as they are. Ends with the process.
  */
-export function runAgain(root: string, args: readonly string[]): void {
+export async function runAgain(root: string, args: readonly string[]): Promise<void> {
+  const { watch } = await import("chokidar");
   let running: ChildProcess | undefined;
   const run = (): void => {
     running?.kill();
     if (process.stdout.isTTY) process.stdout.write("\u001b[2J\u001b[H");
-    const child = spawn(process.execPath, [process.argv[1]!, ...args.filter((arg) => arg !== "--watch")], {
+    running = spawn(process.execPath, [process.argv[1]!, ...args.filter((arg) => arg !== "--watch")], {
       stdio: "inherit",
     });
-    running = child;
-    child.on("close", (_, signal) => {
+    running.on("close", (_, signal) => {
       if (signal === null) process.stdout.write("Waiting for changes. Stop with Ctrl+C.\n");
     });
   };
+  const isLeftOut = (path: string, stats?: Stats): boolean =>
+    relative(root, path)
+      .split(sep)
+      .some((part) => LEFT_OUT.includes(part)) ||
+    (stats?.isFile() === true && !WRITTEN_IN.test(path));
   let settled: NodeJS.Timeout | undefined;
-  watch(root, { recursive: true }, (_, name) => {
-    const path = name ?? "";
-    if (!WRITTEN_IN.test(path) || path.split(sep).some((part) => LEFT_OUT.includes(part))) return;
-    clearTimeout(settled);
-    settled = setTimeout(run, SETTLED);
-  });
-  run();
+  watch(root, { ignored: isLeftOut, ignoreInitial: true })
+    .on("all", () => {
+      clearTimeout(settled);
+      settled = setTimeout(run, SETTLED);
+    })
+    .once("ready", run);
 }

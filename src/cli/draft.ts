@@ -2,6 +2,7 @@ import { Option, type Command } from "commander";
 import "../node/grammars.js";
 import {
   draft as draftRules,
+  languageOfRule,
   shownCode,
   usual,
   type Draft,
@@ -11,8 +12,8 @@ import {
 import { editedFiles } from "../node/edited-files.js";
 import { Problem } from "../node/problem.js";
 import { plural, type Paint } from "../report/index.js";
-import { isRuleId } from "../rules/index.js";
 import { gathered } from "./common.js";
+import { checkRuleId } from "./rule-id.js";
 import { deliver, examples, paintForOut, printable } from "./terminal.js";
 
 interface Options {
@@ -53,15 +54,17 @@ export function describeDraft(command: Command): void {
 }
 
 async function draft(old: string, now: string | undefined, options: Options): Promise<void> {
-  if (options.id !== undefined && !isRuleId(options.id))
-    throw new Problem(
-      `"${options.id}" is no id for a rule: write the language, a slash and words with hyphens, as in python/item-too.`,
-    );
+  if (options.id !== undefined) checkRuleId(options.id);
   const { pairs, beside, skipped, unknown } = await editedFiles(old, now, options.among ?? [], process.cwd());
   for (const { path, why } of skipped) process.stderr.write(printable(`${path} is left out: ${why}.\n`));
   if (unknown > 0) process.stderr.write(`${plural(unknown, "file")} of other kinds changed as well.\n`);
   if (pairs.length === 0)
     throw new Problem("No file that Uvran reads was edited there, so there is nothing to learn from.", 1);
+  const language = options.id?.split("/")[0];
+  if (language !== undefined && !pairs.some((pair) => languageOfRule(pair.language) === language))
+    throw new Problem(
+      `No file of the language of "${options.id}" was edited there. Begin the id with the language of the code.`,
+    );
   const result = await draftRules({ pairs, beside, ...(options.id === undefined ? {} : { id: options.id }) });
   const paint = paintForOut(undefined);
   const { moves } = result;
@@ -109,6 +112,11 @@ function chosenCandidate(candidates: readonly Weighed[], width: string | undefin
   if (found) return found;
   // Widths that would say the same are listed once.
   const order = ["tight", "middle", "wide"];
+  if (width === "meaning")
+    throw new Problem(
+      "No reading finds these edits, so there is no rule by meaning. Leave --take out, or take middle.",
+      1,
+    );
   const narrower = candidates.filter((one) => order.indexOf(one.width) <= order.indexOf(width));
   return narrower.at(-1) ?? candidates[0]!;
 }

@@ -1,10 +1,10 @@
-import { existsSync, mkdirSync, writeFileSync } from "node:fs";
+import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import type { Command } from "commander";
 import { exportName } from "../draft/index.js";
 import { messageOf, Problem } from "../node/problem.js";
 import type { LanguageId } from "../syntax/index.js";
-import { isRuleId } from "../rules/index.js";
+import { checkRuleId } from "./rule-id.js";
 import { examples } from "./terminal.js";
 
 export function describeNew(command: Command): void {
@@ -40,7 +40,7 @@ const STARTS: Readonly<Partial<Record<LanguageId, Start>>> = {
   java: { call, file: inClass },
   cpp: { call, file: (code) => `void f() { ${code}; }\n` },
   csharp: { call, file: inClass },
-  php: { call: (name, argument) => `${name}(${argument})`, file: (code) => `<?php\n${code};\n` },
+  php: { call, file: (code) => `<?php\n${code};\n` },
   ruby: { call, file: line },
   powershell: {
     call: (name, argument) => `${name === "weigh" ? "Get-Weight" : "Measure-Hive"} ${argument}`,
@@ -50,12 +50,12 @@ const STARTS: Readonly<Partial<Record<LanguageId, Start>>> = {
 
 /** The first rule for an id. Throws a Problem for an id that is none. */
 export function firstRule(id: string): string {
+  checkRuleId(id);
   const [language = ""] = id.split("/");
   const start = STARTS[language as LanguageId];
-  if (!isRuleId(id) || !start)
+  if (!start)
     throw new Problem(
-      `"${id}" is no id for a rule: write the language, a slash and words with hyphens, as in python/lit-smoker. ` +
-        `The languages are ${Object.keys(STARTS).join(", ")}.`,
+      `Uvran does not read "${language}". The languages are ${Object.keys(STARTS).join(", ")}.`,
     );
   const argument = ["php", "powershell"].includes(language) ? "$hive" : "hive";
   const trial = (name: string, given: string): string => JSON.stringify(start.file(start.call(name, given)));
@@ -84,11 +84,12 @@ export const ${exportName(id)} = rule({
 function newRule(id: string, { out }: { readonly out?: string }): void {
   const source = firstRule(id);
   const file = out ?? join("rules", `${id.split("/")[1]!}.ts`);
-  if (existsSync(file)) throw new Problem(`${file} is there already. Choose another name with --out.`);
   try {
     mkdirSync(dirname(file), { recursive: true });
     writeFileSync(file, source, { flag: "wx" });
   } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === "EEXIST")
+      throw new Problem(`${file} is there already. Choose another name with --out.`);
     throw new Problem(`Cannot write ${file}: ${messageOf(error)}`);
   }
   const specifier = `./${file.replaceAll("\\", "/").replace(/\.ts$/, ".js")}`;

@@ -5,9 +5,9 @@ import { messageOf, Problem } from "../node/problem.js";
 import { decode } from "../node/encoding.js";
 import { inspect } from "../node/read.js";
 import { allLanguages, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "../syntax/index.js";
-import { originSaid, readingsAt } from "../readings/index.js";
+import { originSaid, readingsAt, type ReadHere } from "../readings/index.js";
 import type { Paint } from "../report/index.js";
-import { examples, paintFor } from "./terminal.js";
+import { examples, paintFor, printable } from "./terminal.js";
 
 interface Place {
   readonly line: number;
@@ -79,14 +79,19 @@ async function outline(file: string, options: Options): Promise<void> {
     if (!options.json) {
       const way = [...root.ancestors()].reverse().map((node) => node.kind);
       out.push(paint.dim(`${[...way, ""].join(" › ")}`) + paint.bold(root.kind));
-      out.push(...saidAt(root).map((line) => paint.cyan(line)));
+      const { origin, reads } = saidAt(root);
+      if (origin !== undefined) out.push(paint.cyan(origin));
+      for (const { line, says, reading } of reads)
+        out.push(paint.cyan(`line ${line} reads as ${says}\n  ${reading}`));
       marked = root;
       root = statementAround(root);
     }
   }
-  if (options.json) out.push(JSON.stringify(asData(root, options.tokens ?? false), null, 1));
-  else show(root, 0, { tokens: options.tokens ?? false, marked, paint, out });
-  process.stdout.write(out.join("\n") + "\n");
+  if (options.json) {
+    const said = options.at ? saidAt(root) : {};
+    out.push(JSON.stringify({ ...asData(root, options.tokens ?? false), ...said }, null, 1));
+  } else show(root, 0, { tokens: options.tokens ?? false, marked, paint, out });
+  process.stdout.write(printable(out.join("\n") + "\n"));
   if (tree.errors.length > 0) {
     process.stderr.write(`${file}:${tree.lineAt(tree.starts[tree.errors[0]!]!)}: syntax error\n`);
     process.exitCode = 2;
@@ -94,16 +99,14 @@ async function outline(file: string, options: Options): Promise<void> {
 }
 
 /** Where a name comes from, and what the code around it reads as, from the node outwards to the statement it stands in. */
-function saidAt(node: SyntaxNode): string[] {
+function saidAt(node: SyntaxNode): {
+  readonly origin: string | undefined;
+  readonly reads: readonly (ReadHere & { readonly line: number })[];
+} {
   const statement = statementAround(node);
   const around = [node, ...node.ancestors()].filter((at) => statement.holds(at));
-  const lines = around.flatMap((at) =>
-    readingsAt(at).map(
-      ({ says, reading }) => `line ${at.line} reads as ${says}${reading ? `\n  ${reading}` : ""}`,
-    ),
-  );
-  const origin = originSaid(node);
-  return [...(origin === undefined ? [] : [origin]), ...new Set(lines)];
+  const reads = around.flatMap((at) => readingsAt(at).map((read) => ({ line: at.line, ...read })));
+  return { origin: originSaid(node), reads };
 }
 
 const LONGEST = 50;

@@ -1,7 +1,7 @@
 import { InvalidArgumentError, type Command } from "commander";
 import { CODES } from "../analysis/index.js";
 import { adviceGiven, reasonHeld, runTrials, tableFaults } from "../engine/index.js";
-import { Problem, tableDraft, type Project } from "../node/index.js";
+import { Problem, projectFolder, tableDraft, type Project } from "../node/index.js";
 import { plural, type Paint } from "../report/index.js";
 import type { Pack, Rule } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
@@ -63,7 +63,7 @@ async function rules(id: string | undefined, options: Options): Promise<void> {
   if (options.fromNotes) return deliver(tableDraft(options.fromNotes), options.out);
   if (options.out !== undefined) throw new Problem("--out only means something together with --from-notes.");
   if (options.watch && !options.try) throw new Problem("--watch only means something together with --try.");
-  if (options.watch) return runAgain(process.cwd(), process.argv.slice(2));
+  if (options.watch) return runAgain(projectFolder(process.cwd(), options.config), process.argv.slice(2));
   if (id !== undefined && Object.hasOwn(CODES, id)) {
     const asks = CODES[id as keyof typeof CODES];
     process.stdout.write(`${id} is a code of evidence, reasons and cautions. It asks ${asks}.\n`);

@@ -11,8 +11,8 @@ export class Parts {
   hole(draft: DraftHole): Hole {
     let hole = this.#holes.get(draft);
     if (!hole) {
-      const { name, kind, nodes } = draft;
-      this.#holes.set(draft, (hole = new Hole(name, kind, nodes === undefined ? {} : { node: nodes })));
+      const { name, kind } = draft;
+      this.#holes.set(draft, (hole = new Hole(name, kind)));
     }
     return hole;
   }

@@ -22,11 +22,11 @@ import type { About, Candidate } from "./candidate.js";
 import { isEdited } from "./chosen-conditions.js";
 import { codeOf, type Placed } from "./code.js";
 import type { Generalised, Opened } from "./generalise.js";
-import { written } from "./groups.js";
 import type { Instance } from "./instances.js";
 import type { Keys } from "./keys.js";
-import type { DraftHole } from "./model.js";
+import { languageOfRule, type DraftHole } from "./model.js";
 import { matchesOf, outermostAround } from "./probe.js";
+import { written } from "./written.js";
 
 /** A reading that a draft is tried with. */
 interface Form {
@@ -181,7 +181,7 @@ async function draftedBy(form: Form, instance: Instance, keys: Keys): Promise<Ge
   const parts = new Parts();
   const made = form.make(Object.fromEntries(holes.map((hole) => [hole.name, parts.hole(hole)])));
   const { language, text } = file.before;
-  const spec = specOf({ id: `${idLanguage(language.id)}/drafted`, title: "drafted", why: "drafted" }, made);
+  const spec = specOf({ id: `${languageOfRule(language)}/drafted`, title: "drafted", why: "drafted" }, made);
   // Where a statement stands in the file makes no difference to how it reads.
   const around = outermostAround(before, []);
   const shifted = (offset: number): number => offset + around.start;
@@ -236,8 +236,6 @@ async function draftedBy(form: Form, instance: Instance, keys: Keys): Promise<Ge
   }
   return undefined;
 }
-
-const idLanguage = (id: string): string => (id === "tsx" ? "typescript" : id);
 
 function holesOf(form: Form): DraftHole[] {
   return Object.entries(form.holes).map(([name, kind]) => ({ name, kind }));

@@ -1,16 +1,17 @@
-import { rule, RuleError, type Rule, type RuleSpec } from "../rules/index.js";
+import { rule, RuleError, type RuleSpec } from "../rules/index.js";
 import type { ContextName, Import } from "../syntax/index.js";
 import type { Parts } from "./build.js";
 import { specFor, type Read } from "./by-reading.js";
 import { chosenConditions, isEdited, type Waived } from "./chosen-conditions.js";
 import type { Proposed } from "./conditions.js";
 import { excerptOf } from "./excerpt.js";
-import { generalise, type Generalised, type Width } from "./generalise.js";
+import { generalise, type Generalised } from "./generalise.js";
 import type { Group } from "./groups.js";
 import type { Instance } from "./instances.js";
 import type { Keys } from "./keys.js";
-import { placesOf, verdictsOn, type DraftPlace, type Source } from "./probe.js";
+import { placesOf, doesTheSame, type DraftPlace, type Source } from "./probe.js";
 import { settled } from "./settled.js";
+import type { Width } from "./width.js";
 
 /** A rule that says what all edits of a group have in common. */
 export interface Candidate {
@@ -44,12 +45,11 @@ export interface About {
 
 /** The rule of one width for a group; undefined where none rewrites all its edits to what their author made of them. */
 export async function candidateFor(
-  group: Pick<Group, "instances">,
+  { instances }: Pick<Group, "instances">,
   width: Width,
   about: (drafted: Generalised) => About,
   keys: Keys,
 ): Promise<Candidate | undefined> {
-  const { instances } = group;
   const drafted = generalise(spread(instances, MOST_TRIED), width, keys);
   if (!drafted || drafted.isBare) return undefined;
   const needed = instances[0]!.came.filter(
@@ -93,15 +93,11 @@ async function tried(
   keys: Keys,
 ): Promise<Candidate | undefined> {
   const { spec } = draft;
-  const make = (conditions: readonly Proposed[]): Rule =>
-    rule({ ...spec, given: conditions.map(({ condition }) => condition), trials: [] });
   const some = spread(instances, MOST_TRIED).map(excerptOf);
-  const isRight = async (made: Rule): Promise<boolean> =>
-    (await verdictsOn(made, some, keys)).every((verdict) => verdict.is === "same");
   try {
     const { conditions, waived } = await chosenConditions({ ...draft, instances: some, sources: [] });
-    const made = make(conditions);
-    if (!(await isRight(made))) return undefined;
+    const made = rule({ ...spec, given: conditions.map(({ condition }) => condition), trials: [] });
+    if (!(await doesTheSame(made, some, keys))) return undefined;
     return { ...draft, spec: { ...spec, given: made.given ?? [] }, conditions, waived, edited: instances };
   } catch (error) {
     if (error instanceof RuleError) return undefined;
@@ -126,7 +122,7 @@ export interface Weighed extends Candidate {
  */
 export async function weighed(candidate: Candidate, sources: readonly Source[]): Promise<Weighed> {
   const { spec, edited } = candidate;
-  const { conditions, paths } = await chosenConditions({
+  const { conditions, waived, paths } = await chosenConditions({
     ...candidate,
     instances: spread(edited, MOST_TRIED),
     sources,
@@ -139,5 +135,5 @@ export async function weighed(candidate: Candidate, sources: readonly Source[]):
       sources.filter(({ path }) => paths.has(path)),
     )
   ).filter((place) => !isEdited(place, edited));
-  return { ...candidate, spec: { ...spec, given }, conditions, others };
+  return { ...candidate, spec: { ...spec, given }, conditions, waived, others };
 }

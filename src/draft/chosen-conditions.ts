@@ -60,7 +60,9 @@ export async function chosenConditions({
   const edited = placed.filter((one) => one.edited).map(({ match }) => match);
   // In other files nobody may have come to the place yet.
   let left = placed.filter((one) => !one.edited && files.has(one.path)).map(({ match }) => match);
-  const holds = pool.filter(({ condition }) => edited.every((match) => answer(condition, match) !== "no"));
+  const holds = pool.filter(({ condition }) =>
+    edited.every((match) => ["yes", "unknown"].includes(answer(condition, match))),
+  );
   const waived = pool
     .filter((one) => one.isNeeded && one.isWeighty && !holds.includes(one))
     .flatMap((one): Waived[] => {
@@ -81,11 +83,11 @@ export async function chosenConditions({
   return { conditions: chosen, waived, paths: new Set(all.map(({ path }) => path)) };
 }
 
-/** What a condition answers; one that cannot be asked here answers no. */
-function answer({ ask }: Proposed["condition"], match: Match): "yes" | "no" | "unknown" {
+/** What a condition answers; one that throws cannot be asked here, which is no answer. */
+function answer({ ask }: Proposed["condition"], match: Match): "yes" | "no" | "unknown" | "cannot be asked" {
   try {
     return ask(match).is;
   } catch {
-    return "no";
+    return "cannot be asked";
   }
 }

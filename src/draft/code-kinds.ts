@@ -1,5 +1,5 @@
-import { referencesAt, useOf } from "../analysis/index.js";
-import { importStatements, type Import, type NodeId, type SyntaxTree } from "../syntax/index.js";
+import { importOf, useOf } from "../analysis/index.js";
+import type { Import, NodeId, SyntaxTree } from "../syntax/index.js";
 import { listKind } from "./run.js";
 
 /** Is this the name of a member of something? */
@@ -48,14 +48,33 @@ export function mayBeExpression(tree: SyntaxTree, node: NodeId): boolean {
   return !inStatements || language.expressionStatement === "";
 }
 
-/** The import that a name in a file means; undefined where it means something else. */
+/** The import that a name in a file means, as a rule asks for it; undefined where it means something else, or all of a module. */
 export function importedAs(tree: SyntaxTree, node: NodeId): Import | undefined {
-  if (isMember(tree, node)) return undefined;
-  const text = tree.textOf(node);
-  const [reference] = referencesAt(tree.node(node));
-  if (reference?.to && reference.to.as !== "import") return undefined;
-  for (const { imports } of importStatements(tree))
-    for (const { module, name, local, form } of imports)
-      if (local === text && name !== "*") return { module, name, local, form };
-  return undefined;
+  const found = importOf(tree.node(node));
+  if (!found || found.name === "*") return undefined;
+  const { module, name, local, form } = found;
+  return { module, name, local, form };
+}
+
+/** Is a node what is called, in a call with arguments? */
+export function isCallee(tree: SyntaxTree, n: NodeId): boolean {
+  const parent = tree.parents[n]!;
+  if (parent < 0) return false;
+  const [first, ...rest] = tree.node(parent).parts;
+  return first?.id === n && rest.some((part) => listKind(tree, part.id) === "arguments");
+}
+
+/** A word for a fixed value, such as null, true or this, and the numbers that steps and bounds are made of. */
+export function isFixedWord(tree: SyntaxTree, node: NodeId): boolean {
+  const { literals, plainValues, flow, binding } = tree.language;
+  const [kind, text] = [tree.kind(node), tree.textOf(node)];
+  if (/^-?[01]$/.test(text)) return true;
+  const isMissing = [...flow.missing.literals, ...flow.missing.second].some(
+    (one) => one === kind || one === text,
+  );
+  return (
+    isMissing ||
+    (literals.includes(kind) && !plainValues.includes(kind)) ||
+    binding.selfOf(tree.node(node)) !== undefined
+  );
 }

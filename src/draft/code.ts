@@ -1,6 +1,5 @@
 import { startOf, endOf, type Run } from "./run.js";
-import type { LanguageId } from "../syntax/index.js";
-import type { DraftCode, DraftPart } from "./model.js";
+import { languageOfRule, type DraftCode, type DraftPart } from "./model.js";
 
 /** A part of drafted code, and what it stands for in the instance that the code is taken from. */
 export interface Placed {
@@ -11,7 +10,7 @@ export interface Placed {
 /** The code of a run with parts in the place of some of its pieces; without comments, which a rule says nothing of. */
 export function codeOf(run: Run, placed: readonly Placed[]): DraftCode {
   const { tree } = run;
-  if (run.nodes.length === 0) return { language: languageOfSnippet(run), texts: [""], parts: [] };
+  if (run.nodes.length === 0) return { language: languageOfRule(tree.language), texts: [""], parts: [] };
   const [start, end] = [startOf(run), endOf(run)];
   const sorted = placed
     .filter(({ run: { nodes } }) => nodes.length > 0)
@@ -24,7 +23,7 @@ export function codeOf(run: Run, placed: readonly Placed[]): DraftCode {
   }
   texts.push(plain(run, at, end));
   if (texts.some((text) => text.includes("\n"))) texts[0] = tree.indentAt(start) + texts[0]!;
-  return { language: languageOfSnippet(run), texts, parts: sorted.map(({ part }) => part) };
+  return { language: languageOfRule(tree.language), texts, parts: sorted.map(({ part }) => part) };
 }
 
 /** Text between two places without its comments. */
@@ -45,9 +44,4 @@ function plain({ tree }: Run, from: number, to: number): string {
     at = end;
   }
   return (text + tree.text.slice(at, to)).replace(/\r\n/g, "\n");
-}
-
-/** What is written in TSX is written in TypeScript. */
-function languageOfSnippet({ tree: { language } }: Run): LanguageId {
-  return language.id === "tsx" ? "typescript" : language.id;
 }

@@ -12,9 +12,10 @@ import {
 } from "../rules/index.js";
 import { isBuiltin } from "../analysis/index.js";
 import type { Parts } from "./build.js";
+import { isCallee } from "./code-kinds.js";
 import { drafted } from "./drafted.js";
 import type { Generalised, Opened } from "./generalise.js";
-import { isCallee, type Instance } from "./instances.js";
+import type { Instance } from "./instances.js";
 import type { DraftHole } from "./model.js";
 
 /** A condition as a value, and as an author would write it. */
@@ -33,15 +34,15 @@ export interface Proposed {
 /** The conditions that a person would ask of such a rule, and those that may tell edited places from others. */
 export function conditionsFor(made: Generalised, parts: Parts, instances: readonly Instance[]): Proposed[] {
   const found: Proposed[] = [];
-  const add = (make: Condition, source: string, imports: readonly string[], isNeeded: boolean): void => {
+  const add = (
+    make: Condition,
+    source: string,
+    imports: readonly string[],
+    isNeeded: boolean,
+    isWeighty = false,
+  ): void => {
     if (!found.some((other) => other.source === source))
-      found.push({
-        condition: make,
-        source,
-        imports,
-        isNeeded,
-        isWeighty: source.startsWith("sideEffectFree"),
-      });
+      found.push({ condition: make, source, imports, isNeeded, isWeighty });
   };
   const { opened } = made;
   const isOne = ({ hole }: Opened): boolean => ["expression", "name"].includes(hole.kind);
@@ -76,6 +77,7 @@ export function conditionsFor(made: Generalised, parts: Parts, instances: readon
       `sideEffectFree(${hole.name})`,
       ["sideEffectFree"],
       again && !inPieces.has(hole),
+      true,
     );
   }
   for (const one of opened.filter(isOne)) {

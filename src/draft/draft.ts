@@ -1,15 +1,16 @@
+import { dedented } from "../rewrite/index.js";
 import { rule } from "../rules/index.js";
 import { loadGrammars, parseFile, type Language } from "../syntax/index.js";
 import { byMeaning } from "./meant.js";
 import { candidateFor, meantCandidate, spread, weighed, type Candidate, type Weighed } from "./candidate.js";
-import { WIDTHS } from "./generalise.js";
 import { grouped } from "./groups.js";
 import { instancesIn, type Instance } from "./instances.js";
 import { Keys } from "./keys.js";
 import type { Source } from "./probe.js";
 import { startOf, textOfRun, type Run } from "./run.js";
 import { ruleSource } from "./source.js";
-import { dedented, trialsFor } from "./trial-code.js";
+import { trialsFor } from "./trial-code.js";
+import { WIDTHS } from "./width.js";
 import { aboutOf } from "./wording.js";
 
 /** A file before and after an edit made by hand. */
@@ -80,42 +81,47 @@ export async function draft({ pairs, beside = [], id }: DraftRequest): Promise<D
       ...pairs.filter(isKin).map(({ path, before: text, language }) => ({ path, text, language })),
       ...beside.filter(isKin).filter(({ path }) => !pairs.some((pair) => pair.path === path)),
     ];
-    const { meant, left } = await byMeaning(groups, rest, keys);
-    unexplained.push(...left);
-    const waiting = [...meant];
-    for (let next = waiting.shift(); next; next = waiting.shift()) {
-      const { group, read } = next;
-      const candidates: Candidate[] = [];
+    const waiting = [...(await byMeaning(groups, rest, keys))];
+    for (let group = waiting.shift(); group; group = waiting.shift()) {
+      const { general, read, parts } = group;
       const about = aboutOf(group, id, ids, read?.form.slug);
+      const candidates: Candidate[] = [];
       const add = (candidate: Candidate | undefined): void => {
         if (candidate && !candidates.some((other) => isSame(other, candidate))) candidates.push(candidate);
       };
-      if (group.general) for (const width of WIDTHS) add(await candidateFor(group, width, about, keys));
+      if (general) for (const width of WIDTHS) add(await candidateFor(group, width, about, keys));
       if (read) add(await meantCandidate(read, group.instances, about, keys));
-      if (candidates.length === 0 && group.parts) {
-        // What looked like one move is several.
-        waiting.unshift(...group.parts.map((part) => ({ group: part, read: undefined })));
-        continue;
-      }
-      if (candidates.length === 0 && !group.general) {
-        unexplained.push(...group.instances);
-        continue;
-      }
-      if (candidates.length > 0) ids.add(candidates[0]!.spec.id);
-      const source = async (one: Weighed): Promise<string> => {
-        const made = rule({ ...one.spec, trials: [] });
-        const held = one.others.filter(({ trust }) => trust === undefined);
-        return ruleSource(one, await trialsFor(made, spread(one.edited, MOST_TRIALS), held, sources));
-      };
-      const weigh = async (): Promise<Weighed[]> => {
-        const all: Weighed[] = [];
-        for (const one of candidates) all.push(await weighed(one, sources));
-        return all;
-      };
-      moves.push({ edits: group.instances.map(editOf), candidates, weigh, source });
+      const [first] = candidates;
+      if (first) ids.add(first.spec.id);
+      // What looked like one move may be several.
+      if (!first && parts) waiting.unshift(...parts);
+      else if (!first && !general) unexplained.push(...group.instances);
+      else moves.push(moveOf(group.instances, candidates, sources));
     }
   }
+  moves.sort((a, b) => b.edits.length - a.edits.length);
   return { moves, unexplained: unexplained.map(editOf) };
+}
+
+function moveOf(
+  instances: readonly Instance[],
+  candidates: readonly Candidate[],
+  sources: readonly Source[],
+): DraftedMove {
+  return {
+    edits: instances.map(editOf),
+    candidates,
+    async weigh() {
+      const all: Weighed[] = [];
+      for (const one of candidates) all.push(await weighed(one, sources));
+      return all;
+    },
+    async source(one) {
+      const made = rule({ ...one.spec, trials: [] });
+      const held = one.others.filter(({ trust }) => trust === undefined);
+      return ruleSource(one, await trialsFor(made, spread(one.edited, MOST_TRIALS), held, sources));
+    },
+  };
 }
 
 /**

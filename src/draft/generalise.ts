@@ -2,25 +2,15 @@ import { singular } from "../rewrite/index.js";
 import type { HoleKind, Import, NodeId } from "../syntax/index.js";
 import { align, allIn, keyOfParts, nodeOf, type Aligned } from "./aligned.js";
 import { codeOf, type Placed } from "./code.js";
-import {
-  hasName,
-  hasNamedLeaf,
-  importedAs,
-  isMember,
-  isPath,
-  isType,
-  mayBeExpression,
-} from "./code-kinds.js";
-import { declaredIn, isCallee, type Instance } from "./instances.js";
+import { importedAs, isMember } from "./code-kinds.js";
+import { declaredIn, type Instance } from "./instances.js";
 import type { Keys } from "./keys.js";
 import type { DraftCode, DraftHole, DraftName, DraftPart, DraftPiece } from "./model.js";
 import { HoleNames } from "./hole-names.js";
 import { regionsBetween } from "./regions.js";
-import { listKind, textOfRun, type Run } from "./run.js";
-
-/** How much of what old and new code share is left open, from little to all of it. */
-export const WIDTHS = ["tight", "middle", "wide"] as const;
-export type Width = (typeof WIDTHS)[number];
+import { kindsFor, mayStandOpen } from "./openness.js";
+import { isListKind, listKind, textOfRun, type Run } from "./run.js";
+import type { Width } from "./width.js";
 
 /** What is said of a piece of old code for which holes are drafted. */
 export interface Opened {
@@ -161,7 +151,7 @@ class Attempt {
     const opened = [...this.#holes.values()].map(
       ({ hole, shared, before, after, isOwn, isBetween }): Opened => ({
         hole,
-        kinds: this.#kindsFor(shared),
+        kinds: isListKind(hole.kind) ? [hole.kind] : kindsFor(shared.pieces[0]!, isOwn, this.width),
         times: { before, after },
         isOwn,
         isBetween,
@@ -191,12 +181,7 @@ class Attempt {
       this.#walkList(now, kind);
       return;
     }
-    if (now.runs[0]!.nodes.length === 0 && !now.differs) return;
-    if (now.parts.length === 0 || node === undefined) {
-      if (now.parts.length > 0) for (const part of now.parts) this.#walkNow(part);
-      else this.#leafNow(now);
-      return;
-    }
+    if (now.parts.length === 0) this.#leafNow(now);
     for (const part of now.parts) this.#walkNow(part);
   }
 
@@ -240,7 +225,6 @@ class Attempt {
 
   /** Statements that are those of the old code but for pieces inside. */
   #startEach(now: Aligned): boolean {
-    if (this.closed.has(`each ${now.key}`)) return false;
     for (const old of allIn(this.#old)) {
       if (old.list !== "statements" || old === this.#old || old.parts.length !== now.parts.length) continue;
       const key = keyOfParts(old.parts, this.keys);
@@ -250,9 +234,9 @@ class Attempt {
       if (regions.length === 0 || regions.length > 12) continue;
       if (regions.some(({ before, after }) => before.nodes.length !== 1 || after.nodes.length !== 1))
         continue;
+      // Where all of it has changed, nothing is carried over.
       const size = regions.reduce((sum, region) => sum + textOfRun(region.before).length, 0);
-      if (size * 2 > textOfRun(before).length && old.parts.length === 1 && size === textOfRun(before).length)
-        continue;
+      if (size === textOfRun(before).length) continue;
       const shared = this.#runs.get(key) ?? { key, pieces: old.parts };
       const { hole } = this.#holeFor(shared, "statements");
       this.#each.push({ hole, pieces: [], old, now });
@@ -285,7 +269,7 @@ class Attempt {
     const visit = (n: NodeId): void => {
       const key = this.keys.of(tree, n);
       const known = [...this.#holes.values()].find(
-        ({ shared, hole }) => !hole.kind.endsWith("s") && Number(shared.key.split(" ")[0]) === key,
+        ({ shared, hole }) => !isListKind(hole.kind) && Number(shared.key.split(" ")[0]) === key,
       );
       const text = tree.textOf(n);
       const fresh = tree.isLeaf(n) ? this.#fresh.get(text) : undefined;
@@ -381,7 +365,7 @@ class Attempt {
         const key = keyOfParts(parts.slice(from, to), this.keys);
         const known = this.#holes.get(key);
         // A piece that is no list has its place as a piece.
-        if (!known || (to - from === 1 && !known.hole.kind.endsWith("s"))) continue;
+        if (!known || (to - from === 1 && !isListKind(known.hole.kind))) continue;
         const run = parts.slice(from, to);
         const all = { tree: run[0]!.runs[0]!.tree, nodes: run.flatMap(({ runs }) => runs[0]!.nodes) };
         this.#placeOld(all, known);
@@ -445,56 +429,11 @@ class Attempt {
     return { is: "hole", hole: known.hole };
   }
 
-  #kindsFor({ pieces: [piece], key }: Shared): readonly HoleKind[] {
-    const list = this.#holes.get(key)!.hole.kind;
-    if (list !== "expression") return [list];
-    const { tree, nodes } = piece!.runs[0]!;
-    const node = nodes[0]!;
-    if (!tree.isNamed(node)) return ["operator"];
-    const areNames = piece!.runs.every(
-      ({ tree, nodes }) => tree.isLeaf(nodes[0]!) && tree.language.names.includes(tree.kind(nodes[0]!)),
-    );
-    if (!areNames)
-      return tree.language.strings.includes(tree.kind(node))
-        ? ["expression", "text"]
-        : ["expression", "type", "statement"];
-    const isName = isMember(tree, node) || isCallee(tree, node) || this.#declaredOld.has(tree.textOf(node));
-    if (isName) return ["name", "expression", "type"];
-    return this.width === "tight" && this.instances.length === 1
-      ? ["name", "expression", "type"]
-      : ["expression", "name", "type"];
-  }
-
   /** May a hole stand for this, by what it is and how wide the draft is to be? */
-  #mayOpen({ key, pieces }: Shared): boolean {
-    if (this.closed.has(key)) return false;
-    const [piece] = pieces;
-    if (piece === this.#old || piece!.list !== undefined || nodeOf(piece!) === undefined) return false;
-    if (piece!.differs) return true;
-    const { tree, nodes } = piece!.runs[0]!;
-    const node = nodes[0]!;
-    if (!tree.isNamed(node)) return false;
-    const varies = new Set(key.split(" ")).size > 1;
-    const { language } = tree;
-    if (TRIVIAL.test(tree.textOf(node)) || !hasNamedLeaf(tree, node)) return false;
-    if (tree.isLeaf(node)) {
-      const isName = language.binding.leaves[tree.kind(node)] !== undefined;
-      if (isName && importedAs(tree, node)) return false;
-      if (isName && (isMember(tree, node) || isCallee(tree, node) || isType(tree, node)))
-        return this.width === "wide";
-      if (isName) return true;
-      if (language.strings.includes(tree.kind(node))) return this.width !== "tight";
-      return /literal|number|integer|float|decimal/.test(tree.kind(node)) && this.width !== "tight";
-    }
-    if (language.strings.includes(tree.kind(node))) return this.width !== "tight";
-    if (!mayBeExpression(tree, node)) return false;
-    if (varies) return true;
-    return this.width === "tight" ? isPath(tree, node) : this.width === "wide" || hasName(tree, node);
+  #mayOpen({ key, pieces: [piece] }: Shared): boolean {
+    return !this.closed.has(key) && piece !== this.#old && mayStandOpen(piece!, this.width);
   }
 }
-
-const TRIVIAL =
-  /^(?:-?[01]|null|nil|none|true|false|undefined|nullptr|this|self|super|\$null|\$true|\$false|\$this)$/i;
 
 function holdsPiece(outer: Aligned, inner: Aligned): boolean {
   const [a, b] = [outer.runs[0]!, inner.runs[0]!];

@@ -1,7 +1,8 @@
 import type { Instance } from "./instances.js";
-import { generalise, WIDTHS, type Generalised } from "./generalise.js";
+import { generalise, type Generalised } from "./generalise.js";
 import type { Keys } from "./keys.js";
-import type { DraftCode, DraftPart } from "./model.js";
+import { WIDTHS } from "./width.js";
+import { signsOf, written } from "./written.js";
 
 /** Edits that are instances of one move. */
 export interface Group {
@@ -27,8 +28,8 @@ export function grouped(
   const bySignature = new Map<string, { instances: Instance[]; general: Generalised }>();
   const unexplained: Instance[] = [];
   for (const instance of instances.flatMap((one) => oneByOne(one, keys))) {
-    const isMoved = sameOn(instance, keys);
-    const general = isMoved ? undefined : widest(instance, keys);
+    // Half of an edit is no move, and code that was only put somewhere else is none either.
+    const general = instance.isHalf || sameOn(instance, keys) ? undefined : widest(instance, keys);
     if (!general) {
       unexplained.push(instance);
       continue;
@@ -41,16 +42,27 @@ export function grouped(
   }
   const groups: Group[] = [];
   for (const one of [...bySignature.values()].sort((a, b) => b.instances.length - a.instances.length)) {
-    let tried = 0;
-    const at = groups.findIndex((other) => {
-      if (tried >= MOST_TRIED || !mayBeTogether(other, one)) return false;
-      tried++;
-      return together(other, one, keys) !== undefined;
-    });
-    if (at < 0) groups.push(one);
-    else groups[at] = together(groups[at]!, one, keys)!;
+    const joined = joinedWith(one, groups, keys);
+    if (joined) groups[joined.at] = joined.both;
+    else groups.push(one);
   }
   return { groups: groups.sort((a, b) => b.instances.length - a.instances.length), unexplained };
+}
+
+/** The first group that another one is of one move with, and both as one. */
+function joinedWith(
+  one: Group,
+  groups: readonly Group[],
+  keys: Keys,
+): { readonly at: number; readonly both: Group } | undefined {
+  let tried = 0;
+  for (const [at, other] of groups.entries()) {
+    if (!mayBeTogether(other, one)) continue;
+    if (tried++ >= MOST_TRIED) return undefined;
+    const both = together(other, one, keys);
+    if (both) return { at, both };
+  }
+  return undefined;
 }
 
 /** The most general code that fits an edit and is more than holes. */
@@ -97,12 +109,6 @@ function mayBeTogether(a: Group, b: Group): boolean {
   });
 }
 
-/** Numbers say little of what an edit is about. */
-const signsOf = ({ texts, parts }: DraftCode): string[] => [
-  ...(texts.join(" ").match(/[\p{L}_][\p{L}\p{N}_]*|[^\s\p{L}\p{N}_,;()[\]{}.]+/gu) ?? []),
-  ...parts.flatMap((part) => (part.is === "need" ? [part.wanted.name ?? part.wanted.module] : [])),
-];
-
 function together(a: Group, b: Group, keys: Keys): Group | undefined {
   const roots = [a, b].map(({ instances: [one] }) =>
     [one!.before, one!.after].map(({ tree, nodes }) => nodes.map((n) => tree.kind(n)).join()),
@@ -115,33 +121,9 @@ function together(a: Group, b: Group, keys: Keys): Group | undefined {
   const some = [...a.instances.slice(0, 4), ...b.instances.slice(0, 4)];
   const general = generalise(some, "middle", keys);
   if (!general || general.isBare) return undefined;
-  const most = Math.max(constants(a.general.was), constants(b.general.was));
-  if (constants(general.was) < most * LEFT || constants(general.was) === 0) return undefined;
+  const most = Math.max(signsOf(a.general.was).length, signsOf(b.general.was).length);
+  const left = signsOf(general.was).length;
+  if (left < most * LEFT || left === 0) return undefined;
   const parts = [a, b].flatMap((one) => one.parts ?? [one]);
   return { instances: [...a.instances, ...b.instances], general, parts };
-}
-
-/** How many words and signs of code are no holes; brackets and commas do not count. */
-function constants(code: DraftCode): number {
-  return signsOf(code).length;
-}
-
-/** Code with its holes by numbers, to be compared. */
-export function written(code: DraftCode, seen = new Map<unknown, number>()): string {
-  const number = (what: unknown): number => {
-    if (!seen.has(what)) seen.set(what, seen.size);
-    return seen.get(what)!;
-  };
-  const of = (part: DraftPart): string => {
-    if (part.is === "hole") return `<${number(part.hole)}>`;
-    if (part.is === "fresh") return `<new ${number(part.fresh)}>`;
-    if (part.is === "need") return `<${part.wanted.module}.${part.wanted.name ?? ""}>`;
-    const pieces = part.pieces.map(
-      ({ pattern, becomes }) => `${written(pattern, seen)}→${written(becomes, seen)}`,
-    );
-    return `<${number(part.hole)} with ${pieces.join("; ")}>`;
-  };
-  return code.texts
-    .map((text, i) => (i === 0 ? "" : of(code.parts[i - 1]!)) + text.replace(/\s+/g, " "))
-    .join("");
 }

@@ -11,6 +11,7 @@ export {
   type DraftPair,
   type DraftRequest,
 } from "./draft.js";
+export { languageOfRule } from "./model.js";
 export { exportName } from "./source.js";
 export { shownCode } from "./wording.js";
 export type { Candidate, Weighed } from "./candidate.js";

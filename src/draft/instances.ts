@@ -1,6 +1,13 @@
 import { nameInFile, useOf } from "../analysis/index.js";
 import { compile, matchAt, Snippet } from "../pattern/index.js";
-import { importStatements, type Import, type NodeId, type SyntaxTree } from "../syntax/index.js";
+import {
+  importStatements,
+  type Import,
+  type NodeId,
+  type SyntaxNode,
+  type SyntaxTree,
+} from "../syntax/index.js";
+import { isCallee } from "./code-kinds.js";
 import type { Keys } from "./keys.js";
 import { regionsBetween, type Difference, type Kept, type Region } from "./regions.js";
 import { endOf, itemsOf, listKind, one, startOf, textOfRun, type Run } from "./run.js";
@@ -17,9 +24,10 @@ export interface Instance {
   readonly file: Edited;
   readonly before: Run;
   readonly after: Run;
-  /** What the file brings in since the edit, and what it no longer does. */
+  /** What the file brings in since the edit. */
   readonly came: readonly Import[];
-  readonly went: readonly Import[];
+  /** Does another edit belong to it that stands too far away to be one with it? */
+  readonly isHalf: boolean;
 }
 
 interface Unit {
@@ -28,6 +36,7 @@ interface Unit {
   readonly around: readonly Kept[];
   /** The parts that were changed, of which the unit is made. */
   readonly changed: readonly Pick<Region, "before" | "after">[];
+  readonly isHalf: boolean;
 }
 
 /** Statements side by side that are taken together are no more than this. */
@@ -44,31 +53,28 @@ export function instancesIn(file: Edited, keys: Keys): Instance[] {
     regions.flatMap((region) => withoutImports(region)).map((region) => widen(region)),
   );
   const together = outermost(joined(widened, children));
-  const imports = importChanges(before, after);
-  return together
-    .filter(({ before, after }) => before.nodes.length + after.nodes.length > 0)
-    .map((unit) => ({ file, before: unit.before, after: unit.after, ...imports }));
+  const came = broughtSince(before, after);
+  return together.map(({ before, after, isHalf }) => ({ file, before, after, came, isHalf }));
 }
 
 /** A region without the imports in it, of which a rule says nothing. */
 function withoutImports(region: Region): Region[] {
-  const isImport = (tree: SyntaxTree, n: NodeId): boolean =>
-    importStatements(tree).some(
-      ({ node }) =>
-        (node.id <= n && n < tree.after[node.id]!) /* in it */ ||
-        (n !== 0 &&
-          n === tree.parents[node.id] &&
-          tree.children(n).filter((c) => tree.isNamed(c)).length === 1),
-    );
   if (region.around.some(({ before }) => isImport(region.before.tree, before))) return [];
   const left = ({ tree, nodes }: Run): Run => ({ tree, nodes: nodes.filter((n) => !isImport(tree, n)) });
   const [old, now] = [left(region.before), left(region.after)];
   return old.nodes.length + now.nodes.length === 0 ? [] : [{ ...region, before: old, after: now }];
 }
 
+/** Does a node stand in an import, or is there nothing else in it? */
+function isImport(tree: SyntaxTree, n: NodeId): boolean {
+  const isAlone = ({ id }: SyntaxNode): boolean =>
+    n > 0 && tree.parents[id] === n && tree.node(n).parts.length === 1;
+  return importStatements(tree).some(({ node }) => node.holds(tree.node(n)) || isAlone(node));
+}
+
 /** What stands around, until the old code is something that a pattern can be made of. */
 function widen(region: Region): Unit {
-  let unit: Unit = { ...region, changed: [region] };
+  let unit: Unit = { ...region, changed: [region], isHalf: false };
   while (unit.around.length > 1 && !saysSomething(unit)) unit = lifted(unit);
   // What is called by another name says more with its arguments.
   const above = unit.around.at(-1);
@@ -78,22 +84,15 @@ function widen(region: Region): Unit {
   return unit;
 }
 
-function lifted({ before, after, around, changed }: Unit): Unit {
+function lifted(unit: Unit): Unit {
+  const { before, after, around } = unit;
   const last = around.at(-1)!;
   return {
+    ...unit,
     before: one(before.tree, last.before),
     after: one(after.tree, last.after),
     around: around.slice(0, -1),
-    changed,
   };
-}
-
-/** Is a node what is called, in a call with arguments? */
-export function isCallee(tree: SyntaxTree, n: NodeId): boolean {
-  const parent = tree.parents[n]!;
-  if (parent < 0) return false;
-  const [first, ...rest] = tree.node(parent).parts;
-  return first?.id === n && rest.some((part) => listKind(tree, part.id) === "arguments");
 }
 
 function saysSomething({ before, after, around }: Unit): boolean {
@@ -127,22 +126,14 @@ function fitsItself(run: Run): boolean {
   }
 }
 
-/** Those that no other one holds, each once. */
+/** Those that no other one holds, each once; without those with nothing on either side. */
 function outermost(units: readonly Unit[]): Unit[] {
   const filled = units.filter(({ before, after }) => before.nodes.length + after.nodes.length > 0);
-  const within = (inner: Unit, outer: Unit): boolean =>
-    side(inner.before, outer.before) && side(inner.after, outer.after) && !side2(inner, outer);
-  const side = (a: Run, b: Run): boolean =>
+  const isIn = (a: Run, b: Run): boolean =>
     a.nodes.length === 0 || (b.nodes.length > 0 && startOf(b) <= startOf(a) && endOf(a) <= endOf(b));
-  const side2 = (a: Unit, b: Unit): boolean =>
-    textOfRun(a.before) === textOfRun(b.before) &&
-    textOfRun(a.after) === textOfRun(b.after) &&
-    a.before.nodes[0] === b.before.nodes[0] &&
-    a.after.nodes[0] === b.after.nodes[0];
-  return filled.filter(
-    (unit, i) =>
-      !filled.some((other, k) => k !== i && within(unit, other)) &&
-      !filled.slice(0, i).some((other) => side2(unit, other)),
+  const isWithin = (a: Unit, b: Unit): boolean => isIn(a.before, b.before) && isIn(a.after, b.after);
+  return filled.filter((unit, i) =>
+    filled.every((other, k) => k === i || !isWithin(unit, other) || (isWithin(other, unit) && i < k)),
   );
 }
 
@@ -153,15 +144,20 @@ function joined(units: readonly Unit[], children: Difference["children"]): Unit[
     for (let k = i + 1; k < left.length; k++) {
       if (!belong(left[i]!, left[k]!)) continue;
       const both = join(left[i]!, left[k]!, children);
-      if (!both) continue;
+      if (!both) {
+        left[i] = { ...left[i]!, isHalf: true };
+        left[k] = { ...left[k]!, isHalf: true };
+        continue;
+      }
       left.splice(k, 1);
       left[i] = both;
       k = i;
     }
   }
-  const isHalf = ({ before, after }: Unit): boolean => before.nodes.length === 0 || after.nodes.length === 0;
+  const isOneSided = ({ before, after }: Unit): boolean =>
+    before.nodes.length === 0 || after.nodes.length === 0;
   for (let i = 0; i < left.length; i++) {
-    if (!isHalf(left[i]!)) continue;
+    if (!isOneSided(left[i]!)) continue;
     const [nearest] = left
       .map((other, k) => ({ k, both: k === i ? undefined : join(left[i]!, other, children) }))
       .filter(({ both }) => both !== undefined)
@@ -225,13 +221,14 @@ function join(a: Unit, b: Unit, children: Difference["children"]): Unit | undefi
   const around = a.around.slice(0, shared);
   const last = around.at(-1);
   if (!last) return undefined;
+  const both = { changed: [...a.changed, ...b.changed], isHalf: a.isHalf || b.isHalf };
   const inList = listKind(before, last.before);
   if (inList !== "statements" && inList !== "members" && shared > 1)
     return {
       before: one(before, last.before),
       after: one(after, last.after),
       around: around.slice(0, -1),
-      changed: [...a.changed, ...b.changed],
+      ...both,
     };
   const old = itemsOf(before, last.before);
   const now = itemsOf(after, last.after);
@@ -254,7 +251,7 @@ function join(a: Unit, b: Unit, children: Difference["children"]): Unit | undefi
     before: { tree: before, nodes: old.slice(span.before[0], span.before[1] + 1) },
     after: { tree: after, nodes: now.slice(span.after[0], span.after[1] + 1) },
     around,
-    changed: [...a.changed, ...b.changed],
+    ...both,
   };
   return unit.before.nodes.length > LONGEST_RUN || unit.after.nodes.length > LONGEST_RUN ? undefined : unit;
 }
@@ -289,18 +286,11 @@ function spanned(
   return { before: [from, to], after: [fromAfter, toAfter] };
 }
 
-/** The imports that a file has in one version only. */
-function importChanges(before: SyntaxTree, after: SyntaxTree): Pick<Instance, "came" | "went"> {
-  const all = (tree: SyntaxTree): Import[] =>
-    importStatements(tree).flatMap(({ imports }) => imports.map(plain));
-  const [old, now] = [all(before), all(after)];
-  const same = (a: Import, b: Import): boolean => a.module === b.module && a.name === b.name;
-  return {
-    came: now.filter((one) => !old.some((other) => same(one, other))),
-    went: old.filter((one) => !now.some((other) => same(one, other))),
-  };
-}
-
-function plain({ module, name, local, form }: Import): Import {
-  return { module, name, local, form };
+/** The imports that a file has since an edit. */
+function broughtSince(before: SyntaxTree, after: SyntaxTree): Import[] {
+  const all = (tree: SyntaxTree): Import[] => importStatements(tree).flatMap(({ imports }) => imports);
+  const old = all(before);
+  return all(after)
+    .filter(({ module, name }) => !old.some((other) => other.module === module && other.name === name))
+    .map(({ module, name, local, form }) => ({ module, name, local, form }));
 }

@@ -1,4 +1,11 @@
-import { sameToken, significantChildren, unwrapped, type NodeId, type SyntaxTree } from "../syntax/index.js";
+import {
+  heredocText,
+  sameToken,
+  significantChildren,
+  unwrapped,
+  type NodeId,
+  type SyntaxTree,
+} from "../syntax/index.js";
 
 /**
  * Numbers for pieces of code: two nodes, of one tree or of two, have the same number where they say the same, as
@@ -33,6 +40,7 @@ export class Keys {
     const kind = tree.kind(node);
     const { language } = tree;
     if (!tree.isNamed(node) && tree.isLeaf(node)) return `token ${kind}`;
+    if (language.heredocStarts.includes(kind)) return `heredoc ${heredocText(tree, node) ?? ""}`;
     if (language.strings.includes(kind) || tree.isLeaf(node)) return `leaf ${kind} ${plainText(tree, node)}`;
     return `${kind}(${significantChildren(tree, node)
       .map((child) => this.of(tree, child))

@@ -1,11 +1,9 @@
-import type { HoleKind, Import, LanguageId } from "../syntax/index.js";
+import type { HoleKind, Import, Language, LanguageId } from "../syntax/index.js";
 
 /** A hole of a rule that is being drafted. */
 export interface DraftHole {
   name: string;
   kind: HoleKind;
-  /** The kinds of the grammar that it is limited to. */
-  nodes?: readonly string[];
 }
 
 /** What stands between the texts of drafted code. */
@@ -34,8 +32,7 @@ export interface DraftCode {
   readonly parts: readonly DraftPart[];
 }
 
-/** A condition as it is written, and the functions of `uvran` that it needs. */
-export interface DraftCondition {
-  readonly name: string;
-  readonly holes: readonly DraftHole[];
+/** The language in which a snippet for a file is written, and a rule about it named: what is TSX is written in TypeScript. */
+export function languageOfRule({ id }: Language): Exclude<LanguageId, "tsx"> {
+  return id === "tsx" ? "typescript" : id;
 }

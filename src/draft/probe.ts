@@ -12,6 +12,7 @@ import {
 } from "../rules/index.js";
 import {
   importStatements,
+  offsetOf,
   parse,
   unwrapped,
   type Language,
@@ -43,38 +44,25 @@ export interface DraftPlace {
   readonly reason?: string;
 }
 
-/** What a rule does with an edit that was made by hand. */
-export type Verdict =
-  { readonly is: "same"; readonly trust: Trust } | { readonly is: "other"; readonly says: string };
-
-/** Is what a rule makes of the old code of each instance what the author made of it? In the order of the instances. */
-export async function verdictsOn(made: Rule, instances: readonly Instance[], keys: Keys): Promise<Verdict[]> {
+/** Is what a rule makes of the old code of each instance what the author made of it? */
+export async function doesTheSame(made: Rule, instances: readonly Instance[], keys: Keys): Promise<boolean> {
   const engine = engineFor(made);
   const results = new Map<Edited, FileResult | undefined>();
-  const verdicts: Verdict[] = [];
   for (const instance of instances) {
     const { file } = instance;
     if (!results.has(file)) results.set(file, await engine.file(file.path, file.before.text));
-    verdicts.push(verdictOn(instance, results.get(file), keys));
+    if (!isSameFor(instance, results.get(file), keys)) return false;
   }
-  return verdicts;
+  return true;
 }
 
-function verdictOn({ file, before, after }: Instance, result: FileResult | undefined, keys: Keys): Verdict {
+function isSameFor({ file, before, after }: Instance, result: FileResult | undefined, keys: Keys): boolean {
   const { text } = file.before;
   const [start, end] = [startOf(before), endOf(before)];
   const isHere = (change: Change): boolean =>
     change.edits.some((edit) => edit.start <= end && edit.end >= start);
-  const here = (result?.changes ?? []).filter(isHere);
-  if (here.length === 0) {
-    const held = result?.heldBack.find(
-      ({ line }) => line >= before.tree.lineAt(start) && line <= before.tree.lineAt(end),
-    );
-    return { is: "other", says: held ? `it is held back: ${held.reason}` : "the pattern does not fit" };
-  }
-  const [from, to] = withBrackets(before);
-  const [first, last] = withBrackets(after);
-  const edits = here.flatMap((change) => change.edits);
+  const edits = (result?.changes ?? []).filter(isHere).flatMap((change) => change.edits);
+  if (edits.length === 0) return false;
   // What stands around in the file is the same in both.
   const around = outermostAround(before, edits);
   const inside = (all: readonly Edit[]): string =>
@@ -82,12 +70,11 @@ function verdictOn({ file, before, after }: Instance, result: FileResult | undef
       text.slice(around.start, around.end),
       all.map((edit) => ({ ...edit, start: edit.start - around.start, end: edit.end - around.start })),
     );
-  const got = inside(edits);
+  const [from, to] = withBrackets(before);
+  const [first, last] = withBrackets(after);
   const wanted = inside([{ start: from, end: to, text: after.tree.text.slice(first, last) }]);
-  const [gotTree, wantedTree] = [got, wanted].map((code) => parse(code, before.tree.language));
-  if (said(gotTree!, keys) !== said(wantedTree!, keys))
-    return { is: "other", says: "the result is another one" };
-  return { is: "same", trust: here[0]!.trust };
+  const [a, b] = [inside(edits), wanted].map((code) => said(parse(code, before.tree.language), keys));
+  return a === b;
 }
 
 /** The statements of the file, with all that stands in them, in which a run and some edits stand. */
@@ -109,24 +96,23 @@ export function outermostAround(
 /** The range of a run, with parentheses that stand around it alone. */
 function withBrackets(run: Run): readonly [start: number, end: number] {
   const { tree, nodes } = run;
-  if (nodes.length === 0) return [0, 0];
-  let n = nodes[0]!;
-  if (nodes.length === 1)
-    for (
-      let above = tree.parents[n]!;
-      above >= 0 && unwrapped(tree, above) === unwrapped(tree, n);
-      above = tree.parents[n]!
-    )
-      n = above;
-  return nodes.length === 1 ? [tree.starts[n]!, tree.ends[n]!] : [startOf(run), endOf(run)];
+  let [n] = nodes;
+  if (n === undefined) return [0, 0];
+  if (nodes.length > 1) return [startOf(run), endOf(run)];
+  const inner = unwrapped(tree, n);
+  while (tree.parents[n]! >= 0 && unwrapped(tree, tree.parents[n]!) === inner) n = tree.parents[n]!;
+  return [tree.starts[n]!, tree.ends[n]!];
 }
 
+/** Newer than any version. */
+const ANY_VERSION = "9999";
+
 /**
- * An engine in which code may be as new as it likes: the author of an edit has written the new code, so it is no question whether
- * it may be written.
+ * An engine for code that runs on a version; without one it may be as new as it likes: the author of an edit has written the new
+ * code, so it is no question whether it may be written.
  */
-export function engineFor(made: Rule): Engine {
-  return new Engine([made], { targets: { targetOf: () => ({ version: "9999", says: "by the edit" }) } });
+export function engineFor(made: Rule, version = ANY_VERSION): Engine {
+  return new Engine([made], { targets: { targetOf: () => ({ version, says: "by the edit" }) } });
 }
 
 /** What a file says beside its imports. */
@@ -158,14 +144,12 @@ export async function placesOf(made: Rule, sources: readonly Source[]): Promise<
       })),
     ].sort((a, b) => a.line - b.line || a.range.start.column - b.range.start.column);
     const lines = text.split("\n");
-    const offset = ({ line, column }: { line: number; column: number }): number =>
-      lines.slice(0, line - 1).reduce((sum, one) => sum + one.length + 1, 0) + column - 1;
     for (const { range, ...one } of all)
       found.push({
         path,
         ...one,
-        start: offset(range.start),
-        end: offset(range.end),
+        start: offsetOf(text, range.start),
+        end: offsetOf(text, range.end),
         code: (lines[one.line - 1] ?? "").trim(),
       });
   }

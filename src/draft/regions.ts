@@ -1,5 +1,7 @@
+import { diffArrays } from "diff";
 import { significantChildren, unwrapped, type NodeId, type SyntaxTree } from "../syntax/index.js";
 import type { Keys } from "./keys.js";
+import { shareOfSame } from "./likeness.js";
 import { one, type Run } from "./run.js";
 
 /** Two nodes of which the second is what the first has become, although something in it has changed. */
@@ -26,8 +28,8 @@ export interface Difference {
 const ALIKE = 0.3;
 /** Gaps that are larger on both sides are not searched for nodes that are alike. */
 const MOST_PAIRED = 60;
-/** Lists of which more than so many pairs would have to be compared differ as a whole between what they begin and end with. */
-const LARGEST_TABLE = 9_000_000;
+/** Items that come and go between two versions of a list, more than which are not followed. */
+const MOST_CHANGED = 2000;
 
 /**
  * The parts in which two versions of a file differ, by their trees: as small as they can be said in whole nodes.
@@ -125,57 +127,24 @@ function hasCodeInside(tree: SyntaxTree, string: NodeId): boolean {
 /** From 0 to 1: how many of the leaves of two nodes of one kind are the same. */
 function likeness(treeA: SyntaxTree, a: NodeId, treeB: SyntaxTree, b: NodeId): number {
   if (treeA.kindIds[a] !== treeB.kindIds[b] || !treeA.isNamed(a)) return 0;
-  const counts = new Map<string, number>();
-  const sizes = [0, 0];
-  const leaves = function* (tree: SyntaxTree, n: NodeId): Generator<string> {
-    for (let m = n; m < tree.after[n]!; m++) if (tree.isLeaf(m) && tree.isNamed(m)) yield tree.textOf(m);
+  const leaves = (tree: SyntaxTree, n: NodeId): string[] => {
+    const found: string[] = [];
+    for (let m = n; m < tree.after[n]!; m++)
+      if (tree.isLeaf(m) && tree.isNamed(m)) found.push(tree.textOf(m));
+    return found;
   };
-  for (const leaf of leaves(treeA, a)) {
-    counts.set(leaf, (counts.get(leaf) ?? 0) + 1);
-    sizes[0]!++;
-  }
-  let both = 0;
-  for (const leaf of leaves(treeB, b)) {
-    sizes[1]!++;
-    const left = counts.get(leaf) ?? 0;
-    if (left === 0) continue;
-    counts.set(leaf, left - 1);
-    both++;
-  }
-  return sizes[0]! + sizes[1]! === 0 ? 0 : (2 * both) / (sizes[0]! + sizes[1]!);
+  return shareOfSame(leaves(treeA, a), leaves(treeB, b));
 }
 
-/**
- * The longest common subsequence of two lists, as pairs of places. What both begin and end with is set aside first; the
- * rest is worked out by the table of lengths.
- */
+/** The places of two lists that stay, as pairs. A list in which too much has changed to be followed differs as a whole. */
 function aligned(as: readonly number[], bs: readonly number[]): (readonly [number, number])[] {
-  let from = 0;
-  while (from < as.length && from < bs.length && as[from] === bs[from]) from++;
-  let tail = 0;
-  while (
-    tail < as.length - from &&
-    tail < bs.length - from &&
-    as[as.length - 1 - tail] === bs[bs.length - 1 - tail]
-  )
-    tail++;
-  const found: (readonly [number, number])[] = Array.from({ length: from }, (_, i) => [i, i] as const);
-  const tailPairs = (): (readonly [number, number])[] =>
-    Array.from({ length: tail }, (_, i) => [as.length - tail + i, bs.length - tail + i] as const);
-  const [m, n] = [as.length - from - tail, bs.length - from - tail];
-  if (m * n > LARGEST_TABLE) return [...found, ...tailPairs()];
-  const wide = n + 1;
-  const lengths = new Uint32Array((m + 1) * wide);
-  for (let i = m - 1; i >= 0; i--)
-    for (let k = n - 1; k >= 0; k--)
-      lengths[i * wide + k] =
-        as[from + i] === bs[from + k]
-          ? lengths[(i + 1) * wide + k + 1]! + 1
-          : Math.max(lengths[(i + 1) * wide + k]!, lengths[i * wide + k + 1]!);
-  for (let [i, k] = [0, 0]; i < m && k < n;) {
-    if (as[from + i] === bs[from + k]) found.push([from + i++, from + k++]);
-    else if (lengths[(i + 1) * wide + k]! >= lengths[i * wide + k + 1]!) i++;
-    else k++;
+  const changes = diffArrays([...as], [...bs], { maxEditLength: MOST_CHANGED });
+  const found: (readonly [number, number])[] = [];
+  let [i, k] = [0, 0];
+  for (const { count, added, removed } of changes ?? []) {
+    if (!added && !removed) for (let n = 0; n < count; n++) found.push([i + n, k + n]);
+    if (!added) i += count;
+    if (!removed) k += count;
   }
-  return [...found, ...tailPairs()];
+  return found;
 }

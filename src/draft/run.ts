@@ -1,4 +1,4 @@
-import { significantChildren, type NodeId, type SyntaxTree } from "../syntax/index.js";
+import { significantChildren, type HoleKind, type NodeId, type SyntaxTree } from "../syntax/index.js";
 
 /** Neighbouring nodes of one tree; one alone, or none, where something was put in or taken out. */
 export interface Run {
@@ -13,11 +13,14 @@ export const endOf = ({ tree, nodes }: Run): number => tree.ends[nodes.at(-1)!]!
 export const textOfRun = (run: Run): string =>
   run.nodes.length === 0 ? "" : run.tree.text.slice(startOf(run), endOf(run));
 
+/** Kinds of holes that stand for what a list holds. */
+export type ListKind = "statements" | "arguments" | "parameters" | "members";
+
+export const isListKind = (kind: HoleKind): kind is ListKind =>
+  kind === "statements" || kind === "arguments" || kind === "parameters" || kind === "members";
+
 /** Does a node hold others that are statements, arguments, parameters or members side by side? */
-export function listKind(
-  tree: SyntaxTree,
-  node: NodeId,
-): "statements" | "arguments" | "parameters" | "members" | undefined {
+export function listKind(tree: SyntaxTree, node: NodeId): ListKind | undefined {
   const { language } = tree;
   const kind = tree.kind(node);
   if (language.statementLists.includes(kind)) return "statements";

@@ -1,8 +1,8 @@
 import type { Trial } from "../rules/index.js";
 import type { Candidate } from "./candidate.js";
-import type { DraftCode, DraftHole, DraftName, DraftPart } from "./model.js";
+import type { DraftCode, DraftName, DraftPart } from "./model.js";
 import { nameOfOwn } from "./hole-names.js";
-import { dedented } from "./trial-code.js";
+import { dedented } from "../rewrite/index.js";
 
 const WIDTH = 110;
 
@@ -27,7 +27,7 @@ export function ruleSource(
   const { opened } = drafted;
   if (opened.length > 0) {
     uses.add("holes");
-    const specs = opened.map(({ hole }) => `${hole.name}: ${kindOf(hole)}`);
+    const specs = opened.map(({ hole }) => `${hole.name}: ${JSON.stringify(hole.kind)}`);
     const short = `const { ${opened.map(({ hole }) => hole.name).join(", ")} } = holes({ ${specs.join(", ")} });`;
     if (short.length <= WIDTH) lines.push(short);
     else
@@ -101,7 +101,7 @@ export function ruleSource(
   if (kinds.length > 0) {
     uses.add("trialsIn");
     lines.push(
-      `const { ${kinds.sort().reverse().join(", ")} } = trialsIn(${JSON.stringify(trials[0]!.language)});`,
+      `const { ${kinds.sort().reverse().join(", ")} } = trialsIn(${[trials[0]!.language, ...(trials[0]!.target === undefined ? [] : [trials[0]!.target])].map((one) => JSON.stringify(one)).join(", ")});`,
     );
   }
   for (const { imports } of conditions) for (const one of imports) uses.add(one);
@@ -168,11 +168,6 @@ const lastPart = (name: string): string => name.split(/[.:\\/]+/).at(-1)!;
 
 function singularOf({ singularOf }: DraftName): string {
   return singularOf ? `, { singularOf: ${singularOf.name} }` : "";
-}
-
-function kindOf({ kind, nodes }: DraftHole): string {
-  if (nodes === undefined) return JSON.stringify(kind);
-  return `{ kind: ${JSON.stringify(kind)}, node: ${JSON.stringify(nodes.length === 1 ? nodes[0] : nodes)} }`;
 }
 
 function onlyPart({ texts, parts }: DraftCode, partOf: (part: DraftPart) => string): string | undefined {

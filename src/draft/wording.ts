@@ -3,7 +3,7 @@ import type { Generalised } from "./generalise.js";
 import { declaredIn } from "./instances.js";
 import type { Group } from "./groups.js";
 import { textOfRun } from "./run.js";
-import type { DraftCode } from "./model.js";
+import { languageOfRule, type DraftCode } from "./model.js";
 
 const LONGEST_TITLE = 70;
 
@@ -17,7 +17,7 @@ export function aboutOf(
   const [first] = group.instances;
   const { tree } = first!.before;
   const words = slug ?? idWords(group);
-  const base = `${tree.language.id === "tsx" ? "typescript" : tree.language.id}/${words}`;
+  const base = `${languageOfRule(tree.language)}/${words}`;
   let id = wanted ?? base;
   for (let i = 2; taken.has(id); i++) id = `${wanted ?? base}-${i}`;
   const places = new Set(group.instances.map(({ file }) => file.path));

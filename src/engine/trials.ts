@@ -95,7 +95,7 @@ async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> 
   return again?.changes.length ? `a second run changes the result again:\n${now}` : undefined;
 }
 
-/** Where the old code of a rule ended to fit the code of a trial, line by line: the places at which it went furthest. */
+/** How far the old code of a rule fits the code of a trial, line by line, at the first places that begin like it. */
 function endsOf(rule: Rule, path: string, { language, was }: Trial): string[] {
   const known = languageOf(language);
   const lines = was.split("\n").map((_, i) => explain(rule, { path }, was, known, i + 1));
@@ -105,7 +105,7 @@ function endsOf(rule: Rule, path: string, { language, was }: Trial): string[] {
     .slice(0, MOST_ENDS);
 }
 
-/** So many places at which a rule did not fit are shown with a trial that failed. */
+/** So many such places are shown with a trial that failed. */
 const MOST_ENDS = 3;
 
 /** Some files as the engine asks for them: by a word that stands in them. */

@@ -262,7 +262,7 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   }
   if (configFile !== undefined && stat?.isFile() !== true)
     throw new Problem(`${configFile} is no file, so it cannot be the config.`);
-  const root = configFile === undefined ? resolve(from) : dirname(configFile);
+  const root = projectFolder(from, configOption);
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
   if (configFile !== undefined) await checkHandles(handles, configFile);
@@ -364,6 +364,12 @@ function merged(all: readonly (Library | undefined)[]): Library | undefined {
     classes: some.flatMap(({ classes = [] }) => classes),
     values: some.flatMap(({ values = [] }) => values),
   };
+}
+
+/** The root of the project around a folder: where its config is, else the folder itself. */
+export function projectFolder(from: string, configOption?: string): string {
+  const configFile = configOption === undefined ? findConfig(from) : resolve(from, configOption);
+  return configFile === undefined ? resolve(from) : dirname(configFile);
 }
 
 function findConfig(from: string): string | undefined {

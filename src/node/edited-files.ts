@@ -1,6 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, statSync } from "node:fs";
 import { basename, dirname, join, relative, resolve, sep } from "node:path";
+import { shareOfSame } from "../draft/likeness.js";
 import { mayHoldCode } from "../embed/index.js";
 import { countErrors, languageOfFile, loadGrammars, type Language } from "../syntax/index.js";
 import { decode } from "./encoding.js";
@@ -177,22 +178,11 @@ function pairsOfFolders(gathered: Gathered, old: string, now: string, cwd: strin
 /** How many of the lines of two files are the same, from 0 to 1. */
 function alike(a: Buffer, b: Buffer): number {
   const lines = (bytes: Buffer): string[] =>
-    bytes
-      .toString("utf8")
+    decode(bytes)
       .split("\n")
       .map((line) => line.trim())
       .filter((line) => line !== "");
-  const [before, after] = [lines(a), lines(b)];
-  const left = new Map<string, number>();
-  for (const line of before) left.set(line, (left.get(line) ?? 0) + 1);
-  let same = 0;
-  for (const line of after) {
-    const count = left.get(line) ?? 0;
-    if (count === 0) continue;
-    left.set(line, count - 1);
-    same++;
-  }
-  return (2 * same) / Math.max(1, before.length + after.length);
+  return shareOfSame(lines(a), lines(b));
 }
 
 function pairsOfRevisions(gathered: Gathered, old: string, now: string | undefined, cwd: string): void {

@@ -11,6 +11,7 @@ export {
 export {
   defineConfig,
   loadProject,
+  projectFolder,
   ruleInProject,
   SHIPPED,
   type Project,

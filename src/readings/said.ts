@@ -1,5 +1,5 @@
-import { importsIn, referencesAt, shortened } from "../analysis/index.js";
-import type { SyntaxNode } from "../syntax/index.js";
+import { importOf, referencesAt, shortened } from "../analysis/index.js";
+import { sameCode, type SyntaxNode } from "../syntax/index.js";
 import { chainsAt } from "./chains.js";
 import { choicesAt } from "./choices.js";
 import { fillsAt } from "./fills.js";
@@ -8,13 +8,13 @@ import { presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
 
 /** What a piece of code says, for a person, and how a rule would ask for it. */
 export interface ReadHere {
-  /** The code that says it, from the first node to the last. */
+  /** The code that says it, from the first node to the last; offsets in UTF-16 code units. */
   readonly start: number;
   readonly end: number;
-  /** One sentence. */
+  /** What it is, as the end of a sentence: "a choice: …". */
   readonly says: string;
-  /** The reading of the vocabulary that finds it; undefined for a name. */
-  readonly reading?: string;
+  /** The reading of the vocabulary that finds it. */
+  readonly reading: string;
 }
 
 /** What is asked for, as the end of "asks whether `x` …". */
@@ -29,12 +29,13 @@ const ASKED: Readonly<Record<Asks, string>> = {
   callable: "can be called",
 };
 
-/** How a condition of a choice is written for a test. */
-function conditionOf({ asks, isThere }: PresenceTest, subject: string): string {
-  if (asks === "truth") return `truthy(${subject})`;
-  if (asks === "key") return `hasKey(item(${subject}, key))`;
+/** How a choice is written for its test, and its values where one of them is what is tested. */
+function choiceFor({ asks, isThere }: PresenceTest, isSame: boolean): string {
+  if (asks === "key") return "choice(hasKey(item(map, key)), item(map, key), fallback)";
+  const [subject, ways] = isSame ? ["value", "value, fallback"] : ["test", "then, otherwise"];
+  if (asks === "truth") return `choice(truthy(${subject}), ${ways})`;
   const also = asks === "value" ? `, { or: ["value"] }` : "";
-  return `${isThere ? "present" : "missing"}(${subject}${also})`;
+  return `choice(${isSame || isThere ? "present" : "missing"}(${subject}${also}), ${ways})`;
 }
 
 const quoted = (node: SyntaxNode): string => `\`${shortened(node.text)}\``;
@@ -48,14 +49,11 @@ export function readingsAt(node: SyntaxNode): ReadHere[] {
   const found: ReadHere[] = [];
   for (const { nodes, test, yes, no, asked } of choicesAt(node)) {
     const tested = asked ?? presenceOf(test);
-    const isSame = tested.isThere ? yes.text === tested.subject.text : no.text === tested.subject.text;
-    const [then, otherwise] = isSame ? ["value", "fallback"] : ["then", "otherwise"];
-    const subject = isSame ? "value" : "test";
-    const turned = isSame && !tested.isThere ? { ...tested, isThere: true } : tested;
+    const isSame = sameCode(tested.isThere ? yes : no, tested.subject);
     found.push({
       ...rangeOf(nodes),
       says: `a choice: ${quoted(yes)} where ${quoted(test)}, else ${quoted(no)}; the test asks whether ${quoted(tested.subject)} ${ASKED[tested.asks]}`,
-      reading: `choice(${conditionOf(turned, subject)}, ${then}, ${otherwise})`,
+      reading: choiceFor(tested, isSame),
     });
   }
   for (const { nodes, place, value } of fillsAt(node))
@@ -80,19 +78,19 @@ export function readingsAt(node: SyntaxNode): ReadHere[] {
   return found;
 }
 
-/** Where a name comes from: an import, or a declaration of the file; undefined for what is no name or not known. */
+/** Where a name comes from: an import, or a declaration of the file; undefined for what is no name by itself. */
 export function originSaid(node: SyntaxNode): string | undefined {
-  if (!node.isLeaf || node.tree.language.binding.leaves[node.kind] === undefined) return undefined;
-  const imported = importsIn(node.tree)
-    .flatMap(({ imports }) => imports)
-    .find(({ local }) => local === node.text);
   const [reference] = referencesAt(node);
-  const to = reference?.to;
-  if (imported && (!to || to.as === "import")) {
+  if (!reference || reference.member) return undefined;
+  const { to, unknown } = reference;
+  if (unknown !== undefined) return `it is not known what ${quoted(node)} is: ${unknown}`;
+  const imported = importOf(node);
+  if (imported) {
     const { module, name } = imported;
     const what = name === undefined || name === "*" ? `the module ${module}` : `\`${name}\` of ${module}`;
     return `${quoted(node)} is ${what}, by an import`;
   }
-  if (to) return `${quoted(node)} is a ${to.as}, declared in line ${to.at[0]!.line}`;
-  return reference && !reference.member ? `${quoted(node)} is declared nowhere in this file` : undefined;
+  if (!to) return `${quoted(node)} is declared nowhere in this file`;
+  const article = /^[aeiou]/.test(to.as) ? "an" : "a";
+  return `${quoted(node)} is ${article} ${to.as}, declared in line ${to.at[0]!.line}`;
 }

@@ -34,6 +34,14 @@ export function lineEnd(text: string): string {
   return at > 0 && text[at - 1] === "\r" ? "\r\n" : "\n";
 }
 
+/** Code without the indentation that all its lines have; blank lines do not count. */
+export function dedented(code: string): string {
+  const lines = code.split("\n");
+  const depths = lines.filter((line) => line.trim()).map((line) => line.length - line.trimStart().length);
+  const least = Math.min(...depths);
+  return lines.map((line) => line.slice(Math.min(least, line.length - line.trimStart().length))).join("\n");
+}
+
 /**
  * Edits that move the lines of a range from one indentation to another. The line the range starts on is left
  * to the caller, as are blank lines, lines inside multi-line literals and lines without any indentation.

@@ -1,4 +1,5 @@
 import type { LanguageId } from "../syntax/index.js";
+import { dedented } from "../rewrite/index.js";
 import type { Trust } from "./levels.js";
 
 /** A rule's own test: a piece of code and what the rule must do with it. */
@@ -23,13 +24,7 @@ export interface Trial {
 
 /** Takes away the indentation a trial has because it stands in a rule file. */
 function block(code: string): string {
-  const lines = code
-    .replace(/^\n/, "")
-    .replace(/\n[ \t]*$/, "\n")
-    .split("\n");
-  const depths = lines.filter((line) => line.trim()).map((line) => line.length - line.trimStart().length);
-  const least = Math.min(...depths);
-  return lines.map((line) => line.slice(least)).join("\n");
+  return dedented(code.replace(/^\n/, "").replace(/\n[ \t]*$/, "\n"));
 }
 
 /** Trials in one language, for code that must run on this version of it where one is given, and a rule for which this is set. */

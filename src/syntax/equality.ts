@@ -104,7 +104,7 @@ export function treesEqual(treeA: SyntaxTree, a: NodeId, treeB: SyntaxTree, b: N
 }
 
 /** The text that a heredoc's token stands for: bodies follow in the order of their tokens. */
-function heredocText(tree: SyntaxTree, token: NodeId): string | undefined {
+export function heredocText(tree: SyntaxTree, token: NodeId): string | undefined {
   return heredocs(tree).get(token);
 }
 

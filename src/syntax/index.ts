@@ -54,6 +54,7 @@ export { SyntaxNode } from "./node.js";
 export { offsetOf, placeOfOffset, type TextPlace, type TextRange } from "./text-range.js";
 export {
   anyCase,
+  heredocText,
   isLayout,
   treesEqual,
   sameToken,

@@ -212,6 +212,14 @@ test("outline says what code reads as, and where a name comes from", () => {
     "a loop over positions: `i` counts those of `hives`\n  walked({ index, items, body })",
   );
   expect(at("c.java", "1:36")).toContain("else `s`");
+  sandbox.write("d.py", "from lots import take\nx = jar.take\ny = d[k] if k in d else 0\n");
+  expect(at("d.py", "2:9")).not.toContain("import");
+  expect(at("d.py", "3:15")).toContain("  choice(hasKey(item(map, key)), item(map, key), fallback)\n");
+  expect(JSON.parse(sandbox.uvran("outline", "a.ts", "--at", "3:11", "--json").out)).toMatchObject({
+    text: "n",
+    origin: "`n` is a local, declared in line 2",
+    reads: [{ line: 3, reading: 'guarded(subject, read, otherwise, { as: ["and"] })' }],
+  });
 });
 
 test("rules are listed, explained and tried", () => {

@@ -125,6 +125,21 @@ test("--move and --take choose; without --out the rule is printed", () => {
   );
 });
 
+test("the trials of a rule say which version its new code needs", () => {
+  const sandbox = repository({
+    "a.php": "<?php\n$a = strpos($jar, 'x') !== false;\n",
+    "b.php": "<?php\n$a = str_contains($jar, 'x');\n",
+    "uvran.config.ts": `import { pack } from "uvran";
+import { defineConfig } from "uvran/node";
+import { contained } from "./own.js";
+export default defineConfig({ packs: [pack("own", [contained])] });
+`,
+  });
+  sandbox.uvran("draft", "a.php", "b.php", "--id", "php/contained", "--out", "own.ts");
+  expect(sandbox.read("own.ts")).toContain('trialsIn("php", "8.0")');
+  expect(sandbox.uvran("rules", "php/contained", "--try").out).toBe("passed  php/contained  1 trial\n");
+});
+
 test("what cannot be learnt from is said, with what to do", () => {
   const sandbox = new Sandbox({
     "a.py": BEFORE,
@@ -158,7 +173,14 @@ test("what cannot be learnt from is said, with what to do", () => {
   expect(said("a.py", "b.py", "--move", "7")).toEqual([2, "There is no move 7; there is 1.\n"]);
   expect(said("a.py", "b.py", "--id", "Item Too")).toEqual([
     2,
-    '"Item Too" is no id for a rule: write the language, a slash and words with hyphens, as in python/item-too.\n',
+    '"Item Too" is no id for a rule: write the language, a slash and words with hyphens, as in python/lit-smoker.\n',
+  ]);
+  expect(said("a.py", "b.py", "--id", "java/item-too")[1]).toContain(
+    'No file of the language of "java/item-too"',
+  );
+  expect(said("a.py", "b.py", "--take", "meaning")).toEqual([
+    1,
+    "No reading finds these edits, so there is no rule by meaning. Leave --take out, or take middle.\n",
   ]);
   sandbox.write("kept.ts", "mine\n");
   expect(said("a.py", "b.py", "--out", "kept.ts")[0]).toBe(2);

@@ -54,7 +54,7 @@ test("a new rule takes no other file's place, and needs an id", () => {
     exit: 2,
     err: "rules/lit-smoker.ts is there already. Choose another name with --out.\n",
   });
-  expect(sandbox.uvran("new", "rule", "cobol/jar").err).toContain('"cobol/jar" is no id for a rule');
+  expect(sandbox.uvran("new", "rule", "cobol/jar").err).toContain('Uvran does not read "cobol"');
   expect(sandbox.uvran("rules", "--watch").err).toBe("--watch only means something together with --try.\n");
 });
 

@@ -176,6 +176,39 @@ test("a condition that an edit speaks against is not asked, and the rule says so
   );
 });
 
+test("an edit that speaks against a condition is named by its place in the whole file", async () => {
+  const ahead = Array.from({ length: 150 }, (_, i) => `const jar${i} = ${i} + 200;\n`).join("");
+  const made = await draftOf("javascript", `${ahead}f(next(a) + next(a));\n`, `${ahead}f(2 * next(a));\n`);
+  const chosen = usual(await made.moves[0]!.weigh())!;
+  expect(chosen.waived.map(({ path, line }) => `${path}:${line}`)).toEqual(["hives.js:151"]);
+});
+
+test("half of an edit is no move: where the other half stands too far away, there is no rule", async () => {
+  const between = Array.from({ length: 30 }, (_, i) => `  fill(a[${i}]);\n`).join("");
+  const made = await draftOf(
+    "cpp",
+    `void f(int n) {\n  int* a = new int[n];\n${between}  delete[] a;\n}\n`,
+    `void f(int n) {\n  std::vector<int> a(n);\n${between}}\n`,
+  );
+  expect(made.moves).toEqual([]);
+  expect(made.unexplained.map(({ before }) => before)).toContain("int* a = new int[n];");
+});
+
+test("the text of a heredoc is code like any other", async () => {
+  const made = await draftOf("ruby", "f(<<~A)\n  one\nA\n", "f(<<~A)\n  two\nA\n");
+  expect(made.moves.length + made.unexplained.length).toBe(1);
+});
+
+test("a variable that has the name of an import is a variable", async () => {
+  const made = await draftOf(
+    "javascript",
+    'import { take } from "./lots.js";\nfunction f(take) { return old(take); }\n',
+    'import { take } from "./lots.js";\nfunction f(take) { return now(take); }\n',
+  );
+  expect((await rulesOf(made))[0]!.slice(0, 2)).toEqual(["old(take)", "now(take)"]);
+  expect(made.moves[0]!.candidates[0]!.drafted.needs).toEqual([]);
+});
+
 test("nothing of a drafted rule is certain before its author has vouched for it", async () => {
   const made = await draftOf("python", "x = dict()\n", "x = {}\n");
   const [one] = await made.moves[0]!.weigh();
