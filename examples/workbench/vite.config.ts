@@ -1,6 +1,6 @@
 import react from "@vitejs/plugin-react";
 import { fileURLToPath } from "node:url";
-import { defineConfig } from "vite";
+import { defaultClientConditions, defineConfig } from "vite";
 
 const built = (path: string): string => fileURLToPath(new URL(`../../dist/${path}`, import.meta.url));
 
@@ -9,10 +9,11 @@ export default defineConfig({
   base: "./",
   plugins: [react()],
   resolve: {
-    alias: [
-      { find: /^uvran$/, replacement: built("index.js") },
-      { find: /^uvran\/packs\/(.*)$/, replacement: built("packs/$1/index.js") },
-    ],
+    alias: [{ find: /^uvran$/, replacement: built("index.js") }],
+    // The engine runs in a worker, where packages must not count on a document.
+    conditions: ["worker", ...defaultClientConditions],
   },
-  build: { target: "es2022", chunkSizeWarningLimit: 2000 },
+  worker: { format: "es" },
+  // The compiler and the declarations that rules are checked against are one file, loaded beside the page.
+  build: { target: "es2022", chunkSizeWarningLimit: 8000 },
 });

@@ -5,7 +5,7 @@ import { messageOf, Problem } from "../node/problem.js";
 import { decode } from "../node/encoding.js";
 import { inspect } from "../node/read.js";
 import { allLanguages, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "../syntax/index.js";
-import { originSaid, readingsAt, type ReadHere } from "../readings/index.js";
+import { saidAt, statementAround } from "../readings/index.js";
 import type { Paint } from "../report/index.js";
 import { examples, paintFor, printable } from "./terminal.js";
 
@@ -98,24 +98,7 @@ async function outline(file: string, options: Options): Promise<void> {
   }
 }
 
-/** Where a name comes from, and what the code around it reads as, from the node outwards to the statement it stands in. */
-function saidAt(node: SyntaxNode): {
-  readonly origin: string | undefined;
-  readonly reads: readonly (ReadHere & { readonly line: number })[];
-} {
-  const statement = statementAround(node);
-  const around = [node, ...node.ancestors()].filter((at) => statement.holds(at));
-  const reads = around.flatMap((at) => readingsAt(at).map((read) => ({ line: at.line, ...read })));
-  return { origin: originSaid(node), reads };
-}
-
 const LONGEST = 50;
-
-/** The innermost statement that a node stands in, or the node itself outside of all. */
-function statementAround(node: SyntaxNode): SyntaxNode {
-  const lists = node.tree.language.statementLists;
-  return [node, ...node.ancestors()].find((at) => at.parent?.is(lists)) ?? node;
-}
 
 interface View {
   readonly tokens: boolean;

@@ -11,8 +11,9 @@ export {
   type DraftPair,
   type DraftRequest,
 } from "./draft.js";
+export { FIRST_RULE_LANGUAGES, firstRule } from "./first-rule.js";
 export { languageOfRule } from "./model.js";
-export { exportName } from "./source.js";
+export { exportName, trialSource } from "./source.js";
 export { shownCode } from "./wording.js";
 export type { Candidate, Weighed } from "./candidate.js";
 export type { DraftPlace } from "./probe.js";

@@ -177,8 +177,10 @@ function onlyPart({ texts, parts }: DraftCode, partOf: (part: DraftPart) => stri
 /** Code as it stands in a template: backslashes are its own there. */
 const quoted = (text: string): string => text.replace(/`/g, "\\`").replace(/\$\{/g, "\\${");
 
-function trialSource({ was, now, trust, because }: Trial): string {
+/** A trial as it is written in the list of a rule, by the functions of `trialsIn`. */
+export function trialSource({ was, now, trust, because, says }: Trial): string {
   if (because !== undefined) return call("holds", [was], JSON.stringify(because));
+  if (says !== undefined) return call("reports", [was], JSON.stringify(says));
   if (was === now) return call("ignores", [was]);
   return call(
     "rewrites",

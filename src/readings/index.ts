@@ -44,4 +44,4 @@ export { type NearMiss } from "./near.js";
 export { callOf } from "./presence-test.js";
 export { waysOf, type Ways } from "./ways.js";
 export { isRead, isReading, type Reading, type ReadingMatch } from "./reading.js";
-export { originSaid, readingsAt, type ReadHere } from "./said.js";
+export { saidAt, statementAround, type ReadHere, type SaidHere } from "./said.js";

@@ -45,7 +45,7 @@ function rangeOf(nodes: readonly SyntaxNode[]): { readonly start: number; readon
 }
 
 /** All that the code at a node says, as the readings see it: choices, filled places, guarded reads, loops over positions. */
-export function readingsAt(node: SyntaxNode): ReadHere[] {
+function readingsAt(node: SyntaxNode): ReadHere[] {
   const found: ReadHere[] = [];
   for (const { nodes, test, yes, no, asked } of choicesAt(node)) {
     const tested = asked ?? presenceOf(test);
@@ -79,7 +79,7 @@ export function readingsAt(node: SyntaxNode): ReadHere[] {
 }
 
 /** Where a name comes from: an import, or a declaration of the file; undefined for what is no name by itself. */
-export function originSaid(node: SyntaxNode): string | undefined {
+function originSaid(node: SyntaxNode): string | undefined {
   const [reference] = referencesAt(node);
   if (!reference || reference.member) return undefined;
   const { to, unknown } = reference;
@@ -93,4 +93,26 @@ export function originSaid(node: SyntaxNode): string | undefined {
   if (!to) return `${quoted(node)} is declared nowhere in this file`;
   const article = /^[aeiou]/.test(to.as) ? "an" : "a";
   return `${quoted(node)} is ${article} ${to.as}, declared in line ${to.at[0]!.line}`;
+}
+
+/** What is known of a place in code, for the author of a rule. */
+export interface SaidHere {
+  /** Where the name there comes from, as a sentence; undefined for what is no name by itself. */
+  readonly origin: string | undefined;
+  /** What the code around reads as, from the node outwards. Lines are 1-based. */
+  readonly reads: readonly (ReadHere & { readonly line: number })[];
+}
+
+/** Where a name comes from, and what the code around it reads as, outwards to the statement it stands in. */
+export function saidAt(node: SyntaxNode): SaidHere {
+  const statement = statementAround(node);
+  const around = [node, ...node.ancestors()].filter((at) => statement.holds(at));
+  const reads = around.flatMap((at) => readingsAt(at).map((read) => ({ line: at.line, ...read })));
+  return { origin: originSaid(node), reads };
+}
+
+/** The innermost statement that a node stands in, or the node itself outside of all. */
+export function statementAround(node: SyntaxNode): SyntaxNode {
+  const lists = node.tree.language.statementLists;
+  return [node, ...node.ancestors()].find((at) => at.parent?.is(lists)) ?? node;
 }

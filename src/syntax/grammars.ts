@@ -31,7 +31,10 @@ export async function loadGrammars(languages: readonly Language[]): Promise<void
     );
   }
   runtime ??= bring(RUNTIME_FILE).then(start);
-  await runtime;
+  await runtime.catch((error: unknown) => {
+    runtime = undefined;
+    throw error;
+  });
   await Promise.all(languages.map((language) => loadOnce(language.grammar, bring)));
 }
 
@@ -67,6 +70,8 @@ function loadOnce(name: string, bring: WasmSource): Promise<void> {
       loaded.set(name, { parser, grammar });
     });
     loading.set(name, promise);
+    // What could not be brought may be asked for again.
+    promise.catch(() => loading.delete(name));
   }
   return promise;
 }

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import type { Desk, PlanChange } from "uvran";
-import { Dialog } from "./Dialog.js";
+import { Dialog } from "../../shared/Dialog.js";
 import { Difference } from "./Difference.js";
 import { someOf } from "./model.js";
 

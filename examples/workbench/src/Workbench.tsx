@@ -1,110 +1,307 @@
-import { useMemo, useState } from "react";
-import { languageOfFile, parse } from "uvran";
-import javascriptPack from "uvran/packs/javascript";
-import pythonPack from "uvran/packs/python";
-import { ChangeCard, Sentence } from "./ChangeCard";
-import { CodeEditor, type Range } from "./CodeEditor";
-import { SAMPLES } from "./samples";
-import { Trail, type Step } from "./Trail";
-import { useFindings } from "./useFindings";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import type { Offer, Range, Sample, TrialRow } from "./engine/protocol";
+import { ruleFromCode, ruleFromReading } from "./new-rule";
+import { openedFiles, save } from "./opened-files";
+import { nextPane, selectIn, useShortcuts } from "./page-keys";
+import { FromEdit } from "./parts/FromEdit";
+import { HerePanel } from "./parts/HerePanel";
+import { Holes } from "./parts/Holes";
+import { KeysDialog } from "./parts/KeysDialog";
+import { LoadingBar } from "./parts/LoadingBar";
+import { RuleEditor } from "./parts/RuleEditor";
+import { Sheet } from "./parts/Sheet";
+import { Toolbar } from "./parts/Toolbar";
+import { Trials } from "./parts/Trials";
+import { STARTERS } from "./starters";
+import type { Action } from "./typing/protocol";
+import { copyLink, useAddress } from "./useAddress";
+import { useBench, type SheetSample } from "./useBench";
+import { useRun } from "./useRun";
+import { templateAt, useSpot, type Caret } from "./useSpot";
+import { useWorkers } from "./useWorkers";
 
-const RULES = [...javascriptPack.rules, ...pythonPack.rules];
+const NO_SAMPLES: readonly SheetSample[] = [];
 
-/** Code on one side; on the other what a rule, or all of them, would change, with the evidence. */
+/** Code is opened unfolded where there are no more pieces of it than this. */
+const FEW = 6;
+
+/** Where rules are made: code on one side, with what comes of it in place; the rule, its holes and its trials on the other. */
 export function Workbench() {
-  const [sample, setSample] = useState(SAMPLES[0]!);
-  const [code, setCode] = useState(sample.code);
-  const [ruleId, setRuleId] = useState("");
-  const [pointed, setPointed] = useState<number>();
-  const [marked, setMarked] = useState<Range>();
-  const rules = useMemo(() => (ruleId === "" ? RULES : RULES.filter((rule) => rule.id === ruleId)), [ruleId]);
-  const findings = useFindings(sample.file, code, rules);
-  const ready = findings.state === "ready" && findings.code === code && findings.file === sample.file;
-  const steps = useMemo(
-    () => (ready && pointed !== undefined ? stepsTo(sample.file, code, pointed) : []),
-    [ready, sample.file, code, pointed],
-  );
+  const { workers, loading } = useWorkers();
+  const { held, state, actions } = useBench();
+  const [view, setView] = useState<"code" | "edit">("code");
+  const [caret, setCaret] = useState<Caret>();
+  const [pointed, setPointed] = useState<Range>();
+  const [notice, setNotice] = useState<string>();
+  const [isHelp, setHelp] = useState(false);
+  const {
+    sheets: samples,
+    rule,
+    revision,
+    edit,
+  } = held ?? {
+    sheets: NO_SAMPLES,
+    rule: "",
+    revision: 0,
+    edit: undefined,
+  };
+  const run = useRun(held && workers, rule, samples);
+  const { parts, result, problem, isBehind } = run;
+  const spot = useSpot(workers, caret, samples, parts, result);
+  // What was pointed at is gone when the caret is elsewhere.
+  useEffect(() => setPointed(undefined), [spot]);
+  const holeOrder = useMemo(() => parts.holes.map(({ name }) => name), [parts]);
+  useAddress(state, actions.load, setNotice);
 
-  const choose = (title: string): void => {
-    const next = SAMPLES.find((candidate) => candidate.title === title)!;
-    setSample(next);
-    setCode(next.code);
-    setPointed(undefined);
+  const ruleIndex = Math.max(
+    0,
+    parts.rules.findIndex(
+      ({ start, end }) => caret?.in === "rule" && caret.offset >= start && caret.offset <= end,
+    ),
+  );
+  const current = parts.rules[ruleIndex];
+
+  const act = async (action: Action): Promise<void> => {
+    if (!workers) return;
+    const done = await workers.typing.act(rule, action);
+    if ("problem" in done) setNotice(done.problem);
+    else {
+      setNotice(undefined);
+      actions.setRule(done.text);
+    }
+  };
+  const sampleOf = (path: string): Sample | undefined => samples.find((one) => one.path === path);
+
+  const startRule = async (): Promise<void> => {
+    if (!workers || caret?.in !== "sample" || spot?.in !== "sample") return;
+    const sample = sampleOf(caret.path);
+    const last = spot.here.trail.at(-1);
+    const range = caret.selection ?? last;
+    const language = await workers.engine().ruleLanguageOf(caret.path);
+    if (!sample || !range || language === undefined) return;
+    const code = sample.text.slice(range.start, range.end).trim();
+    actions.setRule(ruleFromCode(language, code));
+    setNotice("A new rule: say in it what the code becomes, and open the parts of it that may differ.");
+  };
+  const startReading = async (reading: string): Promise<void> => {
+    if (!workers || caret?.in !== "sample") return;
+    const language = await workers.engine().ruleLanguageOf(caret.path);
+    if (language !== undefined) actions.setRule(ruleFromReading(language, reading));
+    setNotice("A new rule: every spelling of this is found. Say in it what the code becomes.");
+  };
+  const makeHole = async (): Promise<void> => {
+    if (!workers) return;
+    const template = caret?.in === "rule" ? templateAt(parts, caret.offset) : undefined;
+    if (!template || caret?.in !== "rule")
+      return setNotice("Put the caret into the old code of the rule: into the snippet behind `was`.");
+    const last = spot?.in === "rule" ? spot.trail.at(-1) : undefined;
+    const range = caret.selection ? trimmed(rule, caret.selection) : last;
+    const kind = range && (await workers.engine().kindFor(template, range));
+    if (!range || kind === undefined)
+      return setNotice(
+        "No hole can stand there: select an expression, a name, a type, a statement or a list of them.",
+      );
+    await act({ does: "open", start: range.start, end: range.end, kind });
+  };
+  const widen = async (name: string): Promise<void> => {
+    const template = current?.was.find(({ items }) =>
+      items.some((item) => item.is === "hole" && item.name === name),
+    );
+    const item = template?.items.find((one) => one.is === "hole" && one.name === name);
+    const range = template && item && (await workers?.engine().wider(template, item));
+    if (!range) return setNotice(`\`${name}\` cannot stand for more: the whole pattern would be a hole.`);
+    await act({ does: "widen", name, ...range });
+  };
+  const makeTrial = async (path: string): Promise<void> => {
+    const made = result?.samples.find((one) => one.path === path);
+    const sample = sampleOf(path);
+    if (!workers || !made || !sample || made.text !== sample.text) return;
+    const trial = await workers.engine().trialOf(path, current?.id);
+    if ("problem" in trial) setNotice(trial.problem);
+    else await act({ does: "trial", rule: ruleIndex, ...trial });
+  };
+  const openTrial = async ({ language, was }: TrialRow): Promise<void> => {
+    const ending = (await workers?.engine().endingOf(language)) ?? ".txt";
+    addSample({ path: `trial${ending}`, text: was });
+  };
+  const addSample = (sample: Sample): void => {
+    actions.addSample(sample);
+    setView("code");
+  };
+  const openFiles = async (files: readonly File[]): Promise<void> => {
+    if (!workers) return;
+    const engine = workers.engine();
+    const { samples: found, said } = await openedFiles(files, (path) => engine.holdsCode(path));
+    if (found.length > 0) actions.setSamples(found);
+    setNotice(found.length === 0 ? `No file with code that Uvran reads. ${said ?? ""}` : said);
+    setView("code");
+  };
+  const offersFor = useCallback(
+    async (name: string): Promise<readonly Offer[]> => (await workers?.engine().offers(name, samples)) ?? [],
+    [workers, samples],
+  );
+  const selectRange = (range: Range): void => {
+    if (!caret) return;
+    const pane = document.querySelector(
+      caret.in === "rule"
+        ? ".rule-editor .cm-content"
+        : `[aria-label="${CSS.escape(`Code of ${caret.path}`)}"].cm-content`,
+    );
+    if (pane instanceof HTMLElement) selectIn(pane, range);
+  };
+  const openEdit = async (): Promise<void> => {
+    setView("edit");
+    const [first] = samples;
+    if (!edit && first) actions.setEdit({ path: first.path, before: first.text, after: first.text });
   };
 
+  useShortcuts({
+    r: () => void startRule(),
+    h: () => void makeHole(),
+    t: () => void makeTrial(caret?.in === "sample" ? caret.path : (samples[0]?.path ?? "")),
+    e: () => (view === "edit" ? setView("code") : void openEdit()),
+    F1: () => setHelp(true),
+    F6: () => nextPane(1),
+    "Shift+F6": () => nextPane(-1),
+  });
+
+  const ids = result?.rules.map(({ id }) => id) ?? [];
   return (
-    <main>
-      <header className="bar">
-        <h1>Uvran workbench</h1>
-        <label>
-          Code{" "}
-          <select id="sample" value={sample.title} onChange={(event) => choose(event.target.value)}>
-            {SAMPLES.map(({ title }) => (
-              <option key={title}>{title}</option>
-            ))}
-          </select>
-        </label>
-        <label>
-          Rule{" "}
-          <select id="rule" value={ruleId} onChange={(event) => setRuleId(event.target.value)}>
-            <option value="">all rules</option>
-            {RULES.map(({ id }) => (
-              <option key={id}>{id}</option>
-            ))}
-          </select>
-        </label>
-        {ruleId !== "" && <p className="why">{rules[0]?.why}</p>}
-      </header>
-      <section className="code" aria-label="Code">
-        <CodeEditor file={sample.file} code={code} marked={marked} onChange={setCode} onPoint={setPointed} />
+    <main aria-busy={isBehind}>
+      <Toolbar
+        view={view}
+        onView={(next) => (next === "edit" ? void openEdit() : setView(next))}
+        onStarter={(index) => {
+          const { samples, rule } = STARTERS[index]!;
+          actions.load({ samples, rule, edit: undefined });
+          setView("code");
+          setNotice(undefined);
+        }}
+        onFiles={(files) => void openFiles(files)}
+        onNewSample={() => addSample({ path: `code${extensionFor(current?.language)}`, text: "" })}
+        onRuleFile={actions.setRule}
+        onSaveRule={() => save(`${current?.id?.split("/")[1] ?? "rule"}.ts`, rule)}
+        onLink={() => void copyLink(state, setNotice)}
+        onHelp={() => setHelp(true)}
+      />
+      {notice !== undefined && (
+        <p className="notice" role="status">
+          {notice}{" "}
+          <button
+            type="button"
+            className="plain"
+            aria-label="Close this message"
+            onClick={() => setNotice(undefined)}
+          >
+            ×
+          </button>
+        </p>
+      )}
+      <section className="code" aria-label={view === "code" ? "Code" : "Draft from an edit"} data-pane>
+        {view === "edit" && edit && workers ? (
+          <FromEdit
+            edit={edit}
+            samples={samples}
+            workers={workers}
+            onChange={actions.setEdit}
+            onTake={(source, { path, before }) => {
+              actions.setRule(source);
+              actions.putSample({ path, text: before });
+              setView("code");
+            }}
+          />
+        ) : (
+          samples.map((sample, i) => (
+            <Sheet
+              key={sample.id}
+              sample={sample}
+              result={result?.samples.find(({ path }) => path === sample.path)}
+              holeOrder={holeOrder}
+              pointed={caret?.in === "sample" && caret.path === sample.path ? pointed : undefined}
+              startsOpen={samples.length <= FEW || i === 0}
+              hasRule={ids.length > 0}
+              onChange={(typed) => actions.typeSample(sample.id, typed)}
+              onRemove={() => actions.removeSample(sample.id)}
+              onTrial={() => void makeTrial(sample.path)}
+              onPoint={(offset, selection) =>
+                setCaret({ in: "sample", path: sample.path, offset, selection })
+              }
+            />
+          ))
+        )}
+        {view === "code" && samples.length === 0 && (
+          <p className="hint">No code yet: open files or a folder, or add a piece of your own.</p>
+        )}
       </section>
-      <section className="result" aria-label="Result" aria-live="polite">
-        {findings.state === "loading" && <p className="quiet">Loading the grammar …</p>}
-        {findings.state === "failed" && <p className="caution">{findings.message}</p>}
-        {findings.state === "ready" && <Results {...findings} />}
+      <section className="rule" aria-label="Rule">
+        {problem !== undefined && (
+          <p className="problem" role="alert">
+            {problem}
+          </p>
+        )}
+        <div className="rule-file" data-pane>
+          {workers && state && (
+            <RuleEditor
+              text={rule}
+              revision={revision}
+              parts={parts}
+              typing={workers.typing}
+              pointed={caret?.in === "rule" ? pointed : undefined}
+              onChange={actions.typeRule}
+              onPoint={(offset, selection) => setCaret({ in: "rule", offset, selection })}
+            />
+          )}
+        </div>
+        <div className="panels">
+          <section className="panel" aria-labelledby="holes-title" data-pane>
+            <h2 id="holes-title">Holes</h2>
+            <Holes
+              parts={parts}
+              rule={current}
+              result={result}
+              onKind={(name, kind) => void act({ does: "kind", name, kind })}
+              onLimit={(name, limit, source) => void act({ does: "limit", name, limit, source })}
+              onRename={(name, to) => void act({ does: "rename", name, to })}
+              onWiden={(name) => void widen(name)}
+              onWriteOut={(name, code) => void act({ does: "write-out", name, code })}
+              onAsk={({ source, imports }) => void act({ does: "ask", rule: ruleIndex, source, imports })}
+              onDoNotAsk={(source) => void act({ does: "do-not-ask", rule: ruleIndex, source })}
+              offersFor={offersFor}
+            />
+          </section>
+          <section className="panel" aria-labelledby="trials-title" data-pane>
+            <h2 id="trials-title">Trials</h2>
+            <Trials trials={result?.trials ?? []} onOpen={(trial) => void openTrial(trial)} />
+          </section>
+        </div>
       </section>
-      <Trail steps={steps} onMark={setMarked} />
+      <section className="here" aria-label="At the caret" data-pane>
+        <LoadingBar loading={loading} isStarting={!result && problem === undefined} />
+        <HerePanel
+          spot={spot}
+          onPointed={setPointed}
+          onSelect={selectRange}
+          onStart={() => void startRule()}
+          onStartReading={(reading) => void startReading(reading)}
+          onHole={() => void makeHole()}
+        />
+      </section>
+      {isHelp && <KeysDialog onClose={() => setHelp(false)} />}
     </main>
   );
 }
 
-type Ready = Extract<ReturnType<typeof useFindings>, { state: "ready" }>;
-
-function Results({ code, result }: Ready) {
-  const { changes, heldBack, unparsed } = result;
-  if (unparsed) return <p className="caution">There is a syntax error in line {unparsed.line}.</p>;
-  return (
-    <>
-      <p className="count">
-        {changes.length} {changes.length === 1 ? "change" : "changes"}, {heldBack.length} held back
-      </p>
-      {changes.map((change) => (
-        <ChangeCard key={change.id} change={change} code={code} />
-      ))}
-      {heldBack.map((entry) => (
-        <article key={`${entry.rule}:${entry.line}`} className="card held">
-          <header>
-            <h2>Held back</h2>
-            <p>
-              line {entry.line} · {entry.rule}
-            </p>
-          </header>
-          <ul>
-            <li>
-              <Sentence text={entry.reason} />
-              {entry.at !== undefined && entry.at !== entry.line && ` (line ${entry.at})`}
-            </li>
-          </ul>
-        </article>
-      ))}
-    </>
-  );
+/** A range without the white space at its ends. */
+function trimmed(text: string, { start, end }: Range): Range {
+  const code = text.slice(start, end);
+  return {
+    start: start + code.length - code.trimStart().length,
+    end: end - (code.length - code.trimEnd().length),
+  };
 }
 
-function stepsTo(file: string, code: string, offset: number): Step[] {
-  const tree = parse(code, languageOfFile(file)!);
-  const node = tree.nodeAt(Math.min(offset, code.length));
-  return [node, ...node.ancestors()]
-    .reverse()
-    .map(({ kind, field, start, end }) => ({ kind, field, start, end }));
+/** The ending of files in a language. */
+function extensionFor(language: string | undefined): string {
+  const path = STARTERS.find((one) => one.language === language)?.samples[0]?.path ?? "code.ts";
+  return path.slice(path.lastIndexOf("."));
 }
