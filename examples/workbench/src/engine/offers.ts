@@ -36,6 +36,8 @@ export function offersFor(hole: Hole, all: readonly Hole[]): Offered[] {
       );
       offer(neverWritten(hole, { in: body }), `neverWritten(${name}, { in: ${body.name} })`, "neverWritten");
     }
+  }
+  if (kind === "name") {
     offer(onlyUse(hole), `onlyUse(${name})`, "onlyUse");
     offer(not(usedAfter(hole)), `not(usedAfter(${name}))`, "not", "usedAfter");
     offer(not(escapes(hole)), `not(escapes(${name}))`, "escapes", "not");
