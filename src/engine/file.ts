@@ -69,6 +69,8 @@ function workOut(
   let drafts = taken.map((candidate) => Draft.from(candidate)).sort((a, b) => a.start - b.start);
 
   let settled: SyntaxTree | undefined;
+  /** The rules that found work in the pass before. */
+  let before: readonly string[] = [];
   for (let pass = 1; drafts.length > 0; pass++) {
     const next = treeAfter(tree, allEdits(drafts));
     const isWorse = next.errors.length > tree.errors.length;
@@ -128,7 +130,8 @@ function workOut(
     const middle = next.text;
     if (pass === MOST_PASSES) {
       const looping = new Set(more.map((candidate) => candidate.rule.id));
-      const says = `the rules ${[...looping].join(", ")} keep finding work in their own results`;
+      for (const rule of before) looping.add(rule);
+      const says = loopSaid([...looping].sort());
       const fault = { code: "edit.loop", says } as const;
       const stays = (draft: Draft): boolean => !draft.rules.some((rule) => looping.has(rule));
       for (const draft of drafts.filter((d) => !stays(d))) heldBack.push(draft.heldBack(path, fault));
@@ -140,6 +143,7 @@ function workOut(
       const old = waitingFor(candidate);
       return old ? nearby.clashing(old.edits) : [];
     };
+    before = more.map(({ rule }) => rule.id);
     drafts = joined(text, middle, drafts, more, inTheWay);
   }
 
@@ -222,4 +226,12 @@ function accepted(tree: SyntaxTree, candidates: readonly Candidate[]): Candidate
 
 function allEdits(drafts: readonly Draft[]): Edit[] {
   return drafts.flatMap((draft) => draft.edits);
+}
+
+/** Rules that find no end, and what their author can do about it. */
+function loopSaid(rules: readonly string[]): string {
+  const [only] = rules;
+  return rules.length === 1
+    ? `the rule ${only} finds its own result again and again; where that is right, it says \`once: true\``
+    : `the rules ${rules.join(" and ")} find work in what the other has written, without end`;
 }

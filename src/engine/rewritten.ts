@@ -1,5 +1,6 @@
 import {
   CannotRewrite,
+  misread,
   copy,
   Excerpt,
   fitsAsStatements,
@@ -87,7 +88,7 @@ function inPlaceOf(node: SyntaxNode, segments: readonly Segment[]): Segment[] {
   const bare = `${room.before}${code}${room.after}`;
   const isBare = fitsInPlace(node, bare) || fitsAsStatements(node, bare);
   if (!isBare && !fitsInPlace(node, `(${code})`)) {
-    throw new CannotRewrite("edit.read-differently", "the new code would be read differently in this place");
+    throw misread(node, code);
   }
   const [open, close] = isBare ? [room.before, room.after] : ["(", ")"];
   return [...(open === "" ? [] : [text(open)]), ...segments, ...(close === "" ? [] : [text(close)])];

@@ -1,3 +1,4 @@
+import { shortened } from "../analysis/index.js";
 import { Excerpt, sorted, treeAfter, type Edit } from "../rewrite/index.js";
 import type { SyntaxTree } from "../syntax/index.js";
 import { CHECKS, type Fault, type Rewriting } from "./checks/index.js";
@@ -88,8 +89,18 @@ function spanOf({ edits }: Edited): { start: number; end: number } {
 
 function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Edited[]): Fault | undefined {
   if (after.errors.length > before.errors.length) {
-    return { code: "edit.syntax-error", says: "the result would have a syntax error" };
+    return { code: "edit.syntax-error", says: `the result would have a syntax error${near(after)}` };
   }
   const rewriting: Rewriting = { before, after, edits: editsOf(drafts), spans: drafts.map(spanOf) };
   return CHECKS.map((check) => check(rewriting)).find((fault) => fault !== undefined);
+}
+
+/** The line in which the parser gives up first, as the end of a sentence. */
+function near({ errors, starts, text }: SyntaxTree): string {
+  const at = errors.length > 0 ? Math.min(...errors.map((n) => starts[n]!)) : undefined;
+  if (at === undefined) return "";
+  const from = text.lastIndexOf("\n", at - 1) + 1;
+  const to = text.indexOf("\n", at);
+  const line = text.slice(from, to < 0 ? text.length : to).trim();
+  return line === "" ? "" : `: \`${shortened(line)}\``;
 }

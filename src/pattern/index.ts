@@ -36,3 +36,4 @@ export { linesOf, type SnippetLine } from "./snippet-text.js";
 export { fill, matchAt, matchesIn, matchOneAt, type PatternMatch } from "./match.js";
 export { textOfCapture, type Capture, type CapturePiece } from "./capture.js";
 export { mismatchAt, type Mismatch } from "./mismatch.js";
+export { holesFilled, holesIn, type HolesIn } from "./holes-in.js";

@@ -18,6 +18,7 @@ export { fitsAsStatements, fitsInPlace, fitsInStatement } from "./parentheses.js
 export { linesOf, Nearby } from "./nearby.js";
 export { render } from "./render.js";
 export { copy, segmentText, text, type Segment } from "./segment.js";
+export { misread } from "./misread.js";
 export { CannotRewrite, settle } from "./settle.js";
 export { growth, Shifts } from "./shifts.js";
 export { removal } from "./removal.js";

@@ -26,6 +26,7 @@ import { nameFor } from "./imports/index.js";
 import { indentUnit, reindent, shifted } from "./indent.js";
 import { fitsInPlace, partsInParentheses } from "./parentheses.js";
 import { copy, segmentText, text, type Segment } from "./segment.js";
+import { misread } from "./misread.js";
 import { CannotRewrite } from "./settle.js";
 
 /** What a replacement needs beside itself. */
@@ -279,7 +280,7 @@ class Renderer {
     const node = tree.node(nodes[0]!);
     if (fitsInPlace(node, code)) return code;
     if (fitsInPlace(node, `(${code})`)) return `(${code})`;
-    throw new CannotRewrite("edit.read-differently", "the new code would be read differently in this place");
+    throw misread(node, code);
   }
 }
 

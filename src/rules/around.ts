@@ -1,6 +1,7 @@
 import {
   checkPattern,
   compile,
+  holesIn,
   matchesIn,
   matchOneAt,
   type Hole,
@@ -14,7 +15,13 @@ import type { Match } from "./match.js";
  * Narrows a pattern by what is around the matched code or in it. A match that comes back stands for more holes
  * than the one that went in: those of the pattern that was found.
  */
-export type Narrowing = (match: Match) => boolean | Match;
+export type Narrowing = ((match: Match) => boolean | Match) & {
+  /** The holes that it fills; undefined where only it knows. */
+  readonly brings?: ReadonlySet<Hole>;
+};
+
+const bringing = (narrowing: (match: Match) => boolean | Match, ...snippets: readonly Snippet[]): Narrowing =>
+  Object.assign(narrowing, { brings: holesIn(snippets).holes });
 
 /** How far `inside` looks: to the nearest function around the match, or through the whole file. */
 export interface Reach {
@@ -24,7 +31,7 @@ export interface Reach {
 /** The matched code lies in code that fits a pattern; the nearest such code counts. */
 export function inside(snippet: Snippet, { upTo = "file" }: Reach = {}): Narrowing {
   checkPattern(snippet);
-  return (match) => {
+  return bringing((match) => {
     const { tree, found } = match;
     const patterns = compile(snippet, tree.language.id);
     for (const above of match.node.ancestors()) {
@@ -33,13 +40,13 @@ export function inside(snippet: Snippet, { upTo = "file" }: Reach = {}): Narrowi
       if (upTo === "function" && above.is(tree.language.functions)) return false;
     }
     return false;
-  };
+  }, snippet);
 }
 
 /** The matched code, or what one of its holes stands for, has code in it that fits a pattern. */
 export function containing(snippet: Snippet, { in: where }: { in?: Hole } = {}): Narrowing {
   checkPattern(snippet);
-  return (match) => {
+  return bringing((match) => {
     const { tree, found } = match;
     const patterns = compile(snippet, tree.language.id);
     for (const node of where ? match.all(where) : match.nodes) {
@@ -49,24 +56,27 @@ export function containing(snippet: Snippet, { in: where }: { in?: Hole } = {}):
       }
     }
     return false;
-  };
+  }, snippet);
 }
 
 /** What a hole stands for is, from its first node to its last, what one of some patterns fits. */
 export function consistsOf(where: Hole, snippets: readonly Snippet[]): Narrowing {
   snippets.forEach(checkPattern);
-  return (match) => {
-    const { tree, found } = match;
-    const patterns = snippets.flatMap((snippet) => compile(snippet, tree.language.id));
-    const nodes = match.all(where);
-    const [first, last] = [nodes[0], nodes.at(-1)];
-    if (!first || !last) return false;
-    const fitting = patterns.flatMap(
-      (pattern) => matchOneAt([pattern], tree, first.id, found.captures) ?? [],
-    );
-    const whole = fitting.find(({ nodes: own }) => own.at(-1) === last.id);
-    return whole ? match.and(whole) : false;
-  };
+  return bringing(
+    (match) => {
+      const { tree, found } = match;
+      const patterns = snippets.flatMap((snippet) => compile(snippet, tree.language.id));
+      const nodes = match.all(where);
+      const [first, last] = [nodes[0], nodes.at(-1)];
+      if (!first || !last) return false;
+      const fitting = patterns.flatMap(
+        (pattern) => matchOneAt([pattern], tree, first.id, found.captures) ?? [],
+      );
+      const whole = fitting.find(({ nodes: own }) => own.at(-1) === last.id);
+      return whole ? match.and(whole) : false;
+    },
+    ...snippets,
+  );
 }
 
 /** How near the other code must be: right beside the match, or anywhere among its neighbours. */
@@ -77,21 +87,21 @@ export interface Distance {
 /** Code that fits a pattern follows the matched code, in the same list of statements or members. */
 export function before(snippet: Snippet, { directly = false }: Distance = {}): Narrowing {
   checkPattern(snippet);
-  return (match) => {
+  return bringing((match) => {
     const last = inList(match.nodes.at(-1)!);
     const following = (last?.parent?.parts ?? []).filter((node) => node.start >= last!.end);
     return firstFitting(snippet, match, directly ? following.slice(0, 1) : following);
-  };
+  }, snippet);
 }
 
 /** Code that fits a pattern comes ahead of the matched code, in the same list of statements or members. */
 export function after(snippet: Snippet, { directly = false }: Distance = {}): Narrowing {
   checkPattern(snippet);
-  return (match) => {
+  return bringing((match) => {
     const first = inList(match.nodes[0]!);
     const ahead = (first?.parent?.parts ?? []).filter((node) => node.end <= first!.start).reverse();
     return firstFitting(snippet, match, directly ? ahead.slice(0, 1) : ahead);
-  };
+  }, snippet);
 }
 
 function firstFitting(snippet: Snippet, match: Match, nodes: readonly SyntaxNode[]): Match | false {
@@ -126,5 +136,5 @@ function inList(node: SyntaxNode): SyntaxNode | undefined {
 
 /** The opposite of another narrowing; holes of its pattern stand for nothing afterwards. */
 export function not(narrowing: Narrowing): Narrowing {
-  return (match) => narrowing(match) === false;
+  return bringing((match) => narrowing(match) === false);
 }

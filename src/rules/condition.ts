@@ -1,4 +1,5 @@
 import type { Answer } from "../analysis/index.js";
+import type { Hole } from "../pattern/index.js";
 import type { Match } from "./match.js";
 import type { Trust } from "./levels.js";
 
@@ -10,6 +11,8 @@ export interface Condition {
   readonly unknownIs: Exclude<Trust, "certain">;
   /** Where this is false the question does not arise, and nothing is said of it. */
   readonly when?: (match: Match) => boolean;
+  /** The holes that it asks about, so that a rule without them can be told. */
+  readonly about?: readonly Hole[];
   ask(match: Match): Answer;
 }
 
@@ -17,13 +20,14 @@ export interface Condition {
 export interface ConditionOptions {
   readonly unknownIs?: Exclude<Trust, "certain">;
   readonly when?: (match: Match) => boolean;
+  readonly about?: readonly Hole[];
 }
 
 /** A condition of one's own. An unknown answer leaves the change `likely` unless said otherwise. */
 export function condition(
   must: string,
   ask: (match: Match) => Answer,
-  { unknownIs = "likely", when }: ConditionOptions = {},
+  { unknownIs = "likely", when, about }: ConditionOptions = {},
 ): Condition {
-  return { must, ask, unknownIs, ...(when ? { when } : {}) };
+  return { must, ask, unknownIs, ...(when ? { when } : {}), ...(about ? { about } : {}) };
 }

@@ -31,8 +31,12 @@ import { declarationOfHole, foreignUses } from "./uses/foreign.js";
 
 /** The variable that `name` stands for is not written in the code that another hole stands for. */
 export function neverWritten(name: Hole, { in: where }: { in: Hole }): Condition {
-  return condition(`\`${name.name}\` is not written in \`${where.name}\``, (match) =>
-    isLeftAlone(match.textOf(name), match.all(where), match.node),
+  return condition(
+    `\`${name.name}\` is not written in \`${where.name}\``,
+    (match) => isLeftAlone(match.textOf(name), match.all(where), match.node),
+    {
+      about: [name, where],
+    },
   );
 }
 
@@ -53,17 +57,21 @@ export function none(
   { in: where, must, because, code = "form.fits" }: NoneOptions,
 ): Condition {
   const all = patterns instanceof Snippet ? [patterns] : patterns;
-  return condition(must, (match) => {
-    const { tree, found } = match;
-    const compiled = all.flatMap((one) =>
-      snippetFits(one, tree.language.id) ? compile(one, tree.language.id) : [],
-    );
-    for (const { id } of match.all(where)) {
-      const [first] = matchesIn(compiled, tree, id, found.captures);
-      if (first) return no(code, because, tree.node(first.nodes[0]!));
-    }
-    return yes(code, must);
-  });
+  return condition(
+    must,
+    (match) => {
+      const { tree, found } = match;
+      const compiled = all.flatMap((one) =>
+        snippetFits(one, tree.language.id) ? compile(one, tree.language.id) : [],
+      );
+      for (const { id } of match.all(where)) {
+        const [first] = matchesIn(compiled, tree, id, found.captures);
+        if (first) return no(code, because, tree.node(first.nodes[0]!));
+      }
+      return yes(code, must);
+    },
+    { about: [where] },
+  );
 }
 
 /** A name that the pattern spells out still means what the language defines. */
@@ -73,8 +81,12 @@ export function builtin(name: string): Condition {
 
 /** Evaluating the hole's code once more or once less makes no difference. */
 export function sideEffectFree(hole: Hole): Condition {
-  return condition(`evaluating \`${hole.name}\` has no side effect`, (match) =>
-    isSideEffectFree(match.the(hole)),
+  return condition(
+    `evaluating \`${hole.name}\` has no side effect`,
+    (match) => isSideEffectFree(match.the(hole)),
+    {
+      about: [hole],
+    },
   );
 }
 
@@ -83,62 +95,84 @@ export function sideEffectFree(hole: Hole): Condition {
  * Certain only for a local variable that those statements do nothing with but read items and length.
  */
 export function unchangedDuring(items: Hole, { during }: { during: Hole }): Condition {
-  return condition(`\`${items.name}\` does not change in \`${during.name}\``, (match) =>
-    isUnchanged(match.the(items), match.all(during)),
+  return condition(
+    `\`${items.name}\` does not change in \`${during.name}\``,
+    (match) => isUnchanged(match.the(items), match.all(during)),
+    { about: [items, during] },
   );
 }
 
 /** What `name` stands for is used nowhere but in the matched code. */
 export function onlyUse(name: Hole): Condition {
-  return condition(`\`${name.name}\` is used only here`, (match) => {
-    const to = declarationOfHole(match, name);
-    const text = match.textOf(name);
-    if (!to) return unknown("name.not-resolved", `what declares \`${text}\` is not known`, match.node);
-    const isOutside = (node: SyntaxNode): boolean => !match.nodes.some((one) => one.holds(node));
-    const { references, doubts } = usesOf(to);
-    const other = references.find(({ node, does }) => does !== "declare" && isOutside(node));
-    if (other) return no("name.other-uses", `\`${text}\` is used here too`, other.node);
-    if (doubts[0]) return doubts[0];
-    if (to.as === "parameter" || !isSeenElsewhere(to))
-      return yes("name.other-uses", `\`${text}\` is used only here`);
-    const foreign = foreignUses(match, to);
-    const [use] = foreign.uses;
-    if (use) return no("name.other-uses", `\`${text}\` is used in ${use.file.path}, line ${use.node.line}`);
-    return (
-      foreign.doubts[0] ??
-      unknown("name.other-uses", `code outside of this project may use \`${text}\``, to.at[0])
-    );
-  });
+  return condition(
+    `\`${name.name}\` is used only here`,
+    (match) => {
+      const to = declarationOfHole(match, name);
+      const text = match.textOf(name);
+      if (!to) return unknown("name.not-resolved", `what declares \`${text}\` is not known`, match.node);
+      const isOutside = (node: SyntaxNode): boolean => !match.nodes.some((one) => one.holds(node));
+      const { references, doubts } = usesOf(to);
+      const other = references.find(({ node, does }) => does !== "declare" && isOutside(node));
+      if (other) return no("name.other-uses", `\`${text}\` is used here too`, other.node);
+      if (doubts[0]) return doubts[0];
+      if (to.as === "parameter" || !isSeenElsewhere(to))
+        return yes("name.other-uses", `\`${text}\` is used only here`);
+      const foreign = foreignUses(match, to);
+      const [use] = foreign.uses;
+      if (use) return no("name.other-uses", `\`${text}\` is used in ${use.file.path}, line ${use.node.line}`);
+      return (
+        foreign.doubts[0] ??
+        unknown("name.other-uses", `code outside of this project may use \`${text}\``, to.at[0])
+      );
+    },
+    { about: [name] },
+  );
 }
 
 /** Control may leave the code of a hole other than by its end, or stop in it. Usually wanted as `not(leavesEarly(body))`. */
 export function leavesEarly(body: Hole): Condition {
-  return condition(`\`${body.name}\` may be left early`, (match) => {
-    const [exit] = exitsOf(match.all(body));
-    return exit
-      ? yes("flow.leaves-early", `\`${shortened(exit.text)}\` leaves before the end`, exit)
-      : no("flow.leaves-early", "nothing leaves before the end");
-  });
+  return condition(
+    `\`${body.name}\` may be left early`,
+    (match) => {
+      const [exit] = exitsOf(match.all(body));
+      return exit
+        ? yes("flow.leaves-early", `\`${shortened(exit.text)}\` leaves before the end`, exit)
+        : no("flow.leaves-early", "nothing leaves before the end");
+    },
+    { about: [body] },
+  );
 }
 
 /** The value that a variable has at the end of the matched code is read later. Usually wanted as `not(usedAfter(x))`. */
 export function usedAfter(name: Hole): Condition {
-  return condition(`\`${name.name}\` is used afterwards`, (match) => {
-    const to = declarationOfHole(match, name);
-    if (!to)
-      return unknown("name.not-resolved", `what declares \`${match.textOf(name)}\` is not known`, match.node);
-    return isUsedAfter(to, match.nodes.at(-1)!);
-  });
+  return condition(
+    `\`${name.name}\` is used afterwards`,
+    (match) => {
+      const to = declarationOfHole(match, name);
+      if (!to)
+        return unknown(
+          "name.not-resolved",
+          `what declares \`${match.textOf(name)}\` is not known`,
+          match.node,
+        );
+      return isUsedAfter(to, match.nodes.at(-1)!);
+    },
+    { about: [name] },
+  );
 }
 
 /** The value of a variable gets out of its function: returned, stored, captured or passed on. */
 export function escapes(name: Hole): Condition {
-  return condition(`\`${name.name}\` gets out of its function`, (match) => {
-    const to = declarationOfHole(match, name);
-    return to
-      ? doesEscape(to)
-      : unknown("name.not-resolved", `what declares \`${match.textOf(name)}\` is not known`, match.node);
-  });
+  return condition(
+    `\`${name.name}\` gets out of its function`,
+    (match) => {
+      const to = declarationOfHole(match, name);
+      return to
+        ? doesEscape(to)
+        : unknown("name.not-resolved", `what declares \`${match.textOf(name)}\` is not known`, match.node);
+    },
+    { about: [name] },
+  );
 }
 
 /** What a hole stands for is an object of this class: by annotation, construction, literal or assignment. */
@@ -156,7 +190,7 @@ export function isOfType(hole: Hole, name: string, { module }: { module?: string
     );
     return (isIt ? yes : no)("type.is", `the compiler says that \`${node.text}\` is \`${type.text}\``, node);
   };
-  return condition(`\`${hole.name}\` is a \`${name}\``, ask, { unknownIs: "possible" });
+  return condition(`\`${hole.name}\` is a \`${name}\``, ask, { unknownIs: "possible", about: [hole] });
 }
 
 /** What the project's own compiler says of an expression; undefined where there is none. */
@@ -203,6 +237,7 @@ export function all(...conditions: readonly [Condition, ...Condition[]]): Condit
       weakest([first.ask(match), ...rest.map((c) => c.ask(match))]),
     ),
     unknownIs: lowest(conditions),
+    about: conditions.flatMap(({ about = [] }) => about),
   };
 }
 
@@ -215,6 +250,7 @@ export function any(...conditions: readonly [Condition, ...Condition[]]): Condit
       return answers.reduce((best, answer) => (rank[answer.is] < rank[best.is] ? answer : best));
     }),
     unknownIs: lowest(conditions),
+    about: conditions.flatMap(({ about = [] }) => about),
   };
 }
 
@@ -235,5 +271,8 @@ export function not(what: Condition | Narrowing): Condition | Narrowing {
     const { is, evidence } = what.ask(match);
     return { is: opposite[is], evidence };
   };
-  return condition(`not: ${what.must}`, ask, { unknownIs: what.unknownIs });
+  return condition(`not: ${what.must}`, ask, {
+    unknownIs: what.unknownIs,
+    ...(what.about ? { about: what.about } : {}),
+  });
 }

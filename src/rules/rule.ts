@@ -3,6 +3,7 @@ import { checkPattern, Snippet, type Need } from "../pattern/index.js";
 import { isReading, type Reading } from "../readings/index.js";
 import type { Segment } from "../rewrite/index.js";
 import { allLanguages, type Language, type LanguageId } from "../syntax/index.js";
+import { authorFault } from "./author-faults.js";
 import type { Narrowing } from "./around.js";
 import type { Condition } from "./condition.js";
 import { KINDS, type Kind } from "./levels.js";
@@ -106,6 +107,8 @@ export function rule(spec: RuleSpec): Rule {
   if (says.length === 0) fail("`becomes`, `uses` or `advice` must be there");
   if (says.length > 1) fail("a rule either rewrites or gives `advice`");
   if (spec.title.trim() === "" || spec.why.trim() === "") fail("title and why must say something");
+  const fault = authorFault(spec, alternatives);
+  if (fault !== undefined) fail(fault);
   const language = languageOfReadings(spec);
   if (language === undefined && alternatives.some(isReading))
     fail("nothing says in which language to read: begin the id with its name");

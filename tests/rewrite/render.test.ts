@@ -94,13 +94,13 @@ test.each([
   ["z - two(x, y)", "z - (y - x)"],
   ["two(x, y) - z", "y - x - z"],
   ["[two(x, y)]", "[y - x]"],
-  ["await two(x, y)", "the new code would be read differently in this place"],
+  ["await two(x, y)", "the new code `y - x` would be read differently in this place"],
   ["`${two(x, y)}`", "`${y - x}`"],
   ["two((x, y), z)", "z - (x, y)"],
   ["two(x, y = 1)", "(y = 1) - x"],
   ["two(two(1, 2), 3)", "3 - (2 - 1)"],
   ["x\ntwo(y, z)", "x\nz - y"],
-  ["x\ntwo(y, (z, 1))", "the new code would be read differently in this place"],
+  ["x\ntwo(y, (z, 1))", "the new code `(z, 1) - y` would be read differently in this place"],
   ["x;\ntwo(y, (z, 1))", "x;\n(z, 1) - y"],
 ])("parentheses: %s becomes %s", async (code, expected) => {
   expect(await after(javascript`two(${a}, ${b})`, javascript`${b} - ${a}`, code)).toBe(expected);

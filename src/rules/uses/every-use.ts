@@ -44,11 +44,13 @@ export interface Coverage {
 export class EveryUse implements Condition {
   readonly must: string;
   readonly unknownIs = "possible";
+  readonly about: readonly Hole[];
 
   constructor(
     readonly name: Hole,
     readonly clauses: readonly UseClause[],
   ) {
+    this.about = [name];
     this.must = `every use of \`${name.name}\` is one that the rule knows`;
   }
 
