@@ -52,6 +52,26 @@ export default defineConfig({ packs: [pack("own", [${name}])] });`;
   expect(sandbox.uvran("rules", id, "--try").out).toBe(`passed  ${id}  ${trials} trials\n`);
 });
 
+test("every rule of the cookbook runs as it stands", () => {
+  const rules = codeOf("docs/cookbook.md");
+  expect(rules.length).toBeGreaterThanOrEqual(40);
+  const files = Object.fromEntries(rules.map((code, i) => [`rules/r${i}.ts`, code]));
+  const names = rules.map((code) => /export const (\w+) = (rule|changes)/.exec(code)!);
+  const sandbox = consumer({
+    ...files,
+    "uvran.config.ts": `import { pack } from "uvran";
+${names.map(([, name], i) => `import { ${name} } from "./rules/r${i}.js";`).join("\n")}
+export default { packs: [
+  pack("own", [${names.flatMap(([, name, made]) => (made === "rule" ? [name] : [])).join(", ")}]),
+  ${names.flatMap(([, name, made]) => (made === "rule" ? [] : [name])).join(", ")},
+] };`,
+  });
+  const { out, exit } = sandbox.uvran("rules", "--try");
+  expect(out.split("\n").filter((line) => line !== "" && !line.startsWith("passed"))).toEqual([]);
+  expect(out.match(/^passed/gm)).toHaveLength(rules.length);
+  expect(exit).toBe(0);
+});
+
 test("every entry point can be imported, and the core brings no Node module with it", () => {
   const sandbox = consumer({
     "all.mjs": `

@@ -136,7 +136,7 @@ function turnedRound(p: InnerNode): readonly PatternNode[] {
   let found = turned.get(p);
   if (!found) {
     const [left, operator, right] = p.children;
-    turned.set(p, (found = [right!, operator!, left!]));
+    turned.set(p, (found = [right!, p.mirrored ?? operator!, left!]));
   }
   return found;
 }
@@ -407,7 +407,7 @@ class Matcher {
     }
     const before = this.captures.get(hole);
     if (before) {
-      if (!this.#sameCode(before, capture)) return false;
+      if (!this.#sameCode(before, capture) && !isSameType(hole, before, capture)) return false;
       const isSpeltAlike = before.nodes.length === 1 && textOfCapture(before) === textOfCapture(capture);
       const { tree, nodes, start, end, again = [] } = before;
       if (isSpeltAlike && tree === capture.tree)
@@ -455,6 +455,12 @@ class Matcher {
     const end = isEmpty ? emptyAt : tree.ends[all[to - 1]!]!;
     return this.#bind(hole, new ListCapture(tree, all, Math.min(from, to), to, start, end));
   }
+}
+
+/** Does a hole for types stand for the same type? Grammars have several kinds of nodes for one, by where it stands. */
+function isSameType({ kind }: Hole, a: Capture, b: Capture): boolean {
+  const tokens = (capture: Capture): string => textOfCapture(capture).replace(/\s+/g, " ");
+  return kind === "type" && tokens(a) === tokens(b);
 }
 
 const NO_NODES: readonly NodeId[] = [];

@@ -1,5 +1,6 @@
-import { significantChildren, unwrapped, type NodeId, type SyntaxTree } from "../syntax/index.js";
+import { significantChildren, treesEqual, unwrapped, type NodeId, type SyntaxTree } from "../syntax/index.js";
 import type { CompiledPattern } from "./compile.js";
+import type { Hole } from "./hole.js";
 import type { PatternNode } from "./pattern-node.js";
 
 /** Where a pattern and code part, and how much of the pattern fits until there. */
@@ -17,18 +18,41 @@ export interface Mismatch {
  */
 export function mismatchAt({ sequence }: CompiledPattern, tree: SyntaxTree, n: NodeId): Mismatch | undefined {
   const [first] = sequence;
-  const seen = { fitting: 0 };
+  const seen: Seen = { fitting: 0, holes: new Map() };
   const found = first && compare(first, tree, n, seen);
   return found && { fitting: seen.fitting, ...found };
+}
+
+interface Seen {
+  fitting: number;
+  /** What each hole stands for at its first place. */
+  readonly holes: Map<Hole, NodeId>;
+}
+
+/** A hole takes other code than at its first place, or code of another kind. */
+function inHole(
+  hole: Hole,
+  tree: SyntaxTree,
+  n: NodeId,
+  { holes }: Seen,
+): Omit<Mismatch, "fitting"> | undefined {
+  if (hole.kind === "name" && !tree.language.names.includes(tree.kind(n)))
+    return { at: n, wanted: `⟨${hole.name}⟩, a name` };
+  const before = holes.get(hole);
+  if (before === undefined) holes.set(hole, n);
+  else if (hole.kind !== "type" && !treesEqual(tree, before, tree, n))
+    return { at: n, wanted: tree.textOf(before) };
+  return undefined;
 }
 
 function compare(
   p: PatternNode,
   tree: SyntaxTree,
   n: NodeId,
-  seen: { fitting: number },
+  seen: Seen,
 ): Omit<Mismatch, "fitting"> | undefined {
-  if (p.type === "hole" || p.type === "list") return undefined;
+  if (p.type === "list") return undefined;
+  if (p.type === "hole") return inHole(p.hole, tree, n, seen);
   if (tree.kindIds[n] !== p.kind) n = unwrapped(tree, n);
   if (tree.kindIds[n] !== p.kind) return { at: n, wanted: wantedBy(p) };
   seen.fitting++;

@@ -48,4 +48,6 @@ export interface InnerNode {
   readonly short: { readonly kindName: string; readonly text: string; readonly value: HoleNode } | undefined;
   /** Its operator lets the two sides be swapped. */
   readonly commutes: boolean;
+  /** The operator that says the same with the sides swapped, where that is another one: `<` for `>`. */
+  readonly mirrored: LeafNode | undefined;
 }

@@ -1,13 +1,14 @@
 import {
   anyCase,
   significantChildren,
+  tokenIdsOf,
   unwrapped,
   type ContextName,
   type NodeId,
   type SyntaxTree,
 } from "../syntax/index.js";
 import { Hole, Need, type Snippet } from "./hole.js";
-import type { InnerNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
+import type { InnerNode, LeafNode, ListNode, PatternNode, TextNode } from "./pattern-node.js";
 import { kindOf } from "./spelling.js";
 import { splitString } from "./strings.js";
 
@@ -37,6 +38,9 @@ export function patternNodes(
 ): PatternNodes {
   return new Reader(tree, snippet, places).read(start, end, context);
 }
+
+/** Comparisons, and those that say the same with their sides swapped. */
+const MIRRORED: Readonly<Record<string, string>> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=" };
 
 class Reader {
   readonly #tree: SyntaxTree;
@@ -141,7 +145,9 @@ class Reader {
       // Braces may be left out around a single statement, a comma goes with a list that stands for nothing, a colon in a short form.
       const isInShort = Object.values(language.shortForms).includes(tree.kind(tree.parents[n]!));
       const mayGo = text === "{" || text === "}" || text === "," || (text === ":" && isInShort);
-      if (!mayDiffer && !mayGo) this.#words.add(isString ? (splitString(text)?.body ?? text) : text);
+      const isMirrored = text in MIRRORED && this.#commutes(tree.parents[n]!);
+      if (!mayDiffer && !mayGo && !isMirrored)
+        this.#words.add(isString ? (splitString(text)?.body ?? text) : text);
       return { type: "leaf", kind, kindName, text, anyCase: mayDiffer };
     }
     const children = this.#children(n);
@@ -153,7 +159,16 @@ class Reader {
       lone: language.optionalBraces.includes(kindName) ? this.#lone(n, children) : undefined,
       short: this.#short(kindName, children),
       commutes: children.length === 3 && this.#commutes(n),
+      mirrored: children.length === 3 && this.#commutes(n) ? this.#mirrored(children[1]!) : undefined,
     };
+  }
+
+  /** The operator with which a comparison says the same when its sides are swapped. */
+  #mirrored(operator: PatternNode): LeafNode | undefined {
+    const text = operator.type === "leaf" ? MIRRORED[operator.text] : undefined;
+    if (operator.type !== "leaf" || text === undefined) return undefined;
+    const [kind] = tokenIdsOf(this.#tree.language, [text]);
+    return kind === undefined ? undefined : { ...operator, kind, kindName: text, text };
   }
 
   /** A key with its value may be one name that is both. */
@@ -187,7 +202,10 @@ class Reader {
     const tree = this.#tree;
     const [, operator] = significantChildren(tree, n);
     if (operator === undefined || !tree.language.binary.includes(tree.kind(n))) return false;
-    return tree.language.commutative.includes(tree.textOf(operator).toLowerCase());
+    const { commutative } = tree.language;
+    const text = tree.textOf(operator).toLowerCase();
+    // Where equal things are equal either way round, what is greater is so too.
+    return commutative.includes(text) || (commutative.includes("==") && text in MIRRORED);
   }
 
   /** The children that count, with lists taking the comma on one side of them. */

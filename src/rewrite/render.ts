@@ -169,8 +169,10 @@ class Renderer {
 
   #parenthesised(): Set<number> {
     const texts = new Map<number, string>();
+    const groupsTypes = this.#tree.language.types.values?.grouped !== undefined;
     this.#snippet.parts.forEach((part, i) => {
-      if (!(part instanceof Hole) || part.kind !== "expression") return;
+      if (!(part instanceof Hole)) return;
+      if (part.kind !== "expression" && !(part.kind === "type" && groupsTypes)) return;
       texts.set(i, textOfCapture(this.#capture(part)));
     });
     return partsInParentheses(this.#snippet, this.#tree.language.id, texts);

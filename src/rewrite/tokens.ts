@@ -45,8 +45,11 @@ export function commonEnds(
   endFirst: boolean,
   anyCase = false,
 ): [number, number][] {
+  /** A word of a name such as `Get-Hive` is no word by itself, and the name keeps the case that its author gave it. */
+  const isPartOfName = (list: readonly Token[], token: Token): boolean =>
+    list.some(({ text, start, end }) => text === "-" && (start === token.end || end === token.start));
   const same = (x: Token, y: Token): boolean =>
-    x.text === y.text || (anyCase && x.text.toLowerCase() === y.text.toLowerCase());
+    x.text === y.text || (anyCase && x.text.toLowerCase() === y.text.toLowerCase() && !isPartOfName(b, y));
   const most = Math.min(a.length, b.length);
   let start = 0;
   let end = 0;

@@ -49,7 +49,9 @@ function holesOf({ parts }: Snippet): Hole[] {
   return parts.filter((part): part is Hole => part instanceof Hole);
 }
 
+/** A literal, or a text in which no name stands for anything. */
 function isConstant(node: SyntaxNode): boolean {
-  const { literals, strings } = node.tree.language;
-  return node.parts.length === 0 && node.is([...literals, ...strings]);
+  const { literals, strings, names } = node.tree.language;
+  if (node.is(strings)) return ![node, ...node.descendants()].some((one) => one.is(names));
+  return node.parts.length === 0 && node.is(literals);
 }
