@@ -6,6 +6,7 @@ export default {
   transform: { "^.+\\.ts$": ["@swc/jest", { jsc: { parser: { syntax: "typescript" }, target: "es2022" } }] },
   moduleNameMapper: {
     "^uvran$": "<rootDir>/dist/index.js",
+    "^uvran/core$": "<rootDir>/dist/core.js",
     "^uvran/packs/moves/(.*)$": "<rootDir>/dist/packs/moves/$1.js",
     "^uvran/packs/(.*)$": "<rootDir>/dist/packs/$1/index.js",
     "^uvran/node$": "<rootDir>/dist/node/index.js",

@@ -23,7 +23,7 @@ import {
   type Match,
   type Rule,
   type Snippet,
-} from "uvran";
+} from "uvran/core";
 
 /** Two rules of which the second undoes the first; without a second, the first must change nothing. */
 export interface ThereAndBack {

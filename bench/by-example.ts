@@ -11,7 +11,7 @@
 import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
-import { hashText, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "uvran";
+import { hashText, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "uvran/core";
 import { decode, findSources } from "uvran/node";
 import type { PlanChange } from "../dist/plan/index.js";
 import { callablesIn } from "../dist/prove/by-example/callables.js";

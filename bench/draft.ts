@@ -21,7 +21,7 @@ import {
   type Pack,
   type Rule,
   type Trial,
-} from "uvran";
+} from "uvran/core";
 import "uvran/node";
 
 const NAMES = ["javascript", "python", "java", "cpp", "csharp", "php", "ruby", "powershell"];

@@ -11,7 +11,7 @@ import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { performance } from "node:perf_hooks";
 import { Parser, Language as Grammar } from "web-tree-sitter";
-import { allLanguages, changesInFile, Engine, languageOfFile, parse, type Language, type Rule } from "uvran";
+import { allLanguages, changesInFile, Engine, languageOfFile, parse, type Language, type Rule } from "uvran/core";
 import {
   condition,
   holes,
@@ -22,7 +22,7 @@ import {
   type Answer,
   type Condition,
   type Match,
-} from "uvran";
+} from "uvran/core";
 import { decode, inspect, wasmPath } from "uvran/node";
 import javascriptPack from "uvran/packs/javascript";
 import pythonPack from "uvran/packs/python";

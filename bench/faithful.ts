@@ -5,7 +5,7 @@
 import { readFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { parseArgs } from "node:util";
-import { applyEdits, countErrors, Engine, languageOfFile, type Rule } from "uvran";
+import { applyEdits, countErrors, Engine, languageOfFile, type Rule } from "uvran/core";
 import { findSources } from "uvran/node";
 import { batteryOf, type ThereAndBack } from "./battery.js";
 

@@ -6,7 +6,7 @@
  * Each row is twice as long as the one before it; work that is in step with the size takes twice as long.
  */
 import { performance } from "node:perf_hooks";
-import { changesInFile, Engine, languageOfFile, parse } from "uvran";
+import { changesInFile, Engine, languageOfFile, parse } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 
 interface Case {

@@ -13,7 +13,7 @@ import { cpSync, mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
-import { hashText, holes, java, rule, trialsIn, type Rule } from "uvran";
+import { hashText, holes, java, rule, trialsIn, type Rule } from "uvran/core";
 import { loadProject, storePlan, type Check } from "uvran/node";
 import { Workspace } from "uvran/workspace";
 import type { PlanChange } from "../dist/plan/index.js";

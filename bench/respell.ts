@@ -19,8 +19,8 @@ import {
   type LanguageId,
   type Rule,
   type Trust,
-} from "uvran";
-import { allLanguages, loadGrammars } from "uvran";
+} from "uvran/core";
+import { allLanguages, loadGrammars } from "uvran/core";
 import { ProjectTargets, SHIPPED } from "uvran/node";
 import { behaviours } from "./respell/behave.js";
 import { respellings, RESPELT, type Respelt } from "./respell/respell.js";

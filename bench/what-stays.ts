@@ -11,7 +11,7 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync
 import { tmpdir } from "node:os";
 import { basename, dirname, join, resolve } from "node:path";
 import { parseArgs } from "node:util";
-import { cpp, holes, rule, textAfter, trialsIn } from "uvran";
+import { cpp, holes, rule, textAfter, trialsIn } from "uvran/core";
 import { loadProject } from "uvran/node";
 import { Workspace } from "uvran/workspace";
 

@@ -23,7 +23,7 @@ import {
   use,
   usedAfter,
   valuesOf,
-} from "uvran";
+} from "uvran/core";
 
 const { x, y, name, body } = holes({ x: "expression", y: "expression", name: "name", body: "statements" });
 

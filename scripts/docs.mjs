@@ -1,6 +1,6 @@
 // Writes the parts of docs/ that are made from the code.
 import { mkdirSync, writeFileSync } from "node:fs";
-import { codesPage, coveragePage, packPage, planJsonSchema, rulesIndex } from "uvran";
+import { codesPage, coveragePage, packPage, planJsonSchema, rulesIndex } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 import { codeExamples } from "./code-examples.mjs";
 

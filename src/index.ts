@@ -1,53 +1,150 @@
 /**
- * The core of Uvran: rules over syntax trees, and the engine that works out what they change. Nothing here
- * touches files or processes, so it runs in the browser; `uvran/node` adds the rest.
+ * What authors of rules write with, and what a program needs to run rules on code and to read a plan. It runs in the browser;
+ * `uvran/core` has everything else of which this is made, `uvran/node` files, configs, journal and proof.
  */
-export * from "./syntax/index.js";
+
+// Code with holes.
+export { cpp, csharp, java, javascript, php, powershell, python, ruby, typescript } from "./pattern/index.js";
 export {
   each,
   exactly,
   fresh,
-  FreshName,
-  Hole,
   holes,
-  Maybe,
   maybe,
-  Need,
   need,
-  Replacing,
-  Snippet,
+  type Hole,
+  type HoleSpec,
+  type Snippet,
 } from "./pattern/index.js";
-export { cpp, csharp, java, javascript, php, powershell, python, ruby, typescript } from "./pattern/index.js";
-export { compile, matchAt, matchesIn, matchOneAt, snippetCode, SnippetError } from "./pattern/index.js";
-export type {
-  Capture,
-  CompiledPattern,
-  HoleLimits,
-  HoleSpec,
-  Part,
-  Piece,
-  PatternMatch,
-  Tag,
-} from "./pattern/index.js";
+export { copy, text, type Segment } from "./rewrite/index.js";
+
+// What code says, however it is spelt.
 export {
-  applyEdits,
-  compose,
-  copy,
-  indentUnit,
-  removal,
-  reindent,
-  shifted,
-  singular,
-  text,
-  textAt,
-  type Edit,
-  type Segment,
-} from "./rewrite/index.js";
-export { mayHoldCode } from "./embed/index.js";
-export * from "./analysis/index.js";
-export * from "./readings/index.js";
-export * from "./rules/index.js";
-export * from "./engine/index.js";
-export * from "./plan/index.js";
-export * from "./draft/index.js";
-export * from "./report/index.js";
+  brought,
+  choice,
+  countedItem,
+  filled,
+  filledItem,
+  guarded,
+  hasKey,
+  item,
+  missing,
+  named,
+  ofKind,
+  onlyIf,
+  present,
+  required,
+  scoped,
+  takenSafely,
+  tested,
+  token,
+  truthy,
+  unprotected,
+  walked,
+  walkedByKey,
+  type Chain,
+  type Choice,
+  type Loop,
+  type PresenceTest,
+  type Reading,
+  type Resource,
+} from "./readings/index.js";
+
+// Rules, their conditions and trials.
+export {
+  options,
+  pack,
+  rule,
+  RuleError,
+  trialsIn,
+  type Becomes,
+  type Pack,
+  type Rule,
+  type RuleSpec,
+} from "./rules/index.js";
+export { after, before, consistsOf, containing, inside, type Narrowing } from "./rules/index.js";
+export {
+  all,
+  any,
+  askCompiler,
+  builtin,
+  condition,
+  escapes,
+  everyUseOf,
+  isOfType,
+  leavesEarly,
+  neverWritten,
+  none,
+  not,
+  onlyUse,
+  renamed,
+  sideEffectFree,
+  targetAllows,
+  unchangedDuring,
+  use,
+  usedAfter,
+  valuesOf,
+  type Condition,
+  type Handle,
+  type Kind,
+  type Match,
+  type Trial,
+  type Trust,
+} from "./rules/index.js";
+export { changes, type ChangeRow, type ChangeTable } from "./rules/index.js";
+
+// Answers, and what can be asked about code.
+export { caution, no, unknown, weakest, yes, type Answer, type Evidence } from "./analysis/index.js";
+export {
+  canLeaveEarly,
+  canThrow,
+  classesDerivedFrom,
+  classesNamed,
+  everyWayReaches,
+  functionAround,
+  isCertainlyAssigned,
+  isInstanceOf,
+  isLibraryFunction,
+  isOfLibrary,
+  isOfTrait,
+  isSideEffectFree,
+  isWrittenBetween,
+  mayRunAnyway,
+  nameInFile,
+  originOf,
+  shortened,
+  typeOf,
+  usesOf,
+  type Library,
+} from "./analysis/index.js";
+export {
+  sameCode,
+  type LanguageId,
+  type SyntaxNode,
+  type SyntaxTree,
+  type TextRange,
+} from "./syntax/index.js";
+
+// Rules at work, drafts and plans.
+export {
+  languageOfFile,
+  loadGrammars,
+  parse,
+  setWasmSource,
+  type Language,
+  type WasmSource,
+} from "./syntax/index.js";
+export { applyEdits, type Edit } from "./rewrite/index.js";
+export {
+  Engine,
+  explain,
+  runTrials,
+  textAfter,
+  type Advice,
+  type Change,
+  type FileResult,
+  type HeldBack,
+  type TrialResult,
+} from "./engine/index.js";
+export { draft, drafted, usual, type Draft, type DraftedMove, type DraftPair } from "./draft/index.js";
+export { makePlan, planJsonSchema, readPlan, type Plan } from "./plan/index.js";

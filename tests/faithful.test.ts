@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import "uvran/node";
-import { countErrors, Engine, languageOf, languageOfFile, textAfter, type LanguageId } from "uvran";
+import { countErrors, Engine, languageOf, languageOfFile, textAfter, type LanguageId } from "uvran/core";
 import { batteryOf } from "../bench/battery.js";
 import { HOLE_CASES } from "./pattern/hole-cases.js";
 

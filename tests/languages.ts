@@ -1,5 +1,5 @@
 import "uvran/node";
-import { allLanguages, languageOf, loadGrammars, parse, type LanguageId, type SyntaxTree } from "uvran";
+import { allLanguages, languageOf, loadGrammars, parse, type LanguageId, type SyntaxTree } from "uvran/core";
 
 await loadGrammars(allLanguages());
 

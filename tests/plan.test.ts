@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { planJsonSchema, readPlan, PlanError } from "uvran";
+import { planJsonSchema, readPlan, PlanError } from "uvran/core";
 
 test("the published schema is the one in force; `npm run docs` writes it", () => {
   expect(JSON.parse(readFileSync("docs/plan.schema.json", "utf8"))).toEqual(planJsonSchema());

@@ -7,7 +7,7 @@ import { spawnSync } from "node:child_process";
 import { cpSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { isSeenElsewhere, languageOf, loadGrammars } from "uvran";
+import { isSeenElsewhere, languageOf, loadGrammars } from "uvran/core";
 import { findSources } from "uvran/node";
 import { renameAll } from "./renamer.js";
 

@@ -5,7 +5,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { resolve } from "node:path";
-import { bodyAround, languageOf, loadGrammars, nameInFile, parse, type SyntaxNode } from "uvran";
+import { bodyAround, languageOf, loadGrammars, nameInFile, parse, type SyntaxNode } from "uvran/core";
 import { findSources } from "uvran/node";
 import { Tally } from "./tally.js";
 

@@ -8,7 +8,7 @@ import {
   type Declaration,
   type Edit,
   type Language,
-} from "uvran";
+} from "uvran/core";
 
 export interface Renamed {
   readonly text: string;

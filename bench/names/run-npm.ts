@@ -6,7 +6,7 @@
 import { spawnSync } from "node:child_process";
 import { cpSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { basename, dirname, join, resolve } from "node:path";
-import { isSeenElsewhere, languageOfFile, loadGrammars } from "uvran";
+import { isSeenElsewhere, languageOfFile, loadGrammars } from "uvran/core";
 import { decode, findSources } from "uvran/node";
 import { renameAll } from "./renamer.js";
 

@@ -5,7 +5,7 @@
 import { readFileSync } from "node:fs";
 import { resolve } from "node:path";
 import ts from "typescript";
-import { languageOfFile, loadGrammars, nameInFile, parse, type Reference } from "uvran";
+import { languageOfFile, loadGrammars, nameInFile, parse, type Reference } from "uvran/core";
 import { findSources } from "uvran/node";
 import { Tally } from "./tally.js";
 

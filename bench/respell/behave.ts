@@ -1,6 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
-import type { LanguageId } from "uvran";
+import type { LanguageId } from "uvran/core";
 
 /** What each of several pieces of code does with each of a few sets of values; undefined where nothing can run them. */
 export function behaviours(language: LanguageId, codes: readonly string[]): readonly string[] | undefined {

@@ -1,5 +1,5 @@
-import { isMissing, shapeOf, type LanguageId, type SyntaxNode, type SyntaxTree } from "uvran";
-import { partsOfBranch } from "uvran";
+import { isMissing, shapeOf, type LanguageId, type SyntaxNode, type SyntaxTree } from "uvran/core";
+import { partsOfBranch } from "uvran/core";
 import { WRITING, type Writing } from "./syntax.js";
 
 /** Code that means the same as other code, and how it was come by. */

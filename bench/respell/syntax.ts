@@ -1,4 +1,4 @@
-import type { LanguageId } from "uvran";
+import type { LanguageId } from "uvran/core";
 
 /** How a language writes what the respellings need; code goes in by name. */
 export interface Writing {

@@ -8,7 +8,7 @@ export default defineConfig({
   root: at("."),
   base: "./",
   plugins: [react()],
-  resolve: { alias: [{ find: /^uvran$/, replacement: at("../../dist/index.js") }] },
+  resolve: { alias: [{ find: /^uvran\/core$/, replacement: at("../../dist/core.js") }] },
   // Beside the command line, whose server hands it out.
   build: {
     target: "es2022",

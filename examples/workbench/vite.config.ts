@@ -9,7 +9,10 @@ export default defineConfig({
   base: "./",
   plugins: [react()],
   resolve: {
-    alias: [{ find: /^uvran$/, replacement: built("index.js") }],
+    alias: [
+      { find: /^uvran$/, replacement: built("index.js") },
+      { find: /^uvran\/core$/, replacement: built("core.js") },
+    ],
     // The engine runs in a worker, where packages must not count on a document.
     conditions: ["worker", ...defaultClientConditions],
   },

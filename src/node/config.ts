@@ -2,8 +2,9 @@ import { existsSync, statSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { z } from "zod";
 import { EFFECTS, TRAITS } from "../analysis/index.js";
-import * as core from "../index.js";
-import type { Library, Pack, Rule } from "../index.js";
+import * as core from "../core.js";
+import * as uvran from "../index.js";
+import type { Library, Pack, Rule } from "../core.js";
 import type { EffortMinutes } from "../report/index.js";
 import { isRule, LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
 import { allLanguages, languageOf, type LanguageId } from "../syntax/index.js";
@@ -388,7 +389,8 @@ async function loadConfig(file: string): Promise<UvranConfig> {
     fsCache: false,
     moduleCache: false,
     virtualModules: {
-      uvran: core,
+      uvran,
+      "uvran/core": core,
       "uvran/node": { defineConfig },
       ...MODULES,
     },

@@ -1,4 +1,4 @@
-import { declaredType, isOnPrimitives } from "uvran";
+import { declaredType, isOnPrimitives } from "uvran/core";
 import { treeOf } from "../languages.js";
 
 const TYPES = `

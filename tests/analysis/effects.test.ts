@@ -1,4 +1,4 @@
-import { exitsOf, isSideEffectFree, runsLater, type LanguageId } from "uvran";
+import { exitsOf, isSideEffectFree, runsLater, type LanguageId } from "uvran/core";
 import { treeOf } from "../languages.js";
 
 test.each<[LanguageId, string, string]>([

@@ -1,5 +1,5 @@
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
-import { languageOf, languageOfFile, loadGrammars, type Language } from "uvran";
+import { languageOf, languageOfFile, loadGrammars, type Language } from "uvran/core";
 import "uvran/node";
 import { programsIn, type Program } from "./programs.js";
 

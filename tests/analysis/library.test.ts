@@ -9,7 +9,7 @@ import {
   type LibraryCalls,
   type LibraryLanguage,
   type LanguageId,
-} from "uvran";
+} from "uvran/core";
 import { treeOf } from "../languages.js";
 import { testWith } from "../toolchains.js";
 

@@ -1,4 +1,4 @@
-import { declarationOf, isBuiltin, isLeftAlone, readsOf, useOf, writesOf, type LanguageId } from "uvran";
+import { declarationOf, isBuiltin, isLeftAlone, readsOf, useOf, writesOf, type LanguageId } from "uvran/core";
 import { treeOf } from "../languages.js";
 
 /** Each mention of `x` that can be a variable, in order: r for read, w for written or declared, o for neither. */

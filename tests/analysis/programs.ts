@@ -15,7 +15,7 @@ import {
   type Reference,
   type SyntaxNode,
   type SyntaxTree,
-} from "uvran";
+} from "uvran/core";
 
 /** One small program, and what its comments expect of it. */
 export interface Program {

@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync } from "node:fs";
 import { resolve } from "node:path";
-import { runTrials, tableFaults } from "uvran";
+import { runTrials, tableFaults } from "uvran/core";
 import pack from "uvran/packs/moves/date-fns";
 import "uvran/node";
 import { Sandbox } from "./run.js";

@@ -1,6 +1,6 @@
 import { cpSync, readFileSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
-import { runTrials, tableFaults } from "uvran";
+import { runTrials, tableFaults } from "uvran/core";
 import { goalIn, loadProject } from "uvran/node";
 import { Workspace } from "uvran/workspace";
 import { Sandbox } from "./run.js";

@@ -1,5 +1,5 @@
 import "uvran/node";
-import { draft, languageOf, shownCode, usual, type Draft, type LanguageId, type Weighed } from "uvran";
+import { draft, languageOf, shownCode, usual, type Draft, type LanguageId, type Weighed } from "uvran/core";
 
 /** Drafts from one file before and after. */
 async function draftOf(language: LanguageId, before: string, after: string): Promise<Draft> {

@@ -12,7 +12,7 @@ import {
   type Examined,
   type Rule,
   type Snippet,
-} from "uvran";
+} from "uvran/core";
 import javascriptPack from "uvran/packs/javascript";
 import pythonPack from "uvran/packs/python";
 import { GOLDEN_RULES } from "../rewrite/golden-rules.js";

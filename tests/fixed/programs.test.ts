@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from "node:fs";
-import { countErrors, languageOfFile, textAfter } from "uvran";
+import { countErrors, languageOfFile, textAfter } from "uvran/core";
 import { isInstalled } from "../toolchains.js";
 import { engineFor, outcomes, printed, readProgram, runOf } from "./programs.js";
 

@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
-import { Engine, filesNaming, languageOfFile, yes, type FileResult, type LanguageId } from "uvran";
+import { Engine, filesNaming, languageOfFile, yes, type FileResult, type LanguageId } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 
 /**

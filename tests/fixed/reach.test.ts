@@ -1,5 +1,5 @@
 import "uvran/node";
-import { Engine, holes, javascript, need, python, filesNaming, textAfter } from "uvran";
+import { Engine, holes, javascript, need, python, filesNaming, textAfter } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 import { make, run } from "../rules/run-rule.js";
 

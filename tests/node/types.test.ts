@@ -1,4 +1,4 @@
-import { languageOf, loadGrammars, parse, type SyntaxNode } from "uvran";
+import { languageOf, loadGrammars, parse, type SyntaxNode } from "uvran/core";
 import { TypeScriptTypes } from "uvran/node";
 import { Sandbox } from "../cli/run.js";
 

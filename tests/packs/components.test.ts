@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import ts from "typescript";
-import { Engine, filesNaming, languageOfFile, loadGrammars, textAfter } from "uvran";
+import { Engine, filesNaming, languageOfFile, loadGrammars, textAfter } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 
 /** Components whose effects work on the document; what they become; and what the document is while they are used. */

@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
-import { countErrors, Engine, filesNaming, languageOfFile, loadGrammars, textAfter } from "uvran";
+import { countErrors, Engine, filesNaming, languageOfFile, loadGrammars, textAfter } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 import { testWith } from "../toolchains.js";
 

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { coveragePage, pack, packPage, rule, RuleError, rulesIndex, trialsIn } from "uvran";
+import { coveragePage, pack, packPage, rule, RuleError, rulesIndex, trialsIn } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 import pythonPack from "uvran/packs/python";
 import { expectTrialsToPass } from "uvran/testing";

@@ -12,7 +12,7 @@ import {
   type HoleKind,
   type LanguageId,
   type Snippet,
-} from "uvran";
+} from "uvran/core";
 
 /** A pattern with the hole `h`, code that it fits once, and what the hole stands for there. */
 export type HoleCase = readonly [pattern: Snippet, code: string, captured: string];

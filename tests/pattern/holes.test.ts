@@ -12,7 +12,7 @@ import {
   snippetCode,
   type HoleKind,
   type LanguageId,
-} from "uvran";
+} from "uvran/core";
 import { HOLE_CASES, type HoleCase } from "./hole-cases.js";
 
 const PAGE = "docs/holes.md";

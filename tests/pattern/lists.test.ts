@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { compile, holes, matchesIn, python, type Snippet } from "uvran";
+import { compile, holes, matchesIn, python, type Snippet } from "uvran/core";
 import { treeOf } from "../languages.js";
 
 const { n, x, first, second } = holes({ n: "name", x: "name", first: "statements", second: "statements" });

@@ -8,7 +8,7 @@ import {
   type LanguageId,
   type Snippet,
   SnippetError,
-} from "uvran";
+} from "uvran/core";
 import { treeOf } from "../languages.js";
 
 const { a, b, n, rest, body } = holes({

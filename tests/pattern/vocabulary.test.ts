@@ -20,7 +20,7 @@ import {
   typescript,
   type Narrowing,
   type Snippet,
-} from "uvran";
+} from "uvran/core";
 
 const { a, b, x, y, args, body, name, type } = holes({
   a: "expression",

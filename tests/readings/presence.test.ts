@@ -1,4 +1,4 @@
-import { presenceOf, type LanguageId } from "uvran";
+import { presenceOf, type LanguageId } from "uvran/core";
 import { treeOf } from "../languages.js";
 
 /** What the test of the first branch asks: `x is there: missing, by operator`. */

@@ -1,4 +1,4 @@
-import { countErrors, Engine, languageOf, parse, textAfter, type LanguageId } from "uvran";
+import { countErrors, Engine, languageOf, parse, textAfter, type LanguageId } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 import { behaviours } from "../../bench/respell/behave.js";
 import { respellings } from "../../bench/respell/respell.js";

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { CODES, codesPage, sayingsOf, type CodeExample, type Pack } from "uvran";
+import { CODES, codesPage, sayingsOf, type CodeExample, type Pack } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 
 interface Examples {

@@ -4,8 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pico from "picocolors";
 import fc from "fast-check";
-import { changeLines, fileDiff, type Survey } from "uvran";
-import { placesText, proposalText, surveyText, type Plan } from "uvran";
+import { changeLines, fileDiff, type Survey } from "uvran/core";
+import { placesText, proposalText, surveyText, type Plan } from "uvran/core";
 
 const plain = pico.createColors(false);
 

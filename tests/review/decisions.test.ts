@@ -1,5 +1,5 @@
 import { readFileSync, renameSync, writeFileSync } from "node:fs";
-import { decisionsText, PlanError, readDecisions, readDesk } from "uvran";
+import { decisionsText, PlanError, readDecisions, readDesk } from "uvran/core";
 import { Workspace } from "uvran/workspace";
 import type { Sandbox } from "../cli/run.js";
 import { MAIN } from "./page.js";

@@ -1,4 +1,4 @@
-import type { Decision } from "uvran";
+import type { Decision } from "uvran/core";
 import { Workspace, type Review } from "uvran/workspace";
 import { Sandbox } from "../cli/run.js";
 

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { applyEdits, compose, type Edit } from "uvran";
+import { applyEdits, compose, type Edit } from "uvran/core";
 
 /** Edits that do not overlap, for a text of this length. */
 const editsFor = (length: number): fc.Arbitrary<Edit[]> =>

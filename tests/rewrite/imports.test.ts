@@ -16,7 +16,7 @@ import {
   typescript,
   type Need,
   type Snippet,
-} from "uvran";
+} from "uvran/core";
 
 const { x } = holes({ x: "expression" });
 

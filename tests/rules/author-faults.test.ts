@@ -16,7 +16,7 @@ import {
   sideEffectFree,
   typescript,
   type RuleSpec,
-} from "../../src/index.js";
+} from "../../src/core.js";
 import "../../src/node/index.js";
 
 const { a, b, body, some, more } = holes({

@@ -13,8 +13,8 @@ import {
   unknown,
   yes,
   type Condition,
-} from "uvran";
-import { isBuiltin, neverWritten } from "uvran";
+} from "uvran/core";
+import { isBuiltin, neverWritten } from "uvran/core";
 import { treeOf } from "../languages.js";
 
 const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });

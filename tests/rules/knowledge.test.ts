@@ -16,8 +16,8 @@ import {
   type Condition,
   type LanguageId,
   type Snippet,
-} from "uvran";
-import * as core from "uvran";
+} from "uvran/core";
+import * as core from "uvran/core";
 
 const { x, given } = holes({ x: "expression", given: "arguments" });
 const { n } = holes({ n: "name" });

@@ -1,4 +1,4 @@
-import { changesInNotes } from "uvran";
+import { changesInNotes } from "uvran/core";
 import { Sandbox } from "../cli/run.js";
 
 const MARKDOWN = `# combwork 3.0

@@ -10,7 +10,7 @@ import {
   type Plan,
   type Rule,
   type RuleSpec,
-} from "uvran";
+} from "uvran/core";
 
 /** A rule with no more said of it than a test needs. */
 export const make = (spec: Pick<RuleSpec, "was"> & Partial<RuleSpec>): Rule =>

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { parse } from "yaml";
 import "uvran/node";
-import { changes, Engine, runTrials, tableFaults, textAfter, type ChangeTable } from "uvran";
+import { changes, Engine, runTrials, tableFaults, textAfter, type ChangeTable } from "uvran/core";
 
 type Row = ChangeTable["rows"][number];
 

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import ts from "typescript";
 import { Language as Grammar, Parser } from "web-tree-sitter";
-import { allLanguages } from "uvran";
+import { allLanguages } from "uvran/core";
 import { wasmPath } from "uvran/node";
 
 /** The kinds and fields of a grammar. */

@@ -1,5 +1,5 @@
 import "uvran/node";
-import { Engine, languageOf, loadGrammars, parseFile, type FileResult } from "uvran";
+import { Engine, languageOf, loadGrammars, parseFile, type FileResult } from "uvran/core";
 import { SHIPPED } from "uvran/node";
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);

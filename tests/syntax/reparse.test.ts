@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import "uvran/node";
-import { allLanguages, loadGrammars } from "uvran";
+import { allLanguages, loadGrammars } from "uvran/core";
 import { parseFile, reparse } from "../../dist/syntax/parse.js";
 import type { SyntaxTree } from "../../dist/syntax/tree.js";
 

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { Language, Parser, type Node } from "web-tree-sitter";
-import { languageOf, sameCode, type LanguageId, type SyntaxTree } from "uvran";
+import { languageOf, sameCode, type LanguageId, type SyntaxTree } from "uvran/core";
 import { wasmPath } from "uvran/node";
 import { treeOf } from "../languages.js";
 

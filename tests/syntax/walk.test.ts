@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { Language, Parser } from "web-tree-sitter";
 import wabt from "wabt";
-import { allLanguages, loadGrammars } from "uvran";
+import { allLanguages, loadGrammars } from "uvran/core";
 import { WALK_BYTES } from "../../dist/syntax/walk/walk-bytes.js";
 import { walkByCursor } from "../../dist/syntax/walk/walk.js";
 import { walkTree } from "../../dist/syntax/grammars.js";

@@ -9,7 +9,7 @@ import {
   type PlanChange,
   type ProofOfChange,
   type Standing,
-} from "uvran";
+} from "uvran/core";
 import { CodeView, LinesEditor } from "./CodeView.js";
 import { Difference } from "./Difference.js";
 import { Evidence } from "./Evidence.js";

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import type { Desk, PlanChange } from "uvran";
+import type { Desk, PlanChange } from "uvran/core";
 import { Dialog } from "../../shared/Dialog.js";
 import { Difference } from "./Difference.js";
 import { someOf } from "./model.js";

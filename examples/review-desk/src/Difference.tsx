@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import { MergeView, unifiedMergeView } from "@codemirror/merge";
 import { EditorState, type Extension } from "@codemirror/state";
 import { EditorView, lineNumbers } from "@codemirror/view";
-import { applyEdits, type PlanChange } from "uvran";
+import { applyEdits, type PlanChange } from "uvran/core";
 import { colours } from "../../shared/highlight.js";
 
 interface Props {

@@ -1,4 +1,4 @@
-import type { PlanChange } from "uvran";
+import type { PlanChange } from "uvran/core";
 
 type Ground = PlanChange["evidence"][number];
 const SIGNS = { yes: "✓", unknown: "?", no: "✗" } as const;

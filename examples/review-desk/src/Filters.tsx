@@ -1,5 +1,5 @@
 import { useId, useMemo, useState, type RefObject } from "react";
-import { doubtsOf, KINDS, TRUSTS, type Plan } from "uvran";
+import { doubtsOf, KINDS, TRUSTS, type Plan } from "uvran/core";
 import { GROUPINGS, SHOWN, type Tab, type View } from "./model.js";
 
 interface Props {

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { placeBehind, type Desk, type Standing } from "uvran";
+import { placeBehind, type Desk, type Standing } from "uvran/core";
 import { StandingMark } from "./ChangeSheet.js";
 import { CodeView } from "./CodeView.js";
 import { Evidence } from "./Evidence.js";

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { standsAs, type PlanChange, type Standings } from "uvran";
+import { standsAs, type PlanChange, type Standings } from "uvran/core";
 
 interface Props {
   readonly changes: readonly PlanChange[];

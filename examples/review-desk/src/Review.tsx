@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { fits, similar, standsAs, type Decision, type Said, type Standing } from "uvran";
+import { fits, similar, standsAs, type Decision, type Said, type Standing } from "uvran/core";
 import { ChangeSheet } from "./ChangeSheet.js";
 import { Help, RuleReference, Similar } from "./Dialogs.js";
 import { Filters } from "./Filters.js";

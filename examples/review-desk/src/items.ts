@@ -1,4 +1,4 @@
-import { standsAs, type PlanChange, type Standing } from "uvran";
+import { standsAs, type PlanChange, type Standing } from "uvran/core";
 import type { Item } from "./List.js";
 import { groupOf, tailOf, TRUST_SIGN, WORDS, type Advice, type HeldBack, type View } from "./model.js";
 

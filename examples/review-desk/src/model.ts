@@ -10,7 +10,7 @@ import {
   type PlanChange,
   type Standings,
   type Trust,
-} from "uvran";
+} from "uvran/core";
 
 export type HeldBack = Plan["heldBack"][number];
 export type Advice = Plan["advice"][number];

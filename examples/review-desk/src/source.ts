@@ -8,7 +8,7 @@ import {
   type Desk,
   type PlanChange,
   type Said,
-} from "uvran";
+} from "uvran/core";
 
 /** What a page is told while it is open. */
 export type News =

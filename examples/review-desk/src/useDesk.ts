@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { standingsOf, withSaid, type Decision, type Desk, type Said, type Standings } from "uvran";
+import { standingsOf, withSaid, type Decision, type Desk, type Said, type Standings } from "uvran/core";
 import { Refused, type Source } from "./source.js";
 
 /** A review that is open on the page. */

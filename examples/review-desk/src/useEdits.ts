@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { PlanChange } from "uvran";
+import type { PlanChange } from "uvran/core";
 import type { Source } from "./source.js";
 
 type Edits = PlanChange["edits"];

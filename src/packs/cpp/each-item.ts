@@ -1,5 +1,5 @@
-import { no, referencesAt, rule, trialsIn, yes } from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+import { no, referencesAt, rule, trialsIn, yes } from "../../core.js";
+import type { Answer, SyntaxNode } from "../../core.js";
 import { eachItem as family, loopHoles, noKnownList } from "../family/each-item.js";
 
 const LISTS = /^(?:const )?(?:std::)?(?:vector|deque|array|basic_string|string|wstring)\b(?!<bool>)/;

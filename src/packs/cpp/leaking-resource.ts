@@ -1,4 +1,4 @@
-import { cpp, holes, trialsIn } from "../../index.js";
+import { cpp, holes, trialsIn } from "../../core.js";
 import { callWritten, leakRule } from "../family/leaks.js";
 import { isInFunction } from "./pointers.js";
 import { RESOURCES } from "./owned/handles.js";

@@ -13,7 +13,7 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
+} from "../../core.js";
 
 const { pointer, body, empty } = holes({
   pointer: "expression",

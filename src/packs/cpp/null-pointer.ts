@@ -1,5 +1,5 @@
-import { condition, cpp, no, rule, trialsIn, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import { condition, cpp, no, rule, trialsIn, yes } from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { wantsPointer } from "./pointers.js";
 
 const ZERO = 1;

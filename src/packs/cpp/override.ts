@@ -1,4 +1,4 @@
-import { classesNamed, condition, copy, holes, ofKind, rule, trialsIn, yes } from "../../index.js";
+import { classesNamed, condition, copy, holes, ofKind, rule, trialsIn, yes } from "../../core.js";
 import type {
   Answer,
   Edit,
@@ -8,7 +8,7 @@ import type {
   Segment,
   SyntaxNode,
   SyntaxTree,
-} from "../../index.js";
+} from "../../core.js";
 import { commaParts } from "../family/comma-parts.js";
 
 const { method } = holes({

@@ -1,5 +1,5 @@
-import { cpp, holes, rule, trialsIn } from "../../index.js";
-import type { Match, SyntaxNode } from "../../index.js";
+import { cpp, holes, rule, trialsIn } from "../../core.js";
+import type { Match, SyntaxNode } from "../../core.js";
 
 const { name, parameters, body } = holes({ name: "name", parameters: "parameters", body: "statements" });
 

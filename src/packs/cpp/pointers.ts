@@ -1,5 +1,5 @@
-import { no, referencesAt, shortened, unknown, yes } from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+import { no, referencesAt, shortened, unknown, yes } from "../../core.js";
+import type { Answer, SyntaxNode } from "../../core.js";
 
 /** The declarator and the type that a name is declared with. */
 export interface Declared {

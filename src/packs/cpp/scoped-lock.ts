@@ -15,8 +15,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, KnownType, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, KnownType, Match, SyntaxNode } from "../../core.js";
 import { declaredForLater } from "../family/resource.js";
 import { isInert } from "./owned/release.js";
 import { isSameThroughout, letGoSooner } from "../family/members.js";

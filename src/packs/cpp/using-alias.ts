@@ -1,5 +1,5 @@
-import { condition, copy, holes, no, ofKind, rule, text, trialsIn, yes } from "../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
+import { condition, copy, holes, no, ofKind, rule, text, trialsIn, yes } from "../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../core.js";
 
 const { named } = holes({ named: { kind: "statement", node: "type_definition" } });
 

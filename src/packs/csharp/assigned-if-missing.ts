@@ -8,8 +8,8 @@ import {
   shapeOf,
   trialsIn,
   versionVerdict,
-} from "../../index.js";
-import type { Match } from "../../index.js";
+} from "../../core.js";
+import type { Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull } from "./values.js";
 

@@ -10,8 +10,8 @@ import {
   typeWritten,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Handle, KnownType, Match, OwnClass, OwnMember, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Handle, KnownType, Match, OwnClass, OwnMember, SyntaxNode } from "../../core.js";
 import { handleOf } from "../family/handles.js";
 
 const DISPOSABLE = { what: "type that can be disposed of" };

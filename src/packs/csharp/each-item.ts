@@ -9,8 +9,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { eachItem as family, loopHoles, noKnownList } from "../family/each-item.js";
 
 function isList(items: SyntaxNode): Answer {

@@ -11,8 +11,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, Segment } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, Segment } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { orElse } from "../family/guarded.js";
 import {

@@ -1,5 +1,5 @@
-import { condition, guarded, holes, rule, takenSafely, text, trialsIn, unknown, yes } from "../../index.js";
-import type { Match, Segment } from "../../index.js";
+import { condition, guarded, holes, rule, takenSafely, text, trialsIn, unknown, yes } from "../../core.js";
+import type { Match, Segment } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull, assignsNothing, mayBeExpressionTree, membersOfValue, typeOfMember } from "./values.js";
 

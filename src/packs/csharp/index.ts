@@ -1,5 +1,5 @@
 /** Rules for C#. */
-import { pack } from "../../index.js";
+import { pack } from "../../core.js";
 import { namedTuple } from "./tuples/named-tuple.js";
 import { namedResult } from "./tuples/named-result.js";
 import { nameOf } from "./names/name-of.js";

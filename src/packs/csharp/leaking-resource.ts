@@ -1,4 +1,4 @@
-import { csharp, holes, trialsIn, type SyntaxNode } from "../../index.js";
+import { csharp, holes, trialsIn, type SyntaxNode } from "../../core.js";
 import { callWritten, leakRule } from "../family/leaks.js";
 import { isDisposable } from "./disposable.js";
 

@@ -9,9 +9,9 @@ import {
   isOfLibrary,
   item,
   rule,
-} from "../../index.js";
-import { shortened, sideEffectFree, trialsIn, typeOf, unknown } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+} from "../../core.js";
+import { shortened, sideEffectFree, trialsIn, typeOf, unknown } from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { mayBeExpressionTree } from "./values.js";
 
 const { table, key, fallback } = holes({ table: "expression", key: "expression", fallback: "expression" });

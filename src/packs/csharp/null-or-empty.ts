@@ -18,8 +18,8 @@ import {
   unknown,
   weakest,
   yes,
-} from "../../index.js";
-import type { Answer, KnownType, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, KnownType, Match, SyntaxNode } from "../../core.js";
 
 const { first, second, text } = holes({ first: "expression", second: "expression", text: "expression" });
 

@@ -1,5 +1,5 @@
-import { condition, copy, holes, no, rule, tested, text, trialsIn, typeOf, yes } from "../../index.js";
-import type { Match, SyntaxNode } from "../../index.js";
+import { condition, copy, holes, no, rule, tested, text, trialsIn, typeOf, yes } from "../../core.js";
+import type { Match, SyntaxNode } from "../../core.js";
 import { isReferenceEquals, isValueType, mayBeExpressionTree, nullableValue } from "./values.js";
 
 const { value } = holes({ value: "expression" });

@@ -12,7 +12,7 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
+} from "../../core.js";
 import { isSameThroughout } from "../family/members.js";
 
 const { what, body, taken, any, args } = holes({

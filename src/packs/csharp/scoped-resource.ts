@@ -8,8 +8,8 @@ import {
   scoped,
   targetAllows,
   trialsIn,
-} from "../../index.js";
-import type { Handle, Match, ReleaseForm, Rule } from "../../index.js";
+} from "../../core.js";
+import type { Handle, Match, ReleaseForm, Rule } from "../../core.js";
 import { calleeOf, handleOf, rowsFor } from "../family/handles.js";
 import {
   blockConditions,

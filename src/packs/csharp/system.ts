@@ -1,5 +1,5 @@
-import { classesNamed, importsIn, no, placeOf, unknown, yes } from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+import { classesNamed, importsIn, no, placeOf, unknown, yes } from "../../core.js";
+import type { Answer, SyntaxNode } from "../../core.js";
 
 /** Is a class that is named here the one of the platform's namespace, by a `using` or by its full name? */
 export function isOfNamespace(name: string, namespace: string, at: SyntaxNode): Answer {

@@ -1,4 +1,4 @@
-import { csharp, holes, required, rule, trialsIn } from "../../index.js";
+import { csharp, holes, required, rule, trialsIn } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull } from "./values.js";
 

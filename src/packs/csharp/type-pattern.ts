@@ -11,8 +11,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../core.js";
 import { hasNoEquality } from "./values.js";
 
 const { declared } = holes({ declared: { kind: "statement", node: "local_declaration_statement" } });

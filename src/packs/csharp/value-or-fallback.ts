@@ -10,8 +10,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull, fitsBeside, mayBeExpressionTree, nullableValue } from "./values.js";
 

@@ -13,8 +13,8 @@ import {
   unknown,
   weakest,
   yes,
-} from "../../index.js";
-import type { Answer, Condition, Link, OwnClass, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Condition, Link, OwnClass, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 
 /**

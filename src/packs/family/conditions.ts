@@ -1,5 +1,5 @@
-import { condition, isSideEffectFree, mayRunAnyway, weakest, yes } from "../../index.js";
-import type { Answer, Condition, Hole, Match, PresenceTest } from "../../index.js";
+import { condition, isSideEffectFree, mayRunAnyway, weakest, yes } from "../../core.js";
+import type { Answer, Condition, Hole, Match, PresenceTest } from "../../core.js";
 
 /** The default may be evaluated although it is not needed. */
 export function cheapDefault(hole: Hole): Condition {

@@ -16,8 +16,8 @@ import {
   unknown,
   walked,
   yes,
-} from "../../index.js";
-import type { Answer, FreshName, Hole, Match, RuleSpec, Segment, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, FreshName, Hole, Match, RuleSpec, Segment, SyntaxNode } from "../../core.js";
 
 /** How a language with typed loops walks a list. */
 export interface Walking {

@@ -1,4 +1,4 @@
-import { copy, text, type Match, type Segment, type SyntaxNode } from "../../index.js";
+import { copy, text, type Match, type Segment, type SyntaxNode } from "../../core.js";
 
 /** An expression with a fallback behind it. */
 export function orElse(value: readonly Segment[], { start, end }: SyntaxNode, operator = "??"): Segment[] {

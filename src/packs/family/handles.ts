@@ -11,7 +11,7 @@ import {
   unknown,
   writtenCode,
   yes,
-} from "../../index.js";
+} from "../../core.js";
 import type {
   Answer,
   CompiledPattern,
@@ -21,7 +21,7 @@ import type {
   Need,
   Snippet,
   SyntaxNode,
-} from "../../index.js";
+} from "../../core.js";
 
 /** What is called in an expression that acquires something: `open`, `new FileReader`, `File.open`. */
 export function calleeOf(expression: SyntaxNode): { node: SyntaxNode; text: string } | undefined {

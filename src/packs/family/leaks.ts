@@ -10,8 +10,8 @@ import {
   usesOf,
   waysOutWithout,
   yes,
-} from "../../index.js";
-import type { Hole, Kind, Match, Rule, Snippet, SyntaxNode, Trial, WayOut } from "../../index.js";
+} from "../../core.js";
+import type { Hole, Kind, Match, Rule, Snippet, SyntaxNode, Trial, WayOut } from "../../core.js";
 
 /** What a language's rule for leaks needs to know beside what holds everywhere. */
 export interface LeakSpec {

@@ -9,8 +9,8 @@ import {
   unknown,
   valuesGiven,
   yes,
-} from "../../index.js";
-import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../core.js";
 
 /** The name that an expression ends in, where it is a variable or a member: `gate` of `self.gate`. */
 function lastName(expression: SyntaxNode): SyntaxNode | undefined {

@@ -1,5 +1,5 @@
-import { canBeMissingHere, condition, mayBeThere, rule, tested } from "../../index.js";
-import type { Hole, Rule, SyntaxNode, Trial } from "../../index.js";
+import { canBeMissingHere, condition, mayBeThere, rule, tested } from "../../core.js";
+import type { Hole, Rule, SyntaxNode, Trial } from "../../core.js";
 
 /** Tests of one language for a value being there or being gone. */
 export interface TestSpec {

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../index.js";
+import type { SyntaxNode } from "../../core.js";
 
 /** A node without the parentheses around it. */
 export function withoutParentheses(node: SyntaxNode): SyntaxNode {

@@ -19,7 +19,7 @@ import {
   unknown,
   unprotected,
   yes,
-} from "../../index.js";
+} from "../../core.js";
 import type {
   Answer,
   Condition,
@@ -29,7 +29,7 @@ import type {
   Reference,
   Resource,
   SyntaxNode,
-} from "../../index.js";
+} from "../../core.js";
 
 /** The holes that patterns of a resource have in common: its variable, and what happens while it is held. */
 export interface ResourceHoles {

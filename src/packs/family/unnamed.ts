@@ -1,5 +1,5 @@
-import { calledFromLibrary, condition, rule, shortened, yes } from "../../index.js";
-import type { Answer, Handle, Hole, Match, Rule, Snippet, Trial } from "../../index.js";
+import { calledFromLibrary, condition, rule, shortened, yes } from "../../core.js";
+import type { Answer, Handle, Hole, Match, Rule, Snippet, Trial } from "../../core.js";
 import { calledIn, handleOf, releasesOf } from "./handles.js";
 
 /** What a language's rule for resources without a name needs to know. */

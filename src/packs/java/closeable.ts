@@ -13,8 +13,8 @@ import {
   yes,
   type OwnClass,
   type OwnMember,
-} from "../../index.js";
-import type { Answer, Handle, Match, SyntaxNode, Trait } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Handle, Match, SyntaxNode, Trait } from "../../core.js";
 import { handleOf } from "../family/handles.js";
 
 const RESOURCE = { what: "resource" };

@@ -11,8 +11,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { holdsNoNull, isLibraryName, isMap, literalIs, typeArguments } from "./types.js";
 

@@ -16,8 +16,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { canBeWritten, holdsNoNull, isMap, typeArguments } from "./types.js";
 

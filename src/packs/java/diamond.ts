@@ -1,5 +1,5 @@
-import { copy, holes, ofKind, rule, trialsIn } from "../../index.js";
-import type { SyntaxNode } from "../../index.js";
+import { copy, holes, ofKind, rule, trialsIn } from "../../core.js";
+import type { SyntaxNode } from "../../core.js";
 import { wantedAt } from "./functions/wanted.js";
 
 const { made } = holes({ made: { kind: "expression", node: "object_creation_expression" } });

@@ -1,5 +1,5 @@
-import { isOfTrait, rule, trialsIn, typeOf, yes } from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+import { isOfTrait, rule, trialsIn, typeOf, yes } from "../../core.js";
+import type { Answer, SyntaxNode } from "../../core.js";
 import { eachItem as family, loopHoles, noKnownList } from "../family/each-item.js";
 import { declaredType, typeArguments } from "./types.js";
 

@@ -1,5 +1,5 @@
 /** Rules for Java. */
-import { pack } from "../../index.js";
+import { pack } from "../../core.js";
 import { lambdaForClass } from "./functions/lambda.js";
 import { lambdaExpression } from "./functions/lambda-expression.js";
 import { methodReference } from "./functions/method-reference.js";

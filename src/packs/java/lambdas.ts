@@ -10,8 +10,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Declaration, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Declaration, SyntaxNode } from "../../core.js";
 
 const isConstructor = (node: SyntaxNode): boolean => node.is("object_creation_expression");
 

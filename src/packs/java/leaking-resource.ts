@@ -1,4 +1,4 @@
-import { namesWithTrait, holes, java, trialsIn } from "../../index.js";
+import { namesWithTrait, holes, java, trialsIn } from "../../core.js";
 import { callWritten, leakRule } from "../family/leaks.js";
 import { isCloseable } from "./closeable.js";
 

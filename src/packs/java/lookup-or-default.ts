@@ -12,8 +12,8 @@ import {
   sideEffectFree,
   trialsIn,
   yes,
-} from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { cheapDefault } from "../family/conditions.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { holdsNoNull, isMap, isOfType, objectsOfJava, typeArguments, wantsPrimitive } from "./types.js";

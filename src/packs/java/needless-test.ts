@@ -1,4 +1,4 @@
-import { holes, trialsIn } from "../../index.js";
+import { holes, trialsIn } from "../../core.js";
 import { needlessTestRule } from "../family/needless-tests.js";
 
 const { what } = holes({ what: { kind: "expression", node: "identifier" } });

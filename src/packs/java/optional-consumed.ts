@@ -21,8 +21,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { isOfType, isOptional, typeArguments, wantsPrimitive } from "./types.js";

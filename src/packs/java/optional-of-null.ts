@@ -11,8 +11,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Match } from "../../index.js";
+} from "../../core.js";
+import type { Match } from "../../core.js";
 import { isLibraryName } from "./types.js";
 
 const { value } = holes({ value: "expression" });

@@ -1,5 +1,5 @@
-import { condition, holes, java, no, rule, trialsIn, unknown, usedAfter, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import { condition, holes, java, no, rule, trialsIn, unknown, usedAfter, yes } from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { isOfType, isOptional, typeArguments } from "./types.js";
 

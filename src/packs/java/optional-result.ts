@@ -12,8 +12,8 @@ import {
   unknown,
   use,
   yes,
-} from "../../index.js";
-import type { Edit, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Edit, Match, SyntaxNode } from "../../core.js";
 
 const { marks, type, name, parameters, body, args, owner } = holes({
   marks: "modifiers",

@@ -12,8 +12,8 @@ import {
   shortened,
   trialsIn,
   yes,
-} from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { isLibraryName } from "./types.js";
 
 const { value, message, body } = holes({ value: "expression", message: "expression", body: "statements" });

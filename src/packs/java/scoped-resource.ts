@@ -9,8 +9,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Handle, Match, Rule } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Handle, Match, Rule } from "../../core.js";
 import {
   blockConditions,
   failsTheSame,

@@ -14,8 +14,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Edit, Match, Segment, SyntaxNode, SyntaxTree } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode, SyntaxTree } from "../../core.js";
 import { withoutParentheses } from "../family/parentheses.js";
 
 const { branch } = holes({ branch: { kind: "statement", node: "if_statement" } });

@@ -14,8 +14,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Condition, SyntaxNode, SyntaxTree } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Condition, SyntaxNode, SyntaxTree } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 
 const MAP_METHODS = ["containsKey", "get", "put", "getOrDefault", "computeIfAbsent", "merge"];

@@ -1,5 +1,5 @@
-import { holes, nameInFile, ofKind, rule, trialsIn } from "../../index.js";
-import type { Match, SyntaxNode } from "../../index.js";
+import { holes, nameInFile, ofKind, rule, trialsIn } from "../../core.js";
+import type { Match, SyntaxNode } from "../../core.js";
 
 const { field } = holes({ field: { kind: "statement", node: "field_declaration" } });
 

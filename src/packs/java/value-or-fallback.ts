@@ -1,5 +1,5 @@
-import { choice, condition, holes, java, need, no, present, rule, trialsIn, yes } from "../../index.js";
-import type { Match } from "../../index.js";
+import { choice, condition, holes, java, need, no, present, rule, trialsIn, yes } from "../../core.js";
+import type { Match } from "../../core.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { testedOnce } from "../family/conditions.js";
 import { objectsOfJava } from "./types.js";

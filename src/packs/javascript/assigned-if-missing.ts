@@ -1,4 +1,4 @@
-import { condition, filled, holes, javascript, rule, trialsIn, unknown, yes } from "../../index.js";
+import { condition, filled, holes, javascript, rule, trialsIn, unknown, yes } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForMissing, byTruth, differsFor } from "./presence-tests.js";
 

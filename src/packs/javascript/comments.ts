@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../index.js";
+import type { SyntaxNode } from "../../core.js";
 
 /** The comments on the lines right above a statement, and where the first of them begins. */
 export function startWithComments(statement: SyntaxNode): number {

@@ -11,8 +11,8 @@ import {
   unknown,
   valuesOf,
   yes,
-} from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
 

@@ -1,5 +1,5 @@
-import { guarded, holes, isMissing, javascript, rule, takenSafely, trialsIn } from "../../index.js";
-import type { Chain } from "../../index.js";
+import { guarded, holes, isMissing, javascript, rule, takenSafely, trialsIn } from "../../core.js";
+import type { Chain } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { fallsBackByTruth, orElse } from "../family/guarded.js";
 import { asksForMissing, differsFor } from "./presence-tests.js";

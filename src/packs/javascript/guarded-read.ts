@@ -9,9 +9,9 @@ import {
   no,
   rule,
   shortened,
-} from "../../index.js";
-import { takenSafely, trialsIn, unknown, valuesOf, weakest, yes } from "../../index.js";
-import type { Answer, Link, Match } from "../../index.js";
+} from "../../core.js";
+import { takenSafely, trialsIn, unknown, valuesOf, weakest, yes } from "../../core.js";
+import type { Answer, Link, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { sameAsMissing } from "./presence-tests.js";
 

@@ -1,5 +1,5 @@
 /** Rules for JavaScript and TypeScript. */
-import { pack } from "../../index.js";
+import { pack } from "../../core.js";
 import { leakingResource } from "./leaking-resource.js";
 import { needlessTest } from "./needless-test.js";
 import { guardedCall } from "./guarded-call.js";

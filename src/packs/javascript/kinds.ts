@@ -1,6 +1,6 @@
-import { askCompiler, condition, functionAround, no, sameCode, shortened } from "../../index.js";
-import { typeOf, unknown, valuesOf, yes } from "../../index.js";
-import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../index.js";
+import { askCompiler, condition, functionAround, no, sameCode, shortened } from "../../core.js";
+import { typeOf, unknown, valuesOf, yes } from "../../core.js";
+import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../core.js";
 import { isThere } from "./there.js";
 
 /** What a method of the library is called on. */

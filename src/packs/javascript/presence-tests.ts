@@ -1,5 +1,5 @@
-import { byType, caution, no, referencesAt, shortened, unknown, valuesOf, yes } from "../../index.js";
-import type { Answer, Asks, Condition, Evidence, Match, PresenceTest, SyntaxNode } from "../../index.js";
+import { byType, caution, no, referencesAt, shortened, unknown, valuesOf, yes } from "../../core.js";
+import type { Answer, Asks, Condition, Evidence, Match, PresenceTest, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 
 /** The new form tells null and undefined from all else; do the tests ask the same, for the values that there are? */

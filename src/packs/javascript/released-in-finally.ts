@@ -10,8 +10,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Handle, Match, Rule, Snippet } from "../../index.js";
+} from "../../core.js";
+import type { Handle, Match, Rule, Snippet } from "../../core.js";
 import { handleOf, releasesOf, releaseSnippet, rowsFor, wordsOfReleases } from "../family/handles.js";
 import {
   declaredForLater,

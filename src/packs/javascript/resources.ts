@@ -1,4 +1,4 @@
-import type { Handle } from "../../index.js";
+import type { Handle } from "../../core.js";
 
 const row = (acquire: string, release: string, scoped: NonNullable<Handle["scoped"]>): Handle => ({
   language: "javascript",

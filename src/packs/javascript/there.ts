@@ -11,8 +11,8 @@ import {
   valueOf,
   valuesOf,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 
 /** Is a value neither null nor undefined? By what it is, the ways to here, all that is assigned to it, or its type. */
 export function isThere(match: Match, node: SyntaxNode): Answer {

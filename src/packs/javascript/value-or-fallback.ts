@@ -1,6 +1,6 @@
-import { changesOf, choice, condition, holes, javascript, present, referencesAt, rule } from "../../index.js";
-import { trialsIn, unknown, yes } from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+import { changesOf, choice, condition, holes, javascript, present, referencesAt, rule } from "../../core.js";
+import { trialsIn, unknown, yes } from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForMissing, byTruth, differsFor } from "./presence-tests.js";
 

@@ -1,4 +1,4 @@
-import { changes, type ChangeTable } from "../../index.js";
+import { changes, type ChangeTable } from "../../core.js";
 
 type Row = ChangeTable["rows"][number];
 

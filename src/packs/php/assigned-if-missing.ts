@@ -1,4 +1,4 @@
-import { filled, holes, php, rule, trialsIn } from "../../index.js";
+import { filled, holes, php, rule, trialsIn } from "../../core.js";
 import {
   asksAlone,
   functionsOfPhp,

@@ -1,6 +1,6 @@
-import { caution, condition, guarded, holes, isOnlyTested, rule, shortened } from "../../index.js";
-import { no, takenSafely, trialsIn, unknown, yes } from "../../index.js";
-import type { Answer, Match, PresenceTest, Segment } from "../../index.js";
+import { caution, condition, guarded, holes, isOnlyTested, rule, shortened } from "../../core.js";
+import { no, takenSafely, trialsIn, unknown, yes } from "../../core.js";
+import type { Answer, Match, PresenceTest, Segment } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 import { fallsBackByTruth, orElse } from "../family/guarded.js";
 import { functionsOfPhp, readOnce } from "./presence.js";

@@ -1,5 +1,5 @@
 /** Rules for PHP. */
-import { pack } from "../../index.js";
+import { pack } from "../../core.js";
 import { conditionalHelper } from "./helpers/conditional-helper.js";
 import { explicitQuery } from "./helpers/explicit-query.js";
 import { containerCall } from "./helpers/container-call.js";

@@ -1,4 +1,4 @@
-import { holes, php, trialsIn } from "../../index.js";
+import { holes, php, trialsIn } from "../../core.js";
 import { calledIn, handleOf } from "../family/handles.js";
 import { callWritten, leakRule } from "../family/leaks.js";
 import { RESOURCES } from "./resources.js";

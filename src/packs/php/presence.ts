@@ -1,5 +1,5 @@
-import { caution, isSideEffectFree, shortened, unknown, yes } from "../../index.js";
-import type { Condition, Evidence, Match, SyntaxNode } from "../../index.js";
+import { caution, isSideEffectFree, shortened, unknown, yes } from "../../core.js";
+import type { Condition, Evidence, Match, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 import { asksNoObject, isOfPhp, isThere, isVariable } from "./values.js";
 

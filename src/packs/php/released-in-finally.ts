@@ -1,5 +1,5 @@
-import { caution, condition, holes, no, php, rule, scoped, trialsIn, unknown, yes } from "../../index.js";
-import type { Handle, Match, Rule, Snippet } from "../../index.js";
+import { caution, condition, holes, no, php, rule, scoped, trialsIn, unknown, yes } from "../../core.js";
+import type { Handle, Match, Rule, Snippet } from "../../core.js";
 import { handleOf, releasesOf, releaseSnippet, rowsFor, wordsOfReleases } from "../family/handles.js";
 import {
   keptInPlace,

@@ -1,5 +1,5 @@
-import { choice, holes, item, php, present, rule, trialsIn, truthy } from "../../index.js";
-import type { Match } from "../../index.js";
+import { choice, holes, item, php, present, rule, trialsIn, truthy } from "../../core.js";
+import type { Match } from "../../core.js";
 import {
   asksAlone,
   itemsMayBeNull,

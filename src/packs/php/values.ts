@@ -14,8 +14,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 
 /** Types of PHP whose values are true whenever they are there. */
 const NOT_OBJECTS = [

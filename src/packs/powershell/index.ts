@@ -1,5 +1,5 @@
 /** Rules for PowerShell. */
-import { pack } from "../../index.js";
+import { pack } from "../../core.js";
 import { streamedList } from "./streams/streamed.js";
 import { needlessTest } from "./needless-test.js";
 import { nullFirst } from "./null-first.js";

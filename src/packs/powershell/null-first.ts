@@ -1,5 +1,5 @@
-import { caution, condition, holes, no, powershell, rule, shortened, trialsIn, yes } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+import { caution, condition, holes, no, powershell, rule, shortened, trialsIn, yes } from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { isNoList } from "./values.js";
 
 const { value } = holes({ value: "expression" });

@@ -13,8 +13,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Evidence, Match, PresenceTest } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Evidence, Match, PresenceTest } from "../../core.js";
 import { everyTest, testedOnce } from "../family/conditions.js";
 import { asksForNull, isNoList } from "./values.js";
 

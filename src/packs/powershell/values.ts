@@ -1,5 +1,5 @@
-import { isNamedLike, referencesAt, shortened, textFound, unknown, yes } from "../../index.js";
-import type { Answer, Condition, SyntaxNode } from "../../index.js";
+import { isNamedLike, referencesAt, shortened, textFound, unknown, yes } from "../../core.js";
+import type { Answer, Condition, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 
 /** A list on the left is filtered by the comparison, and what is left of it decides. */

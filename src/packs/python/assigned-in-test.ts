@@ -1,4 +1,4 @@
-import { condition, holes, no, python, rule, trialsIn, yes } from "../../index.js";
+import { condition, holes, no, python, rule, trialsIn, yes } from "../../core.js";
 
 const { name, value, body } = holes({ name: "name", value: "expression", body: "statements" });
 

@@ -11,8 +11,8 @@ import {
   trialsIn,
   truthy,
   yes,
-} from "../../index.js";
-import type { Answer, Match, Segment } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, Segment } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { mostInLine } from "./limits.js";
 

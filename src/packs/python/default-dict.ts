@@ -13,9 +13,9 @@ import {
   use,
   usesOf,
   yes,
-} from "../../index.js";
-import { declarationOfHole } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import { declarationOfHole } from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 
 const { dict, key, what, empty } = holes({
   dict: "name",

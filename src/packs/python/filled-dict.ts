@@ -20,8 +20,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { valuesGivenTo } from "../family/members.js";
 import { isOwnMethod } from "./lookup-or-default.js";
 

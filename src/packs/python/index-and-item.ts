@@ -20,8 +20,8 @@ import {
   unknown,
   walked,
   yes,
-} from "../../index.js";
-import type { Answer, Edit, Match, Segment } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Edit, Match, Segment } from "../../core.js";
 import { walksPairs } from "./loops/pairs.js";
 import { sequenceKnown } from "./sequence.js";
 

@@ -1,5 +1,5 @@
 /** Rules for Python. */
-import { pack } from "../../index.js";
+import { pack } from "../../core.js";
 import { needlessTest } from "./needless-test.js";
 import { assignedInTest } from "./assigned-in-test.js";
 import { defaultDict } from "./default-dict.js";

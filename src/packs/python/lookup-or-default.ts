@@ -16,8 +16,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { cheapDefault } from "../family/conditions.js";
 
 const { dict, key, fallback } = holes({

@@ -1,4 +1,4 @@
-import { condition, holes, no, python, rule, bodyAround, trialsIn, yes } from "../../index.js";
+import { condition, holes, no, python, rule, bodyAround, trialsIn, yes } from "../../core.js";
 import { mostInLine } from "./limits.js";
 
 const { name, fallback } = holes({ name: "name", fallback: "expression" });

@@ -11,8 +11,8 @@ import {
   trialsIn,
   typeOf,
   unknown,
-} from "../../index.js";
-import type { Answer, Match } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 
 const { test, dict, key } = holes({ test: "expression", dict: "expression", key: "expression" });
 

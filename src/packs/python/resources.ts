@@ -1,4 +1,4 @@
-import type { Handle } from "../../index.js";
+import type { Handle } from "../../core.js";
 
 const row = (acquire: string, scoped: NonNullable<Handle["scoped"]>, release: string): Handle => ({
   language: "python",

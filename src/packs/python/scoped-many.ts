@@ -1,4 +1,4 @@
-import { caution, condition, fresh, holes, need, no, python, rule, trialsIn, yes } from "../../index.js";
+import { caution, condition, fresh, holes, need, no, python, rule, trialsIn, yes } from "../../core.js";
 import { handleOf } from "../family/handles.js";
 import { RESOURCES } from "./resources.js";
 

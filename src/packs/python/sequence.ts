@@ -1,4 +1,4 @@
-import { isBuiltin, bodyAround, writesOf, yes, type Answer, type SyntaxNode } from "../../index.js";
+import { isBuiltin, bodyAround, writesOf, yes, type Answer, type SyntaxNode } from "../../core.js";
 
 const SEQUENCE_TYPES = /^(list|tuple|str|bytes|List|Tuple|Sequence|MutableSequence)(\[|$)/;
 const TYPE_MODULES = ["typing", "collections.abc"];

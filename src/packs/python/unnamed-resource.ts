@@ -1,4 +1,4 @@
-import { holes, python, trialsIn } from "../../index.js";
+import { holes, python, trialsIn } from "../../core.js";
 import { unnamedRule } from "../family/unnamed.js";
 import { RESOURCES } from "./resources.js";
 

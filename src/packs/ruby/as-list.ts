@@ -11,8 +11,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { declaredForLater } from "../family/resource.js";
 import { endsNoLoop, isReadTwice } from "./values.js";
 

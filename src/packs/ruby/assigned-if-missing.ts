@@ -13,8 +13,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { asksForNilAlone, isNeverFalse, isReadTwice, readOnce } from "./values.js";
 
 const { place, value } = holes({

@@ -9,8 +9,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Handle, Rule } from "../../index.js";
+} from "../../core.js";
+import type { Handle, Rule } from "../../core.js";
 import { calledIn, handleOf, rowsFor } from "../family/handles.js";
 import { RESOURCES } from "./resources.js";
 import { isNotAskedByName, endsNoLoop } from "./values.js";

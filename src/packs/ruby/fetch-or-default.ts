@@ -14,8 +14,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, SyntaxNode } from "../../core.js";
 import { isReadTwice } from "./values.js";
 
 const { table, key, fallback } = holes({ table: "expression", key: "expression", fallback: "expression" });

@@ -10,9 +10,9 @@ import {
   shortened,
   unknown,
   givesSomething,
-} from "../../index.js";
-import { takenSafely, trialsIn, yes } from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import { takenSafely, trialsIn, yes } from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 import { asksForNilAlone, isNeverFalse, readOnce } from "./values.js";
 

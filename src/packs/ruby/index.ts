@@ -1,5 +1,5 @@
 /** Rules for Ruby. */
-import { pack } from "../../index.js";
+import { pack } from "../../core.js";
 import { delegated } from "./delegation/delegated.js";
 import { needlessTest } from "./needless-test.js";
 import { unnamedResource } from "./unnamed-resource.js";

@@ -1,4 +1,4 @@
-import { holes, ruby, trialsIn } from "../../index.js";
+import { holes, ruby, trialsIn } from "../../core.js";
 import { handleOf } from "../family/handles.js";
 import { callWritten, leakRule } from "../family/leaks.js";
 import { RESOURCES } from "./resources.js";

@@ -9,8 +9,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { givenInClass, letGoSooner, othersMayGive } from "../family/members.js";
 import { endsNoLoop, isNotAskedByName } from "./values.js";
 

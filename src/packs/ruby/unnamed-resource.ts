@@ -1,4 +1,4 @@
-import { holes, ruby, trialsIn } from "../../index.js";
+import { holes, ruby, trialsIn } from "../../core.js";
 import { unnamedRule } from "../family/unnamed.js";
 import { RESOURCES } from "./resources.js";
 

@@ -9,8 +9,8 @@ import {
   shortened,
   trialsIn,
   yes,
-} from "../../index.js";
-import type { Match } from "../../index.js";
+} from "../../core.js";
+import type { Match } from "../../core.js";
 import { asksForNilAlone, isNeverFalse, readOnce } from "./values.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });

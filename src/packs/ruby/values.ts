@@ -10,8 +10,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../index.js";
-import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../index.js";
+} from "../../core.js";
+import type { Answer, Condition, Hole, Match, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 
 const VARIABLES = ["instance_variable", "class_variable", "global_variable", "self"];

@@ -1,4 +1,4 @@
-import { setWasmSource } from "uvran";
+import { setWasmSource } from "uvran/core";
 import type { Loading } from "./protocol";
 
 /** The parser's own file, and a grammar for each language, as files beside the page. */

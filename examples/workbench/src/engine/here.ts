@@ -1,4 +1,4 @@
-import { Engine, languageOfFile, loadGrammars, parse, saidAt, type Rule, type SyntaxNode } from "uvran";
+import { Engine, languageOfFile, loadGrammars, parse, saidAt, type Rule, type SyntaxNode } from "uvran/core";
 import type { Here, Sample, Step } from "./protocol";
 
 const NOTHING: Here = { trail: [], parts: [], origin: undefined, reads: [], why: [] };

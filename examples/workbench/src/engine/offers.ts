@@ -9,7 +9,7 @@ import {
   usedAfter,
   type Condition,
   type Hole,
-} from "uvran";
+} from "uvran/core";
 
 /** A condition as a value, and as an author writes it. */
 export interface Offered {

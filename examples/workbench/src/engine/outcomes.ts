@@ -1,4 +1,4 @@
-import { changeLines, offsetOf, type FileResult, type TextRange } from "uvran";
+import { changeLines, offsetOf, type FileResult, type TextRange } from "uvran/core";
 import type { Asked, Outcome, Place, Sample } from "./protocol";
 
 /** What came of each place of a sample that a rule found, as the page shows it beside the code; in the order of the code. */

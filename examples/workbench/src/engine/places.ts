@@ -1,4 +1,4 @@
-import { condition, no, type Condition, type Match, type Rule } from "uvran";
+import { condition, no, type Condition, type Match, type Rule } from "uvran/core";
 import type { Asked, Filled, Place } from "./protocol";
 
 /**

@@ -1,4 +1,4 @@
-import type { DiffLine, LanguageId, ReadHere } from "uvran";
+import type { DiffLine, LanguageId, ReadHere } from "uvran/core";
 
 /** A piece of code to try rules on. The ending of its path decides the language. */
 export interface Sample {

@@ -1,9 +1,14 @@
 import * as uvran from "uvran";
+import * as core from "uvran/core";
 import * as zod from "zod";
-import type { Pack, Rule } from "uvran";
+import type { Pack, Rule } from "uvran/core";
 
 /** What a rule file may import here. */
-const MODULES: Readonly<Record<string, unknown>> = { uvran, zod };
+const MODULES: Readonly<Record<string, unknown>> = {
+  uvran,
+  "uvran/core": core,
+  zod,
+};
 
 /** The rules that a rule file exports, alone, in lists and in packs. Throws what the file throws. */
 export function rulesOf(js: string): Rule[] {
@@ -19,7 +24,7 @@ export function rulesOf(js: string): Rule[] {
 }
 
 function rulesIn(value: unknown): readonly Rule[] {
-  if (uvran.isRule(value)) return [value];
+  if (core.isRule(value)) return [value];
   if (Array.isArray(value)) return value.flatMap(rulesIn);
   const rules = (value as Partial<Pack> | null | undefined)?.rules;
   return Array.isArray(rules) ? rules.flatMap(rulesIn) : [];

@@ -11,7 +11,7 @@ import {
   type HoleKind,
   type SyntaxNode,
   type SyntaxTree,
-} from "uvran";
+} from "uvran/core";
 import { stepOf, touched } from "./here";
 import type { Range, Step, Template } from "./protocol";
 

@@ -16,7 +16,7 @@ import {
   type Rule,
   type Trial,
   type Trust,
-} from "uvran";
+} from "uvran/core";
 import { drafted } from "./drafting";
 import { bringGrammars } from "./grammars";
 import { hereIn } from "./here";

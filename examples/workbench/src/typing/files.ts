@@ -16,7 +16,7 @@ add(
 );
 add(
   import.meta.glob<string>(
-    "../../../../dist/{index.d.ts,{syntax,pattern,rewrite,embed,analysis,readings,rules,engine,plan,draft,report}/**/*.d.ts}",
+    "../../../../dist/{index.d.ts,core.d.ts,{syntax,pattern,rewrite,embed,analysis,readings,rules,engine,plan,draft,report}/**/*.d.ts}",
     { query: "?raw", import: "default", eager: true },
   ),
   "dist/",
@@ -31,11 +31,13 @@ add(
   "node_modules/zod/",
   "/node_modules/zod/",
 );
-for (const name of ["uvran", "zod"])
+for (const name of ["uvran", "zod"]) {
+  const exports = { ".": { types: "./index.d.ts" }, "./core": { types: "./core.d.ts" } };
   texts.set(
     `/node_modules/${name}/package.json`,
-    JSON.stringify({ name, version: "0.0.0", type: "module", exports: { ".": { types: "./index.d.ts" } } }),
+    JSON.stringify({ name, version: "0.0.0", type: "module", exports }),
   );
+}
 
 /** The text of a declaration file, by its path. */
 export const declarations: ReadonlyMap<string, string> = texts;

@@ -7,8 +7,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Reference, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Reference, SyntaxNode } from "../../../core.js";
 import { withParentheses } from "../../family/parentheses.js";
 import type { Variable } from "./variable.js";
 

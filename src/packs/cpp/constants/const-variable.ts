@@ -1,5 +1,5 @@
-import { condition, copy, holes, ofKind, rule, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Reference, Segment, SyntaxNode } from "../../../index.js";
+import { condition, copy, holes, ofKind, rule, trialsIn, unknown, yes } from "../../../core.js";
+import type { Answer, Match, Reference, Segment, SyntaxNode } from "../../../core.js";
 import { changeBy } from "./changed.js";
 import { usesOfVariable, variableAt, type Variable } from "./variable.js";
 

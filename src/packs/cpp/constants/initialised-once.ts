@@ -11,8 +11,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 
 const { type, name, test, one, other } = holes({
   type: "type",

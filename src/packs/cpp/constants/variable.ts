@@ -1,5 +1,5 @@
-import { classesNamed, nameInFile, oncePerTree, referencesAt, typeOf } from "../../../index.js";
-import type { Declaration, Reference, SyntaxNode } from "../../../index.js";
+import { classesNamed, nameInFile, oncePerTree, referencesAt, typeOf } from "../../../core.js";
+import type { Declaration, Reference, SyntaxNode } from "../../../core.js";
 import { isInFunction } from "../pointers.js";
 
 /** A variable that is declared by itself with a value, and is not constant. */

@@ -1,5 +1,5 @@
-import { Snippet } from "../../../index.js";
-import type { Handle, Hole, Wrapper } from "../../../index.js";
+import { Snippet } from "../../../core.js";
+import type { Handle, Hole, Wrapper } from "../../../core.js";
 
 const row = (acquire: string, release: string, what: string): Handle => ({
   language: "cpp",

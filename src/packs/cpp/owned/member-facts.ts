@@ -1,5 +1,5 @@
-import { functionAround, no, shortened, unknown, yes } from "../../../index.js";
-import type { Answer, Coverage, Match, SyntaxNode } from "../../../index.js";
+import { functionAround, no, shortened, unknown, yes } from "../../../core.js";
+import type { Answer, Coverage, Match, SyntaxNode } from "../../../core.js";
 import { isInert } from "./release.js";
 
 /** The class that a member's declaration stands in. */

@@ -1,4 +1,4 @@
-import { condition, copy, cpp, functionAround, holes, no, text, unknown, use, yes } from "../../../index.js";
+import { condition, copy, cpp, functionAround, holes, no, text, unknown, use, yes } from "../../../core.js";
 import type {
   Answer,
   Condition,
@@ -9,7 +9,7 @@ import type {
   Snippet,
   SyntaxNode,
   UseClause,
-} from "../../../index.js";
+} from "../../../core.js";
 import {
   goesInOrder,
   isAtTheEnd,

@@ -14,8 +14,8 @@ import {
   usesOf,
   waysOutWithout,
   yes,
-} from "../../../index.js";
-import type { Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Match, SyntaxNode } from "../../../core.js";
 import { isInFunction } from "../pointers.js";
 import { harmlessUses } from "./pointer-uses.js";
 import { goesAtOnce, goesUnnoticed, statementsBetween } from "./release.js";

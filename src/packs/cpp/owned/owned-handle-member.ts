@@ -10,8 +10,8 @@ import {
   Snippet,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { EveryUse, Handle, Hole, Match, Rule } from "../../../index.js";
+} from "../../../core.js";
+import type { EveryUse, Handle, Hole, Match, Rule } from "../../../core.js";
 import { calledIn, rowsFor } from "../../family/handles.js";
 import {
   deleterIn,

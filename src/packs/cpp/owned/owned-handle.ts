@@ -19,8 +19,8 @@ import {
   usesOf,
   waysOutWithout,
   yes,
-} from "../../../index.js";
-import type { Answer, Handle, Match, Rule, SyntaxNode, UseClause, Wrapper } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Handle, Match, Rule, SyntaxNode, UseClause, Wrapper } from "../../../core.js";
 import { isInFunction } from "../pointers.js";
 import { calledIn, rowsFor } from "../../family/handles.js";
 import {

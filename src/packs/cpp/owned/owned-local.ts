@@ -17,8 +17,8 @@ import {
   usesOf,
   waysOutWithout,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Snippet, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Snippet, SyntaxNode } from "../../../core.js";
 import { isInFunction } from "../pointers.js";
 import { takesByReference } from "./member-uses.js";
 import { harmlessUses, takerOf } from "./pointer-uses.js";

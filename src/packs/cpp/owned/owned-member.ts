@@ -1,5 +1,5 @@
-import { condition, cpp, everyUseOf, holes, need, rule, textFound, trialsIn } from "../../../index.js";
-import type { Match } from "../../../index.js";
+import { condition, cpp, everyUseOf, holes, need, rule, textFound, trialsIn } from "../../../core.js";
+import type { Match } from "../../../core.js";
 import { classOf, DELETED, isComplete } from "./member-facts.js";
 import { memberClauses, memberConditions } from "./member-uses.js";
 import { canBeOwned } from "./release.js";

@@ -1,5 +1,5 @@
-import { cpp, holes, use } from "../../../index.js";
-import type { Hole, Match, Snippet, SyntaxNode, UseClause } from "../../../index.js";
+import { cpp, holes, use } from "../../../core.js";
+import type { Hole, Match, Snippet, SyntaxNode, UseClause } from "../../../core.js";
 
 /** How an owner is spoken to: code with the variable's hole in it. */
 export interface Owner {

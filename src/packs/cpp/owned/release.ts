@@ -1,5 +1,5 @@
-import { canThrow, classesNamed, nameInFile, no, placeOf, shortened, unknown, yes } from "../../../index.js";
-import type { Answer, Declaration, Match, SyntaxNode } from "../../../index.js";
+import { canThrow, classesNamed, nameInFile, no, placeOf, shortened, unknown, yes } from "../../../core.js";
+import type { Answer, Declaration, Match, SyntaxNode } from "../../../core.js";
 
 const LOOPS = ["for_statement", "for_range_loop", "while_statement", "do_statement"];
 

@@ -13,8 +13,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { withParentheses } from "../../family/parentheses.js";
 import { goesTo, isOfOneType } from "./one-type.js";
 import { stepsAt } from "./steps.js";

@@ -1,5 +1,5 @@
-import { shortened, typeOf, unknown, yes } from "../../../index.js";
-import type { Answer, SyntaxNode } from "../../../index.js";
+import { shortened, typeOf, unknown, yes } from "../../../core.js";
+import type { Answer, SyntaxNode } from "../../../core.js";
 import { withParentheses } from "../../family/parentheses.js";
 import { stepsAt } from "./steps.js";
 

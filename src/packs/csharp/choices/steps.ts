@@ -1,5 +1,5 @@
-import { isSideEffectFree, sameCode } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { isSideEffectFree, sameCode } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 import { withoutParentheses, withParentheses } from "../../family/parentheses.js";
 
 /** Conditional operators one after the other: each condition with what it gives, and what is left. */

@@ -12,8 +12,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isOfOneType } from "./one-type.js";
 import { casesOf, stepsAt } from "./steps.js";
 

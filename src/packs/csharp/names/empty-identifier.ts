@@ -1,5 +1,5 @@
-import { classesNamed, holes, ofKind, rule, trialsIn } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { classesNamed, holes, ofKind, rule, trialsIn } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 
 const { made } = holes({
   made: { kind: "expression", node: ["object_creation_expression", "implicit_object_creation_expression"] },

@@ -1,5 +1,5 @@
-import { condition, holes, ofKind, rule, shortened, text, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import { condition, holes, ofKind, rule, shortened, text, trialsIn, unknown, yes } from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { isOfNamespace } from "../system.js";
 
 const { literal } = holes({ literal: { kind: "expression", node: "string_literal" } });

@@ -11,8 +11,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { isOfNamespace } from "../system.js";
 
 const { call } = holes({ call: { kind: "expression", node: "invocation_expression" } });

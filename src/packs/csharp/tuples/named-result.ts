@@ -12,8 +12,8 @@ import {
   unknown,
   use,
   yes,
-} from "../../../index.js";
-import type { Answer, Edit, EveryUse, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Edit, EveryUse, Match, SyntaxNode } from "../../../core.js";
 import {
   hasNames,
   isLibraryTuple,

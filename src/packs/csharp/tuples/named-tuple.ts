@@ -9,8 +9,8 @@ import {
   shortened,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 import {
   hasNames,
   isLibraryTuple,

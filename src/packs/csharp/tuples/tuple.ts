@@ -1,5 +1,5 @@
-import { no, referencesAt, yes } from "../../../index.js";
-import type { Answer, Declaration, Match, SyntaxNode, SyntaxTree } from "../../../index.js";
+import { no, referencesAt, yes } from "../../../core.js";
+import type { Answer, Declaration, Match, SyntaxNode, SyntaxTree } from "../../../core.js";
 import { isOfNamespace } from "../system.js";
 
 /** A tuple of the library where it is made. */

@@ -11,8 +11,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { namesOf } from "./parameter-types.js";
 import { onlyExpression } from "./only-expression.js";

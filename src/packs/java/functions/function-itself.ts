@@ -13,8 +13,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { declaredType } from "../types.js";
 import { namesOf } from "./parameter-types.js";
 import { isSettled, wantedAt } from "./wanted.js";

@@ -10,8 +10,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { onlyExpression } from "./only-expression.js";
 import { hasSeveral, isSettled, wantedAt } from "./wanted.js";
 

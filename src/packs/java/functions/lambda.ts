@@ -16,8 +16,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../core.js";
 import { typeArguments } from "../types.js";
 import { isFunctional, ownNames, singleMethodAt, type SingleMethod } from "./single-method.js";
 import { onlyExpression } from "./only-expression.js";

@@ -14,8 +14,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, SyntaxNode, SyntaxTree } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode, SyntaxTree } from "../../../core.js";
 import { headOf, type Head } from "./heads.js";
 import { namesOf, parameterTypes } from "./parameter-types.js";
 import { wantedAt } from "./wanted.js";

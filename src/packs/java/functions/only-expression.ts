@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** The expression that a body comes to, where it is nothing else. */
 export function onlyExpression(body: SyntaxNode, mayBeStatement: boolean): SyntaxNode | undefined {

@@ -1,5 +1,5 @@
-import { typeOf } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { typeOf } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 import { commaParts } from "../../family/comma-parts.js";
 import { declaredType, isLibraryName } from "../types.js";
 import { wantedAt } from "./wanted.js";

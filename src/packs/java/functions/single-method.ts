@@ -11,8 +11,8 @@ import {
   yes,
   type KnownType,
   type OwnClass,
-} from "../../../index.js";
-import type { Answer, SyntaxNode, SyntaxTree } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, SyntaxNode, SyntaxTree } from "../../../core.js";
 import { headOf, type Head } from "./heads.js";
 
 /** An object of an anonymous class that has one method and nothing else. */

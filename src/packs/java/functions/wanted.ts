@@ -1,5 +1,5 @@
-import { classesNamed, isOfTrait, referencesAt, typeOf } from "../../../index.js";
-import type { OwnMember, SyntaxNode } from "../../../index.js";
+import { classesNamed, isOfTrait, referencesAt, typeOf } from "../../../core.js";
+import type { OwnMember, SyntaxNode } from "../../../core.js";
 import { declaredType, isLibraryName } from "../types.js";
 import { headOf } from "./heads.js";
 

@@ -10,8 +10,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 import { ownNodes } from "../classes/method.js";
 import { FUNCTIONS, parametersOf } from "./settled.js";
 

@@ -1,4 +1,4 @@
-import { textAt, type Edit, type SyntaxNode } from "../../../index.js";
+import { textAt, type Edit, type SyntaxNode } from "../../../core.js";
 import { byError, codeOf, FUNCTIONS, parametersOf, useOfParameter, withoutReturn } from "./settled.js";
 import { startWithComments } from "../comments.js";
 import { NoSteps } from "./steps.js";

@@ -1,5 +1,5 @@
-import { originOf } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { originOf } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** Functions of Node that have a promise form of the same name, and give it one value. */
 const FORMS: Readonly<Record<string, { in: string; names: readonly string[] }>> = {

@@ -11,8 +11,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Answer, Filled, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Filled, Match, SyntaxNode } from "../../../core.js";
 import { nodeForm } from "./node-form.js";
 import { isErrorFirst } from "./promisified.js";
 import { byError, calledBy, codeOf, expressionOf, FUNCTIONS, parametersOf } from "./settled.js";

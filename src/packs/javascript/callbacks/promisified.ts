@@ -1,5 +1,5 @@
-import { no, originOf, referencesAt, unknown, yes } from "../../../index.js";
-import type { Answer, SyntaxNode } from "../../../index.js";
+import { no, originOf, referencesAt, unknown, yes } from "../../../core.js";
+import type { Answer, SyntaxNode } from "../../../core.js";
 
 /**
  * Modules of Node whose functions `promisify` turns into ones that give what their callback gets. Those of other modules may

@@ -1,5 +1,5 @@
-import { presenceOf, referencesAt, waysOf } from "../../../index.js";
-import type { SyntaxNode, Ways } from "../../../index.js";
+import { presenceOf, referencesAt, waysOf } from "../../../core.js";
+import type { SyntaxNode, Ways } from "../../../core.js";
 
 export const FUNCTIONS = ["function_expression", "arrow_function"];
 

@@ -11,8 +11,8 @@ import {
   options,
   referencesAt,
   referencesOf,
-} from "../../../index.js";
-import { everyUseOf, javascript, rule, text, trialsIn, unknown, use, usesOf, yes } from "../../../index.js";
+} from "../../../core.js";
+import { everyUseOf, javascript, rule, text, trialsIn, unknown, use, usesOf, yes } from "../../../core.js";
 import type {
   Declaration,
   Edit,
@@ -22,7 +22,7 @@ import type {
   Rule,
   Segment,
   SyntaxNode,
-} from "../../../index.js";
+} from "../../../core.js";
 import { moduleKind, NODE } from "../variables/global.js";
 import { callerEdit } from "./callers.js";
 import { parametersOf } from "./settled.js";

@@ -1,4 +1,4 @@
-import { indentUnit, textAt, type Edit, type SyntaxNode } from "../../../index.js";
+import { indentUnit, textAt, type Edit, type SyntaxNode } from "../../../core.js";
 import { nodeForm } from "./node-form.js";
 import { isErrorFirst } from "./promisified.js";
 import {

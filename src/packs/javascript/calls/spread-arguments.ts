@@ -1,6 +1,6 @@
-import { condition, holes, isSideEffectFree, javascript, rule, sameCode, trialsIn } from "../../../index.js";
-import { isMissing, unknown, yes } from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import { condition, holes, isSideEffectFree, javascript, rule, sameCode, trialsIn } from "../../../core.js";
+import { isMissing, unknown, yes } from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { isKnownAs } from "../kinds.js";
 
 const { called, self, list } = holes({ called: "expression", self: "expression", list: "expression" });

@@ -9,9 +9,9 @@ import {
   referencesAt,
   referencesOf,
   rule,
-} from "../../../index.js";
-import { trialsIn, unknown, weakest, yes } from "../../../index.js";
-import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { trialsIn, unknown, weakest, yes } from "../../../core.js";
+import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
 import { isNoGlobal } from "../variables/global.js";
 import { settings, type Settings } from "./call-settings.js";
 import { familyOf, madeBy, placeOf, type Made } from "./made-class.js";

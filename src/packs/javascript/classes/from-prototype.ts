@@ -9,9 +9,9 @@ import {
   referencesOf,
   rule,
   textAt,
-} from "../../../index.js";
-import { trialsIn, unknown, usesOf, weakest, yes } from "../../../index.js";
-import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { trialsIn, unknown, usesOf, weakest, yes } from "../../../core.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 import { startWithComments } from "../comments.js";
 import { isNoGlobal } from "../variables/global.js";
 import { isUsedBehind } from "../variables/order.js";

@@ -1,5 +1,5 @@
-import { referencesAt, referencesOf } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { referencesAt, referencesOf } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 import { isUsedBehind } from "../variables/order.js";
 import type { Settings } from "./call-settings.js";
 import { memberName } from "./method.js";

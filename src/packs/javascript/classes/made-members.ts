@@ -1,5 +1,5 @@
-import { textAt } from "../../../index.js";
-import type { Edit, SyntaxNode } from "../../../index.js";
+import { textAt } from "../../../core.js";
+import type { Edit, SyntaxNode } from "../../../core.js";
 import type { Settings } from "./call-settings.js";
 import type { Made } from "./made-class.js";
 import { memberName, methodText, noMethod, ownNodes } from "./method.js";

@@ -1,4 +1,4 @@
-import { nameInFile, referencesOf, textAt, type Edit, type SyntaxNode } from "../../../index.js";
+import { nameInFile, referencesOf, textAt, type Edit, type SyntaxNode } from "../../../core.js";
 
 const FUNCTIONS = ["function_expression", "generator_function", "arrow_function"];
 /** Functions with a `this`, and `arguments`, of their own. */

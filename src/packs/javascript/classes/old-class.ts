@@ -1,5 +1,5 @@
-import { oncePerNode, oncePerTree, originOf, referencesAt, referencesOf, shortened } from "../../../index.js";
-import type { Declaration, Reference, SyntaxNode } from "../../../index.js";
+import { oncePerNode, oncePerTree, originOf, referencesAt, referencesOf, shortened } from "../../../core.js";
+import type { Declaration, Reference, SyntaxNode } from "../../../core.js";
 import { functionsBetween } from "../variables/order.js";
 import { noMethod } from "./method.js";
 

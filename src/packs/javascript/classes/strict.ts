@@ -1,5 +1,5 @@
-import { unknown, yes } from "../../../index.js";
-import type { Answer, SyntaxNode } from "../../../index.js";
+import { unknown, yes } from "../../../core.js";
+import type { Answer, SyntaxNode } from "../../../core.js";
 
 const DIRECTIVE = /^(["'])use strict\1;?$/;
 

@@ -1,4 +1,4 @@
-import { changesOf, referencesOf, sameCode, type Declaration, type SyntaxNode } from "../../../index.js";
+import { changesOf, referencesOf, sameCode, type Declaration, type SyntaxNode } from "../../../core.js";
 import type { Aspect, ElementUse, Value } from "./element-use.js";
 import { attributesOf, attributeValue, onlyContent, plainText, type Element } from "./markup.js";
 import { NoState } from "./no-state.js";

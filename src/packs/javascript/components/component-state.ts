@@ -12,8 +12,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode, SyntaxTree } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode, SyntaxTree } from "../../../core.js";
 import { sortOver } from "./cells.js";
 import type { Element } from "./markup.js";
 import { NoState } from "./no-state.js";

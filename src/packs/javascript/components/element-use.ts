@@ -1,5 +1,5 @@
 import { plainText } from "./markup.js";
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** Something of an element that the document shows: its text, an attribute, a class, a property of its style. */
 export interface Aspect {

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 import { NoState } from "./no-state.js";
 
 /** An element of a component's markup. */

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** Why the work of an effect on the document cannot be said by state. */
 export class NoState extends Error {

@@ -1,4 +1,4 @@
-import { exitsOf, referencesOf, runsLater, type SyntaxNode } from "../../../index.js";
+import { exitsOf, referencesOf, runsLater, type SyntaxNode } from "../../../core.js";
 import {
   cellOf,
   changedInPlace,

@@ -1,4 +1,4 @@
-import { originOf, type SyntaxNode } from "../../../index.js";
+import { originOf, type SyntaxNode } from "../../../core.js";
 import { NoState } from "./no-state.js";
 
 /** An effect that runs once, when the component is in the document. */

@@ -1,4 +1,4 @@
-import { referencesAt, referencesOf, sameCode, type Declaration, type SyntaxNode } from "../../../index.js";
+import { referencesAt, referencesOf, sameCode, type Declaration, type SyntaxNode } from "../../../core.js";
 import { bare, testAround, useOfElement, type ElementUse } from "./element-use.js";
 import { EVENTS } from "./events.js";
 import { attributesOf, elementWithId, plainText, type Element } from "./markup.js";

@@ -1,9 +1,9 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 import { attributesOf, attributeValue, canHoldText, contentOf, plainText, type Element } from "./markup.js";
 import { NoState } from "./no-state.js";
 import type { Sort } from "./values.js";
 import type { Aspect } from "./element-use.js";
-import type { Edit } from "../../../index.js";
+import type { Edit } from "../../../core.js";
 
 /** What an element shows from now on: an aspect, and the code that gives it. */
 export interface Showing {

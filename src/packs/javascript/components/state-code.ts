@@ -1,4 +1,4 @@
-import { applyEdits, textAt, type Edit, type SyntaxNode } from "../../../index.js";
+import { applyEdits, textAt, type Edit, type SyntaxNode } from "../../../core.js";
 import { shownAtFirst, type Branch, type Cell } from "./cells.js";
 import { attributesOf } from "./markup.js";
 import { NoState } from "./no-state.js";

@@ -1,4 +1,4 @@
-import { removal, type Edit, type SyntaxNode } from "../../../index.js";
+import { removal, type Edit, type SyntaxNode } from "../../../core.js";
 import { isOwnRead, readsOf, statementOf, unitAround, type Unit } from "./units.js";
 import type { Cell, Write } from "./cells.js";
 import { NoState } from "./no-state.js";

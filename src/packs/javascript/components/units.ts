@@ -1,4 +1,4 @@
-import { exitsOf, referencesOf, runsLater, type SyntaxNode } from "../../../index.js";
+import { exitsOf, referencesOf, runsLater, type SyntaxNode } from "../../../core.js";
 import type { Cell } from "./cells.js";
 import { NoState } from "./no-state.js";
 import { declarationAt, type EffectParts, type Helper, type Listener } from "./reader.js";

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** What kind of plain value an expression gives, as far as its form says; undefined where it could be any. */
 export type Sort = "text" | "number" | "switch";

@@ -9,7 +9,7 @@ import {
   type Match,
   type Need,
   type SyntaxNode,
-} from "../../../index.js";
+} from "../../../core.js";
 import { startWithComments } from "../comments.js";
 import { isBranch, sortOver, type Cell } from "./cells.js";
 import { testAround } from "./element-use.js";

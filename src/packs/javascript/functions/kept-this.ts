@@ -12,9 +12,9 @@ import {
   usesOf,
   weakest,
   yes,
-} from "../../../index.js";
-import { no } from "../../../index.js";
-import type { Answer, Declaration, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { no } from "../../../core.js";
+import type { Answer, Declaration, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 import { arrowEdits, hasOwn, isOnlyCalled } from "./arrow.js";
 
 const { kept } = holes({

@@ -12,8 +12,8 @@ import {
   rule,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 import { ownNodes } from "../classes/method.js";
 
 /** Functions that have `arguments` of their own. */

@@ -18,8 +18,8 @@ import {
   unknown,
   walked,
   yes,
-} from "../../../index.js";
-import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../core.js";
 import { kindOf } from "../kinds.js";
 
 const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });

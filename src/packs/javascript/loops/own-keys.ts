@@ -1,6 +1,6 @@
-import { condition, holes, isUnchanged, javascript, no, rule, sameCode, trialsIn } from "../../../index.js";
-import { builtin, yes } from "../../../index.js";
-import type { Match, Snippet } from "../../../index.js";
+import { condition, holes, isUnchanged, javascript, no, rule, sameCode, trialsIn } from "../../../core.js";
+import { builtin, yes } from "../../../core.js";
+import type { Match, Snippet } from "../../../core.js";
 import { ownTest } from "../objects/own-test.js";
 import { isThere } from "../there.js";
 

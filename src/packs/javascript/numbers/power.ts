@@ -1,5 +1,5 @@
-import { builtin, copy, holes, javascript, rule, text, trialsIn } from "../../../index.js";
-import type { Match, Segment, SyntaxNode } from "../../../index.js";
+import { builtin, copy, holes, javascript, rule, text, trialsIn } from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { base, exponent } = holes({
   base: { kind: "expression", text: /^(?!\.\.\.)/ },

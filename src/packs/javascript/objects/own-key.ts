@@ -8,8 +8,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match } from "../../../core.js";
 import { isMethodItself } from "./own-test.js";
 
 const { object, key, alias } = holes({ object: "expression", key: "expression", alias: "name" });

@@ -1,5 +1,5 @@
-import { changesOf, compile, holes, javascript, matchAt, referencesAt } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { changesOf, compile, holes, javascript, matchAt, referencesAt } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 
 const { object, key, alias } = holes({ object: "expression", key: "expression", alias: "name" });
 const METHOD = [javascript`Object.prototype.hasOwnProperty`, javascript`({}).hasOwnProperty`];

@@ -9,8 +9,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { first, rest } = holes({ first: { kind: "expression", node: "object" }, rest: "arguments" });
 

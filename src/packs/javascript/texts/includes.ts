@@ -1,5 +1,5 @@
-import { condition, holes, isMissing, javascript, rule, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match } from "../../../index.js";
+import { condition, holes, isMissing, javascript, rule, trialsIn, unknown, yes } from "../../../core.js";
+import type { Answer, Match } from "../../../core.js";
 import { isKnownAs, calledOn, kindOf } from "../kinds.js";
 
 const { list, item } = holes({ list: "expression", item: "expression" });

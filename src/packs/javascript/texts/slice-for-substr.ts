@@ -7,9 +7,9 @@ import {
   rule,
   shortened,
   text as written,
-} from "../../../index.js";
-import { copy, trialsIn, unknown, weakest, yes } from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { copy, trialsIn, unknown, weakest, yes } from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isCount, calledOn } from "../kinds.js";
 
 const { text, from, length } = holes({ text: "expression", from: "expression", length: "expression" });

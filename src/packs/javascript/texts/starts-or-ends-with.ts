@@ -1,6 +1,6 @@
-import { condition, holes, isSideEffectFree, javascript, rule, sameCode, trialsIn } from "../../../index.js";
-import { unknown, weakest, yes } from "../../../index.js";
-import type { Answer, Match, Snippet, SyntaxNode } from "../../../index.js";
+import { condition, holes, isSideEffectFree, javascript, rule, sameCode, trialsIn } from "../../../core.js";
+import { unknown, weakest, yes } from "../../../core.js";
+import type { Answer, Match, Snippet, SyntaxNode } from "../../../core.js";
 import { isKnownAs, calledOn } from "../kinds.js";
 
 const { text, part, count } = holes({ text: "expression", part: "expression", count: "expression" });

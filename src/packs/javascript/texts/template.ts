@@ -11,8 +11,8 @@ import {
   unknown,
   valuesOf,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { left, right } = holes({ left: "expression", right: "expression" });
 

@@ -1,5 +1,5 @@
-import { copy, holes, ofKind, rule, text, trialsIn } from "../../../index.js";
-import type { Match, Segment } from "../../../index.js";
+import { copy, holes, ofKind, rule, text, trialsIn } from "../../../core.js";
+import type { Match, Segment } from "../../../core.js";
 
 // Files with tags in them have no such assertions, and could not even read them as a pattern.
 const { assertion } = holes({ assertion: { kind: "expression", node: "type_assertion" } });

@@ -9,8 +9,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 
 const { type } = holes({ type: { kind: "type", node: "predefined_type" } });
 const ts = trialsIn("typescript");

@@ -1,5 +1,5 @@
-import { holes, ofKind, rule, trialsIn } from "../../../index.js";
-import type { Match, SyntaxNode } from "../../../index.js";
+import { holes, ofKind, rule, trialsIn } from "../../../core.js";
+import type { Match, SyntaxNode } from "../../../core.js";
 
 const { declared } = holes({ declared: { kind: "statement", node: "enum_declaration" } });
 const ts = trialsIn("typescript");

@@ -1,5 +1,5 @@
-import { holes, ofKind, rule, trialsIn } from "../../../index.js";
-import type { Match, SyntaxNode } from "../../../index.js";
+import { holes, ofKind, rule, trialsIn } from "../../../core.js";
+import type { Match, SyntaxNode } from "../../../core.js";
 
 const { space } = holes({ space: { kind: "statement", node: "internal_module" } });
 const ts = trialsIn("typescript");

@@ -1,5 +1,5 @@
-import { condition, copy, holes, ofKind, rule, trialsIn, unknown, valuesOf, yes } from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+import { condition, copy, holes, ofKind, rule, trialsIn, unknown, valuesOf, yes } from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 
 const { asserted } = holes({ asserted: { kind: "expression", node: "non_null_expression" } });
 const ts = trialsIn("typescript");

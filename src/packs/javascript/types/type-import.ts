@@ -9,9 +9,9 @@ import {
   rule,
   text,
   trialsIn,
-} from "../../../index.js";
-import { unknown, yes } from "../../../index.js";
-import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { unknown, yes } from "../../../core.js";
+import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { statement } = holes({ statement: { kind: "statement", node: "import_statement" } });
 const ts = trialsIn("typescript");

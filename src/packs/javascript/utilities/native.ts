@@ -1,5 +1,5 @@
-import { condition, isBuiltin, isMissing, no, rule, trialsIn, typeOf, unknown, yes } from "../../../index.js";
-import type { Answer, Match } from "../../../index.js";
+import { condition, isBuiltin, isMissing, no, rule, trialsIn, typeOf, unknown, yes } from "../../../core.js";
+import type { Answer, Match } from "../../../core.js";
 import { kindOf } from "../kinds.js";
 import { isThere } from "../there.js";
 import { fn, list, ROWS, value, type Row } from "./rows.js";

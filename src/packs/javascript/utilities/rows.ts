@@ -1,4 +1,4 @@
-import { holes, javascript, need, type Hole, type Snippet } from "../../../index.js";
+import { holes, javascript, need, type Hole, type Snippet } from "../../../core.js";
 
 /** The libraries whose functions have a native counterpart, by the modules that people take them from. */
 const MODULES = ["lodash", "lodash-es", "underscore"];

@@ -1,9 +1,9 @@
-import { changesOf, condition, functionAround, isCertainlyAssigned } from "../../../index.js";
-import { nameInFile, no, referencesAt, referencesOf, rule, runsLater, text } from "../../../index.js";
+import { changesOf, condition, functionAround, isCertainlyAssigned } from "../../../core.js";
+import { nameInFile, no, referencesAt, referencesOf, rule, runsLater, text } from "../../../core.js";
 import { isNoGlobal } from "./global.js";
 import { functionsBetween, isUsedBehind } from "./order.js";
-import { token, trialsIn, usesOf, weakest, yes } from "../../../index.js";
-import type { Answer, Declaration, Match, Reference, Segment, SyntaxNode } from "../../../index.js";
+import { token, trialsIn, usesOf, weakest, yes } from "../../../core.js";
+import type { Answer, Declaration, Match, Reference, Segment, SyntaxNode } from "../../../core.js";
 
 /** What the word begins: a declaration, or the header of a loop over items. */
 const declaredBy = (match: Match): SyntaxNode => match.node.parent!;

@@ -1,5 +1,5 @@
-import { nameInFile, unknown, yes } from "../../../index.js";
-import type { Answer, Declaration, SyntaxNode } from "../../../index.js";
+import { nameInFile, unknown, yes } from "../../../core.js";
+import type { Answer, Declaration, SyntaxNode } from "../../../core.js";
 
 /** Why a file is a module that has no `import` and no `export`. */
 export const NODE = "the file is a module of Node";

@@ -1,5 +1,5 @@
-import { no, referencesAt, referencesOf, unknown, yes } from "../../../index.js";
-import type { Answer, Reference, SyntaxNode } from "../../../index.js";
+import { no, referencesAt, referencesOf, unknown, yes } from "../../../core.js";
+import type { Answer, Reference, SyntaxNode } from "../../../core.js";
 
 /** A name, and where what it stands for is there. */
 export interface Placed {

@@ -15,8 +15,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Rule, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Rule, Segment, SyntaxNode } from "../../../core.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 
 const { branch } = holes({ branch: { kind: "statement", node: "if_statement" } });

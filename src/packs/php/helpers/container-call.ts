@@ -15,8 +15,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Rule, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Rule, Segment, SyntaxNode } from "../../../core.js";
 
 const { read } = holes({ read: { kind: "expression", node: "subscript_expression" } });
 

@@ -12,8 +12,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, OwnClass, Rule, SyntaxNode, SyntaxTree } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, OwnClass, Rule, SyntaxNode, SyntaxTree } from "../../../core.js";
 
 const { call } = holes({ call: { kind: "expression", node: "scoped_call_expression" } });
 

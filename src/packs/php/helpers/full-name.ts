@@ -10,8 +10,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Rule, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Rule, SyntaxNode } from "../../../core.js";
 
 const { name } = holes({ name: { kind: "expression", node: ["name", "qualified_name"] } });
 

@@ -12,8 +12,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Rule, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Rule, Segment, SyntaxNode } from "../../../core.js";
 
 const { call } = holes({ call: { kind: "expression", node: "function_call_expression" } });
 

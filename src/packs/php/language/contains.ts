@@ -10,8 +10,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { comparison } = holes({ comparison: { kind: "expression", node: "binary_expression" } });
 

@@ -1,5 +1,5 @@
-import { copy, holes, ofKind, rule, trialsIn } from "../../../index.js";
-import type { Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+import { copy, holes, ofKind, rule, trialsIn } from "../../../core.js";
+import type { Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { list } = holes({ list: { kind: "expression", node: ["array_creation_expression", "list_literal"] } });
 

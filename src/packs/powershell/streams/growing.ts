@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 import { commandName, statementsIn } from "./output.js";
 
 /** A list that begins empty and grows in a loop. */

@@ -1,5 +1,5 @@
-import { isDefinedInProject } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { isDefinedInProject } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** Commands that put nothing into the pipeline, unless they are asked to with `-PassThru`. */
 const SILENT = new Set(

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { condition, copy, holes, ofKind, options, originOf, referencesAt, rule } from "../../../index.js";
-import { text, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+import { condition, copy, holes, ofKind, options, originOf, referencesAt, rule } from "../../../core.js";
+import { text, trialsIn, unknown, yes } from "../../../core.js";
+import type { Answer, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
 
 const { call } = holes({ call: { kind: "expression", node: "call" } });
 

@@ -9,8 +9,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 
 const { owner, self } = holes({ owner: "name", self: "name" });
 

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { condition, copy, holes, isBuiltin, isMissing, need, no, ofKind, options } from "../../../index.js";
-import { referencesAt, referencesOf, rule, text, trialsIn, typeOf, unknown, yes } from "../../../index.js";
-import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+import { condition, copy, holes, isBuiltin, isMissing, need, no, ofKind, options } from "../../../core.js";
+import { referencesAt, referencesOf, rule, text, trialsIn, typeOf, unknown, yes } from "../../../core.js";
+import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
 
 const { whole } = holes({ whole: { kind: "statement", node: "class_definition" } });
 

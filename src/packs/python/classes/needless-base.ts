@@ -1,5 +1,5 @@
-import { builtin, copy, ofKind, holes, rule, text, trialsIn } from "../../../index.js";
-import type { Match, Segment, SyntaxNode } from "../../../index.js";
+import { builtin, copy, ofKind, holes, rule, text, trialsIn } from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { list } = holes({ list: { kind: "expression", node: "argument_list" } });
 

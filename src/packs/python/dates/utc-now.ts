@@ -1,4 +1,4 @@
-import { holes, need, python, rule, trialsIn } from "../../../index.js";
+import { holes, need, python, rule, trialsIn } from "../../../core.js";
 
 const { time } = holes({ time: "expression" });
 const datetime = need("datetime", "datetime");

@@ -9,8 +9,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { fn } = holes({ fn: { kind: "statement", node: "function_definition" } });
 

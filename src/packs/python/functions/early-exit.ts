@@ -9,9 +9,9 @@ import {
   rule,
   text,
   trialsIn,
-} from "../../../index.js";
-import { typeOf, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { typeOf, unknown, yes } from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { branch } = holes({ branch: { kind: "statement", node: "if_statement" } });
 

@@ -8,9 +8,9 @@ import {
   no,
   ofKind,
   referencesAt,
-} from "../../../index.js";
-import { referencesOf, rule, text, textAt, trialsIn, typeOf, unknown, weakest, yes } from "../../../index.js";
-import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { referencesOf, rule, text, textAt, trialsIn, typeOf, unknown, weakest, yes } from "../../../core.js";
+import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { early } = holes({ early: { kind: "statement", node: "expression_statement" } });
 

@@ -1,5 +1,5 @@
-import { condition, copy, holes, no, python, rule, text, trialsIn, yes } from "../../../index.js";
-import type { Match, Segment } from "../../../index.js";
+import { condition, copy, holes, no, python, rule, text, trialsIn, yes } from "../../../core.js";
+import type { Match, Segment } from "../../../core.js";
 
 const { name, made } = holes({
   name: { kind: "name", node: "identifier" },

@@ -10,9 +10,9 @@ import {
   referencesOf,
   rule,
   text,
-} from "../../../index.js";
-import { trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { trialsIn, unknown, yes } from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { mostInLine } from "../limits.js";
 
 const { list, target, items, value, test } = holes({

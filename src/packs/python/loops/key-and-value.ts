@@ -15,8 +15,8 @@ import {
   trialsIn,
   walkedByKey,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment } from "../../../core.js";
 
 const { key, map, body } = holes({ key: "name", map: "expression", body: "statements" });
 const value = fresh("value", { or: ["item", "entry"] });

@@ -1,5 +1,5 @@
-import { jumpOf, holes, ofKind, rule, trialsIn } from "../../../index.js";
-import type { Match, SyntaxNode } from "../../../index.js";
+import { jumpOf, holes, ofKind, rule, trialsIn } from "../../../core.js";
+import type { Match, SyntaxNode } from "../../../core.js";
 
 const { loop } = holes({ loop: { kind: "statement", node: ["for_statement", "while_statement"] } });
 

@@ -17,8 +17,8 @@ import {
   weakest,
   walked,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });
 const item = fresh("item", { singularOf: items });

@@ -9,8 +9,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Match } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match } from "../../../core.js";
 
 const { item, items } = holes({ item: "name", items: "expression" });
 

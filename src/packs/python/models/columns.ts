@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 import { isFrom, type Mapper } from "./mapper.js";
 
 /** A column or a relation as the new version has it. */

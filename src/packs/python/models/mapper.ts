@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { need, originOf } from "../../../index.js";
-import type { Need, SyntaxNode } from "../../../index.js";
+import { need, originOf } from "../../../core.js";
+import type { Need, SyntaxNode } from "../../../core.js";
 
 /** A name by where it comes from: `combmapper.Column`. */
 const origin = z

@@ -8,9 +8,9 @@ import {
   options,
   referencesAt,
   referencesOf,
-} from "../../../index.js";
-import { rule, text, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Rule, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { rule, text, trialsIn, unknown, yes } from "../../../core.js";
+import type { Answer, Rule, SyntaxNode } from "../../../core.js";
 import { argumentsOf } from "./columns.js";
 import { isFrom, lastOf, mapper, needFor, type Mapper } from "./mapper.js";
 

@@ -17,8 +17,8 @@ import {
   unknown,
   valuesGiven,
   yes,
-} from "../../../index.js";
-import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
 import { argumentsOf } from "./columns.js";
 import { needFor } from "./mapper.js";
 

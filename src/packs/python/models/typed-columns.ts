@@ -11,8 +11,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Edit, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
 import { argumentsOf, columnOf, relationOf, type Typed, type Unread } from "./columns.js";
 import { isFrom, lastOf, mapper, needFor, type Mapper } from "./mapper.js";
 

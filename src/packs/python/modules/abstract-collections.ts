@@ -1,5 +1,5 @@
-import { copy, holes, need, ofKind, originOf, rule, text, trialsIn } from "../../../index.js";
-import type { Match, Segment, SyntaxNode } from "../../../index.js";
+import { copy, holes, need, ofKind, originOf, rule, text, trialsIn } from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 
 /** The classes that moved to a module of their own. */
 const MOVED = new Set(

@@ -1,4 +1,4 @@
-import { holes, python, renamed, rule, trialsIn } from "../../../index.js";
+import { holes, python, renamed, rule, trialsIn } from "../../../core.js";
 
 const { name, parameters, body } = holes({
   name: { kind: "name", text: /^_*[a-z][a-z0-9]*[A-Z]\w*$/ },

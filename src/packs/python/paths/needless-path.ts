@@ -1,4 +1,4 @@
-import { condition, holes, need, python, rule, trialsIn, yes } from "../../../index.js";
+import { condition, holes, need, python, rule, trialsIn, yes } from "../../../core.js";
 import { isPath } from "./path-object.js";
 
 const { value } = holes({ value: "expression" });

@@ -1,5 +1,5 @@
-import { originOf, referencesAt, valuesGiven } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { originOf, referencesAt, valuesGiven } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** Is a name given a path object, and nothing else? */
 export function isPath(node: SyntaxNode): boolean {

@@ -17,8 +17,8 @@ import {
   unknown,
   use,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode, UseClause } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode, UseClause } from "../../../core.js";
 
 const { path, parts, rest, other, mode } = holes({
   path: { kind: "name", node: "identifier" },

@@ -1,5 +1,5 @@
-import { condition, holes, ofKind, rule, text, trialsIn } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { condition, holes, ofKind, rule, text, trialsIn } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 import { isTestCase, ownerOf } from "./test-case.js";
 
 /** Old names of assertions, with what they are called now. */

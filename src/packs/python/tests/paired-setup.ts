@@ -1,5 +1,5 @@
-import { holes, ofKind, rule, trialsIn } from "../../../index.js";
-import type { Match, SyntaxNode } from "../../../index.js";
+import { holes, ofKind, rule, trialsIn } from "../../../core.js";
+import type { Match, SyntaxNode } from "../../../core.js";
 import { isTestCase } from "./test-case.js";
 
 const { setup } = holes({ setup: { kind: "statement", node: "function_definition" } });

@@ -1,5 +1,5 @@
-import { condition, holes, python, rule, trialsIn, unknown } from "../../../index.js";
-import type { Match, Snippet, SyntaxNode } from "../../../index.js";
+import { condition, holes, python, rule, trialsIn, unknown } from "../../../core.js";
+import type { Match, Snippet, SyntaxNode } from "../../../core.js";
 import { isTestCase, ownerOf } from "./test-case.js";
 
 const parts = holes({

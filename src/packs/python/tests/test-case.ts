@@ -1,5 +1,5 @@
-import { classesNamed, no, originOf, placeOf, surroundingsOf, unknown, yes } from "../../../index.js";
-import type { Answer, OwnClass, SyntaxNode, SyntaxTree } from "../../../index.js";
+import { classesNamed, no, originOf, placeOf, surroundingsOf, unknown, yes } from "../../../core.js";
+import type { Answer, OwnClass, SyntaxNode, SyntaxTree } from "../../../core.js";
 
 const MOST_PARENTS = 8;
 

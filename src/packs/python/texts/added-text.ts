@@ -8,9 +8,9 @@ import {
   shortened,
   trialsIn,
   typeOf,
-} from "../../../index.js";
-import { unknown, weakest, yes } from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { unknown, weakest, yes } from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { fitsInString, isForLogOrTranslation, oncePerMatch, refusal, written } from "./f-string.js";
 import type { Field, Filled } from "./f-string.js";
 import { piecesOf } from "./literal.js";

@@ -9,8 +9,8 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Condition, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Condition, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 import type { Piece } from "./literal.js";
 
 /** A value in a string: the code that gives it, how it is converted, how it is laid out. */

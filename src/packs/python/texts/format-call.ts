@@ -1,5 +1,5 @@
-import { holes, python, rule, trialsIn } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { holes, python, rule, trialsIn } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 import {
   fitsInString,
   isForLogOrTranslation,

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** One piece of a string literal, as it is written: `r"…"`, or a part of several side by side. */
 export interface Piece {

@@ -11,8 +11,8 @@ import {
   valuesGiven,
   weakest,
   yes,
-} from "../../../index.js";
-import type { Answer, Match, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import {
   fitsInString,
   isForLogOrTranslation,

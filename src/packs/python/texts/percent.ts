@@ -1,5 +1,5 @@
-import { no, typeOf, unknown, yes } from "../../../index.js";
-import type { Answer, SyntaxNode } from "../../../index.js";
+import { no, typeOf, unknown, yes } from "../../../core.js";
+import type { Answer, SyntaxNode } from "../../../core.js";
 import type { Field } from "./f-string.js";
 
 /** One `%…` of an old format, or the text between two of them. */

@@ -8,8 +8,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Match, Segment } from "../../../index.js";
+} from "../../../core.js";
+import type { Match, Segment } from "../../../core.js";
 
 const { statement } = holes({ statement: { kind: "statement", node: "exec_statement" } });
 

@@ -1,5 +1,5 @@
-import { condition, holes, isOfTrait, python, rule, trialsIn } from "../../../index.js";
-import type { Answer, Match, Snippet } from "../../../index.js";
+import { condition, holes, isOfTrait, python, rule, trialsIn } from "../../../core.js";
+import type { Answer, Match, Snippet } from "../../../core.js";
 
 const { dict, key } = holes({ dict: "expression", key: "expression" });
 

@@ -1,5 +1,5 @@
-import { holes, nameInFile, ofKind, rule, text, trialsIn } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { holes, nameInFile, ofKind, rule, text, trialsIn } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** Names that Python 2 had, and what does the same in Python 3. */
 const NAMES: Readonly<Record<string, string>> = {

@@ -1,4 +1,4 @@
-import { holes, ofKind, rule, text, trialsIn } from "../../../index.js";
+import { holes, ofKind, rule, text, trialsIn } from "../../../core.js";
 
 const { number } = holes({ number: { kind: "expression", node: "integer" } });
 

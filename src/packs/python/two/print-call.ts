@@ -1,5 +1,5 @@
-import { condition, holes, ofKind, rule, text, trialsIn, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../index.js";
+import { condition, holes, ofKind, rule, text, trialsIn, unknown, yes } from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { statement } = holes({ statement: { kind: "statement", node: "print_statement" } });
 

@@ -9,8 +9,8 @@ import {
   text,
   trialsIn,
   yes,
-} from "../../../index.js";
-import type { Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 
 const BUILTIN: Readonly<Record<string, string>> = {
   Dict: "dict",

@@ -1,5 +1,5 @@
-import { isMissing, typeOf } from "../../../index.js";
-import type { SyntaxNode } from "../../../index.js";
+import { isMissing, typeOf } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** What a name stands for where that is found out at the moment: the types of parameters. */
 export type Assumed = (name: SyntaxNode) => ReadonlySet<string> | undefined;

@@ -1,5 +1,5 @@
-import { condition, holes, isBuiltin, python, rule, trialsIn, typeOf, unknown, yes } from "../../../index.js";
-import type { Answer, Match, Snippet } from "../../../index.js";
+import { condition, holes, isBuiltin, python, rule, trialsIn, typeOf, unknown, yes } from "../../../core.js";
+import type { Answer, Match, Snippet } from "../../../core.js";
 
 const { value } = holes({ value: "expression" });
 const NAMES = ["str", "int", "float", "bool", "bytes", "tuple", "frozenset"];

@@ -9,9 +9,9 @@ import {
   ofKind,
   referencesAt,
   referencesOf,
-} from "../../../index.js";
-import { rule, surroundingsOf, trialsIn, unknown, usesElsewhere, valueOf, yes } from "../../../index.js";
-import type { Declaration, Edit, Match, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import { rule, surroundingsOf, trialsIn, unknown, usesElsewhere, valueOf, yes } from "../../../core.js";
+import type { Declaration, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
 import { kindsOf, typeFor, union, type Assumed } from "./evidence.js";
 
 const { fn } = holes({ fn: { kind: "statement", node: "function_definition" } });

@@ -12,8 +12,8 @@ import {
   trialsIn,
   unknown,
   yes,
-} from "../../../index.js";
-import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../index.js";
+} from "../../../core.js";
+import type { Answer, Edit, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
 import { passedOnAt, type PassedOn } from "./passed-on.js";
 
 const { holder } = holes({ holder: { kind: "statement", node: "class" } });

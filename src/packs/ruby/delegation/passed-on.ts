@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../../index.js";
+import type { SyntaxNode } from "../../../core.js";
 
 /** A method that does nothing but pass its message on to one object. */
 export interface PassedOn {
