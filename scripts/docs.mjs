@@ -2,6 +2,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { codesPage, coveragePage, packPage, planJsonSchema, rulesIndex } from "uvran/core";
 import { SHIPPED } from "uvran/node";
+import { apiPage } from "./api-page.mjs";
 import { codeExamples } from "./code-examples.mjs";
 
 const docs = new URL("../docs/", import.meta.url);
@@ -9,5 +10,6 @@ writeFileSync(new URL("plan.schema.json", docs), JSON.stringify(planJsonSchema()
 mkdirSync(new URL("rules/", docs), { recursive: true });
 writeFileSync(new URL("rules/README.md", docs), rulesIndex(SHIPPED));
 writeFileSync(new URL("codes.md", docs), await codesPage(SHIPPED, codeExamples(SHIPPED)));
+writeFileSync(new URL("api.md", docs), apiPage());
 writeFileSync(new URL("coverage.md", docs), coveragePage(SHIPPED));
 for (const pack of SHIPPED) writeFileSync(new URL(`rules/${pack.name}.md`, docs), await packPage(pack));

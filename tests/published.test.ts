@@ -72,12 +72,20 @@ export default { packs: [
   expect(exit).toBe(0);
 });
 
+test("the page of names is that of the declarations, and says what each is for", async () => {
+  const { apiPage } = (await import("../scripts/api-page.mjs" as string)) as { apiPage: () => string };
+  const page = apiPage();
+  expect(page).toBe(readFileSync("docs/api.md", "utf8"));
+  const bare = page.split(/^(?=\*\*`|## )/m).filter((entry) => /^\*\*`[^\n]*\n*$/.test(entry));
+  expect(bare).toEqual([]);
+});
+
 test("every entry point can be imported, and the core brings no Node module with it", () => {
   const sandbox = consumer({
     "all.mjs": `
-      for (const name of ["uvran", "uvran/node", "uvran/testing", "uvran/packs/javascript", "uvran/packs/python"]) {
+      for (const name of ["uvran", "uvran/core", "uvran/node", "uvran/testing", "uvran/packs/javascript", "uvran/packs/python"]) {
         console.log(name, Object.keys(await import(name)).length > 0);
       }`,
   });
-  expect(sandbox.run(process.execPath, "all.mjs").out.match(/ true/g)).toHaveLength(5);
+  expect(sandbox.run(process.execPath, "all.mjs").out.match(/ true/g)).toHaveLength(6);
 });

@@ -48,8 +48,11 @@ const make =
     evidence: evidence(code, says, at),
   });
 
+/** The answer yes, with what it is about, the sentence that supports it, and where it was learnt. */
 export const yes = make("yes");
+/** The answer no, with its evidence. */
 export const no = make("no");
+/** The answer for what cannot be told, with the reason. */
 export const unknown = make("unknown");
 
 /** The weakest of several answers: no before unknown before yes. The first of equals. */

@@ -1,15 +1,4 @@
-import {
-  condition,
-  holes,
-  isOfTrait,
-  no,
-  python,
-  rule,
-  trialsIn,
-  typeOf,
-  unknown,
-  yes,
-} from "../../core.js";
+import { condition, holes, isOfTrait, no, python, rule, trialsIn, typeOf, unknown, yes } from "../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { givenInClass, isSameThroughout, letGoSooner, othersMayGive } from "../family/members.js";
 

@@ -1,15 +1,4 @@
-import {
-  condition,
-  holes,
-  isOfLibrary,
-  no,
-  ruby,
-  rule,
-  trialsIn,
-  typeOf,
-  unknown,
-  yes,
-} from "../../core.js";
+import { condition, holes, isOfLibrary, no, ruby, rule, trialsIn, typeOf, unknown, yes } from "../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { givenInClass, letGoSooner, othersMayGive } from "../family/members.js";
 import { endsNoLoop, isNotAskedByName } from "./values.js";

@@ -13,16 +13,7 @@ import {
   referencesOf,
 } from "../../../core.js";
 import { everyUseOf, javascript, rule, text, trialsIn, unknown, use, usesOf, yes } from "../../../core.js";
-import type {
-  Declaration,
-  Edit,
-  EveryUse,
-  Filled,
-  Match,
-  Rule,
-  Segment,
-  SyntaxNode,
-} from "../../../core.js";
+import type { Declaration, Edit, EveryUse, Filled, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
 import { moduleKind, NODE } from "../variables/global.js";
 import { callerEdit } from "./callers.js";
 import { parametersOf } from "./settled.js";

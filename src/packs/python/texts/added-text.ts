@@ -1,14 +1,4 @@
-import {
-  condition,
-  holes,
-  isBuiltin,
-  no,
-  python,
-  rule,
-  shortened,
-  trialsIn,
-  typeOf,
-} from "../../../core.js";
+import { condition, holes, isBuiltin, no, python, rule, shortened, trialsIn, typeOf } from "../../../core.js";
 import { unknown, weakest, yes } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { fitsInString, isForLogOrTranslation, oncePerMatch, refusal, written } from "./f-string.js";
