@@ -13,7 +13,15 @@ import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import ts from "typescript";
-import { Engine, filesNaming, languageOfFile, loadGrammars, parse, textAfter, type LanguageId } from "uvran/core";
+import {
+  Engine,
+  filesNaming,
+  languageOfFile,
+  loadGrammars,
+  parse,
+  textAfter,
+  type LanguageId,
+} from "uvran/core";
 import { decode, findSources, inspect, SHIPPED } from "uvran/node";
 
 const { values, positionals } = parseArgs({

@@ -15,7 +15,15 @@ import { tmpdir } from "node:os";
 import { dirname, join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import ts from "typescript";
-import { countBy, countErrors, Engine, languageOfFile, textAfter, type LanguageId, type Trust } from "uvran/core";
+import {
+  countBy,
+  countErrors,
+  Engine,
+  languageOfFile,
+  textAfter,
+  type LanguageId,
+  type Trust,
+} from "uvran/core";
 import { decode, findSources, inspect, ProjectFiles, ProjectTargets, SHIPPED } from "uvran/node";
 import { changeText } from "../dist/report/index.js";
 import pico from "picocolors";

@@ -11,7 +11,15 @@ import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { performance } from "node:perf_hooks";
 import { Parser, Language as Grammar } from "web-tree-sitter";
-import { allLanguages, changesInFile, Engine, languageOfFile, parse, type Language, type Rule } from "uvran/core";
+import {
+  allLanguages,
+  changesInFile,
+  Engine,
+  languageOfFile,
+  parse,
+  type Language,
+  type Rule,
+} from "uvran/core";
 import {
   condition,
   holes,

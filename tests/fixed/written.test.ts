@@ -1,5 +1,16 @@
 import "uvran/node";
-import { Engine, csharp, filesNaming, holes, java, javascript, php, python, ruby, textAfter } from "uvran/core";
+import {
+  Engine,
+  csharp,
+  filesNaming,
+  holes,
+  java,
+  javascript,
+  php,
+  python,
+  ruby,
+  textAfter,
+} from "uvran/core";
 import { SHIPPED } from "uvran/node";
 import { make, run } from "../rules/run-rule.js";
 

@@ -1,4 +1,12 @@
-import { countErrors, draft, languageOfFile, languageOfRule, loadGrammars, shownCode, usual } from "uvran/core";
+import {
+  countErrors,
+  draft,
+  languageOfFile,
+  languageOfRule,
+  loadGrammars,
+  shownCode,
+  usual,
+} from "uvran/core";
 import type { DraftAnswer, DraftWay, Sample } from "./protocol";
 
 const nothing = (problem: string): DraftAnswer => ({ moves: [], unexplained: [], problem });
