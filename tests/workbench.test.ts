@@ -86,7 +86,10 @@ function poll(
       return route.fulfill({ path: `examples/workbench/dist${path === "/" ? "/index.html" : path}` });
     });
     await made.goto(`http://workbench.test/${hash}`);
-    await made.locator(".trials caption").waitFor();
+    await made
+      .locator(hash === "" ? ".trials caption" : ".cm-content")
+      .first()
+      .waitFor();
     return made;
   }
 
@@ -320,7 +323,16 @@ export const own = rule({
     await poll(() => new URL(page.url()).hash.length).toBeGreaterThan(100);
     await page.waitForTimeout(600);
     const other = await opened(new URL(page.url()).hash);
-    await other.getByText("std::unique_ptr<Hive> hive(open").first().waitFor();
+    // A rule is a program: that of someone else is read before it runs.
+    const asks = other.getByRole("alert").filter({ hasText: "This rule came with a link" });
+    await asks.waitFor();
+    expect(await other.locator(".outcome").count()).toBe(0);
+    await asks.getByRole("button", { name: "Run the rule" }).click();
+    await other.locator(".outcome .new", { hasText: "std::unique_ptr<Hive> hive(open" }).waitFor();
+    // The page's own rule is known again after a reload.
+    await other.waitForTimeout(700);
+    await other.reload();
+    await other.locator(".outcome .new", { hasText: "std::unique_ptr<Hive> hive(open" }).waitFor();
     // An address that is cut says so, and takes nothing away.
     await other.evaluate(() => (location.hash = "#notALink"));
     await other.getByText("The address holds no rule that can be read").waitFor();

@@ -13,6 +13,7 @@ import { Sheet } from "./parts/Sheet";
 import { Toolbar } from "./parts/Toolbar";
 import { Trials } from "./parts/Trials";
 import { STARTERS } from "./starters";
+import type { BenchState } from "./state";
 import type { Action } from "./typing/protocol";
 import { copyLink, useAddress } from "./useAddress";
 import { useBench, type SheetSample } from "./useBench";
@@ -34,6 +35,8 @@ export function Workbench() {
   const [pointed, setPointed] = useState<Range>();
   const [notice, setNotice] = useState<string>();
   const [isHelp, setHelp] = useState(false);
+  /** Did the rule come with a link, so that nobody has read it yet? */
+  const [isForeign, setForeign] = useState(false);
   const {
     sheets: samples,
     rule,
@@ -45,13 +48,17 @@ export function Workbench() {
     revision: 0,
     edit: undefined,
   };
-  const run = useRun(held && workers, rule, samples);
+  const run = useRun(held && !isForeign ? workers : undefined, rule, samples);
   const { parts, result, problem, isBehind } = run;
   const spot = useSpot(workers, caret, samples, parts, result);
   // What was pointed at is gone when the caret is elsewhere.
   useEffect(() => setPointed(undefined), [spot]);
   const holeOrder = useMemo(() => parts.holes.map(({ name }) => name), [parts]);
-  useAddress(state, actions.load, setNotice);
+  const loadFrom = (found: BenchState, foreign: boolean): void => {
+    actions.load(found);
+    setForeign(foreign);
+  };
+  useAddress(isForeign ? undefined : state, loadFrom, setNotice);
 
   const ruleIndex = Math.max(
     0,
@@ -173,7 +180,7 @@ export function Workbench() {
         onView={(next) => (next === "edit" ? void openEdit() : setView(next))}
         onStarter={(index) => {
           const { samples, rule } = STARTERS[index]!;
-          actions.load({ samples, rule, edit: undefined });
+          loadFrom({ samples, rule, edit: undefined }, false);
           setView("code");
           setNotice(undefined);
         }}
@@ -184,19 +191,29 @@ export function Workbench() {
         onLink={() => void copyLink(state, setNotice)}
         onHelp={() => setHelp(true)}
       />
-      {notice !== undefined && (
-        <p className="notice" role="status">
-          {notice}{" "}
-          <button
-            type="button"
-            className="plain"
-            aria-label="Close this message"
-            onClick={() => setNotice(undefined)}
-          >
-            ×
-          </button>
-        </p>
-      )}
+      <div className="notices">
+        {isForeign && (
+          <p className="notice" role="alert">
+            This rule came with a link, and a rule is a program. Read it first.{" "}
+            <button type="button" onClick={() => setForeign(false)}>
+              Run the rule
+            </button>
+          </p>
+        )}
+        {notice !== undefined && (
+          <p className="notice" role="status">
+            {notice}{" "}
+            <button
+              type="button"
+              className="plain"
+              aria-label="Close this message"
+              onClick={() => setNotice(undefined)}
+            >
+              ×
+            </button>
+          </p>
+        )}
+      </div>
       <section className="code" aria-label={view === "code" ? "Code" : "Draft from an edit"} data-pane>
         {view === "edit" && edit && workers ? (
           <FromEdit

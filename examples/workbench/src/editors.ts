@@ -1,4 +1,4 @@
-import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
+import { defaultKeymap, history, historyKeymap, isolateHistory } from "@codemirror/commands";
 import { bracketMatching, indentUnit } from "@codemirror/language";
 import {
   StateEffect,
@@ -70,6 +70,8 @@ export function setDocument(view: EditorView, text: string): void {
     end++;
   view.dispatch({
     changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) },
+    // What a button has done is taken back by itself, however soon another one was pressed.
+    annotations: isolateHistory.of("full"),
   });
 }
 

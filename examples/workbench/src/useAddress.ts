@@ -3,10 +3,14 @@ import { fromAddress, toAddress } from "./address";
 import { STARTERS } from "./starters";
 import type { BenchState } from "./state";
 
+/** What this page itself wrote into the address while it was open, so that it is known again after a reload. */
+const OWN = "uvran-workbench-address";
+
 /** Reads the state that the address holds when the page opens, and keeps it there while the page is used. */
 export function useAddress(
   state: BenchState | undefined,
-  onState: (state: BenchState) => void,
+  /** A rule of which it is not known that this page wrote it is code of someone else. */
+  onState: (state: BenchState, isForeign: boolean) => void,
   onNotice: (says: string) => void,
 ): void {
   const written = useRef<string>(undefined);
@@ -20,7 +24,9 @@ export function useAddress(
       const found = await fromAddress(hash);
       const [first] = STARTERS;
       const { state, onState } = calls.current;
-      if (found || !state) onState(found ?? { samples: first!.samples, rule: first!.rule, edit: undefined });
+      const start: BenchState = { samples: first!.samples, rule: first!.rule, edit: undefined };
+      if (found || !state)
+        onState(found ?? start, found !== undefined && sessionStorage.getItem(OWN) !== hash);
       if (!found && hash !== "")
         calls.current.onNotice("The address holds no rule that can be read; it may have been cut.");
     };
@@ -33,6 +39,7 @@ export function useAddress(
     if (!state) return;
     const timer = setTimeout(async () => {
       const hash = (await toAddress(state)) ?? "";
+      sessionStorage.setItem(OWN, hash);
       if (hash === written.current) return;
       written.current = hash;
       history.replaceState(null, "", hash === "" ? location.pathname : `#${hash}`);
