@@ -29,7 +29,7 @@ test("the rule in the guide passes its trials, and its config loads", () => {
   const sandbox = consumer({
     "last-item.ts": rule!,
     "uvran.config.ts": config!,
-    "a.js": "f(jars[jars.length - 1]);\n",
+    "a.js": "const jars = [1, 2];\nf(jars[jars.length - 1]);\n",
   });
   const tried = sandbox.uvran("rules", "javascript/last-item", "--try");
   expect(tried.out).toBe("passed  javascript/last-item  4 trials\n");

@@ -4,6 +4,9 @@ import { defaultClientConditions, defineConfig } from "vite";
 
 const built = (path: string): string => fileURLToPath(new URL(`../../dist/${path}`, import.meta.url));
 
+/** The page takes a few lists of the library, and not the engine, which runs in a worker. */
+const onlyWhatIsUsed = { treeshake: { moduleSideEffects: (id: string) => !id.startsWith(built("")) } };
+
 export default defineConfig({
   root: fileURLToPath(new URL(".", import.meta.url)),
   base: "./",
@@ -18,5 +21,5 @@ export default defineConfig({
   },
   worker: { format: "es" },
   // The compiler and the declarations that rules are checked against are one file, loaded beside the page.
-  build: { target: "es2022", chunkSizeWarningLimit: 8000 },
+  build: { target: "es2022", chunkSizeWarningLimit: 8000, rolldownOptions: onlyWhatIsUsed },
 });

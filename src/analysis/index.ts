@@ -6,6 +6,7 @@ export { isUnchanged } from "./collections.js";
 export { exitsOf, runsLater } from "./exits.js";
 export { shortened } from "./shown.js";
 export { isSideEffectFree } from "./effects/side-effects.js";
+export { mayChangePlaces } from "./effects/order.js";
 export { mayRunAnyway } from "./effects/anyway.js";
 export { isPlainValue } from "./effects/operations.js";
 export { isPointer, memberNamed } from "./effects/reads.js";

@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import type { Command } from "commander";
-import { exportName, FIRST_RULE_LANGUAGES, firstRule } from "../draft/index.js";
+import { exportName, firstRule, RULE_LANGUAGES } from "../draft/index.js";
 import { messageOf, Problem } from "../node/problem.js";
 import { checkRuleId } from "./rule-id.js";
 import { examples } from "./terminal.js";
@@ -27,7 +27,7 @@ function newRule(id: string, { out }: { readonly out?: string }): void {
   const source = firstRule(id);
   if (source === undefined)
     throw new Problem(
-      `Uvran does not read "${id.split("/")[0]}". The languages are ${FIRST_RULE_LANGUAGES.join(", ")}.`,
+      `Uvran does not read "${id.split("/")[0]}". The languages are ${RULE_LANGUAGES.join(", ")}.`,
     );
   const file = out ?? join("rules", `${id.split("/")[1]!}.ts`);
   try {

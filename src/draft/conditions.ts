@@ -1,15 +1,4 @@
-import type { Condition } from "../rules/index.js";
-import {
-  builtin,
-  escapes,
-  leavesEarly,
-  neverWritten,
-  not,
-  onlyUse,
-  sideEffectFree,
-  unchangedDuring,
-  usedAfter,
-} from "../rules/index.js";
+import { ABOUT_HOLE, ABOUT_HOLE_IN, builtin, type WrittenCondition } from "../rules/index.js";
 import { isBuiltin } from "../analysis/index.js";
 import type { Parts } from "./build.js";
 import { isCallee } from "./code-kinds.js";
@@ -18,13 +7,8 @@ import type { Generalised, Opened } from "./generalise.js";
 import type { Instance } from "./instances.js";
 import type { DraftHole } from "./model.js";
 
-/** A condition as a value, and as an author would write it. */
-export interface Proposed {
-  readonly condition: Condition;
-  /** How it is written, with the names of the holes in it. */
-  readonly source: string;
-  /** What it is imported for. */
-  readonly imports: readonly string[];
+/** A condition that a drafted rule may ask. */
+export interface Proposed extends WrittenCondition {
   /** Must it be asked for the rewrite to be right, or may it be, to leave out what nobody edited? */
   readonly isNeeded: boolean;
   /** Is it said where it does not hold for an edit, and is therefore not asked? */
@@ -34,15 +18,9 @@ export interface Proposed {
 /** The conditions that a person would ask of such a rule, and those that may tell edited places from others. */
 export function conditionsFor(made: Generalised, parts: Parts, instances: readonly Instance[]): Proposed[] {
   const found: Proposed[] = [];
-  const add = (
-    make: Condition,
-    source: string,
-    imports: readonly string[],
-    isNeeded: boolean,
-    isWeighty = false,
-  ): void => {
-    if (!found.some((other) => other.source === source))
-      found.push({ condition: make, source, imports, isNeeded, isWeighty });
+  const add = (written: WrittenCondition, isNeeded: boolean, isWeighty = false): void => {
+    if (!found.some((other) => other.source === written.source))
+      found.push({ ...written, isNeeded, isWeighty });
   };
   const { opened } = made;
   const isOne = ({ hole }: Opened): boolean => ["expression", "name"].includes(hole.kind);
@@ -72,13 +50,7 @@ export function conditionsFor(made: Generalised, parts: Parts, instances: readon
     if (hole.kind !== "expression" && hole.kind !== "statement") continue;
     const again = times.after !== times.before || moved.includes(hole);
     const value = parts.hole(hole);
-    add(
-      sideEffectFree(value),
-      `sideEffectFree(${hole.name})`,
-      ["sideEffectFree"],
-      again && !inPieces.has(hole),
-      true,
-    );
+    add(ABOUT_HOLE.sideEffectFree(value), again && !inPieces.has(hole), true);
   }
   for (const one of opened.filter(isOne)) {
     const value = parts.hole(one.hole);
@@ -87,39 +59,21 @@ export function conditionsFor(made: Generalised, parts: Parts, instances: readon
       const isIn = inPieces.has(one.hole);
       const isName = one.hole.kind === "name";
       const isKept = one.isOwn && bodies.some(({ isBetween }) => isBetween);
-      if (isName)
-        add(
-          neverWritten(value, { in: body }),
-          `neverWritten(${one.hole.name}, { in: ${hole.name} })`,
-          ["neverWritten"],
-          isIn || isKept,
-        );
-      else
-        add(
-          unchangedDuring(value, { during: body }),
-          `unchangedDuring(${one.hole.name}, { during: ${hole.name} })`,
-          ["unchangedDuring"],
-          isIn,
-        );
+      if (isName) add(ABOUT_HOLE_IN.neverWritten(value, body), isIn || isKept);
+      else add(ABOUT_HOLE_IN.unchangedDuring(value, body), isIn);
     }
     if (one.hole.kind === "name" && one.isOwn) {
       const isGone = one.times.after < one.times.before;
-      add(not(usedAfter(value)), `not(usedAfter(${one.hole.name}))`, ["not", "usedAfter"], isGone);
+      add(ABOUT_HOLE.notUsedAfter(value), isGone);
       const isHeld = bodies.some(({ isBetween }) => isBetween);
-      add(not(escapes(value)), `not(escapes(${one.hole.name}))`, ["escapes", "not"], isHeld);
-      add(onlyUse(value), `onlyUse(${one.hole.name})`, ["onlyUse"], false);
+      add(ABOUT_HOLE.staysInside(value), isHeld);
+      add(ABOUT_HOLE.onlyUse(value), false);
     }
   }
-  for (const { hole, isBetween } of bodies)
-    add(
-      not(leavesEarly(parts.hole(hole))),
-      `not(leavesEarly(${hole.name}))`,
-      ["leavesEarly", "not"],
-      isBetween,
-    );
+  for (const { hole, isBetween } of bodies) add(ABOUT_HOLE.reachesItsEnd(parts.hole(hole)), isBetween);
   for (const name of builtinsIn(instances, made))
-    add(builtin(name), `builtin(${JSON.stringify(name)})`, ["builtin"], true);
-  add(drafted(), "drafted()", ["drafted"], true);
+    add({ condition: builtin(name), source: `builtin(${JSON.stringify(name)})`, imports: ["builtin"] }, true);
+  add({ condition: drafted(), source: "drafted()", imports: ["drafted"] }, true);
   return found;
 }
 

@@ -11,8 +11,8 @@ export {
   type DraftPair,
   type DraftRequest,
 } from "./draft.js";
-export { FIRST_RULE_LANGUAGES, firstRule } from "./first-rule.js";
-export { languageOfRule } from "./model.js";
+export { firstRule, RULE_LANGUAGES, ruleFromCode, ruleFromReading } from "./first-rule.js";
+export { languageOfRule, type RuleLanguage } from "./model.js";
 export { exportName, trialSource } from "./source.js";
 export { shownCode } from "./wording.js";
 export type { Candidate, Weighed } from "./candidate.js";

@@ -32,7 +32,10 @@ export interface DraftCode {
   readonly parts: readonly DraftPart[];
 }
 
+/** A language in which rules are written. */
+export type RuleLanguage = Exclude<LanguageId, "tsx">;
+
 /** The language in which a snippet for a file is written, and a rule about it named: what is TSX is written in TypeScript. */
-export function languageOfRule({ id }: Language): Exclude<LanguageId, "tsx"> {
+export function languageOfRule({ id }: Language): RuleLanguage {
   return id === "tsx" ? "typescript" : id;
 }

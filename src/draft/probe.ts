@@ -1,15 +1,6 @@
-import { yes } from "../analysis/index.js";
-import { Engine, type Change, type FileResult } from "../engine/index.js";
+import { Engine, fitting, type Change, type FileResult } from "../engine/index.js";
 import { applyEdits, type Edit } from "../rewrite/index.js";
-import {
-  condition,
-  rule,
-  type Condition,
-  type Match,
-  type Rule,
-  type RuleSpec,
-  type Trust,
-} from "../rules/index.js";
+import { rule, type Match, type Rule, type RuleSpec, type Trust } from "../rules/index.js";
 import {
   importStatements,
   offsetOf,
@@ -112,8 +103,10 @@ const ANY_VERSION = "9999";
  * code, so it is no question whether it may be written.
  */
 export function engineFor(made: Rule, version = ANY_VERSION): Engine {
-  return new Engine([made], { targets: { targetOf: () => ({ version, says: "by the edit" }) } });
+  return new Engine([made], targetsOf(version));
 }
+
+const targetsOf = (version: string) => ({ targets: { targetOf: () => ({ version, says: "by the edit" }) } });
 
 /** What a file says beside its imports. */
 function said(tree: SyntaxTree, keys: Keys): string {
@@ -162,16 +155,9 @@ export async function matchesOf(
   sources: readonly Source[],
 ): Promise<{ readonly path: string; readonly match: Match }[]> {
   const found: { path: string; match: Match }[] = [];
-  let path = "";
-  const seen: Condition = condition("seen", (match) => {
-    found.push({ path, match });
-    return yes("form.fits", "it fits");
-  });
-  const engine = engineFor(rule({ ...spec, given: [seen] }));
-  for (const source of sources) {
-    ({ path } = source);
-    if (await engine.mayMatch(path, (word) => source.text.includes(word)))
-      await engine.file(path, source.text);
-  }
+  const made = rule(spec);
+  for (const { path, text } of sources)
+    for (const { match } of await fitting([made], path, text, targetsOf(ANY_VERSION)))
+      found.push({ path, match });
   return found;
 }

@@ -1,10 +1,8 @@
+import { escapedCode, holesSource, ruleFile, snippetSource, WIDTH } from "./rule-file.js";
 import type { Trial } from "../rules/index.js";
 import type { Candidate } from "./candidate.js";
 import type { DraftCode, DraftName, DraftPart } from "./model.js";
 import { nameOfOwn } from "./hole-names.js";
-import { dedented } from "../rewrite/index.js";
-
-const WIDTH = 110;
 
 /** The rule of a candidate as a file that a person would write, with its trials. */
 export function ruleSource(
@@ -27,15 +25,7 @@ export function ruleSource(
   const { opened } = drafted;
   if (opened.length > 0) {
     uses.add("holes");
-    const specs = opened.map(({ hole }) => `${hole.name}: ${JSON.stringify(hole.kind)}`);
-    const short = `const { ${opened.map(({ hole }) => hole.name).join(", ")} } = holes({ ${specs.join(", ")} });`;
-    if (short.length <= WIDTH) lines.push(short);
-    else
-      lines.push(
-        `const { ${opened.map(({ hole }) => hole.name).join(", ")} } = holes({`,
-        ...specs.map((one) => `  ${one},`),
-        "});",
-      );
+    lines.push(...holesSource(opened.map(({ hole }) => [hole.name, hole.kind])));
   }
   for (const fresh of drafted.fresh) {
     uses.add("fresh");
@@ -60,19 +50,14 @@ export function ruleSource(
       given.length === 0 ? "" : `${wanted.name === undefined ? ", undefined" : ""}, { ${given.join(", ")} }`;
     lines.push(`const ${name} = need(${of.join(", ")}${options});`);
   }
-  const template = (code: DraftCode, depth: number, inContext?: string): string => {
-    const text = dedented(
-      code.texts.map((one, i) => (i === 0 ? "" : `\${${partOf(code.parts[i - 1]!)}}`) + quoted(one)).join(""),
+  const template = (code: DraftCode, depth: number, inContext?: string): string =>
+    snippetSource(
+      inContext === undefined ? tag : `${tag}.${inContext}`,
+      code.texts
+        .map((one, i) => (i === 0 ? "" : `\${${partOf(code.parts[i - 1]!)}}`) + escapedCode(one))
+        .join(""),
+      depth,
     );
-    const marked = inContext === undefined ? tag : `${tag}.${inContext}`;
-    if (!text.includes("\n")) return `${marked}\`${text}\``;
-    const pad = " ".repeat(depth);
-    const inner = text
-      .split("\n")
-      .map((line) => (line.trim() === "" ? "" : `${pad}  ${line}`))
-      .join("\n");
-    return `${marked}\`\n${inner}\n${pad}\``;
-  };
   const partOf = (part: DraftPart): string => {
     if (part.is === "hole") return part.hole.name;
     if (part.is === "fresh") return names.get(part.fresh)!;
@@ -130,23 +115,7 @@ export function ruleSource(
       ? ["trials: [],"]
       : ["trials: [", ...trials.map((one) => `  ${trialSource(one)},`), "],"]),
   ];
-  const imports = [...uses].sort((a, b) => a.localeCompare(b)).join(", ");
-  const importLine = `import { ${imports} } from "uvran";`;
-  return [
-    importLine.length <= WIDTH
-      ? importLine
-      : `import {\n${imports
-          .split(", ")
-          .map((one) => `  ${one},\n`)
-          .join("")}} from "uvran";`,
-    "",
-    ...lines,
-    "",
-    `export const ${exported} = rule({`,
-    ...body.map((line) => `  ${line}`),
-    "});",
-    "",
-  ].join("\n");
+  return ruleFile({ uses, declared: lines, exported, body });
 }
 
 /** The name under which a rule is exported: `python/index-and-item` as `indexAndItem`. */
@@ -173,9 +142,6 @@ function singularOf({ singularOf }: DraftName): string {
 function onlyPart({ texts, parts }: DraftCode, partOf: (part: DraftPart) => string): string | undefined {
   return parts.length === 1 && texts.every((text) => text.trim() === "") ? partOf(parts[0]!) : undefined;
 }
-
-/** Code as it stands in a template: backslashes are its own there. */
-const quoted = (text: string): string => text.replace(/`/g, "\\`").replace(/\$\{/g, "\\${");
 
 /** A trial as it is written in the list of a rule, by the functions of `trialsIn`. */
 export function trialSource({ was, now, trust, because, says }: Trial): string {

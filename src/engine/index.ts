@@ -19,3 +19,4 @@ export { PreparedRules } from "./prepare.js";
 export { adviceGiven, filesNaming, reasonHeld, runTrials, type TrialResult } from "./trials.js";
 export { tableFaults, type TableFault } from "./table-faults.js";
 export { explain, type Explanation } from "./why.js";
+export { fitting, type Fitting } from "./fitting.js";

@@ -1,6 +1,6 @@
-import { namesWanted, surroundingsOf, type Code, type Evidence } from "../analysis/index.js";
+import { namesWanted, surroundingsOf, type Answer, type Code, type Evidence } from "../analysis/index.js";
 import { applyEdits, CannotRewrite, clash, type Edit } from "../rewrite/index.js";
-import { isRead, type ReadingMatch } from "../readings/index.js";
+import { isRead } from "../readings/index.js";
 import { lower, Match, versionVerdict, type Condition, type Rule, type Trust } from "../rules/index.js";
 import type { Novelty } from "../syntax/index.js";
 import { aroundName } from "./uses/around-name.js";
@@ -8,6 +8,7 @@ import type { Advice, Ground, HeldBack, Silenced } from "./change.js";
 import { newlyNeeded } from "./needed-version.js";
 import type { Entry } from "./entry.js";
 import { rewritten } from "./rewritten.js";
+import { swappedSides } from "./swapped.js";
 import type { Candidate } from "./candidate.js";
 
 /** The match with all holes that narrowing it fills; undefined where it does not fit after all. */
@@ -38,9 +39,9 @@ function settleVersion(
   return undefined;
 }
 
-/** What must hold for a spelling to mean the same as one expression. */
-function spelling(found: ReadingMatch): Pick<Condition, "ask" | "unknownIs" | "when">[] {
-  return found.spelling.map((answer) => ({ ask: () => answer, unknownIs: "likely" }));
+/** What must hold for the spelling that was found to mean the same as the rule's own. */
+function answered(answers: readonly Answer[]): Pick<Condition, "ask" | "unknownIs" | "when">[] {
+  return answers.map((answer) => ({ ask: () => answer, unknownIs: "likely" }));
 }
 
 /** What the pattern names by `need` is what comes from there. */
@@ -87,7 +88,7 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
   let trust: Trust = "certain";
   const asked = [
     ...origins(match),
-    ...(isRead(match.found) ? spelling(match.found) : []),
+    ...(isRead(match.found) ? answered(match.found.spelling) : answered(swappedSides(match))),
     ...(rule.given ?? []),
   ];
   for (const given of asked) {

@@ -1,3 +1,4 @@
+import { refuseLostTarget } from "./assignable.js";
 import {
   CannotRewrite,
   misread,
@@ -82,6 +83,7 @@ function withLines(tree: SyntaxTree, piece: Segment, at: number): Segment {
 function inPlaceOf(node: SyntaxNode, segments: readonly Segment[]): Segment[] {
   const { tree } = node;
   const code = segments.map((segment) => segmentText(tree, segment)).join("");
+  refuseLostTarget(node, code);
   // A word of the language, or its absence, makes another construct of what is around it, which is checked as a whole.
   if (!node.named || code === "") return [...segments];
   const room = glueSpace(node, code);

@@ -407,7 +407,7 @@ class Matcher {
     }
     const before = this.captures.get(hole);
     if (before) {
-      if (!this.#sameCode(before, capture) && !isSameType(hole, before, capture)) return false;
+      if (!this.#sameCode(before, capture) && !isSameWord(hole, before, capture)) return false;
       const isSpeltAlike = before.nodes.length === 1 && textOfCapture(before) === textOfCapture(capture);
       const { tree, nodes, start, end, again = [] } = before;
       if (isSpeltAlike && tree === capture.tree)
@@ -457,10 +457,10 @@ class Matcher {
   }
 }
 
-/** Does a hole for types stand for the same type? Grammars have several kinds of nodes for one, by where it stands. */
-function isSameType({ kind }: Hole, a: Capture, b: Capture): boolean {
-  const tokens = (capture: Capture): string => textOfCapture(capture).replace(/\s+/g, " ");
-  return kind === "type" && tokens(a) === tokens(b);
+/** Does a hole stand for the same type or name? Grammars have several kinds of nodes for one, by where it stands. */
+function isSameWord({ kind }: Hole, a: Capture, b: Capture): boolean {
+  const words = (capture: Capture): string => textOfCapture(capture).replace(/\s+/g, " ");
+  return (kind === "type" || kind === "name") && words(a) === words(b);
 }
 
 const NO_NODES: readonly NodeId[] = [];

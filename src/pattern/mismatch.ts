@@ -40,7 +40,7 @@ function inHole(
     return { at: n, wanted: `⟨${hole.name}⟩, a name` };
   const before = holes.get(hole);
   if (before === undefined) holes.set(hole, n);
-  else if (hole.kind !== "type" && !treesEqual(tree, before, tree, n))
+  else if (!["name", "type"].includes(hole.kind) && !treesEqual(tree, before, tree, n))
     return { at: n, wanted: tree.textOf(before) };
   return undefined;
 }

@@ -39,9 +39,6 @@ export function patternNodes(
   return new Reader(tree, snippet, places).read(start, end, context);
 }
 
-/** Comparisons, and those that say the same with their sides swapped. */
-const MIRRORED: Readonly<Record<string, string>> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=" };
-
 class Reader {
   readonly #tree: SyntaxTree;
   readonly #snippet: Snippet;
@@ -145,7 +142,7 @@ class Reader {
       // Braces may be left out around a single statement, a comma goes with a list that stands for nothing, a colon in a short form.
       const isInShort = Object.values(language.shortForms).includes(tree.kind(tree.parents[n]!));
       const mayGo = text === "{" || text === "}" || text === "," || (text === ":" && isInShort);
-      const isMirrored = text in MIRRORED && this.#commutes(tree.parents[n]!);
+      const isMirrored = text in language.mirrored && this.#commutes(tree.parents[n]!);
       if (!mayDiffer && !mayGo && !isMirrored)
         this.#words.add(isString ? (splitString(text)?.body ?? text) : text);
       return { type: "leaf", kind, kindName, text, anyCase: mayDiffer };
@@ -165,7 +162,8 @@ class Reader {
 
   /** The operator with which a comparison says the same when its sides are swapped. */
   #mirrored(operator: PatternNode): LeafNode | undefined {
-    const text = operator.type === "leaf" ? MIRRORED[operator.text] : undefined;
+    const { mirrored } = this.#tree.language;
+    const text = operator.type === "leaf" ? mirrored[operator.text] : undefined;
     if (operator.type !== "leaf" || text === undefined) return undefined;
     const [kind] = tokenIdsOf(this.#tree.language, [text]);
     return kind === undefined ? undefined : { ...operator, kind, kindName: text, text };
@@ -202,10 +200,9 @@ class Reader {
     const tree = this.#tree;
     const [, operator] = significantChildren(tree, n);
     if (operator === undefined || !tree.language.binary.includes(tree.kind(n))) return false;
-    const { commutative } = tree.language;
+    const { commutative, mirrored } = tree.language;
     const text = tree.textOf(operator).toLowerCase();
-    // Where equal things are equal either way round, what is greater is so too.
-    return commutative.includes(text) || (commutative.includes("==") && text in MIRRORED);
+    return commutative.includes(text) || text in mirrored;
   }
 
   /** The children that count, with lists taking the comma on one side of them. */

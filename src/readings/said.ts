@@ -1,5 +1,5 @@
 import { importOf, referencesAt, shortened } from "../analysis/index.js";
-import { sameCode, type SyntaxNode } from "../syntax/index.js";
+import { sameCode, type HoleKind, type SyntaxNode } from "../syntax/index.js";
 import { chainsAt } from "./chains.js";
 import { choicesAt } from "./choices.js";
 import { fillsAt } from "./fills.js";
@@ -13,8 +13,20 @@ export interface ReadHere {
   readonly end: number;
   /** What it is, as the end of a sentence: "a choice: …". */
   readonly says: string;
-  /** The reading of the vocabulary that finds it. */
+  /** The reading of the vocabulary that finds it, as an author writes it. */
   readonly reading: string;
+  /** The holes that stand in it, with their kinds. */
+  readonly holes: Readonly<Record<string, HoleKind>>;
+  /** What it is imported for. */
+  readonly imports: readonly string[];
+}
+
+type Written = Pick<ReadHere, "reading" | "holes" | "imports">;
+
+/** A reading with holes for expressions, unless another kind is said. */
+function written(reading: string, imports: string, holes: string, kinds: Written["holes"] = {}): Written {
+  const named = holes.split(" ").map((name) => [name, kinds[name] ?? "expression"] as const);
+  return { reading, imports: imports.split(" "), holes: Object.fromEntries(named) };
 }
 
 /** What is asked for, as the end of "asks whether `x` …". */
@@ -30,12 +42,17 @@ const ASKED: Readonly<Record<Asks, string>> = {
 };
 
 /** How a choice is written for its test, and its values where one of them is what is tested. */
-function choiceFor({ asks, isThere }: PresenceTest, isSame: boolean): string {
-  if (asks === "key") return "choice(hasKey(item(map, key)), item(map, key), fallback)";
+function choiceFor({ asks, isThere }: PresenceTest, isSame: boolean): Written {
+  if (asks === "key") {
+    const reading = "choice(hasKey(item(map, key)), item(map, key), fallback)";
+    return written(reading, "choice hasKey item", "map key fallback");
+  }
   const [subject, ways] = isSame ? ["value", "value, fallback"] : ["test", "then, otherwise"];
-  if (asks === "truth") return `choice(truthy(${subject}), ${ways})`;
+  const holes = isSame ? "value fallback" : "test then otherwise";
+  if (asks === "truth") return written(`choice(truthy(${subject}), ${ways})`, "choice truthy", holes);
   const also = asks === "value" ? `, { or: ["value"] }` : "";
-  return `choice(${isSame || isThere ? "present" : "missing"}(${subject}${also}), ${ways})`;
+  const how = isSame || isThere ? "present" : "missing";
+  return written(`choice(${how}(${subject}${also}), ${ways})`, `choice ${how}`, holes);
 }
 
 const quoted = (node: SyntaxNode): string => `\`${shortened(node.text)}\``;
@@ -53,27 +70,34 @@ function readingsAt(node: SyntaxNode): ReadHere[] {
     found.push({
       ...rangeOf(nodes),
       says: `a choice: ${quoted(yes)} where ${quoted(test)}, else ${quoted(no)}; the test asks whether ${quoted(tested.subject)} ${ASKED[tested.asks]}`,
-      reading: choiceFor(tested, isSame),
+      ...choiceFor(tested, isSame),
     });
   }
   for (const { nodes, place, value } of fillsAt(node))
     found.push({
       ...rangeOf(nodes),
       says: `a place that is filled: ${quoted(place)} is given ${quoted(value)} where it has no value`,
-      reading: "filled(place, value)",
+      ...written("filled(place, value)", "filled", "place value"),
     });
   for (const { nodes, links, use, kind } of chainsAt(node))
     found.push({
       ...rangeOf(nodes),
       says: `a guarded read: ${quoted(use)} is read only where ${links.map(({ test }) => quoted(test.test)).join(" and ")}`,
-      reading: `guarded(subject, read, otherwise, { as: ["${kind}"] })`,
+      ...written(
+        `guarded(subject, read, otherwise, { as: ["${kind}"] })`,
+        "guarded",
+        "subject read otherwise",
+      ),
     });
   const loop = loopAt(node);
   if (loop)
     found.push({
       ...rangeOf(loop.nodes),
       says: `a loop over positions: ${quoted(loop.index)} counts those of ${quoted(loop.items)}`,
-      reading: "walked({ index, items, body })",
+      ...written("walked({ index, items, body })", "walked", "index items body", {
+        index: "name",
+        body: "statements",
+      }),
     });
   return found;
 }

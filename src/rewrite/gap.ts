@@ -67,7 +67,7 @@ export class Gap {
 
   edits(): Edit[] {
     const old = this.#oldTokens();
-    const now = tokensOf(this.#new);
+    const now = this.#cut(this.#new);
     const edits: Edit[] = [];
     let oldAt = this.#start;
     let newAt = 0;
@@ -79,7 +79,7 @@ export class Gap {
       if (inserted) return void edits.push(inserted);
       const isMirrored = areOpposite(this.#tree.text.slice(oldAt, oldEnd), put);
       const inPlace =
-        changed && !isMirrored ? oneForOne(this.#tokensIn(old, oldAt, oldEnd), tokensOf(put)) : undefined;
+        changed && !isMirrored ? oneForOne(this.#tokensIn(old, oldAt, oldEnd), this.#cut(put)) : undefined;
       const edit = changed ? this.#replaced(old, oldAt, oldEnd, put) : this.#blank(oldAt, oldEnd, put);
       for (const each of inPlace ?? (edit ? [edit] : [])) {
         const small = trimmed(this.#tree.text, each);
@@ -121,6 +121,10 @@ export class Gap {
     return tokens.filter((token) => token.start >= start && token.end <= end);
   }
 
+  #cut(code: string): Token[] {
+    return tokensOf(code, { hasHyphens: this.#tree.language.namesHaveHyphens });
+  }
+
   #oldTokens(): Token[] {
     let code = this.#tree.text.slice(this.#start, this.#end);
     for (const c of this.#comments) {
@@ -128,7 +132,7 @@ export class Gap {
       const to = c.end - this.#start;
       code = code.slice(0, from) + " ".repeat(to - from) + code.slice(to);
     }
-    return tokensOf(code).map((t) => ({
+    return this.#cut(code).map((t) => ({
       text: t.text,
       start: t.start + this.#start,
       end: t.end + this.#start,
@@ -185,7 +189,7 @@ export class Gap {
    */
   #replaced(old: readonly Token[], start: number, end: number, put: string): Edit {
     const tokens = this.#tokensIn(old, start, end);
-    const now = tokensOf(put);
+    const now = this.#cut(put);
     const [first] = tokens;
     const isItem = this.#tree.text[start - 1] === "," && now.length > 0;
     const keepsBlank = first && !/^\s*\n/.test(put) && (areWords(tokens, now) || isItem);

@@ -11,9 +11,19 @@ export interface Token {
 const TOKEN =
   /"(?:[^"\\\n]|\\.)*"|'(?:[^'\\\n]|\\.)*'|[\p{L}\p{N}_$]+|[()[\]{},;:]|[^\s\p{L}\p{N}_$()[\]{},;:]+/gu;
 
+/** Names such as `Get-Hive`, ahead of all else. */
+const HYPHENATED = new RegExp(`\\p{L}[\\p{L}\\p{N}_]*(?:-[\\p{L}\\p{N}_]+)+|${TOKEN.source}`, "gu");
+
 /** Cuts code into tokens, near enough for comparing old with new in any language. */
-export function tokensOf(code: string): Token[] {
-  return [...code.matchAll(TOKEN)].map((m) => ({ text: m[0], start: m.index, end: m.index + m[0].length }));
+export function tokensOf(
+  code: string,
+  { hasHyphens = false }: { readonly hasHyphens?: boolean } = {},
+): Token[] {
+  return [...code.matchAll(hasHyphens ? HYPHENATED : TOKEN)].map((m) => ({
+    text: m[0],
+    start: m.index,
+    end: m.index + m[0].length,
+  }));
 }
 
 const OPERATOR = /^[^\p{L}\p{N}_$()[\]{},;:"'`]+$/u;
@@ -45,11 +55,8 @@ export function commonEnds(
   endFirst: boolean,
   anyCase = false,
 ): [number, number][] {
-  /** A word of a name such as `Get-Hive` is no word by itself, and the name keeps the case that its author gave it. */
-  const isPartOfName = (list: readonly Token[], token: Token): boolean =>
-    list.some(({ text, start, end }) => text === "-" && (start === token.end || end === token.start));
   const same = (x: Token, y: Token): boolean =>
-    x.text === y.text || (anyCase && x.text.toLowerCase() === y.text.toLowerCase() && !isPartOfName(b, y));
+    x.text === y.text || (anyCase && x.text.toLowerCase() === y.text.toLowerCase());
   const most = Math.min(a.length, b.length);
   let start = 0;
   let end = 0;

@@ -1,6 +1,7 @@
 /** The vocabulary of rule authors: rules, packs, conditions, trials. */
 export { after, before, consistsOf, containing, inside } from "./around.js";
 export type { Distance, Narrowing, Reach } from "./around.js";
+export { ABOUT_HOLE, ABOUT_HOLE_IN, conditionsAbout, type WrittenCondition } from "./about-hole.js";
 export { condition, type Condition } from "./condition.js";
 export { all, any, askCompiler, builtin } from "./conditions.js";
 export { escapes, isOfType, neverWritten, none, not, onlyUse, type NoneOptions } from "./conditions.js";

@@ -103,6 +103,10 @@ export interface CodeFacts {
   readonly caseless: readonly string[];
   /** Operators whose two sides may be swapped without a change of meaning. */
   readonly commutative: readonly string[];
+  /** May a hyphen stand in a name, as in `Get-Hive`? */
+  readonly namesHaveHyphens: boolean;
+  /** Comparisons, with those that say the same where the two sides are swapped; none where the left side decides. */
+  readonly mirrored: Readonly<Record<string, string>>;
   /** Kind of a parenthesised expression. */
   readonly parenthesized: string;
   /** Parentheses around this node change what the code around it means, so they are never redundant. */
@@ -183,5 +187,7 @@ export const ordinaryCode = {
   grammarIsPartial: false,
   lineBreaksMatter: false,
   commutative: [],
+  namesHaveHyphens: false,
+  mirrored: { "<": ">", ">": "<", "<=": ">=", ">=": "<=" },
   statementSeparator: ";",
 } satisfies Partial<CodeFacts>;

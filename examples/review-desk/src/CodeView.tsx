@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
 import { Decoration, EditorView, keymap, lineNumbers } from "@codemirror/view";
 import { EditorState } from "@codemirror/state";
-import { colours } from "../../shared/highlight.js";
+import { colours } from "../../common/highlight.js";
 
 /** A whole file with some lines marked, the first of them in the middle. Lines are 1-based. */
 export function CodeView({ path, text, lines }: { path: string; text: string; lines: readonly number[] }) {

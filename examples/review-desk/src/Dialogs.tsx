@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import type { Desk, PlanChange } from "uvran/core";
-import { Dialog } from "../../shared/Dialog.js";
+import { Dialog } from "../../common/Dialog.js";
 import { Difference } from "./Difference.js";
 import { someOf } from "./model.js";
 

@@ -3,7 +3,7 @@ import { MergeView, unifiedMergeView } from "@codemirror/merge";
 import { EditorState, type Extension } from "@codemirror/state";
 import { EditorView, lineNumbers } from "@codemirror/view";
 import { applyEdits, type PlanChange } from "uvran/core";
-import { colours } from "../../shared/highlight.js";
+import { colours } from "../../common/highlight.js";
 
 interface Props {
   readonly path: string;

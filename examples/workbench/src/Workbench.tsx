@@ -1,6 +1,6 @@
+import type { ReadHere } from "uvran/core";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Offer, Range, Sample, TrialRow } from "./engine/protocol";
-import { ruleFromCode, ruleFromReading } from "./new-rule";
 import { openedFiles, save } from "./opened-files";
 import { nextPane, selectIn, useShortcuts } from "./page-keys";
 import { FromEdit } from "./parts/FromEdit";
@@ -79,23 +79,22 @@ export function Workbench() {
   };
   const sampleOf = (path: string): Sample | undefined => samples.find((one) => one.path === path);
 
-  const startRule = async (): Promise<void> => {
-    if (!workers || caret?.in !== "sample" || spot?.in !== "sample") return;
-    const sample = sampleOf(caret.path);
-    const last = spot.here.trail.at(-1);
-    const range = caret.selection ?? last;
-    const language = await workers.engine().ruleLanguageOf(caret.path);
-    if (!sample || !range || language === undefined) return;
-    const code = sample.text.slice(range.start, range.end).trim();
-    actions.setRule(ruleFromCode(language, code));
-    setNotice("A new rule: say in it what the code becomes, and open the parts of it that may differ.");
+  const begin = async (from: Range | ReadHere | undefined, says: string): Promise<void> => {
+    const sample = caret?.in === "sample" ? sampleOf(caret.path) : undefined;
+    const file = sample && from && (await workers?.engine().begin(sample, from));
+    if (file === undefined) return;
+    actions.setRule(file);
+    setNotice(says);
   };
-  const startReading = async (reading: string): Promise<void> => {
-    if (!workers || caret?.in !== "sample") return;
-    const language = await workers.engine().ruleLanguageOf(caret.path);
-    if (language !== undefined) actions.setRule(ruleFromReading(language, reading));
-    setNotice("A new rule: every spelling of this is found. Say in it what the code becomes.");
+  const startRule = (): Promise<void> => {
+    const last = spot?.in === "sample" ? spot.here.trail.at(-1) : undefined;
+    return begin(
+      caret?.selection ?? last,
+      "A new rule: say in it what the code becomes, and open the parts of it that may differ.",
+    );
   };
+  const startReading = (reading: ReadHere): Promise<void> =>
+    begin(reading, "A new rule: every spelling of this is found. Say in it what the code becomes.");
   const makeHole = async (): Promise<void> => {
     if (!workers) return;
     const template = caret?.in === "rule" ? templateAt(parts, caret.offset) : undefined;

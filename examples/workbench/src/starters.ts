@@ -120,9 +120,12 @@ export const orElse = rule({
   title: "Fall back with ??",
   why: "The value is written twice, and there are many ways to get the test wrong.",
   was: choice(present(value), value, fallback),
+  // A test for null alone lets undefined through, and ?? does not.
+  where: [({ tests }) => tests.every(({ asks }) => asks === "missing")],
   becomes: typescript.expression\`\${value} ?? \${fallback}\`,
   trials: [
     rewrites("const a = jar !== null && jar !== undefined ? jar : spare;", "const a = jar ?? spare;"),
+    ignores("const a = jar !== null ? jar : spare;"),
     ignores("const a = jar !== lid ? jar : spare;"),
   ],
 });
@@ -134,14 +137,15 @@ export const orElse = rule({
     samples: [
       {
         path: "shelf.js",
-        text: `const newest = jars[jars.length - 1];
+        text: `const jars = ["linden", "heather"];
+const newest = jars[jars.length - 1];
 const lid = shelf.jars[shelf.jars.length - 1].lid;
 const other = jars[lids.length - 1];
 const drawn = draw()[draw().length - 1];
 `,
       },
     ],
-    rule: `import { holes, javascript, rule, sideEffectFree, trialsIn } from "uvran";
+    rule: `import { holes, isOfType, javascript, rule, sideEffectFree, trialsIn } from "uvran";
 
 const { list } = holes({ list: "expression" });
 const { rewrites, holds, ignores } = trialsIn("javascript");
@@ -152,10 +156,11 @@ export const fromTheEnd = rule({
   title: "Count from the end with at()",
   why: "The list is written twice, and the reader must check that both are the same.",
   was: javascript\`\${list}[\${list}.length - 1]\`,
-  given: [sideEffectFree(list)],
+  given: [sideEffectFree(list), isOfType(list, "Array")],
   becomes: javascript\`\${list}.at(-1)\`,
   trials: [
-    rewrites("f(jars[jars.length - 1]);", "f(jars.at(-1));"),
+    rewrites("const jars = [3];\\nf(jars[jars.length - 1]);", "const jars = [3];\\nf(jars.at(-1));"),
+    rewrites("f(jars[jars.length - 1]);", "f(jars.at(-1));", "possible"),
     ignores("f(jars[lids.length - 1]);"),
     holds("f(next()[next().length - 1]);", "calls something"),
   ],
@@ -341,7 +346,8 @@ export const oneMore = rule({
     samples: [
       {
         path: "prices.rb",
-        text: `def price(prices, sort)
+        text: `def price(sort)
+  prices = { linden: 9, heather: 12 }
   if prices.key?(sort)
     prices[sort]
   else
@@ -355,7 +361,7 @@ end
 `,
       },
     ],
-    rule: `import { choice, hasKey, holes, item, ruby, rule, sideEffectFree, trialsIn } from "uvran";
+    rule: `import { choice, hasKey, holes, isOfType, item, ruby, rule, sideEffectFree, trialsIn } from "uvran";
 
 const { map, key, fallback } = holes({ map: "expression", key: "expression", fallback: "expression" });
 const { rewrites, holds } = trialsIn("ruby");
@@ -366,10 +372,13 @@ export const fetched = rule({
   title: "Fetch a key with its fallback",
   why: "The key is looked up twice.",
   was: choice(hasKey(item(map, key)), item(map, key), fallback),
-  given: [sideEffectFree(fallback)],
+  given: [isOfType(map, "Hash"), sideEffectFree(fallback)],
   becomes: ruby.expression\`\${map}.fetch(\${key}, \${fallback})\`,
   trials: [
-    rewrites("x = jars.key?(:wax) ? jars[:wax] : 0\\n", "x = jars.fetch(:wax, 0)\\n"),
+    rewrites(
+      "jars = {}\\nx = jars.key?(:wax) ? jars[:wax] : 0\\n",
+      "jars = {}\\nx = jars.fetch(:wax, 0)\\n",
+    ),
     holds("x = jars.key?(:wax) ? jars[:wax] : draw()\\n", "calls something"),
   ],
 });

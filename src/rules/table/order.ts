@@ -1,6 +1,5 @@
-import { isSideEffectFree, no, weakest, yes, type Answer } from "../../analysis/index.js";
+import { isSideEffectFree, mayChangePlaces, weakest, yes, type Answer } from "../../analysis/index.js";
 import { Hole, type Snippet } from "../../pattern/index.js";
-import type { SyntaxNode } from "../../syntax/index.js";
 import { condition, type Condition } from "../condition.js";
 
 /**
@@ -24,34 +23,12 @@ export function evaluatedAlike(old: Snippet, now: Snippet): Condition | undefine
       return first ? weakest([first, ...more]) : yes("flow.order", "nothing stands there");
     };
     const answers = again.map(freeOf);
-    for (const [first, second] of moved) {
-      const [one, other] = [match.all(first), match.all(second)];
-      if (one.every(isConstant) || other.every(isConstant)) continue;
-      const both = weakest([freeOf(first), freeOf(second)]);
-      answers.push(
-        both.is === "no"
-          ? no(
-              "flow.order",
-              `\`${match.textOf(first)}\` is evaluated before \`${match.textOf(second)}\` here, and would be after it`,
-              match.node,
-            )
-          : both,
-      );
-    }
-    return answers.length === 0
-      ? yes("flow.order", "what changes places is constant")
-      : weakest(answers as [Answer, ...Answer[]]);
+    for (const [first, second] of moved) answers.push(mayChangePlaces(match.all(first), match.all(second)));
+    return weakest(answers as [Answer, ...Answer[]]);
   });
 }
 
 /** The holes of a snippet that stand for values, each as often as it is there. */
 function holesOf({ parts }: Snippet): Hole[] {
   return parts.filter((part): part is Hole => part instanceof Hole);
-}
-
-/** A literal, or a text in which no name stands for anything. */
-function isConstant(node: SyntaxNode): boolean {
-  const { literals, strings, names } = node.tree.language;
-  if (node.is(strings)) return ![node, ...node.descendants()].some((one) => one.is(names));
-  return node.parts.length === 0 && node.is(literals);
 }

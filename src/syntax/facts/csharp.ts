@@ -105,7 +105,7 @@ export const csharp: Language = {
   modifiers: ["attribute_list", "modifier"],
   spreads: [],
   notExpressions: ["argument", "predefined_type", "declaration_expression"],
-  names: ["identifier"],
+  names: ["identifier", "implicit_parameter"],
 
   variables: ["identifier"],
   functions: FUNCTIONS,

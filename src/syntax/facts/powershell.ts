@@ -108,6 +108,8 @@ export const powershell: Language = {
     verbatim_string_characters: "expandable_string_literal",
   },
   ignoresCase: "everywhere",
+  mirrored: {},
+  namesHaveHyphens: true,
   parenthesized: "parenthesized_expression",
   binary: OPERATIONS,
   operators: ["comparison_operator", "assignment_operator"],

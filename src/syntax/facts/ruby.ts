@@ -65,6 +65,7 @@ export const ruby: Language = {
   optionalBrackets: ["argument_list", "method_parameters"],
   heredocStarts: ["heredoc_beginning"],
   heredocBodies: ["heredoc_body"],
+  mirrored: {},
   parenthesized: "parenthesized_statements",
   binary: ["binary"],
   expressionStatement: "",

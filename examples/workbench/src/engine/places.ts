@@ -1,17 +1,9 @@
-import { condition, no, type Condition, type Match, type Rule } from "uvran/core";
+import type { Condition, Fitting, Match, Rule } from "uvran/core";
 import type { Asked, Filled, Place } from "./protocol";
 
-/**
- * A rule that rewrites nothing and tells of each place that its old code fits: what the holes stand for, and what the conditions
- * answer there.
- */
-export function recording(rule: Rule, text: string, tell: (place: Place, match: Match) => void): Rule {
-  const recorder = condition("the place is recorded", (match) => {
-    // Code inside of other files has offsets of its own.
-    if (match.tree.text === text) tell(placeOf(rule, match), match);
-    return no("file.part", "the place is recorded");
-  });
-  return { ...rule, given: [recorder] };
+/** What is known of a place that a rule fits; undefined inside of other files, whose code has offsets of its own. */
+export function placeIn(text: string, { rule, match }: Fitting): Place | undefined {
+  return match.tree.text === text ? placeOf(rule, match) : undefined;
 }
 
 function placeOf(rule: Rule, match: Match): Place {

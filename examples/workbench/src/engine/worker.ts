@@ -1,18 +1,22 @@
 import { expose } from "comlink";
 import {
+  conditionsAbout,
   Engine,
   filesNaming,
+  fitting,
   languageOf,
   languageOfFile,
   languageOfRule,
   mayHoldCode,
+  ruleFromCode,
+  ruleFromReading,
   runTrials,
   textAfter,
   trialSource,
   TRUSTS,
   type Hole,
   type LanguageId,
-  type Match,
+  type ReadHere,
   type Rule,
   type Trial,
   type Trust,
@@ -20,10 +24,9 @@ import {
 import { drafted } from "./drafting";
 import { bringGrammars } from "./grammars";
 import { hereIn } from "./here";
-import { offersFor } from "./offers";
 import { outcomesOf } from "./outcomes";
-import { asked, recording } from "./places";
-import type { Loading, Offer, Place, RunResult, Sample, SampleResult, TrialRow } from "./protocol";
+import { asked, placeIn } from "./places";
+import type { Loading, Offer, Range, RunResult, Sample, SampleResult, TrialRow } from "./protocol";
 import { messageOf, rulesOf } from "./rule-file";
 import { kindFor, stepsInTemplate, wider } from "./template";
 
@@ -36,10 +39,14 @@ const bench = {
     bringGrammars(tell);
   },
 
-  /** The language in which a rule about a file is written; undefined for one that is not code as a whole. */
-  ruleLanguageOf(path: string): string | undefined {
+  /** A rule file to begin with, from a piece of a sample or from what it reads as; undefined for a file that is no code as a whole. */
+  begin({ path, text }: Sample, from: Range | ReadHere): string | undefined {
     const language = languageOfFile(path);
-    return language && languageOfRule(language);
+    if (!language) return undefined;
+    if ("reading" in from) return ruleFromReading(languageOfRule(language), from);
+    const line = text.lastIndexOf("\n", from.start - 1) + 1;
+    const [indent] = /^[ \t]*/.exec(text.slice(line))!;
+    return ruleFromCode(languageOfRule(language), indent + text.slice(from.start, from.end).trim());
   },
   holdsCode: (path: string) => languageOfFile(path) !== undefined || mayHoldCode(path),
   endingOf: (language: LanguageId) => languageOf(language).extensions[0]!,
@@ -87,7 +94,7 @@ const bench = {
     const said = rules.map(({ id, title, trials }) => ({ id, title, trials: trials.length }));
     if (rules.length === 0)
       return { rules: [], problem: "The file exports no rule yet.", samples: [], trials: [] };
-    const engine = new Engine(rules, { files: filesNaming(samples) });
+    const engine = new Engine(rules, around(samples));
     const results: SampleResult[] = [];
     try {
       for (const { path, text } of samples) {
@@ -118,18 +125,18 @@ const bench = {
       { must: string; imports: readonly string[]; answers: Offer["answers"][number][] }
     >();
     for (const { path, text } of samples) {
-      const tell = (place: Place, match: Match): void => {
+      for (const one of await fitting(rules, path, text, around(samples))) {
+        const { match } = one;
         const holes: readonly Hole[] = [...match.found.captures.keys()];
-        const hole = holes.find((one) => one.name === name);
-        if (!hole) return;
-        for (const { condition, source, imports } of offersFor(hole, holes)) {
+        const hole = holes.find((candidate) => candidate.name === name);
+        if (!hole) continue;
+        for (const { condition, source, imports } of conditionsAbout(hole, holes)) {
           let entry = found.get(source);
           if (!entry) found.set(source, (entry = { must: condition.must, imports, answers: [] }));
           const answer = asked(condition, match);
-          if (answer) entry.answers.push({ ...answer, path, at: place.line });
+          if (answer) entry.answers.push({ ...answer, path, at: match.node.line });
         }
-      };
-      await new Engine(rules.map((rule) => recording(rule, text, tell))).file(path, text);
+      }
     }
     return [...found].map(([source, rest]) => ({ source, ...rest }));
   },
@@ -141,6 +148,9 @@ const bench = {
   draft: drafted,
 };
 
+/** The samples are the files of one project. */
+const around = (samples: readonly Sample[]) => ({ files: filesNaming(samples) });
+
 async function sampleResult(
   engine: Engine,
   { path, text }: Sample,
@@ -151,9 +161,8 @@ async function sampleResult(
   if (!result) return { ...none, problem: `${path} is of a kind that holds no code Uvran reads.` };
   const { unparsed } = result;
   const problem = unparsed && `There is a syntax error in line ${unparsed.line}.`;
-  const places: Place[] = [];
-  const recorders = rules.map((rule) => recording(rule, text, (place) => places.push(place)));
-  await new Engine(recorders, { files: filesNaming(samples) }).file(path, text);
+  const found = await fitting(rules, path, text, around(samples));
+  const places = found.flatMap((one) => placeIn(text, one) ?? []);
   return {
     path,
     text,

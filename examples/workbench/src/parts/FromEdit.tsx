@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
-import { colours } from "../../../shared/highlight";
+import { colours } from "../../../common/highlight";
 import { common } from "../editors";
 import type { DraftAnswer, DraftWay, Sample } from "../engine/protocol";
 import type { HandEdit } from "../state";

@@ -1,3 +1,4 @@
+import type { ReadHere } from "uvran/core";
 import type { Here, Range, Step } from "../engine/protocol";
 import { Words } from "./Words";
 
@@ -12,7 +13,7 @@ interface Props {
   /** Puts the selection of the editor around a node. */
   readonly onSelect: (range: Range) => void;
   readonly onStart: () => void;
-  readonly onStartReading: (reading: string) => void;
+  readonly onStartReading: (reading: ReadHere) => void;
   readonly onHole: () => void;
 }
 
@@ -75,7 +76,7 @@ function Known({
           <span className="quiet">reads as</span> <Words text={read.says} />{" "}
           <button
             type="button"
-            onClick={() => onStartReading(read.reading)}
+            onClick={() => onStartReading(read)}
             onFocus={() => onPointed(read)}
             onBlur={() => onPointed(undefined)}
           >

@@ -1,21 +1,8 @@
+import { HOLE_KINDS } from "uvran/core";
 import { useEffect, useState } from "react";
 import type { Filled, Offer, RunResult } from "../engine/protocol";
 import type { FileParts, HoleParts, RuleParts } from "../typing/protocol";
 import { plural, SIGNS, Words } from "./Words";
-
-const KINDS = [
-  "name",
-  "expression",
-  "type",
-  "operator",
-  "text",
-  "statement",
-  "statements",
-  "arguments",
-  "parameters",
-  "members",
-  "modifiers",
-];
 
 const LIMITS = [
   { name: "text", says: "has the text", example: "/^get/" },
@@ -104,7 +91,7 @@ function HoleRow(props: RowProps) {
         value={hole.kind}
         onChange={(event) => onKind(hole.name, event.target.value)}
       >
-        {KINDS.map((kind) => (
+        {HOLE_KINDS.map((kind) => (
           <option key={kind}>{kind}</option>
         ))}
       </select>

@@ -1,4 +1,4 @@
-import { Dialog } from "../../../shared/Dialog";
+import { Dialog } from "../../../common/Dialog";
 
 const KEYS: readonly (readonly [keys: readonly string[], does: string])[] = [
   [["Ctrl", "Alt", "R"], "start a rule from the code at the caret, or from the selection"],

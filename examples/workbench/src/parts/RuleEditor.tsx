@@ -9,7 +9,7 @@ import { linter, lintKeymap } from "@codemirror/lint";
 import { EditorState } from "@codemirror/state";
 import { Decoration, EditorView, hoverTooltip, keymap } from "@codemirror/view";
 import type { Remote } from "comlink";
-import { colours } from "../../../shared/highlight";
+import { colours } from "../../../common/highlight";
 import { common, decorationsField, pointedField, selected, setDocument, setPointed } from "../editors";
 import type { Range } from "../engine/protocol";
 import type { FileParts, Suggestion } from "../typing/protocol";

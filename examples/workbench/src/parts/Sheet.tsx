@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { EditorState, type Text } from "@codemirror/state";
 import { Decoration, EditorView } from "@codemirror/view";
-import { colours } from "../../../shared/highlight";
+import { colours } from "../../../common/highlight";
 import { common, decorationsField, pointedField, selected, setPointed } from "../editors";
 import type { Range, Sample, SampleResult } from "../engine/protocol";
 import { OutcomeWidget } from "./outcome-widget";

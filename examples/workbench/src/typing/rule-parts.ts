@@ -1,18 +1,7 @@
 import ts from "typescript";
+import { RULE_LANGUAGES } from "uvran/core";
 import type { Template, TemplateItem } from "../engine/protocol";
 import type { FileParts, HoleParts, RuleParts } from "./protocol";
-
-const LANGUAGES = [
-  "javascript",
-  "typescript",
-  "python",
-  "java",
-  "cpp",
-  "csharp",
-  "php",
-  "ruby",
-  "powershell",
-];
 
 /** The nodes of a rule file that buttons change. */
 export interface RuleFile {
@@ -178,7 +167,7 @@ function templateOf(
 ): Template | undefined {
   const isContext = ts.isPropertyAccessExpression(tag) && ts.isIdentifier(tag.expression);
   const language = isContext ? (tag.expression as ts.Identifier).text : ts.isIdentifier(tag) ? tag.text : "";
-  if (!LANGUAGES.includes(language)) return undefined;
+  if (!RULE_LANGUAGES.includes(language)) return undefined;
   const items: TemplateItem[] = [];
   const start = template.getStart(file) + 1;
   const end = template.end - 1;
@@ -209,4 +198,11 @@ function templateOf(
     end,
     items,
   };
+}
+
+/** A rule of a file by its place. Throws an Error where there is none. */
+export function ruleAt({ rules }: RuleFile, index: number): RuleFile["rules"][number] {
+  const found = rules[index];
+  if (!found) throw new Error("The file has no such rule.");
+  return found;
 }
