@@ -29,7 +29,7 @@ export default defineConfig({
     emptyOutDir: true,
     minify: false,
     rolldownOptions: {
-      input: { uvran: at("dist/cli/main.js") },
+      input: { uvran: at("dist/cli/main.js"), worker: at("dist/workspace/worker.js") },
       output: { entryFileNames: "[name].js", chunkFileNames: "[name]-[hash].js" },
     },
   },

@@ -1,5 +1,5 @@
-import { Engine, languageOfFile, rule, textAfter, type RuleSpec } from "../src/index.js";
-import "../src/node/index.js";
+import { Engine, languageOfFile, rule, textAfter, type RuleSpec } from "uvran/core";
+import "uvran/node";
 
 /** What a rule with this old and new code makes of a file, and why it holds places back. */
 export async function made(path: string, spec: Pick<RuleSpec, "was" | "becomes">, code: string) {

@@ -14,6 +14,10 @@ export interface ProjectOptions {
   readonly kind?: readonly Kind[];
   /** The version of a product that the code is to reach. */
   readonly to?: Goal;
+  /** On how many cores to work. */
+  readonly workers?: number;
+  /** False where nothing is to be remembered, nor what was remembered to be used. */
+  readonly cache?: boolean;
 }
 
 /** Says which version of a product the code is to reach. */
@@ -30,7 +34,14 @@ export function withSources(command: Command): Command {
     .argument("[path...]", "files and folders; the whole project without any")
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
     .option("--rule <id>", "only this rule, whether switched on or not; may be given again", gathered)
-    .addOption(kindOption("only rules of this kind; may be given again"));
+    .addOption(kindOption("only rules of this kind; may be given again"))
+    .addOption(new Option("--workers <count>", "on how many cores to work").argParser(countIn))
+    .option("--no-cache", "neither use nor store what was found in unchanged files");
+}
+
+function countIn(text: string): number {
+  if (!/^[1-9]\d{0,2}$/.test(text)) throw new InvalidArgumentError("It must be a number from 1 to 999.");
+  return Number(text);
 }
 
 function kindOption(what: string): Option {
@@ -124,7 +135,7 @@ export function openForPlan({ config }: Pick<PlanOptions, "config">): Promise<Wo
 
 /** The project around the working directory, narrowed to the rules asked for. Says first what must be known of it. */
 export async function openWorkspace(
-  { config, rule, kind, to }: ProjectOptions,
+  { config, rule, kind, to, workers, cache }: ProjectOptions,
   command?: "undo",
 ): Promise<Workspace> {
   const workspace = await Workspace.open(process.cwd(), {
@@ -132,6 +143,8 @@ export async function openWorkspace(
     ...(rule === undefined ? {} : { rules: rule }),
     ...(kind === undefined ? {} : { kinds: kind }),
     ...(to === undefined ? {} : { goal: to }),
+    ...(workers === undefined ? {} : { workers }),
+    ...(cache === undefined ? {} : { cache }),
   });
   const cut = command === "undo" ? undefined : workspace.interrupted();
   for (const notice of [workspace.elsewhere(process.cwd()), cut])
@@ -147,15 +160,18 @@ export async function withProgress<T>(
 ): Promise<T> {
   const started = Date.now();
   const bar = new SingleBar({
-    format: "reading {bar} {value}/{total} files",
+    format: "reading {bar} {value}/{total} files, {rate}/s, {eta_formatted} left",
     stream: process.stderr,
     clearOnComplete: true,
+    etaBuffer: 200,
   });
   let shown = false;
   const progress = (done: number, total: number): void => {
-    if (!process.stderr.isTTY || Date.now() - started < QUIET_MILLISECONDS) return;
-    if (!shown) bar.start(total, done);
-    else bar.update(done);
+    const milliseconds = Date.now() - started;
+    if (!process.stderr.isTTY || milliseconds < QUIET_MILLISECONDS) return;
+    const rate = Math.round((done * 1000) / milliseconds);
+    if (!shown) bar.start(total, done, { rate });
+    else bar.update(done, { rate });
     shown = true;
   };
   try {
@@ -163,6 +179,12 @@ export async function withProgress<T>(
   } finally {
     if (shown) bar.stop();
   }
+}
+
+/** Says why results could not be stored for the next run, which goes on without them. */
+export function sayForgotten({ forgotten }: Examination): void {
+  if (forgotten !== undefined)
+    process.stderr.write(`Results cannot be kept for the next run: ${forgotten}\n`);
 }
 
 /** Sources that were named one by one but could not be read or parsed make the command fail. */

@@ -6,7 +6,14 @@ import { atLeast, type Plan, type PlanChange } from "../plan/index.js";
 import { notLookedAt, plural, proposalText, shownPath, type Paint, type Stock } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
-import { exitForBadInput, openWorkspace, toOption, trustOption, withProgress } from "./common.js";
+import {
+  exitForBadInput,
+  openWorkspace,
+  sayForgotten,
+  toOption,
+  trustOption,
+  withProgress,
+} from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
 import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
 import { examples, paintFor, paintForOut } from "./terminal.js";
@@ -55,6 +62,7 @@ async function propose(paths: string[], options: Options): Promise<void> {
   if (formOf(options) === "text") process.stderr.write(nextLine(plan, stored));
   for (const line of notLookedAt(examination.survey, paintFor(process.stderr)))
     process.stderr.write(`${line}\n`);
+  sayForgotten(examination);
   exitForBadInput(examination, paths);
 }
 

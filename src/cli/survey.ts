@@ -9,6 +9,7 @@ import { earlierSurvey, type Workspace } from "../workspace/index.js";
 import {
   exitForBadInput,
   openWorkspace,
+  sayForgotten,
   toOption,
   trustOption,
   withProgress,
@@ -83,6 +84,7 @@ async function survey(paths: string[], options: Options): Promise<void> {
     json: (heading) => jsonReport(found, stock, heading, new Date().toISOString().slice(0, 10)),
     text: (heading) => textOf(workspace, found, stock, heading, options),
   });
+  sayForgotten(examination);
   exitForBadInput(examination, paths);
   if (options.expectNone && found.changes.length > 0) process.exitCode ??= 1;
   if (options.holdLine) await holdLine(workspace, stock, options.tighten === true);

@@ -252,10 +252,15 @@ export interface Project {
 }
 
 /**
- * Finds the project around `from`: the nearest folder upwards with a config, else `from` itself. Throws a
- * Problem for a config that cannot be loaded.
+ * Finds the project around `from`: the nearest folder upwards with a config, else `from` itself. `known` are its sources, where
+ * they have been looked for already. Throws a Problem for a config that cannot be loaded.
  */
-export async function loadProject(from: string, configOption?: string, goal?: Goal): Promise<Project> {
+export async function loadProject(
+  from: string,
+  configOption?: string,
+  goal?: Goal,
+  known?: Sources,
+): Promise<Project> {
   const configFile = configOption === undefined ? findConfig(from) : resolve(from, configOption);
   const stat = configFile === undefined ? undefined : statSync(configFile, { throwIfNoEntry: false });
   if (configFile !== undefined && !stat) {
@@ -268,7 +273,7 @@ export async function loadProject(from: string, configOption?: string, goal?: Go
   const handles = config.handles ?? [];
   if (configFile !== undefined) await checkHandles(handles, configFile);
   const tables = await Promise.all((config.tables ?? []).map((path) => loadTable(root, path)));
-  const sources = findSources(root, [], root, config.leaveOut ?? []);
+  const sources = known ?? findSources(root, [], root, config.leaveOut ?? []);
   const folders = [...new Set(sources.paths.map((path) => dirname(path)))];
   const moved = { root, folders, products: config.products ?? {} };
   const shipped = config.packs ? [] : await shippedTables(moved, goal);

@@ -18,6 +18,8 @@ export {
   type UvranConfig,
 } from "./config.js";
 export { comparisonsOf, COMPARISONS, type Check, type Comparison, type ScratchConfig } from "./check.js";
+export { loadCache, storeCache } from "./cache.js";
+export { filesBehind } from "./config-files.js";
 export { commandFolders } from "./command-folders.js";
 export { checkCommittable, makeCommits, type Commit } from "./commits.js";
 export { type Formatter } from "./formatters.js";

@@ -11,7 +11,7 @@ import { inspect } from "./read.js";
 export class ProjectFiles implements SourceFiles {
   readonly trees = new TreeStore();
   readonly #root: string;
-  #paths: readonly string[];
+  #paths: ReadonlySet<string>;
   #styles: readonly string[];
   /** The texts of the style sheets; undefined until a word is looked for in them. */
   #styleTexts: Map<string, string> | undefined;
@@ -21,7 +21,7 @@ export class ProjectFiles implements SourceFiles {
 
   constructor(root: string, paths: readonly string[], styles: readonly string[] = []) {
     this.#root = root;
-    this.#paths = paths;
+    this.#paths = new Set(paths);
     this.#styles = styles;
   }
 
@@ -48,27 +48,31 @@ export class ProjectFiles implements SourceFiles {
     return decode(readFileSync(join(this.#root, path)));
   }
 
-  /**
-   * Takes in that the project has these files now, and that some of them have changed, are new or gone. Gives the words
-   * that stand in what changed, before or after; none where no word was ever asked for.
-   */
-  update(paths: readonly string[], styles: readonly string[], changed: ReadonlySet<string>): Set<string> {
-    this.#paths = paths;
-    const result = new Set<string>();
-    if (this.#styleTexts) {
-      const texts = [...this.#styleTexts].filter(([path]) => changed.has(path)).map(([, text]) => text);
-      const now = styles.filter((path) => changed.has(path)).map((path) => this.#styleText(path));
-      for (const text of [...texts, ...now]) for (const word of wordsIn(text)) result.add(word);
-    }
-    [this.#styles, this.#styleTexts] = [styles, undefined];
-    if (!this.#index) return result;
+  /** Takes in that the project has these files now, and that some of them have changed, are new or gone. */
+  update(paths: readonly string[], styles: readonly string[], changed: ReadonlySet<string>): void {
+    [this.#paths, this.#styles, this.#styleTexts] = [new Set(paths), styles, undefined];
+    if (!this.#index) return;
     for (const [word, files] of this.#index) {
-      for (const path of changed) if (files.delete(path)) result.add(word);
+      for (const path of changed) files.delete(path);
       if (files.size === 0) this.#index.delete(word);
     }
-    const now = new Set(paths);
-    for (const path of changed) if (now.has(path)) for (const word of this.#read(path)) result.add(word);
-    return result;
+    for (const path of changed) if (this.#paths.has(path)) this.#read(path);
+  }
+
+  /** The sources and style sheets in which a word stands. */
+  having(word: string): string[] {
+    const sources = this.#words().get(word) ?? [];
+    return [...sources, ...[...this.styling(word)].map(({ path }) => path)];
+  }
+
+  /** Which of some words stand in a file now; none in one that is gone, or cannot be read. */
+  wordsOf(path: string, among: Iterable<string>): string[] {
+    if (this.#styles.includes(path)) {
+      const text = this.#styleText(path);
+      return [...among].filter((word) => text.includes(word));
+    }
+    const there = this.#paths.has(path) ? this.#wordsAt(path) : new Set();
+    return [...among].filter((word) => there.has(word));
   }
 
   #words(): Map<string, Set<string>> {
@@ -78,10 +82,18 @@ export class ProjectFiles implements SourceFiles {
     return this.#index;
   }
 
-  /** Puts the words of a file into the index, and gives them. */
-  #read(path: string): Set<string> {
-    let bytes: Buffer;
+  /** Puts the words of a file into the index. */
+  #read(path: string): void {
+    for (const word of this.#wordsAt(path)) {
+      const files = this.#index!.get(word);
+      if (files) files.add(path);
+      else this.#index!.set(word, new Set([path]));
+    }
+  }
+
+  #wordsAt(path: string): Set<string> {
     this.#leftOut.delete(path);
+    let bytes: Buffer;
     try {
       bytes = readFileSync(join(this.#root, path));
     } catch {
@@ -90,14 +102,6 @@ export class ProjectFiles implements SourceFiles {
     const verdict = inspect(bytes);
     if (verdict && "bad" in verdict) return new Set();
     if (verdict) this.#leftOut.set(path, verdict.skip);
-    const words = wordsIn(decode(bytes));
-    for (const word of words) {
-      const files = this.#index!.get(word);
-      if (files) files.add(path);
-      else this.#index!.set(word, new Set([path]));
-    }
-    return words;
+    return new Set(decode(bytes).match(/[\p{L}\p{N}_]+/gu));
   }
 }
-
-const wordsIn = (text: string): Set<string> => new Set(text.match(/[\p{L}\p{N}_]+/gu));

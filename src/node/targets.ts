@@ -38,11 +38,12 @@ export class ProjectTargets implements TargetSource {
     this.#lineLimits = new LineLimits(root);
   }
 
-  targetOf({ path, text, language }: { path: string; text: string; language: Language }): Target | undefined {
+  targetOf(file: { path: string; readonly text: string; language: Language }): Target | undefined {
+    const { path, language } = file;
     const set = this.#config[language.id] ?? (language.id === "tsx" ? this.#config.typescript : undefined);
     if (set !== undefined) return { version: set, says: "by the config" };
     const required =
-      language.id === "powershell" ? /^#Requires\s+-Version\s+([\d.]+)/im.exec(text)?.[1] : undefined;
+      language.id === "powershell" ? /^#Requires\s+-Version\s+([\d.]+)/im.exec(file.text)?.[1] : undefined;
     if (required !== undefined) return { version: required, says: "by #Requires" };
     return this.#inFolder(dirname(path), language);
   }

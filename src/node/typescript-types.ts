@@ -16,9 +16,15 @@ export class TypeScriptTypes implements TypeSource {
   readonly #configs = new Map<string, string | undefined>();
   /** By config, the one asked for last at the end. */
   readonly #loaded = new Map<string, Loaded>();
+  readonly #read = new Set<string>();
 
   constructor(root: string) {
     this.#root = resolve(root);
+  }
+
+  /** All files that the compiler has read, configs too; the paths are absolute. */
+  files(): string[] {
+    return [...this.#read];
   }
 
   typeAt(file: AskedFile, start: number, end: number): TypeFacts | undefined {
@@ -86,7 +92,7 @@ export class TypeScriptTypes implements TypeSource {
   #load(path: string): Loaded | undefined {
     const config = this.#configFor(dirname(resolve(this.#root, path)));
     if (config === undefined) return undefined;
-    const loaded = this.#loaded.get(config) ?? load(config);
+    const loaded = this.#loaded.get(config) ?? load(config, this.#read);
     this.#loaded.delete(config);
     this.#loaded.set(config, loaded);
     for (const oldest of this.#loaded.keys()) {
@@ -120,14 +126,22 @@ interface Loaded {
   readonly seesItems: boolean;
 }
 
-function load(file: string): Loaded {
+/** Loads the program of a config; what is read for it is added to `files`. */
+function load(file: string, files: Set<string>): Loaded {
   const compiler = compilerFor(dirname(file));
-  const { config } = compiler.readConfigFile(file, (path) => compiler.sys.readFile(path)) as {
-    config?: unknown;
+  const readFile = (path: string): string | undefined => {
+    files.add(resolve(path));
+    return compiler.sys.readFile(path);
   };
-  const parsed = compiler.parseJsonConfigFileContent(config ?? {}, compiler.sys, dirname(file));
+  const { config } = compiler.readConfigFile(file, readFile) as { config?: unknown };
+  const parsed = compiler.parseJsonConfigFileContent(
+    config ?? {},
+    { ...compiler.sys, readFile },
+    dirname(file),
+  );
   const options = { ...parsed.options, noEmit: true };
   const program = compiler.createProgram(parsed.fileNames, options, sharingHost(compiler, options));
+  for (const { fileName } of program.getSourceFiles()) files.add(resolve(fileName));
   const isStrict = options.strictNullChecks ?? options.strict ?? false;
   const seesItems = options.noUncheckedIndexedAccess === true;
   return { compiler, program, checker: program.getTypeChecker(), isStrict, seesItems };

@@ -5,7 +5,8 @@ import { pathsOf, type Plan, type PlanChange } from "./plan.js";
 /** One file and what the engine said of it. */
 export interface Examined {
   readonly path: string;
-  readonly text: string;
+  /** Of its text; see `hashText`. */
+  readonly hash: string;
   readonly result: FileResult;
 }
 
@@ -20,11 +21,11 @@ export function makePlan(
   asked?: Plan["asked"],
 ): Plan {
   const ordered = [...examined].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
-  const texts = new Map(ordered.map(({ path, text }) => [path, text]));
+  const hashes = new Map(ordered.map(({ path, hash }) => [path, hash]));
   const { kept, refused } = settled(ordered.flatMap(({ result }) => result.changes));
   const files: Record<string, string> = {};
   for (const path of [...new Set(kept.flatMap((change) => pathsOf(change as PlanChange)))].sort()) {
-    files[path] = hashText(texts.get(path) ?? textOf(path));
+    files[path] = hashes.get(path) ?? hashText(textOf(path));
   }
   const heldBack = ordered.flatMap(({ path, result }) => [
     ...result.heldBack,

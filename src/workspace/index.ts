@@ -1,7 +1,8 @@
 /** An opened project: what commands, pages and editors ask for surveys, plans, texts and proof. */
 export { earlierSurvey } from "./earlier.js";
 export { documentByTemplate, documentOf, journeyLines, type Document } from "./report.js";
-export { Workspace, type Examination, type Opened, type Task } from "./workspace.js";
+export { type Opening } from "./opening.js";
+export { Workspace, type Examination, type Opened, type Task, type Working } from "./workspace.js";
 export { type Sides } from "./sides.js";
 export { DecidedMeanwhile, Review } from "./review.js";
 export {

@@ -8,34 +8,55 @@ import type {
   TypeFacts,
   TypeSource,
 } from "../analysis/index.js";
-import type { VersionAsked } from "../report/index.js";
 import type { Target, TargetSource } from "../rules/index.js";
+import type { LanguageId } from "../syntax/index.js";
 
-/** What was looked at beside a file itself while its result was worked out. */
-export interface LookedAt {
-  /** Words whose files were asked for: a change of any file that has one of them before or after counts. */
-  readonly words: Set<string>;
-  /** Was the compiler asked, which reads files of its own choice? */
-  types: boolean;
-  /** The versions that were asked for, each by its wording. */
-  readonly versions: Map<string, VersionAsked>;
+/** Which version a file must run on was asked, and this was the answer. */
+export interface AskedTarget {
+  readonly path: string;
+  readonly language: LanguageId;
+  /** Undefined where nothing says it. */
+  readonly target?: Target | undefined;
 }
 
-export function nothingLookedAt(): LookedAt {
-  return { words: new Set(), types: false, versions: new Map() };
+/** What was looked at beside a file itself while its result was worked out: the result holds as long as this does. */
+export interface LookedAt {
+  /** Words whose files were asked for: a change of any file that has one of them before or after counts. */
+  readonly words: readonly string[];
+  /** Was the compiler asked, which reads files of its own choice? */
+  readonly types: boolean;
+  readonly targets: readonly AskedTarget[];
+  /** How wide the lines of files may be, by their paths; null where nothing says it. */
+  readonly lineLimits: Readonly<Record<string, unknown>>;
 }
 
 /** Writes down what a result rests on while it is worked out; one result at a time. */
 export class Looking {
-  #at: LookedAt = nothingLookedAt();
+  #words = new Set<string>();
+  #types = false;
+  readonly #targets = new Map<string, AskedTarget>();
+  readonly #lineLimits = new Map<string, unknown>();
 
   /** From here on what is asked belongs to another result. */
-  begin(): LookedAt {
-    return (this.#at = nothingLookedAt());
+  begin(): void {
+    this.#words = new Set();
+    this.#types = false;
+    this.#targets.clear();
+    this.#lineLimits.clear();
+  }
+
+  /** What was asked since the beginning. */
+  seen(): LookedAt {
+    return {
+      words: [...this.#words],
+      types: this.#types,
+      targets: [...this.#targets.values()],
+      lineLimits: Object.fromEntries(this.#lineLimits),
+    };
   }
 
   files(files: SourceFiles & { readonly trees: TreeStore }): SourceFiles {
-    const note = (word: string): void => void this.#at.words.add(word);
+    const note = (word: string): void => void this.#words.add(word);
     return {
       naming(word: string): Iterable<NamingFile> {
         note(word);
@@ -52,7 +73,7 @@ export class Looking {
 
   types(types: TypeSource): TypeSource {
     const asked = <T>(answer: T): T => {
-      this.#at.types = true;
+      this.#types = true;
       return answer;
     };
     return {
@@ -68,12 +89,15 @@ export class Looking {
     return {
       targetOf: (file): Target | undefined => {
         const target = targets.targetOf(file);
-        const { title, assumedVersion } = file.language;
-        const asked = { version: `${title} ${target?.version ?? assumedVersion}`, says: target?.says };
-        this.#at.versions.set(`${asked.version} ${asked.says ?? ""}`, asked);
+        const { path, language } = file;
+        this.#targets.set(`${language.id} ${path}`, { path, language: language.id, target });
         return target;
       },
-      lineLimitOf: (path) => targets.lineLimitOf?.(path),
+      lineLimitOf: (path) => {
+        const limit = targets.lineLimitOf?.(path);
+        this.#lineLimits.set(path, limit ?? null);
+        return limit;
+      },
     };
   }
 }

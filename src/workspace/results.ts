@@ -1,184 +1,255 @@
-import { createHash } from "node:crypto";
-import { readFileSync, statSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { Engine, type Explanation, type FileResult } from "../engine/index.js";
+import { hashText, type Explanation } from "../engine/index.js";
+import { Problem, type Project, type Sources } from "../node/index.js";
 import type { Rule } from "../rules/index.js";
-import {
-  decode,
-  hasWord,
-  inspect,
-  isManifest,
-  messageOf,
-  ProjectFiles,
-  ProjectTargets,
-  TypeScriptTypes,
-  type Project,
-  type Sources,
-} from "../node/index.js";
-import { Looking, nothingLookedAt, type LookedAt } from "./looking.js";
+import { languageOf } from "../syntax/index.js";
+import { AskedWords } from "./asked-words.js";
+import { Examiner, hashOf, isOfCompiler, stampOf, type FileState, type Ground } from "./examiner.js";
+import type { LookedAt } from "./looking.js";
+import type { Kept, Memory, OtherFile } from "./memory.js";
+import { OutsideFiles } from "./outside-files.js";
+import { workersFor, type Workers } from "./workers.js";
 
-/** What is known of a file. */
-export interface FileState {
-  readonly path: string;
-  /** Why it was left out on purpose. */
-  readonly skipped?: string;
-  /** Why it could not be read. */
-  readonly unreadable?: string;
-  /** What the engine says of it; undefined where no rule has anything to do in it. */
-  readonly result?: FileResult;
-  /** Its text, where something was said of it. */
-  readonly text?: string;
-  readonly lookedAt: LookedAt;
+/** What results may be worked out with. */
+export interface Helpers {
+  /** Where results are remembered from one run to the next; nowhere without it. */
+  readonly memory?: Memory | undefined;
+  /** Begins threads that work files out; without it, all is done in this one. */
+  readonly workers?: ((sources: Sources, threads: number) => Workers) | undefined;
+  /** How many threads to use; as many as pay where it is not said. */
+  readonly threads?: number | undefined;
 }
 
-interface Kept extends FileState {
-  /** Time, size and place on the disk, which change with the content. */
-  readonly stamp: string;
-  readonly hash: string;
-}
-
-/** What a project is, as far as results depend on it. */
-export type Ground = Pick<Project, "root" | "rules" | "targets" | "fileTime" | "library">;
-
-/** The time in milliseconds after which a file is given up, where the config does not say it. */
-const MOST_TIME = 60_000;
-/** Files that the compiler may read. */
-const OF_THE_COMPILER = /\.([cm]?[jt]sx?|json)$/;
-const NOTHING: FileResult = { changes: [], heldBack: [] };
+type Whole = Ground & Pick<Project, "journeys">;
 
 /**
  * What the rules say of each file of a project. A result is kept until its file changes, or another one that it looked
  * at.
  */
 export class Results {
-  readonly #ground: Ground;
-  readonly #files: ProjectFiles;
-  readonly #looking = new Looking();
-  readonly #kept = new Map<string, Kept>();
+  readonly #ground: Whole;
+  readonly #helpers: Helpers;
+  readonly #examiner: Examiner;
+  readonly #kept: Map<string, Kept>;
+  readonly #asked: AskedWords;
+  readonly #outside: OutsideFiles;
+  #sources: Sources;
   /** The stamps of all files of the project when they were last looked over. */
   #stamps: ReadonlyMap<string, string>;
-  #types: TypeScriptTypes;
-  #engine: Engine;
-  /** The file that is worked out at the moment, and those that wait for it. */
+  /** What is known of files without a result, from an earlier run. */
+  #others: ReadonlyMap<string, OtherFile>;
+  #hasNews = false;
+  /** What is worked out at the moment, and those that wait for it. */
   #working: Promise<unknown> = Promise.resolve();
 
-  constructor(ground: Ground, { paths, manifests, styles }: Sources) {
+  constructor(ground: Whole, sources: Sources, helpers: Helpers = {}) {
     this.#ground = ground;
-    this.#files = new ProjectFiles(ground.root, paths, styles);
-    this.#types = new TypeScriptTypes(ground.root);
-    this.#engine = this.#newEngine();
-    this.#stamps = this.#stampsOf([...paths, ...manifests, ...styles]);
+    this.#helpers = helpers;
+    this.#sources = sources;
+    this.#examiner = new Examiner(ground, sources);
+    const { kept, others, asked, outside } = helpers.memory?.load() ?? {};
+    this.#kept = kept ?? new Map();
+    this.#asked = asked ?? new AskedWords();
+    this.#outside = new OutsideFiles(ground.root, outside);
+    this.#others = others ?? new Map();
+    const stamps = [...this.#kept.values(), ...this.#others.values()].map(
+      ({ path, stamp }) => [path, stamp] as const,
+    );
+    this.#stamps = stamps.length > 0 ? new Map(stamps) : this.#stampsOf(sources);
+    if (stamps.length > 0) this.refresh(sources);
   }
 
-  /** The text of any file of the project, as it is on the disk. */
+  /**
+   * The text of any file of the project, as it is on the disk. Throws a Problem where something was said of it and it has
+   * changed since.
+   */
   text(path: string): string {
-    return this.#kept.get(path)?.text ?? this.#files.text(path);
+    const text = this.#examiner.files.text(path);
+    const known = this.#kept.get(path)?.textHash;
+    if (known !== undefined && known !== hashText(text))
+      throw new Problem(`${path} has changed since it was looked at. Run again.`, 1);
+    return text;
   }
 
   /**
    * Looks over all files again. Gives the paths whose results do not hold any more: those of changed files, and of files
    * whose results looked at something that changed.
    */
-  refresh({ paths, manifests, styles }: Sources): string[] {
-    const stamps = this.#stampsOf([...paths, ...manifests, ...styles]);
+  refresh(sources: Sources): string[] {
+    const stamps = this.#stampsOf(sources);
     const changed = new Set(
       [...this.#stamps.keys(), ...stamps.keys()].filter((path) => this.#hasChanged(path, stamps)),
     );
+    this.#sources = sources;
     this.#stamps = stamps;
-    if (changed.size === 0) return [];
-    const words = this.#files.update(paths, styles, changed);
-    const manifest = [...changed].some(isManifest);
-    const compiled = [...changed].some((path) => OF_THE_COMPILER.test(path));
+    this.#others = new Map();
+    const compiled = [...changed].some(isOfCompiler) || this.#outside.haveChanged();
+    if (changed.size > 0 || compiled) this.#examiner.update(sources, changed);
+    const touched = new Set<string>();
+    for (const path of changed)
+      for (const word of this.#asked.changed(path, this.#examiner.files.wordsOf(path, this.#asked.all)))
+        touched.add(word);
     const stale = [...this.#kept.values()].filter(
-      ({ path, lookedAt }) =>
+      ({ path, products, lookedAt }) =>
         changed.has(path) ||
         (lookedAt.types && compiled) ||
-        (lookedAt.versions.size > 0 && manifest) ||
-        [...lookedAt.words].some((word) => words.has(word)),
+        lookedAt.words.some((word) => touched.has(word)) ||
+        !this.#hasVersions(lookedAt) ||
+        products.join() !== this.#productsAt(path).join(),
     );
     for (const { path } of stale) this.#kept.delete(path);
-    if (compiled) this.#types = new TypeScriptTypes(this.#ground.root);
-    // What the engine knows of the project as a whole is out of date.
-    this.#engine = this.#newEngine();
     return stale.map(({ path }) => path).sort();
   }
 
   /** What is known of a file, worked out where it is not yet. */
   of(path: string): Promise<FileState> {
-    const next = this.#working.then(async () => {
+    return this.#next(async () => {
       const known = this.#kept.get(path);
       if (known) return known;
-      const state = await this.#workOut(path);
-      this.#kept.set(path, state);
+      const state = await this.#examiner.examine(path);
+      this.#keep(state);
+      for (const word of this.#asked.unknownOf(state.lookedAt.words))
+        this.#asked.learn(word, this.#examiner.files.having(word));
+      this.#outside.add(this.#examiner.compilerFiles(), (own) => this.#stamps.has(own));
       return state;
     });
-    this.#working = next.catch(() => undefined);
-    return next;
+  }
+
+  /** Works out all of some files that are not known yet, on several cores where that pays; tells how many are done. */
+  async workOut(paths: readonly string[], progress: (done: number) => void): Promise<void> {
+    const missing = paths.filter((path) => !this.#kept.has(path));
+    const bytes = missing.reduce((sum, path) => sum + this.#sizeOf(path), 0);
+    const { workers, threads } = this.#helpers;
+    const count = threads === undefined ? workersFor(bytes) : Math.min(threads, missing.length);
+    let done = paths.length - missing.length;
+    if (workers && count > 1) return this.#next(() => this.#byWorkers(missing, count, done, progress));
+    for (const path of missing) {
+      progress(done++);
+      await this.of(path);
+      if (done % 50 === 0) await new Promise(setImmediate);
+    }
+  }
+
+  /** Stores what is known, where there is something new to be remembered. Throws what the file system throws. */
+  remember(): void {
+    if (!this.#helpers.memory || !this.#hasNews) return;
+    const { manifests, styles } = this.#sources;
+    const byContent = new Set([...manifests, ...styles]);
+    const others = [...this.#stamps]
+      .filter(([path]) => !this.#kept.has(path))
+      .map(
+        ([path, stamp]) =>
+          [path, { path, stamp, hash: byContent.has(path) ? this.#hashOf(path) : "" }] as const,
+      );
+    this.#helpers.memory.store({
+      kept: this.#kept,
+      others: new Map(others),
+      asked: this.#asked,
+      outside: this.#outside.stamps,
+    });
+    this.#hasNews = false;
   }
 
   /** Why a rule does at a line of a file what it does; undefined for a file that holds no code that is read. */
   explain(rule: Rule, path: string, line: number): Promise<Explanation[] | undefined> {
-    return this.#engine.explain(rule, path, this.text(path), line);
+    return this.#examiner.explain(rule, path, line);
   }
 
-  async #workOut(path: string): Promise<Kept> {
-    const lookedAt = this.#looking.begin();
-    const file = join(this.#ground.root, path);
-    const stamp = stampOf(file) ?? "";
-    let bytes: Buffer;
+  async #byWorkers(
+    paths: readonly string[],
+    threads: number,
+    before: number,
+    progress: (done: number) => void,
+  ): Promise<void> {
+    const workers = this.#helpers.workers!(this.#sources, threads);
     try {
-      bytes = readFileSync(file);
-    } catch (error) {
-      return { path, stamp, hash: "", unreadable: messageOf(error), lookedAt: nothingLookedAt() };
+      const asked = new Set<string>();
+      await workers.examine(
+        paths,
+        (path) => this.#sizeOf(path),
+        (state) => {
+          this.#keep(state);
+          for (const word of state.lookedAt.words) asked.add(word);
+        },
+        (done) => progress(before + done),
+      );
+      const words = this.#helpers.memory ? this.#asked.unknownOf(asked) : [];
+      const having = await workers.having(words);
+      words.forEach((word, i) => this.#asked.learn(word, having[i]!));
+      this.#outside.add(workers.compilerFiles, (own) => this.#stamps.has(own));
+    } finally {
+      await workers.stop();
     }
-    const what = { path, stamp, hash: hashOf(bytes), lookedAt };
-    const verdict = inspect(bytes);
-    if (verdict)
-      return { ...what, ...("skip" in verdict ? { skipped: verdict.skip } : { unreadable: verdict.bad }) };
-    if (!(await this.#engine.mayMatch(path, hasWord(bytes)))) return what;
-    const text = decode(bytes);
-    const result = (await this.#engine.file(path, text)) ?? NOTHING;
-    const { changes, heldBack, advice = [] } = result;
-    const isEmpty = changes.length + heldBack.length + advice.length === 0;
-    return { ...what, result, ...(isEmpty ? {} : { text }) };
   }
 
-  #newEngine(): Engine {
-    const { root, rules, targets, library, fileTime = MOST_TIME } = this.#ground;
-    return new Engine(rules, {
-      files: this.#looking.files(this.#files),
-      types: this.#looking.types(this.#types),
-      targets: this.#looking.targets(new ProjectTargets(root, targets)),
-      library,
-      fileTime,
-    });
+  #keep(state: FileState): void {
+    const stamp = this.#stamps.get(state.path) ?? "";
+    this.#kept.set(state.path, { ...state, stamp, products: this.#productsAt(state.path) });
+    this.#hasNews = true;
+  }
+
+  /** One thing after the other. */
+  #next<T>(work: () => Promise<T>): Promise<T> {
+    const next = this.#working.then(work);
+    this.#working = next.catch(() => undefined);
+    return next;
+  }
+
+  /** Are the versions that were asked for still the same, and how wide lines may be? */
+  #hasVersions({ targets, lineLimits }: LookedAt): boolean {
+    const now = this.#examiner.targets;
+    const text = (path: string): string => this.#textOf(path);
+    return (
+      targets.every(({ path, language, target }) => {
+        const file = {
+          path,
+          language: languageOf(language),
+          get text() {
+            return text(path);
+          },
+        };
+        return isSame(now.targetOf(file), target);
+      }) &&
+      Object.entries(lineLimits).every(([path, limit]) => isSame(now.lineLimitOf?.(path) ?? null, limit))
+    );
+  }
+
+  #textOf(path: string): string {
+    try {
+      return this.#examiner.files.text(path);
+    } catch {
+      return "";
+    }
+  }
+
+  #productsAt(path: string): string[] {
+    return this.#ground.journeys.map(({ versionAt }) => versionAt(path) ?? "");
   }
 
   #hasChanged(path: string, stamps: ReadonlyMap<string, string>): boolean {
-    if (stamps.get(path) === this.#stamps.get(path)) return false;
-    const known = this.#kept.get(path);
-    if (!known || !stamps.has(path)) return true;
+    const [stamp, now] = [this.#stamps.get(path), stamps.get(path)];
+    if (stamp === now && now !== "") return false;
+    const known = (this.#kept.get(path) ?? this.#others.get(path))?.hash ?? "";
+    return known === "" || now === undefined || this.#hashOf(path) !== known;
+  }
+
+  #hashOf(path: string): string {
     try {
-      return hashOf(readFileSync(join(this.#ground.root, path))) !== known.hash;
+      return hashOf(readFileSync(join(this.#ground.root, path)));
     } catch {
-      return true;
+      return "";
     }
   }
 
-  #stampsOf(paths: readonly string[]): Map<string, string> {
-    return new Map(paths.map((path) => [path, stampOf(join(this.#ground.root, path)) ?? ""]));
+  #sizeOf(path: string): number {
+    return Number(this.#stamps.get(path)?.split(" ")[2] ?? 0);
+  }
+
+  #stampsOf({ paths, manifests, styles }: Sources): Map<string, string> {
+    const all = [...paths, ...manifests, ...styles];
+    return new Map(all.map((path) => [path, stampOf(join(this.#ground.root, path)) ?? ""]));
   }
 }
 
-function stampOf(file: string): string | undefined {
-  try {
-    const { mtimeMs, ctimeMs, size, ino } = statSync(file);
-    return `${mtimeMs} ${ctimeMs} ${size} ${ino}`;
-  } catch {
-    return undefined;
-  }
-}
-
-function hashOf(bytes: Uint8Array): string {
-  return createHash("sha256").update(bytes).digest("base64");
-}
+const isSame = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);

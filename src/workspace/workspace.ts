@@ -8,7 +8,6 @@ import {
   hasPlan,
   interruptedApply,
   loadPlan,
-  loadProject,
   locked,
   makeCommits,
   goalIn,
@@ -22,7 +21,6 @@ import {
   storePlan,
   undoLast,
   type Applied,
-  type Goal,
   type Check,
   type Project,
   type Restored,
@@ -54,11 +52,17 @@ import {
 import { changeLines, shownPath, stockOf } from "../report/index.js";
 import type { DiffLine, Proved, Stock, Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
-import type { Kind, Rule } from "../rules/index.js";
+import type { Rule } from "../rules/index.js";
+import { languageOf } from "../syntax/index.js";
 import { commitsFor, formatCommit } from "./commits.js";
+import type { AskedTarget } from "./looking.js";
+import { Memory } from "./memory.js";
+import { isNarrow, openProject, type Opening } from "./opening.js";
 import { Results } from "./results.js";
 import { Review } from "./review.js";
 import { appliedSides, isFresh, planSides, type Sides } from "./sides.js";
+import { signatureOf } from "./signature.js";
+import { Workers } from "./workers.js";
 
 /** What to look at, and how to tell of the progress. */
 export interface Task {
@@ -73,10 +77,20 @@ export interface Task {
 export interface Examination {
   readonly plan: Plan;
   readonly survey: Survey;
+  /** Why what was found could not be remembered. */
+  readonly forgotten?: string;
 }
 
 /** What a workspace needs to know of a project. */
 export type Opened = Pick<Project, "root" | "rules"> & Partial<Project>;
+
+/** How a workspace goes about its work; what comes of it is the same. */
+export interface Working {
+  /** Remember results in `.uvran/cache`, and use those of earlier runs. */
+  readonly cache?: boolean;
+  /** On how many cores to work files out; 1 for this thread alone. As many as pay where it is not said. */
+  readonly workers?: number;
+}
 
 /**
  * An opened project, on which commands, pages and editors stand. It keeps what it has worked out about each file until
@@ -84,13 +98,18 @@ export type Opened = Pick<Project, "root" | "rules"> & Partial<Project>;
  */
 export class Workspace {
   readonly project: Project;
-  readonly #isNarrowed: boolean;
+  readonly #opening: Opening | undefined;
+  readonly #working: Working;
   #results: Results | undefined;
   #found: Sources | undefined;
 
-  /** `isNarrowed` says that only some of the project's rules are asked for. */
-  constructor({ sources, ...project }: Opened, isNarrowed = false) {
-    this.#isNarrowed = isNarrowed;
+  /**
+   * `opening` says how the project was opened, where it was; only then can it be opened in other threads too, and results be
+   * remembered.
+   */
+  constructor({ sources, ...project }: Opened, opening?: Opening, working: Working = {}) {
+    this.#opening = opening;
+    this.#working = working;
     this.#found = sources;
     this.project = {
       allRules: project.rules,
@@ -109,33 +128,19 @@ export class Workspace {
   }
 
   /**
-   * Opens the project around a folder: the nearest config upwards counts. `rules` are ids of the only rules to use,
-   * whether they are on or not, and `kinds` the only kinds of rules; with a `goal`, those that move a product to it. Throws a Problem for a config that cannot be loaded,
+   * Opens the project around a folder: the nearest config upwards counts. Throws a Problem for a config that cannot be loaded,
    * and a rule that is not there.
    */
   static async open(
     from: string,
-    {
-      config,
-      rules: ids,
-      kinds,
-      goal,
-    }: {
-      readonly config?: string;
-      readonly rules?: readonly string[];
-      readonly kinds?: readonly Kind[];
-      readonly goal?: Goal;
-    } = {},
+    { cache, workers, ...narrowing }: Omit<Opening, "from"> & Working = {},
   ): Promise<Workspace> {
-    const project = await loadProject(from, config, goal);
-    const rules = ids?.map((id): Rule => {
-      const found = project.allRules.find((rule) => rule.id === id);
-      if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
-      return ruleInProject(project, found, goal);
-    });
-    if (!ids && !kinds && !goal) return new Workspace(project);
-    const asked = (rules ?? project.rules).filter(({ kind }) => kinds?.includes(kind) ?? true);
-    return new Workspace({ ...project, rules: asked }, true);
+    const opening = { from, ...narrowing };
+    const working = {
+      ...(cache === undefined ? {} : { cache }),
+      ...(workers === undefined ? {} : { workers }),
+    };
+    return new Workspace(await openProject(opening), opening, working);
   }
 
   get root(): string {
@@ -164,31 +169,38 @@ export class Workspace {
     const all = this.#sources();
     const sources = paths.length === 0 ? all : findSources(this.root, paths, cwd, this.project.leaveOut);
     if (this.#results) this.#results.refresh(all);
-    const results = (this.#results ??= new Results(this.project, all));
+    const results = (this.#results ??= this.#newResults(all));
+    await results.workOut(sources.paths, (done) => progress?.(done, sources.paths.length));
     const examined: Examined[] = [];
     const found = emptySurvey(this.project.rules, sources);
     const versions = new Map<string, Survey["versions"][number]>();
-    for (const [i, path] of sources.paths.entries()) {
-      progress?.(i, sources.paths.length);
-      const { result, text, skipped, unreadable, lookedAt } = await results.of(path);
+    for (const path of sources.paths) {
+      const { result, textHash, skipped, unreadable, lookedAt } = await results.of(path);
       if (skipped !== undefined) found.skipped.push({ path, why: skipped });
       else if (unreadable !== undefined) found.unreadable.push({ path, why: unreadable });
       else found.filesRead++;
-      for (const [key, version] of lookedAt.versions) versions.set(key, version);
+      for (const asked of lookedAt.targets) {
+        const version = versionAsked(asked);
+        versions.set(`${version.version} ${version.says ?? ""}`, version);
+      }
       if (!result) continue;
       if (result.unparsed) found.unparsed.push(result.unparsed);
       found.idleKeeps.push(...(result.idleKeeps ?? []));
       found.silenced.push(...(result.silenced ?? []));
       found.failures.push(...(result.failures ?? []));
       found.unread.push(...(result.unread ?? []));
-      if (text !== undefined) examined.push({ path, text, result });
-      if (i % 50 === 0) await new Promise(setImmediate);
+      if (textHash !== undefined) examined.push({ path, hash: textHash, result });
     }
     const plan = makePlan(examined, (path) => results.text(path), this.#asked(paths, cwd));
     const { changes, heldBack, advice } = plan;
     const asked = [...versions].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, version]) => version);
     const said = { decided: this.#decided(plan), proved: this.#proved(plan) };
-    return { plan, survey: { ...found, changes, heldBack, advice, versions: asked, ...said } };
+    const forgotten = this.#remember(results);
+    return {
+      plan,
+      survey: { ...found, changes, heldBack, advice, versions: asked, ...said },
+      ...(forgotten === undefined ? {} : { forgotten }),
+    };
   }
 
   /**
@@ -246,18 +258,14 @@ export class Workspace {
   /** Works out a plan anew, for the same paths and with the same rules as the one before was asked for. */
   async proposeAgain({ asked = {} }: Plan): Promise<Review> {
     const { paths = [], rules, to } = asked;
-    const { project } = this;
-    const goal = to === undefined ? undefined : goalIn(to);
-    const own = rules && project.allRules.filter(({ id }) => rules.includes(id));
-    const inProject = own?.map((rule) => ruleInProject(project, rule, goal));
-    const workspace = inProject ? new Workspace({ ...project, goal, rules: inProject }, true) : this;
+    const workspace = rules ? await this.#narrowedTo(rules, to) : this;
     const { plan } = await workspace.propose({ paths });
     return this.review(plan);
   }
 
   /** The text of a file of the project. */
   text(path: string): string {
-    return (this.#results ??= new Results(this.project, this.#sources())).text(path);
+    return (this.#results ??= this.#newResults(this.#sources())).text(path);
   }
 
   /**
@@ -267,7 +275,7 @@ export class Workspace {
   async explain(rule: Rule, file: string, line: number, cwd: string): Promise<Explanation[]> {
     const [path] = findSources(this.root, [file], cwd, this.project.leaveOut).paths;
     if (path === undefined) throw new Problem(`${file} is no file that the rules look at.`);
-    const results = (this.#results ??= new Results(this.project, this.#sources()));
+    const results = (this.#results ??= this.#newResults(this.#sources()));
     const lines = results.text(path).trimEnd().split("\n").length;
     if (line < 1 || line > lines)
       throw new Problem(`${file} has ${lines} lines, and none of them is ${line}.`);
@@ -429,13 +437,51 @@ export class Workspace {
     return account;
   }
 
+  /** The same project with these rules alone, in the way that the plan was made for which it is. */
+  async #narrowedTo(rules: readonly string[], to: string | undefined): Promise<Workspace> {
+    const goal = to === undefined ? undefined : goalIn(to);
+    const { project } = this;
+    if (this.#opening) {
+      const { from, config } = this.#opening;
+      const how = { ...(config === undefined ? {} : { config }), ...(goal ? { goal } : {}) };
+      const opening = { from, rules, ...how };
+      return new Workspace(await openProject(opening), opening, this.#working);
+    }
+    const own = project.allRules.filter(({ id }) => rules.includes(id));
+    const inProject = own.map((rule) => ruleInProject(project, rule, goal));
+    return new Workspace({ ...project, goal, rules: inProject });
+  }
+
+  #newResults(sources: Sources): Results {
+    const { project } = this;
+    const opening = this.#opening;
+    const { cache = false, workers } = this.#working;
+    if (!opening) return new Results(project, sources);
+    return new Results(project, sources, {
+      memory: cache ? new Memory(this.root, signatureOf(project)) : undefined,
+      workers: (all, threads) => new Workers(opening, all, project, threads),
+      threads: workers,
+    });
+  }
+
+  /** Stores what was found; gives the reason where that cannot be done. */
+  #remember(results: Results): string | undefined {
+    try {
+      results.remember();
+      return undefined;
+    } catch (error) {
+      return messageOf(error);
+    }
+  }
+
   /** What a plan was asked for; undefined for all of the project with all of its rules. */
   #asked(paths: readonly string[], cwd: string): Plan["asked"] {
-    if (paths.length === 0 && !this.#isNarrowed) return undefined;
+    const narrow = this.#opening !== undefined && isNarrow(this.#opening);
+    if (paths.length === 0 && !narrow) return undefined;
     const below = paths.map((path) => relative(this.root, resolve(cwd, path)).split(sep).join("/") || ".");
     return {
       ...(below.length > 0 ? { paths: below } : {}),
-      ...(this.#isNarrowed ? { rules: this.project.rules.map(({ id }) => id) } : {}),
+      ...(narrow ? { rules: this.project.rules.map(({ id }) => id) } : {}),
       ...(this.project.goal === undefined ? {} : { to: goalText(this.project.goal) }),
     };
   }
@@ -467,6 +513,11 @@ export class Workspace {
     this.#found = undefined;
     return found;
   }
+}
+
+function versionAsked({ language, target }: AskedTarget): Survey["versions"][number] {
+  const { title, assumedVersion } = languageOf(language);
+  return { version: `${title} ${target?.version ?? assumedVersion}`, says: target?.says };
 }
 
 /** A survey that is filled in file by file. */

@@ -5,6 +5,7 @@ import {
   Engine,
   holes,
   javascript,
+  hashText,
   makePlan,
   need,
   rule,
@@ -40,7 +41,11 @@ async function planned(files: typeof FILES, orders: readonly (readonly Rule[])[]
   const engines = orders.map((rules) => new Engine(rules));
   const examined: Examined[] = [];
   for (const [i, { path, text }] of files.entries()) {
-    examined.push({ path, text, result: (await engines[i % engines.length]!.file(path, text))! });
+    examined.push({
+      path,
+      hash: hashText(text),
+      result: (await engines[i % engines.length]!.file(path, text))!,
+    });
   }
   return JSON.stringify(makePlan(examined));
 }

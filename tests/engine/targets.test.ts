@@ -9,7 +9,7 @@ import {
   python,
   ruby,
   type RuleSpec,
-} from "../../src/index.js";
+} from "uvran/core";
 import { made } from "../made.js";
 
 const { a } = holes({ a: "expression" });

@@ -12,7 +12,7 @@ import {
   ruby,
   rule,
   typescript,
-} from "../../src/index.js";
+} from "uvran/core";
 import { made } from "../made.js";
 
 const { a, b, t, n, args } = holes({

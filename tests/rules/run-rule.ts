@@ -3,6 +3,7 @@ import {
   Engine,
   filesNaming,
   languageOfFile,
+  hashText,
   makePlan,
   parse,
   plannedText,
@@ -25,7 +26,7 @@ export async function run(
   const engine = new Engine([one], { files: filesNaming(all) });
   const examined = [];
   for (const [path, text] of Object.entries(files)) {
-    examined.push({ path, text, result: (await engine.file(path, text))! });
+    examined.push({ path, hash: hashText(text), result: (await engine.file(path, text))! });
   }
   const plan = makePlan(examined, (path) => files[path]!);
   const now = { ...files };
