@@ -3,9 +3,9 @@ import { basename, dirname, isAbsolute, join, relative, resolve, sep } from "nod
 import { InvalidArgumentError, Option, type Command } from "commander";
 import { SingleBar } from "cli-progress";
 import { goalIn, Problem, type Goal } from "../node/index.js";
-import type { Filter, Wish } from "../plan/index.js";
+import { shardIn, type Filter, type Shard, type Wish } from "../plan/index.js";
 import { KINDS, TRUSTS, type Kind, type Trust } from "../rules/index.js";
-import { Workspace, type Examination } from "../workspace/index.js";
+import { Workspace, type Examination, type Task } from "../workspace/index.js";
 
 /** Options that several commands share. */
 export interface ProjectOptions {
@@ -14,6 +14,10 @@ export interface ProjectOptions {
   readonly kind?: readonly Kind[];
   /** The version of a product that the code is to reach. */
   readonly to?: Goal;
+  /** Only lines that have changed since this commit of git. */
+  readonly since?: string;
+  /** Only this part of the files. */
+  readonly shard?: Shard;
   /** On how many cores to work. */
   readonly workers?: number;
   /** False where nothing is to be remembered, nor what was remembered to be used. */
@@ -35,8 +39,26 @@ export function withSources(command: Command): Command {
     .option("--config <file>", "the config to use instead of the nearest uvran.config.*")
     .option("--rule <id>", "only this rule, whether switched on or not; may be given again", gathered)
     .addOption(kindOption("only rules of this kind; may be given again"))
+    .option("--since <revision>", "only lines that have changed since this commit of git")
+    .addOption(new Option("--shard <k/n>", "only this of so many parts of the files").argParser(shardOption))
     .addOption(new Option("--workers <count>", "on how many cores to work").argParser(countIn))
     .option("--no-cache", "neither use nor store what was found in unchanged files");
+}
+
+/** What the options of a command that reads sources ask for. */
+export function taskOf(paths: readonly string[], { since, shard }: ProjectOptions): Task {
+  return {
+    paths,
+    cwd: process.cwd(),
+    ...(since === undefined ? {} : { since }),
+    ...(shard === undefined ? {} : { shard }),
+  };
+}
+
+function shardOption(text: string): Shard {
+  const shard = shardIn(text);
+  if (!shard) throw new InvalidArgumentError("Write it like this: 2/4, which is the second of four.");
+  return shard;
 }
 
 function countIn(text: string): number {

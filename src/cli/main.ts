@@ -23,6 +23,11 @@ const COMMANDS: Readonly<Record<string, Listed>> = {
     summary: "work out the changes into a plan; no source is changed",
     load: async () => (await import("./propose.js")).describePropose,
   },
+  join: {
+    shown: "join <plan...>",
+    summary: "put plans that several machines have made together",
+    load: async () => (await import("./join.js")).describeJoin,
+  },
   review: {
     shown: "review [path...]",
     summary: "go through the plan: keep, drop, later",

@@ -10,6 +10,7 @@ import {
   exitForBadInput,
   openWorkspace,
   sayForgotten,
+  taskOf,
   toOption,
   trustOption,
   withProgress,
@@ -48,7 +49,7 @@ async function propose(paths: string[], options: Options): Promise<void> {
   formOf(options);
   const workspace = await openForNextStep(options);
   const examination = await withProgress((progress) =>
-    workspace.propose({ paths, cwd: process.cwd(), progress }),
+    workspace.propose({ ...taskOf(paths, options), progress }),
   );
   const { plan, stored } = examination;
   const shown: Plan = { ...plan, changes: atLeast(plan.changes, options.trust) };
@@ -94,10 +95,14 @@ async function planText(workspace: Workspace, plan: Plan, paint: Paint): Promise
   return proposalText(plan, textOf, (change) => edits.get(change)!, paint);
 }
 
-function nextLine({ changes }: Plan, stored: string): string {
+export function nextLine({ changes, asked }: Plan, stored: string): string {
   const sure = atLeast(changes, "certain").length;
-  const hint =
-    changes.length > 0 ? ` ${sure} of them certain. Next: uvran review, uvran prove, uvran apply.` : "";
+  const isPart = asked?.shard !== undefined;
+  const hint = isPart
+    ? ` It is shard ${asked.shard}: put all of them together with uvran join.`
+    : changes.length > 0
+      ? ` ${sure} of them certain. Next: uvran review, uvran prove, uvran apply.`
+      : "";
   return `${plural(changes.length, "change")} in the plan at ${nearby(stored)}.${hint}\n`;
 }
 

@@ -1,15 +1,16 @@
 import type { Command } from "commander";
-import { changedSince, Problem, touches } from "../node/index.js";
+import { Problem } from "../node/index.js";
 import { atLeast } from "../plan/index.js";
 import { jsonReport, type Heading } from "../report/formats/index.js";
 import { comparedWith, placesText, stockText, surveyText } from "../report/index.js";
-import type { Place, Stock, Survey } from "../report/index.js";
+import type { Stock, Survey } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import { earlierSurvey, type Workspace } from "../workspace/index.js";
 import {
   exitForBadInput,
   openWorkspace,
   sayForgotten,
+  taskOf,
   toOption,
   trustOption,
   withProgress,
@@ -23,7 +24,6 @@ import { examples, paintForOut } from "./terminal.js";
 interface Options extends ProjectOptions, ReportOptions {
   readonly trust: Trust;
   readonly against?: string;
-  readonly since?: string;
   readonly places?: boolean;
   readonly expectNone?: boolean;
   readonly holdLine?: boolean;
@@ -42,7 +42,6 @@ export function describeSurvey(command: Command): void {
       .option("--places", "list every place with its line of code"),
   )
     .option("--against <file>", "compare with an earlier survey, stored as JSON")
-    .option("--since <revision>", "only lines that have changed since this commit of git")
     .option("--expect-none", "exit with 1 when any place is found, so that the old code stays away")
     .option(
       "--hold-line",
@@ -68,14 +67,10 @@ export function describeSurvey(command: Command): void {
 async function survey(paths: string[], options: Options): Promise<void> {
   checkOptions(paths, options);
   const workspace = await openWorkspace(options);
-  const changed = options.since === undefined ? undefined : changedSince(workspace.root, options.since);
   const examination = await withProgress((progress) =>
-    workspace.examine({ paths, cwd: process.cwd(), progress }),
+    workspace.examine({ ...taskOf(paths, options), progress }),
   );
-  const all = { ...examination.survey, changes: atLeast(examination.survey.changes, options.trust) };
-  const found = changed
-    ? onlyWhere(all, ({ path, range }) => touches(changed, path, range.start.line, range.end.line))
-    : all;
+  const found = { ...examination.survey, changes: atLeast(examination.survey.changes, options.trust) };
   const { to, context, against } = options;
   const stock = await workspace.stock(found, { context });
   const compared = against === undefined ? [] : comparedWith(earlierSurvey(against), stock);
@@ -91,23 +86,13 @@ async function survey(paths: string[], options: Options): Promise<void> {
 }
 
 function checkOptions(paths: readonly string[], options: Options): void {
-  const { holdLine, tighten, since, to } = options;
+  const { holdLine, tighten, since, shard, to } = options;
   formOf(options);
   if (tighten && !holdLine) throw new Problem("--tighten only means something together with --hold-line.");
-  if (holdLine && (paths.length > 0 || since !== undefined || to !== undefined))
+  if (holdLine && (paths.length > 0 || [since, shard, to].some((one) => one !== undefined)))
     throw new Problem(
-      "--hold-line counts the places of the whole project: name no paths, no --since and no --to.",
+      "--hold-line counts the places of the whole project: name no paths, no --since, no --shard and no --to.",
     );
-}
-
-/** What a survey found in some places only. */
-function onlyWhere(survey: Survey, fits: (place: Pick<Place, "path" | "range">) => boolean): Survey {
-  return {
-    ...survey,
-    changes: survey.changes.filter(fits),
-    advice: survey.advice.filter(fits),
-    heldBack: survey.heldBack.filter(fits),
-  };
 }
 
 function textOf(

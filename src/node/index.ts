@@ -38,7 +38,15 @@ export { tableDraft } from "./table-draft.js";
 export { ProductVersions, type ProductVersion } from "./products/index.js";
 export { goalIn, goalText, stepOf, type Goal, type Journey } from "./moves.js";
 export { messageOf, Problem } from "./problem.js";
-export { cleanTemporaries, hasPlan, loadPlan, stateFolder, storePlan, temporaryFolder } from "./state.js";
+export {
+  cleanTemporaries,
+  hasPlan,
+  loadPart,
+  loadPlan,
+  stateFolder,
+  storePlan,
+  temporaryFolder,
+} from "./state.js";
 export { decode, encode, encodingOf, type Encoding } from "./encoding.js";
 export { hasWord, inspect } from "./read.js";
 export { insideRoot } from "./write.js";

@@ -57,9 +57,22 @@ export function hasPlan(root: string): boolean {
   return existsSync(join(root, ".uvran", PLAN));
 }
 
-/** The plan that `propose` stored, or the one in `file`. Throws a Problem when there is none. */
+/**
+ * The plan that `propose` stored, or the one in `file`. Throws a Problem when there is none, and for one that is part of another and
+ * must be joined with the rest first.
+ */
 export function loadPlan(root: string, file?: string): Plan {
   const path = file ?? join(root, ".uvran", PLAN);
+  const plan = loadPart(path);
+  const shard = plan.asked?.shard;
+  if (shard === undefined) return plan;
+  throw new Problem(
+    `The plan at ${path} is shard ${shard} only. Put all of them together with: uvran join PLAN…`,
+  );
+}
+
+/** A plan in a file, be it part of another or not. Throws a Problem when there is none. */
+export function loadPart(path: string): Plan {
   let json: string;
   try {
     const stat = statSync(path);

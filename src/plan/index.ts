@@ -10,6 +10,8 @@ export {
   pathsOf,
 } from "./plan.js";
 export { makePlan, type Examined } from "./make.js";
+export { joined, type NamedPlan } from "./join.js";
+export { isInShard, shardIn, shardText, type Shard } from "./shard.js";
 export { atLeast, byPath, countBy, plannedText } from "./texts.js";
 export {
   CHANGE_DECISIONS,

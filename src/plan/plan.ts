@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { CODES } from "../analysis/index.js";
 import { KINDS, TRUSTS } from "../rules/index.js";
+import { shardIn } from "./shard.js";
 
 const edit = z
   .strictObject({
@@ -116,11 +117,21 @@ export const planSchema = z.strictObject({
         .string()
         .regex(/^@?[^@]+@v?\d+(\.\d+)*$/)
         .optional(),
+      since: z
+        .string()
+        .min(1)
+        .optional()
+        .meta({ description: "The commit of git since which the lines have changed that it is about." }),
+      shard: z
+        .string()
+        .refine((text) => shardIn(text) !== undefined, "must be a shard such as 2/4")
+        .optional()
+        .meta({ description: "The part of the files that it is about; see `uvran join`." }),
     })
     .optional()
     .meta({
       description:
-        "The only files and folders, the only rules, and the version of a product to reach, where propose was asked for some.",
+        "The only files and folders, the only rules, the version of a product to reach and so on, where propose was asked for some.",
     }),
   changes: z.array(change),
   heldBack: z.array(heldBack),
@@ -159,13 +170,15 @@ export function readPlan(json: string): Plan {
       `The plan is not in order at ${where}: ${issue?.message}. Make it again with: uvran propose`,
     );
   }
-  for (const path of parsed.data.changes.flatMap(pathsOf)) {
+  // As it was written: what the check gives has its keys in another order.
+  const plan = data as Plan;
+  for (const path of plan.changes.flatMap(pathsOf)) {
     const fault = pathFault(path);
     if (fault !== undefined) throw new PlanError(`The plan names ${fault}. Nothing was done.`);
-    if (!Object.hasOwn(parsed.data.files, path))
+    if (!Object.hasOwn(plan.files, path))
       throw new PlanError(`The plan has no hash for "${path}". Nothing was done.`);
   }
-  return parsed.data;
+  return plan;
 }
 
 /** All files that a change touches, its own first. */

@@ -1,12 +1,14 @@
 import { existsSync, realpathSync } from "node:fs";
 import { basename, join, relative, resolve, sep } from "node:path";
-import { editsFor, type Explanation } from "../engine/index.js";
+import { editsFor, type Change, type Explanation, type FileResult } from "../engine/index.js";
 import {
   applyChanges,
+  changedSince,
   checkCommittable,
   findSources,
   hasPlan,
   interruptedApply,
+  loadPart,
   loadPlan,
   locked,
   makeCommits,
@@ -19,8 +21,10 @@ import {
   Problem,
   rewrittenFiles,
   storePlan,
+  touches,
   undoLast,
   type Applied,
+  type ChangedLines,
   type Check,
   type Project,
   type Restored,
@@ -29,11 +33,15 @@ import {
 } from "../node/index.js";
 import {
   countBy,
+  isInShard,
+  joined,
   makePlan,
+  shardText,
   pathsOf,
   type Examined,
   type Plan,
   type PlanChange,
+  type Shard,
   type Wish,
   storedProof,
 } from "../plan/index.js";
@@ -70,6 +78,10 @@ export interface Task {
   readonly paths?: readonly string[];
   /** The root where nothing is said. */
   readonly cwd?: string;
+  /** Only lines that have changed since this commit of git. */
+  readonly since?: string;
+  /** Only this part of the files. */
+  readonly shard?: Shard;
   readonly progress?: (done: number, total: number) => void;
 }
 
@@ -165,9 +177,15 @@ export class Workspace {
   }
 
   /** Works out the plan, as far as it is not known yet. Files without any rule's words are never decoded or parsed. */
-  async examine({ paths = [], cwd = this.root, progress }: Task = {}): Promise<Examination> {
+  async examine(task: Task = {}): Promise<Examination> {
+    const { paths = [], cwd = this.root, since, shard, progress } = task;
     const all = this.#sources();
-    const sources = paths.length === 0 ? all : findSources(this.root, paths, cwd, this.project.leaveOut);
+    const changed = since === undefined ? undefined : changedSince(this.root, since);
+    const below = paths.length === 0 ? all : findSources(this.root, paths, cwd, this.project.leaveOut);
+    const sources = limited(
+      below,
+      (path) => (changed?.has(path) ?? true) && (!shard || isInShard(path, shard)),
+    );
     if (this.#results) this.#results.refresh(all);
     const results = (this.#results ??= this.#newResults(all));
     await results.workOut(sources.paths, (done) => progress?.(done, sources.paths.length));
@@ -175,7 +193,8 @@ export class Workspace {
     const found = emptySurvey(this.project.rules, sources);
     const versions = new Map<string, Survey["versions"][number]>();
     for (const path of sources.paths) {
-      const { result, textHash, skipped, unreadable, lookedAt } = await results.of(path);
+      const { textHash, skipped, unreadable, lookedAt, ...known } = await results.of(path);
+      const result = changed && known.result ? onlyChanged(known.result, changed) : known.result;
       if (skipped !== undefined) found.skipped.push({ path, why: skipped });
       else if (unreadable !== undefined) found.unreadable.push({ path, why: unreadable });
       else found.filesRead++;
@@ -191,7 +210,7 @@ export class Workspace {
       found.unread.push(...(result.unread ?? []));
       if (textHash !== undefined) examined.push({ path, hash: textHash, result });
     }
-    const plan = makePlan(examined, (path) => results.text(path), this.#asked(paths, cwd));
+    const plan = makePlan(examined, (path) => results.text(path), this.#asked(task));
     const { changes, heldBack, advice } = plan;
     const asked = [...versions].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, version]) => version);
     const said = { decided: this.#decided(plan), proved: this.#proved(plan) };
@@ -255,11 +274,20 @@ export class Workspace {
     return { ...examination, stored };
   }
 
+  /**
+   * Puts plans together that were made of parts of the project, and stores what comes of it; gives its path beside it. Throws a
+   * Problem for a file that holds no plan, and a PlanError for plans that do not belong together.
+   */
+  async join(files: readonly string[]): Promise<{ readonly plan: Plan; readonly stored: string }> {
+    const plan = joined(files.map((name) => ({ name, plan: loadPart(name) })));
+    return { plan, stored: await locked(this.root, "join", () => storePlan(this.root, plan)) };
+  }
+
   /** Works out a plan anew, for the same paths and with the same rules as the one before was asked for. */
   async proposeAgain({ asked = {} }: Plan): Promise<Review> {
-    const { paths = [], rules, to } = asked;
+    const { paths = [], rules, to, since } = asked;
     const workspace = rules ? await this.#narrowedTo(rules, to) : this;
-    const { plan } = await workspace.propose({ paths });
+    const { plan } = await workspace.propose({ paths, ...(since === undefined ? {} : { since }) });
     return this.review(plan);
   }
 
@@ -475,14 +503,16 @@ export class Workspace {
   }
 
   /** What a plan was asked for; undefined for all of the project with all of its rules. */
-  #asked(paths: readonly string[], cwd: string): Plan["asked"] {
+  #asked({ paths = [], cwd = this.root, since, shard }: Task): Plan["asked"] {
     const narrow = this.#opening !== undefined && isNarrow(this.#opening);
-    if (paths.length === 0 && !narrow) return undefined;
+    if (paths.length === 0 && !narrow && since === undefined && !shard) return undefined;
     const below = paths.map((path) => relative(this.root, resolve(cwd, path)).split(sep).join("/") || ".");
     return {
       ...(below.length > 0 ? { paths: below } : {}),
       ...(narrow ? { rules: this.project.rules.map(({ id }) => id) } : {}),
       ...(this.project.goal === undefined ? {} : { to: goalText(this.project.goal) }),
+      ...(since === undefined ? {} : { since }),
+      ...(shard ? { shard: shardText(shard) } : {}),
     };
   }
 
@@ -518,6 +548,31 @@ export class Workspace {
 function versionAsked({ language, target }: AskedTarget): Survey["versions"][number] {
   const { title, assumedVersion } = languageOf(language);
   return { version: `${title} ${target?.version ?? assumedVersion}`, says: target?.says };
+}
+
+/** Those of some sources that count, with what was said of them. */
+function limited(sources: Sources, counts: (path: string) => boolean): Sources {
+  const fits = ({ path }: { readonly path: string }): boolean => counts(path);
+  const { paths, skipped, unreadable } = sources;
+  return {
+    ...sources,
+    paths: paths.filter(counts),
+    skipped: skipped.filter(fits),
+    unreadable: unreadable.filter(fits),
+  };
+}
+
+/** What was found in lines that have changed. */
+function onlyChanged(result: FileResult, changed: ChangedLines): FileResult {
+  const fits = ({ path, range }: Pick<Change, "path" | "range">): boolean =>
+    touches(changed, path, range.start.line, range.end.line);
+  const { changes, heldBack, advice = [] } = result;
+  return {
+    ...result,
+    changes: changes.filter(fits),
+    heldBack: heldBack.filter(fits),
+    advice: advice.filter(fits),
+  };
 }
 
 /** A survey that is filled in file by file. */
