@@ -10,16 +10,20 @@ const at = (path: string): string => fileURLToPath(new URL(`../${path}`, import.
 export default defineConfig({
   root: at("."),
   ssr: {
-    noExternal: [
-      "zod",
-      "commander",
-      "semver",
-      "diff",
-      "fast-xml-parser",
-      "jsonc-parser",
-      "ignore",
-      "iconv-lite",
-      "cli-progress",
+    noExternal: true,
+    // These find files beside their own, are loaded by few commands, or both.
+    external: [
+      "@fastify/static",
+      "@vscode/tree-sitter-wasm",
+      "chokidar",
+      "editorconfig",
+      "fastify",
+      "handlebars",
+      "jiti",
+      "piscina",
+      "tree-sitter-pwsh",
+      "typescript",
+      "web-tree-sitter",
     ],
   },
   build: {
@@ -30,7 +34,7 @@ export default defineConfig({
     minify: false,
     rolldownOptions: {
       input: { uvran: at("dist/cli/main.js"), worker: at("dist/workspace/worker.js") },
-      output: { entryFileNames: "[name].js", chunkFileNames: "[name]-[hash].js" },
+      output: { comments: false, entryFileNames: "[name].js", chunkFileNames: "[name]-[hash].js" },
     },
   },
 });

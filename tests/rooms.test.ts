@@ -20,9 +20,10 @@ const ROOMS = [
   "prove",
   "workspace",
   "serve",
+  "lsp",
   "cli",
 ];
-const WITH_NODE = ["node", "prove", "workspace", "serve", "cli"];
+const WITH_NODE = ["node", "prove", "workspace", "serve", "lsp", "cli"];
 const src = resolve("src");
 
 const files = readdirSync(src, { recursive: true, encoding: "utf8" })

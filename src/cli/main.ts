@@ -68,6 +68,11 @@ const COMMANDS: Readonly<Record<string, Listed>> = {
     summary: "list the rules, explain one, or run their trials",
     load: async () => (await import("./rules.js")).describeRules,
   },
+  lsp: {
+    shown: "lsp",
+    summary: "language server: what the rules find, in an editor, with each change as an action",
+    load: async () => (await import("./lsp.js")).describeLsp,
+  },
 };
 
 const program = new Command("uvran")

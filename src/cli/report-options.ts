@@ -1,7 +1,7 @@
 import { basename } from "node:path";
 import { InvalidArgumentError, Option, type Command } from "commander";
 import { Problem, shownVersion } from "../node/index.js";
-import { FORMATS, type Format, type Heading } from "../report/formats/index.js";
+import { FORMATS, type Format, type Heading } from "../report/formats/format.js";
 import type { Stock, Survey } from "../report/index.js";
 import { documentByTemplate, documentOf, journeyLines, type Workspace } from "../workspace/index.js";
 import { deliver } from "./terminal.js";
@@ -69,7 +69,7 @@ export async function writeReport(
   const counted = await stock();
   deliver(
     form === "template"
-      ? documentByTemplate(counted, heading, options.template!)
+      ? await documentByTemplate(counted, heading, options.template!)
       : await documentOf(workspace, survey, counted, heading, form, shownVersion()),
     options.out,
   );

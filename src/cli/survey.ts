@@ -1,7 +1,8 @@
 import type { Command } from "commander";
 import { Problem } from "../node/index.js";
 import { atLeast } from "../plan/index.js";
-import { jsonReport, type Heading } from "../report/formats/index.js";
+import type { Heading } from "../report/formats/format.js";
+import { jsonReport } from "../report/formats/json.js";
 import { comparedWith, placesText, stockText, surveyText } from "../report/index.js";
 import type { Stock, Survey } from "../report/index.js";
 import type { Trust } from "../rules/index.js";

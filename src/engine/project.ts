@@ -23,14 +23,22 @@ const NOTHING: FileResult = { changes: [], heldBack: [] };
 /** Rules at work: give it files, it gives changes. Grammars are loaded when the first file needs them. */
 export class Engine {
   readonly #rules: readonly Rule[];
-  readonly #prepared = new Map<LanguageId, PreparedRules>();
+  readonly #prepared: Map<LanguageId, PreparedRules>;
 
   readonly #surroundings: Omit<Around, "path">;
 
-  /** `surroundings` are the other files of the project, its compiler and its target versions. */
-  constructor(rules: readonly Rule[], surroundings: Omit<Around, "path"> = {}) {
+  /**
+   * `surroundings` are the other files of the project, its compiler and its target versions. An engine that had the same rules, in
+   * a state of the project that is past, hands on what it has made ready.
+   */
+  constructor(rules: readonly Rule[], surroundings: Omit<Around, "path"> = {}, earlier?: Engine) {
+    const isSame =
+      earlier !== undefined &&
+      earlier.#rules === rules &&
+      earlier.#surroundings.library === surroundings.library;
     this.#rules = rules;
     this.#surroundings = surroundings;
+    this.#prepared = isSame ? earlier.#prepared : new Map<LanguageId, PreparedRules>();
   }
 
   /** The rules made ready for a language, loading its grammar. Throws a RuleError for a broken rule. */

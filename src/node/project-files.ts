@@ -18,6 +18,8 @@ export class ProjectFiles implements SourceFiles {
   /** By word, the files in which it stands; undefined until the first word is asked for. */
   #index: Map<string, Set<string>> | undefined;
   readonly #leftOut = new Map<string, string>();
+  /** Texts that stand in for what is on the disk. */
+  readonly #unsaved = new Map<string, string>();
 
   constructor(root: string, paths: readonly string[], styles: readonly string[] = []) {
     this.#root = root;
@@ -45,7 +47,24 @@ export class ProjectFiles implements SourceFiles {
 
   /** The text of one of the files. */
   text(path: string): string {
-    return decode(readFileSync(join(this.#root, path)));
+    return this.#unsaved.get(path) ?? decode(readFileSync(join(this.#root, path)));
+  }
+
+  /** The bytes of one of the files, and its text; of text that is not saved, the bytes as UTF-8. */
+  source(path: string): { readonly bytes: Buffer; readonly unsaved: string | undefined } {
+    const unsaved = this.#unsaved.get(path);
+    const bytes = unsaved === undefined ? readFileSync(join(this.#root, path)) : Buffer.from(unsaved);
+    return { bytes, unsaved };
+  }
+
+  isUnsaved(path: string): boolean {
+    return this.#unsaved.has(path);
+  }
+
+  /** Takes a text for that of a file, whatever is on the disk; undefined takes that again. `update` must follow. */
+  setUnsaved(path: string, text: string | undefined): void {
+    if (text === undefined) this.#unsaved.delete(path);
+    else this.#unsaved.set(path, text);
   }
 
   /** Takes in that the project has these files now, and that some of them have changed, are new or gone. */
@@ -93,15 +112,16 @@ export class ProjectFiles implements SourceFiles {
 
   #wordsAt(path: string): Set<string> {
     this.#leftOut.delete(path);
-    let bytes: Buffer;
+    let source: ReturnType<ProjectFiles["source"]>;
     try {
-      bytes = readFileSync(join(this.#root, path));
+      source = this.source(path);
     } catch {
       return new Set(); // said already, where the files are looked at one by one
     }
+    const { bytes, unsaved } = source;
     const verdict = inspect(bytes);
     if (verdict && "bad" in verdict) return new Set();
     if (verdict) this.#leftOut.set(path, verdict.skip);
-    return new Set(decode(bytes).match(/[\p{L}\p{N}_]+/gu));
+    return new Set((unsaved ?? decode(bytes)).match(/[\p{L}\p{N}_]+/gu));
   }
 }

@@ -1,6 +1,5 @@
 import { createHash } from "node:crypto";
-import { readFileSync, statSync } from "node:fs";
-import { join } from "node:path";
+import { statSync } from "node:fs";
 import { Engine, hashText, type Explanation, type FileResult } from "../engine/index.js";
 import {
   decode,
@@ -49,7 +48,7 @@ export class Examiner {
   readonly files: ProjectFiles;
   #types: TypeScriptTypes;
   #targets: ProjectTargets;
-  #engine: Engine;
+  #engine: Engine | undefined;
 
   constructor(ground: Ground, { paths, styles }: Pick<Sources, "paths" | "styles">) {
     this.#ground = ground;
@@ -81,27 +80,29 @@ export class Examiner {
 
   /** Why a rule does at a line of a file what it does; undefined for a file that holds no code that is read. */
   explain(rule: Rule, path: string, line: number): Promise<Explanation[] | undefined> {
-    return this.#engine.explain(rule, path, this.files.text(path), line);
+    return this.#engine!.explain(rule, path, this.files.text(path), line);
   }
 
   /** Works a file out. One call at a time. */
   async examine(path: string): Promise<FileState> {
     this.#looking.begin();
-    let bytes: Buffer;
+    let source: ReturnType<ProjectFiles["source"]>;
     try {
-      bytes = readFileSync(join(this.#ground.root, path));
+      source = this.files.source(path);
     } catch (error) {
       return { path, hash: "", unreadable: messageOf(error), lookedAt: NOT_LOOKED };
     }
+    const { bytes, unsaved } = source;
     const what = { path, hash: hashOf(bytes) };
     const verdict = inspect(bytes);
     if (verdict) {
       const why = "skip" in verdict ? { skipped: verdict.skip } : { unreadable: verdict.bad };
       return { ...what, ...why, lookedAt: NOT_LOOKED };
     }
-    if (!(await this.#engine.mayMatch(path, hasWord(bytes)))) return { ...what, lookedAt: NOT_LOOKED };
-    const text = decode(bytes);
-    const result = (await this.#engine.file(path, text)) ?? NOTHING;
+    const has = unsaved === undefined ? hasWord(bytes) : (word: string) => unsaved.includes(word);
+    if (!(await this.#engine!.mayMatch(path, has))) return { ...what, lookedAt: NOT_LOOKED };
+    const text = unsaved ?? decode(bytes);
+    const result = (await this.#engine!.file(path, text)) ?? NOTHING;
     const { changes, heldBack, advice = [] } = result;
     const isEmpty = changes.length + heldBack.length + advice.length === 0;
     const lookedAt = this.#looking.seen();
@@ -110,13 +111,14 @@ export class Examiner {
 
   #newEngine(): Engine {
     const { rules, library, fileTime = MOST_TIME } = this.#ground;
-    return new Engine(rules, {
+    const surroundings = {
       files: this.#looking.files(this.files),
       types: this.#looking.types(this.#types),
       targets: this.#looking.targets(this.#targets),
       library,
       fileTime,
-    });
+    };
+    return new Engine(rules, surroundings, this.#engine);
   }
 }
 

@@ -1,17 +1,7 @@
 import { readFileSync } from "node:fs";
 import { basename, extname } from "node:path";
 import { messageOf, Problem, type Journey } from "../node/index.js";
-import {
-  csvReport,
-  htmlReport,
-  junitReport,
-  markdownReport,
-  sarifReport,
-  TemplateError,
-  templateReport,
-  type Format,
-  type Heading,
-} from "../report/formats/index.js";
+import type { Format, Heading } from "../report/formats/index.js";
 import { byPath, plannedText } from "../plan/index.js";
 import { fileDiff, type Stock, type Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
@@ -29,15 +19,17 @@ export async function documentOf(
   format: Document,
   version: string,
 ): Promise<string> {
+  // Only the one form that is asked for is paid for.
+  const forms = await import("../report/formats/index.js");
   switch (format) {
     case "markdown":
-      return markdownReport(stock, heading);
+      return forms.markdownReport(stock, heading);
     case "html":
-      return htmlReport(stock, heading);
+      return forms.htmlReport(stock, heading);
     case "csv":
-      return csvReport(stock);
+      return forms.csvReport(stock);
     case "junit":
-      return junitReport(stock, survey.rules, heading);
+      return forms.junitReport(stock, survey.rules, heading);
     case "diff": {
       // Of a proof only what passed.
       const isIn = new Set(
@@ -58,7 +50,7 @@ export async function documentOf(
       for (const change of survey.changes)
         if (change.elsewhere.length === 0)
           edits.set(change.id, await workspace.edits(change).catch(() => []));
-      return sarifReport(stock, survey.rules, {
+      return forms.sarifReport(stock, survey.rules, {
         version,
         editsOf: (id) => edits.get(id) ?? [],
         isWritable: (path) => extname(path) !== ".ipynb",
@@ -68,13 +60,14 @@ export async function documentOf(
 }
 
 /** A survey by the user's own template. Throws a Problem with the template's name for one that cannot be read, or fails. */
-export function documentByTemplate(stock: Stock, heading: Heading, file: string): string {
+export async function documentByTemplate(stock: Stock, heading: Heading, file: string): Promise<string> {
   let template: string;
   try {
     template = readFileSync(file, "utf8");
   } catch (error) {
     throw new Problem(`The template ${file} cannot be read: ${messageOf(error)}`);
   }
+  const { templateReport, TemplateError } = await import("../report/formats/template.js");
   try {
     return templateReport(stock, heading, template, /\.html?(\.|$)/.test(basename(file)));
   } catch (error) {

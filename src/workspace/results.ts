@@ -1,4 +1,3 @@
-import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { hashText, type Explanation } from "../engine/index.js";
 import { Problem, type Project, type Sources } from "../node/index.js";
@@ -9,14 +8,15 @@ import { Examiner, hashOf, isOfCompiler, stampOf, type FileState, type Ground } 
 import type { LookedAt } from "./looking.js";
 import type { Kept, Memory, OtherFile } from "./memory.js";
 import { OutsideFiles } from "./outside-files.js";
-import { workersFor, type Workers } from "./workers.js";
+import { workersFor } from "./worker-count.js";
+import type { Workers } from "./workers.js";
 
 /** What results may be worked out with. */
 export interface Helpers {
   /** Where results are remembered from one run to the next; nowhere without it. */
   readonly memory?: Memory | undefined;
   /** Begins threads that work files out; without it, all is done in this one. */
-  readonly workers?: ((sources: Sources, threads: number) => Workers) | undefined;
+  readonly workers?: ((sources: Sources, threads: number) => Promise<Workers>) | undefined;
   /** How many threads to use; as many as pay where it is not said. */
   readonly threads?: number | undefined;
 }
@@ -72,15 +72,33 @@ export class Results {
     return text;
   }
 
+  /** Is this one of the sources? */
+  has(path: string): boolean {
+    return this.#sources.paths.includes(path);
+  }
+
   /**
    * Looks over all files again. Gives the paths whose results do not hold any more: those of changed files, and of files
    * whose results looked at something that changed.
    */
   refresh(sources: Sources): string[] {
     const stamps = this.#stampsOf(sources);
-    const changed = new Set(
-      [...this.#stamps.keys(), ...stamps.keys()].filter((path) => this.#hasChanged(path, stamps)),
-    );
+    return this.#takeIn(sources, stamps, [...this.#stamps.keys(), ...stamps.keys()]);
+  }
+
+  /**
+   * Takes a text for that of one of the files, as long as it is not undefined. Gives the paths whose results do not hold any more,
+   * as `refresh` does.
+   */
+  setUnsaved(path: string, text: string | undefined): string[] {
+    this.#examiner.files.setUnsaved(path, text);
+    const stamps = new Map(this.#stamps).set(path, this.#stampOf(path));
+    return this.#takeIn(this.#sources, stamps, [path]);
+  }
+
+  /** Takes in the stamps that files have now, of which some may have changed. */
+  #takeIn(sources: Sources, stamps: ReadonlyMap<string, string>, suspects: readonly string[]): string[] {
+    const changed = new Set(suspects.filter((path) => this.#hasChanged(path, stamps)));
     this.#sources = sources;
     this.#stamps = stamps;
     this.#others = new Map();
@@ -162,7 +180,7 @@ export class Results {
     before: number,
     progress: (done: number) => void,
   ): Promise<void> {
-    const workers = this.#helpers.workers!(this.#sources, threads);
+    const workers = await this.#helpers.workers!(this.#sources, threads);
     try {
       const asked = new Set<string>();
       await workers.examine(
@@ -236,7 +254,7 @@ export class Results {
 
   #hashOf(path: string): string {
     try {
-      return hashOf(readFileSync(join(this.#ground.root, path)));
+      return hashOf(this.#examiner.files.source(path).bytes);
     } catch {
       return "";
     }
@@ -248,7 +266,13 @@ export class Results {
 
   #stampsOf({ paths, manifests, styles }: Sources): Map<string, string> {
     const all = [...paths, ...manifests, ...styles];
-    return new Map(all.map((path) => [path, stampOf(join(this.#ground.root, path)) ?? ""]));
+    return new Map(all.map((path) => [path, this.#stampOf(path)]));
+  }
+
+  /** Empty for a file that is not there, and for text that is not saved: only its content tells whether it has changed. */
+  #stampOf(path: string): string {
+    if (this.#examiner.files.isUnsaved(path)) return "";
+    return stampOf(join(this.#ground.root, path)) ?? "";
   }
 }
 

@@ -35,7 +35,8 @@ import {
   type Standings,
   type Wish,
 } from "../plan/index.js";
-import { loadProof, type SetAside } from "../prove/index.js";
+import type { SetAside } from "../prove/index.js";
+import { loadProof } from "../prove/stored.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Rule } from "../rules/index.js";
 

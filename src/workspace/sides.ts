@@ -3,7 +3,8 @@ import { hashText } from "../engine/index.js";
 import { decode, encodingOf, insideRoot, Journal, rewrittenFiles, type Project } from "../node/index.js";
 import type { Review } from "./review.js";
 import type { Plan, PlanChange } from "../plan/index.js";
-import { Candidates, type Replacements } from "../prove/index.js";
+import { Candidates } from "../prove/candidates.js";
+import type { Replacements } from "../prove/index.js";
 import { plural } from "../report/index.js";
 
 /** Old and new code, as texts that take the place of a project's files. */

@@ -1,4 +1,4 @@
-import { availableParallelism, totalmem } from "node:os";
+import { totalmem } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { Piscina } from "piscina";
@@ -8,8 +8,6 @@ import { failedState, MOST_TIME, type FileState, type Ground } from "./examiner.
 import type { Opening } from "./opening.js";
 import type { WorkedOut, WorkerStart, WorkerTask } from "./worker.js";
 
-/** So many bytes of sources pay for a thread, which must load rules and grammars first, and be warmed up by the engine. */
-const BYTES_PER_WORKER = 1_500_000;
 /** Files that are handed to a thread together have about so many bytes. */
 const BYTES_AT_ONCE = 100_000;
 const MEGABYTE = 1_048_576;
@@ -18,12 +16,6 @@ const MEMORY = 0.7;
 const WATCH_MILLISECONDS = 250;
 /** A file may take so much longer than its time before its thread is ended: some of it cannot be interrupted in between. */
 const PATIENCE = { times: 1.5, milliseconds: 5000 };
-
-/** How many threads a number of bytes is worth; none where this thread does it sooner by itself. */
-export function workersFor(bytes: number, most = availableParallelism()): number {
-  const worth = Math.min(most, Math.floor(bytes / BYTES_PER_WORKER));
-  return worth > 1 ? worth : 0;
-}
 
 /**
  * Examiners in threads of their own. A thread that breaks down, or does not come back, costs the file that it was at; that file is

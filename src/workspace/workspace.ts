@@ -1,10 +1,11 @@
-import { existsSync, realpathSync } from "node:fs";
+import { existsSync, readFileSync, realpathSync } from "node:fs";
 import { basename, join, relative, resolve, sep } from "node:path";
 import { editsFor, type Change, type Explanation, type FileResult } from "../engine/index.js";
 import {
   applyChanges,
   changedSince,
   checkCommittable,
+  decode,
   findSources,
   hasPlan,
   interruptedApply,
@@ -45,18 +46,9 @@ import {
   type Wish,
   storedProof,
 } from "../plan/index.js";
-import {
-  compareByExample,
-  loadProof,
-  prove,
-  storeProof,
-  suggestedChecks,
-  type Account,
-  type Examples,
-  type ExampleTask,
-  type Progress,
-  type Suggested,
-} from "../prove/index.js";
+import type { Account, Examples, ExampleTask, Progress, Suggested } from "../prove/index.js";
+import { loadProof, storeProof } from "../prove/stored.js";
+import { suggestedChecks } from "../prove/suggest.js";
 import { changeLines, shownPath, stockOf } from "../report/index.js";
 import type { DiffLine, Proved, Stock, Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
@@ -70,7 +62,6 @@ import { Results } from "./results.js";
 import { Review } from "./review.js";
 import { appliedSides, isFresh, planSides, type Sides } from "./sides.js";
 import { signatureOf } from "./signature.js";
-import { Workers } from "./workers.js";
 
 /** What to look at, and how to tell of the progress. */
 export interface Task {
@@ -267,6 +258,32 @@ export class Workspace {
     return result;
   }
 
+  /**
+   * Takes a text for that of a file, as an editor has it, as long as it is not undefined. Gives the paths of which what was said
+   * does not hold any more. Nothing happens for a file that the project leaves out.
+   */
+  setUnsaved(path: string, text: string | undefined): string[] {
+    return this.#known().setUnsaved(path, text);
+  }
+
+  /** Is this the text of a file on the disk? */
+  isSaved(path: string, text: string): boolean {
+    try {
+      return decode(readFileSync(join(this.root, path))) === text;
+    } catch {
+      return false;
+    }
+  }
+
+  /** What there is to say of one file, as it is now; undefined for one that the project leaves out. */
+  async fileNow(path: string): Promise<{ readonly plan: Plan; readonly text: string } | undefined> {
+    const results = this.#known();
+    if (!results.has(path)) return undefined;
+    const { result, textHash } = await results.of(path);
+    const examined = result && textHash !== undefined ? [{ path, hash: textHash, result }] : [];
+    return { plan: makePlan(examined, (other) => results.text(other)), text: results.text(path) };
+  }
+
   /** Works out the plan and stores it; gives its path beside it. */
   async propose(task: Task = {}): Promise<Examination & { readonly stored: string }> {
     const examination = await this.examine(task);
@@ -293,7 +310,7 @@ export class Workspace {
 
   /** The text of a file of the project. */
   text(path: string): string {
-    return (this.#results ??= this.#newResults(this.#sources())).text(path);
+    return this.#known().text(path);
   }
 
   /**
@@ -303,7 +320,7 @@ export class Workspace {
   async explain(rule: Rule, file: string, line: number, cwd: string): Promise<Explanation[]> {
     const [path] = findSources(this.root, [file], cwd, this.project.leaveOut).paths;
     if (path === undefined) throw new Problem(`${file} is no file that the rules look at.`);
-    const results = (this.#results ??= this.#newResults(this.#sources()));
+    const results = this.#known();
     const lines = results.text(path).trimEnd().split("\n").length;
     if (line < 1 || line > lines)
       throw new Problem(`${file} has ${lines} lines, and none of them is ${line}.`);
@@ -401,6 +418,7 @@ export class Workspace {
       );
     const { root, project } = this;
     const { scratch, leaveOut } = project;
+    const { compareByExample } = await import("../prove/by-example/by-example.js");
     const examples = await compareByExample({ root, scratch, leaveOut, candidates, ...options });
     const faults = examples.tried.flatMap(({ name, difference }) =>
       (difference?.changes ?? []).map((change) => ({
@@ -449,6 +467,7 @@ export class Workspace {
   ): Promise<Account> {
     const { root, project } = this;
     const sides = { before, after, searches, ...(candidates ? { candidates } : {}) };
+    const { prove } = await import("../prove/prove.js");
     const account = await prove({ root, scratch: project.scratch, checks, ...sides, ...options });
     if (!review || !candidates) return account;
     const { setAside, final } = account;
@@ -480,6 +499,10 @@ export class Workspace {
     return new Workspace({ ...project, goal, rules: inProject });
   }
 
+  #known(): Results {
+    return (this.#results ??= this.#newResults(this.#sources()));
+  }
+
   #newResults(sources: Sources): Results {
     const { project } = this;
     const opening = this.#opening;
@@ -487,7 +510,10 @@ export class Workspace {
     if (!opening) return new Results(project, sources);
     return new Results(project, sources, {
       memory: cache ? new Memory(this.root, signatureOf(project)) : undefined,
-      workers: (all, threads) => new Workers(opening, all, project, threads),
+      workers: async (all, threads) => {
+        const { Workers } = await import("./workers.js");
+        return new Workers(opening, all, project, threads);
+      },
       threads: workers,
     });
   }
