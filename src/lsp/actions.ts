@@ -21,88 +21,98 @@ export const FIX_ALL = `${CodeActionKind.SourceFixAll}.uvran`;
 /** The version of the text that an editor has of a file; null for one that it does not have open. */
 export type VersionOf = (uri: string) => number | null;
 
-/** What can be done in a stretch of a file: each change that meets it, all that are like it, or leaving the place as it is. */
-export async function actionsAt(
+/** What an action does, as an editor hands it back when it asks for the edits. */
+export interface Wanted {
+  readonly uri: string;
+  readonly version: number;
+  readonly does: "one" | "alike" | "keep" | "certain";
+  /** The change that it is about; empty where it is about all. */
+  readonly id: string;
+}
+
+/**
+ * What can be done in a stretch of a file: each change that meets it, all that are like it, or leaving the place as it is. The edits
+ * are not worked out yet.
+ */
+export function actionsAt(
   file: OpenFile,
   range: Range,
   only: readonly string[] | undefined,
-  versionOf: VersionOf,
   reported: readonly Diagnostic[],
-): Promise<CodeAction[]> {
+): CodeAction[] {
   const wants = (kind: string): boolean =>
     only?.some((one) => kind === one || kind.startsWith(`${one}.`)) ?? kind !== FIX_ALL;
-  const actions: CodeAction[] = [];
-  if (wants(FIX_ALL)) actions.push(...(await fixAll(file, versionOf)));
-  if (!wants(CodeActionKind.QuickFix)) return actions;
-  const here = file.plan.changes.filter((change) => meet(rangeOf(change.range), range));
-  for (const change of here) {
-    const diagnostics = reported.filter(
-      ({ data }) => (data as { id?: string } | undefined)?.id === change.id,
-    );
-    const one = await written(file, [change], versionOf);
-    if (one)
-      actions.push({
-        title: `${change.title} (${change.trust})`,
-        kind: CodeActionKind.QuickFix,
-        diagnostics,
-        edit: { documentChanges: one },
-        isPreferred: change.trust === "certain",
-      });
-    actions.push(
-      ...(await allLike(change, file, versionOf)),
-      ...(await leaveAsItIs(change, file, versionOf)),
-    );
+  const { uri, version, plan } = file;
+  const action = (title: string, does: Wanted["does"], id = ""): CodeAction => ({
+    title,
+    kind: does === "certain" ? FIX_ALL : CodeActionKind.QuickFix,
+    data: { uri, version, does, id } satisfies Wanted,
+  });
+  const sure = certainOf(file).length;
+  const all = sure > 0 ? [action(`Make the ${plural(sure, "certain change")} of this file`, "certain")] : [];
+  const here = plan.changes.filter((change) => meet(rangeOf(change.range), range));
+  const ofHere = here.flatMap((change): CodeAction[] => {
+    const { id, title, trust, rules } = change;
+    const alike = alikeOf(change, file).length;
+    const about = ({ data }: Diagnostic): boolean => (data as { id?: string } | undefined)?.id === id;
+    return [
+      {
+        ...action(`${title} (${trust})`, "one", id),
+        diagnostics: reported.filter(about),
+        isPreferred: trust === "certain",
+      },
+      ...(alike > 1
+        ? [action(`All ${plural(alike, "change")} of ${rules.join(" + ")} in this file`, "alike", id)]
+        : []),
+      action(`Keep this from ${rules[0]!} with a comment`, "keep", id),
+      // A decision is about what is on the disk.
+      ...(file.isSaved ? [dropping(change, uri)] : []),
+    ];
+  });
+  return [...(wants(FIX_ALL) ? all : []), ...(wants(CodeActionKind.QuickFix) ? ofHere : [])];
+}
+
+/** The same with its edits; undefined where they cannot be written, or the file has other text by now. */
+export async function withEdits(
+  action: CodeAction,
+  file: OpenFile,
+  versionOf: VersionOf,
+): Promise<CodeAction | undefined> {
+  const { does, id, version } = action.data as Wanted;
+  const change = file.plan.changes.find((one) => one.id === id);
+  if (version !== file.version) return undefined;
+  if (does === "keep") {
+    const { path, text, uri } = file;
+    const comment = change && (await keepComment(path, text, change.range.start, change.rules[0]!));
+    if (!comment) return undefined;
+    return { ...action, edit: { documentChanges: [documentEdit(uri, text, [comment], versionOf)] } };
   }
-  return actions;
+  if (does !== "certain" && !change) return undefined;
+  const changes =
+    does === "certain" ? certainOf(file) : does === "alike" ? alikeOf(change!, file) : [change!];
+  const documentChanges = await written(file, changes, versionOf);
+  return documentChanges && { ...action, edit: { documentChanges } };
 }
 
-/** The same in all of the file, as far as it is as sure. */
-async function allLike(change: PlanChange, file: OpenFile, versionOf: VersionOf): Promise<CodeAction[]> {
-  const isLike = ({ rules, trust, elsewhere }: PlanChange): boolean =>
-    rules.join() === change.rules.join() &&
-    TRUSTS.indexOf(trust) <= TRUSTS.indexOf(change.trust) &&
-    elsewhere.length === 0;
-  const alike = file.plan.changes.filter(isLike);
-  if (alike.length < 2 || change.elsewhere.length > 0) return [];
-  const edit = await written(file, alike, versionOf);
-  const title = `All ${plural(alike.length, "change")} of ${change.rules.join(" + ")} in this file`;
-  return edit ? [{ title, kind: CodeActionKind.QuickFix, edit: { documentChanges: edit } }] : [];
-}
-
-async function leaveAsItIs(change: PlanChange, file: OpenFile, versionOf: VersionOf): Promise<CodeAction[]> {
-  const [rule] = change.rules;
-  const { path, text, uri } = file;
-  const comment = await keepComment(path, text, change.range.start, rule!);
-  const kept: CodeAction[] = comment
-    ? [
-        {
-          title: `Keep this from ${rule} with a comment`,
-          kind: CodeActionKind.QuickFix,
-          edit: { documentChanges: [documentEdit(uri, text, [comment], versionOf)] },
-        },
-      ]
-    : [];
-  // A decision is about what is on the disk.
-  const dropped: CodeAction[] = file.isSaved
-    ? [
-        {
-          title: `Drop this change of ${rule}, for everybody`,
-          kind: CodeActionKind.QuickFix,
-          command: { title: "Drop", command: DECIDE, arguments: [uri, change.id, "drop"] },
-        },
-      ]
-    : [];
-  return [...kept, ...dropped];
-}
-
-async function fixAll(file: OpenFile, versionOf: VersionOf): Promise<CodeAction[]> {
-  const sure = file.plan.changes.filter(
-    ({ trust, elsewhere }) => trust === "certain" && elsewhere.length === 0,
+/** The changes that one rule makes in all of the file, as far as they are as sure as this one. */
+function alikeOf(change: PlanChange, { plan }: OpenFile): PlanChange[] {
+  if (change.elsewhere.length > 0) return [];
+  return plan.changes.filter(
+    ({ rules, trust, elsewhere }) =>
+      rules.join() === change.rules.join() &&
+      TRUSTS.indexOf(trust) <= TRUSTS.indexOf(change.trust) &&
+      elsewhere.length === 0,
   );
-  const edit = sure.length > 0 ? await written(file, sure, versionOf) : undefined;
-  const title = `Make the ${plural(sure.length, "certain change")} of this file`;
-  return edit ? [{ title, kind: FIX_ALL, edit: { documentChanges: edit } }] : [];
 }
+
+const certainOf = ({ plan }: OpenFile): PlanChange[] =>
+  plan.changes.filter(({ trust, elsewhere }) => trust === "certain" && elsewhere.length === 0);
+
+const dropping = ({ id, rules }: PlanChange, uri: string): CodeAction => ({
+  title: `Drop this change of ${rules[0]!}, for everybody`,
+  kind: CodeActionKind.QuickFix,
+  command: { title: "Drop", command: DECIDE, arguments: [uri, id, "drop"] },
+});
 
 /** What changes do to all files; undefined where an import cannot be written. */
 async function written(

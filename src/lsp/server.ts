@@ -10,12 +10,13 @@ import {
   ShowMessageNotification,
   TextDocuments,
   TextDocumentSyncKind,
+  type CodeAction,
   type Connection,
   type Hover,
 } from "vscode-languageserver/node";
 import { loadDecisions, messageOf, Problem, shownVersion } from "../node/index.js";
 import { standingsOf, type Decision, type Plan } from "../plan/index.js";
-import { actionsAt, DECIDE, FIX_ALL } from "./actions.js";
+import { actionsAt, DECIDE, FIX_ALL, withEdits, type Wanted } from "./actions.js";
 import { meet, rangeOf } from "./convert.js";
 import { diagnosticsOf, SOURCE } from "./diagnostics.js";
 import { hoverOfChange, hoverOfHeldBack, hoverOfPlace } from "./hover.js";
@@ -33,16 +34,20 @@ export function serveEditor(connection: Connection): void {
   let projects = new Projects([]);
   let told: string | undefined;
   let canWatch = false;
+  /** Does the editor ask for the edits of the one action that is chosen? */
+  let asksForEdits = false;
 
   connection.onInitialize(({ workspaceFolders, rootUri, capabilities }) => {
     const folders = workspaceFolders?.map(({ uri }) => uri) ?? (rootUri ? [rootUri] : []);
     projects = new Projects(folders.filter(isFile).map((uri) => fileURLToPath(uri)));
     canWatch = capabilities.workspace?.didChangeWatchedFiles?.dynamicRegistration === true;
+    const later = capabilities.textDocument?.codeAction?.resolveSupport?.properties ?? [];
+    asksForEdits = later.includes("edit");
     return {
       serverInfo: { name: SOURCE, version: shownVersion() },
       capabilities: {
         textDocumentSync: { openClose: true, change: TextDocumentSyncKind.Incremental, save: true },
-        codeActionProvider: { codeActionKinds: [CodeActionKind.QuickFix, FIX_ALL] },
+        codeActionProvider: { codeActionKinds: [CodeActionKind.QuickFix, FIX_ALL], resolveProvider: true },
         hoverProvider: true,
         executeCommandProvider: { commands: [DECIDE] },
       },
@@ -88,9 +93,12 @@ export function serveEditor(connection: Connection): void {
   connection.onCodeAction(async ({ textDocument, range, context }, token) => {
     const file = await current(textDocument.uri);
     if (!file || token.isCancellationRequested) return [];
-    const versionOf = (uri: string): number | null => documents.get(uri)?.version ?? null;
-    return actionsAt(file, range, context.only, versionOf, context.diagnostics);
+    const actions = actionsAt(file, range, context.only, context.diagnostics);
+    if (asksForEdits) return actions;
+    const done = await Promise.all(actions.map((action) => resolved(action)));
+    return done.filter((action) => action.edit !== undefined || action.command !== undefined);
   });
+  connection.onCodeActionResolve((action) => resolved(action));
 
   connection.onExecuteCommand(async ({ command, arguments: given = [] }) => {
     const [uri, id, decision] = given as [string, string, Decision["decision"]];
@@ -106,6 +114,14 @@ export function serveEditor(connection: Connection): void {
 
   documents.listen(connection);
   connection.listen();
+
+  /** An action with its edits, where it has any and they can be written. */
+  async function resolved(action: CodeAction): Promise<CodeAction> {
+    if (action.command !== undefined) return action;
+    const file = files.get((action.data as Wanted).uri);
+    const versionOf = (uri: string): number | null => documents.get(uri)?.version ?? null;
+    return (file && (await withEdits(action, file, versionOf))) ?? action;
+  }
 
   function lookSoon(uri: string): void {
     clearTimeout(waiting.get(uri));

@@ -43,14 +43,17 @@ export class Editor {
     this.#connection.listen();
   }
 
-  static async open(sandbox: Sandbox): Promise<Editor> {
+  static async open(sandbox: Sandbox, asksForEdits = false): Promise<Editor> {
     const editor = new Editor(sandbox);
     const rootUri = pathToFileURL(sandbox.root).href;
     await editor.request("initialize", {
       processId: process.pid,
       rootUri,
       workspaceFolders: [{ uri: rootUri, name: "yard" }],
-      capabilities: { workspace: { didChangeWatchedFiles: { dynamicRegistration: true } } },
+      capabilities: {
+        workspace: { didChangeWatchedFiles: { dynamicRegistration: true } },
+        textDocument: asksForEdits ? { codeAction: { resolveSupport: { properties: ["edit"] } } } : {},
+      },
     });
     await editor.#connection.sendNotification("initialized", {});
     return editor;

@@ -86,6 +86,17 @@ test("a place is kept with a comment, above its statement", async () => {
   expect(await editor.type("a.py", after)).toEqual([]);
 });
 
+test("the edits of an action are worked out when it is chosen, by an editor that asks for them", async () => {
+  const editor = (opened = await Editor.open(new Sandbox({ "a.js": OLD }), true));
+  await editor.type("a.js");
+  const [one] = await editor.actions("a.js", "jar !== null");
+  expect(one!.edit).toBeUndefined();
+  const done = await editor.request<CodeAction>("codeAction/resolve", one!);
+  expect(editor.after(done, "a.js")).toBe(NEW);
+  await editor.type("a.js", `// jars\n${OLD}`);
+  expect((await editor.request<CodeAction>("codeAction/resolve", one!)).edit).toBeUndefined();
+});
+
 test("what is dropped is not shown any more, and is in the decisions of the project", async () => {
   const sandbox = new Sandbox({ "a.js": OLD });
   const editor = await open(sandbox);
@@ -163,6 +174,7 @@ const NVIM = ["/usr/bin/nvim", "/usr/local/bin/nvim"].find((path) => existsSync(
 
 /** Attaches Neovim's own client, waits for what is told, makes the preferred action, and saves. */
 const SCRIPT = (main: string): string => `
+local fine, why = pcall(function()
 local client = vim.lsp.start_client({ cmd = { "${process.execPath}", "${main}", "lsp" }, root_dir = vim.fn.getcwd() })
 vim.cmd("edit a.js")
 vim.lsp.buf_attach_client(0, client)
@@ -173,11 +185,16 @@ local asked = { textDocument = vim.lsp.util.make_text_document_params(), range =
   context = { diagnostics = {} } }
 local answer = vim.lsp.buf_request_sync(0, "textDocument/codeAction", asked, 20000)
 for _, action in ipairs(answer[client].result) do
-  if action.isPreferred then vim.lsp.util.apply_workspace_edit(action.edit, "utf-16") end
+  if action.isPreferred then
+    local whole = vim.lsp.buf_request_sync(0, "codeAction/resolve", action, 20000)[client].result
+    vim.lsp.util.apply_workspace_edit(whole.edit, "utf-16")
+  end
 end
 vim.cmd("write")
 vim.wait(20000, function() return #vim.diagnostic.get(0) == 0 end, 50)
 io.write(#vim.diagnostic.get(0) .. " left\\n")
+end)
+if not fine then io.write(tostring(why)) end
 vim.cmd("quitall!")
 `;
 
