@@ -12,7 +12,11 @@ export function hoverOfChange(
   edits: readonly Edit[],
   rule: Rule | undefined,
 ): string {
-  const grounds = change.evidence.map(({ answer, says }) => `- ${SIGN[answer]} ${escaped(says)}`);
+  // What is in doubt is read first.
+  const ordered = [...change.evidence].sort(
+    (a, b) => Number(a.answer === "yes") - Number(b.answer === "yes"),
+  );
+  const grounds = ordered.map(({ answer, says }) => `- ${SIGN[answer]} ${escaped(says)}`);
   const cautions = change.cautions.map(({ says }) => `- ! ${escaped(says)}`);
   const lines = changeLines(text, edits, 0).map(({ mark, text: line }) => `${mark} ${line}`);
   return [

@@ -57,6 +57,10 @@ export class ProjectFiles implements SourceFiles {
     return { bytes, unsaved };
   }
 
+  get hasUnsaved(): boolean {
+    return this.#unsaved.size > 0;
+  }
+
   isUnsaved(path: string): boolean {
     return this.#unsaved.has(path);
   }

@@ -40,6 +40,8 @@ export class Results {
   /** What is known of files without a result, from an earlier run. */
   #others: ReadonlyMap<string, OtherFile>;
   #hasNews = false;
+  /** Counts the changes that were taken in: what was begun before one of them may be about something that is past. */
+  #epoch = 0;
   /** What is worked out at the moment, and those that wait for it. */
   #working: Promise<unknown> = Promise.resolve();
 
@@ -91,6 +93,7 @@ export class Results {
    * as `refresh` does.
    */
   setUnsaved(path: string, text: string | undefined): string[] {
+    if (!this.has(path)) return [];
     this.#examiner.files.setUnsaved(path, text);
     const stamps = new Map(this.#stamps).set(path, this.#stampOf(path));
     return this.#takeIn(this.#sources, stamps, [path]);
@@ -103,7 +106,10 @@ export class Results {
     this.#stamps = stamps;
     this.#others = new Map();
     const compiled = [...changed].some(isOfCompiler) || this.#outside.haveChanged();
-    if (changed.size > 0 || compiled) this.#examiner.update(sources, changed);
+    if (changed.size > 0 || compiled) {
+      this.#examiner.update(sources, changed);
+      this.#epoch++;
+    }
     const touched = new Set<string>();
     for (const path of changed)
       for (const word of this.#asked.changed(path, this.#examiner.files.wordsOf(path, this.#asked.all)))
@@ -125,7 +131,11 @@ export class Results {
     return this.#next(async () => {
       const known = this.#kept.get(path);
       if (known) return known;
-      const state = await this.#examiner.examine(path);
+      let [state, begun] = [undefined as FileState | undefined, -1];
+      while (!state || begun !== this.#epoch) {
+        begun = this.#epoch;
+        state = await this.#examiner.examine(path);
+      }
       this.#keep(state);
       for (const word of this.#asked.unknownOf(state.lookedAt.words))
         this.#asked.learn(word, this.#examiner.files.having(word));
@@ -141,7 +151,9 @@ export class Results {
     const { workers, threads } = this.#helpers;
     const count = threads === undefined ? workersFor(bytes) : Math.min(threads, missing.length);
     let done = paths.length - missing.length;
-    if (workers && count > 1) return this.#next(() => this.#byWorkers(missing, count, done, progress));
+    const isOnDisk = !this.#examiner.files.hasUnsaved;
+    if (workers && count > 1 && isOnDisk)
+      return this.#next(() => this.#byWorkers(missing, count, done, progress));
     for (const path of missing) {
       progress(done++);
       await this.of(path);
@@ -151,7 +163,7 @@ export class Results {
 
   /** Stores what is known, where there is something new to be remembered. Throws what the file system throws. */
   remember(): void {
-    if (!this.#helpers.memory || !this.#hasNews) return;
+    if (!this.#helpers.memory || !this.#hasNews || this.#examiner.files.hasUnsaved) return;
     const { manifests, styles } = this.#sources;
     const byContent = new Set([...manifests, ...styles]);
     const others = [...this.#stamps]
@@ -183,11 +195,12 @@ export class Results {
     const workers = await this.#helpers.workers!(this.#sources, threads);
     try {
       const asked = new Set<string>();
+      const begun = this.#epoch;
       await workers.examine(
         paths,
         (path) => this.#sizeOf(path),
         (state) => {
-          this.#keep(state);
+          if (begun === this.#epoch) this.#keep(state);
           for (const word of state.lookedAt.words) asked.add(word);
         },
         (done) => progress(before + done),

@@ -86,6 +86,29 @@ test("a place is kept with a comment, above its statement", async () => {
   expect(await editor.type("a.py", after)).toEqual([]);
 });
 
+test("what is typed while a file is looked at counts, and nothing of what it was before", async () => {
+  const editor = await open(new Sandbox({ "a.js": OLD, "b.py": "x = 1\n" }));
+  const hover = (path: string) => {
+    const textDocument = { uri: editor.uri(path) };
+    return editor.request<Hover | null>("textDocument/hover", {
+      textDocument,
+      position: { line: 0, character: 40 },
+    });
+  };
+  const asked: Promise<unknown>[] = [];
+  for (let round = 0; round < 12; round++) {
+    const found = editor.type("a.js", round % 2 === 0 ? OLD : `// ${round}\n${OLD}`);
+    asked.push(
+      found.catch(() => undefined),
+      hover("a.js"),
+    );
+  }
+  const last = editor.type("a.js", `\n\n${OLD}`);
+  expect((await last).map(({ range }) => range.start.line)).toEqual([2]);
+  await Promise.race([Promise.all(asked), new Promise((go) => setTimeout(go, 1000))]);
+  expect(editor.messages).toEqual([]);
+});
+
 test("the edits of an action are worked out when it is chosen, by an editor that asks for them", async () => {
   const editor = (opened = await Editor.open(new Sandbox({ "a.js": OLD }), true));
   await editor.type("a.js");
