@@ -106,10 +106,12 @@ test("after any changes a run that remembers says what one says that does not", 
   const next = (below: number): number => ((seed = (seed * 1103515245 + 12345) % 2147483648) >> 8) % below;
   let [found, without] = [new Set<string>(), 0];
   for (let round = 0; round < 30; round++) {
-    const name = names[next(names.length)]!;
-    const body = bodies[name]![next(bodies[name]!.length)]!;
-    if (body === "") rmSync(sandbox.path(name), { force: true });
-    else sandbox.write(name, body);
+    for (let files = 0; files < 3; files++) {
+      const name = names[next(names.length)]!;
+      const body = bodies[name]![next(bodies[name]!.length)]!;
+      if (body === "") rmSync(sandbox.path(name), { force: true });
+      else sandbox.write(name, body);
+    }
     const examined = await remembering(sandbox);
     expect(JSON.parse(JSON.stringify(examined))).toEqual(JSON.parse(JSON.stringify(await fresh(sandbox))));
     found.add(JSON.stringify(examined.plan));
