@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, realpathSync } from "node:fs";
 import { basename, join, relative, resolve, sep } from "node:path";
-import { editsFor, type Change, type Explanation, type FileResult } from "../engine/index.js";
+import { editsFor, type Explanation } from "../engine/index.js";
 import {
   applyChanges,
   changedSince,
@@ -22,10 +22,8 @@ import {
   Problem,
   rewrittenFiles,
   storePlan,
-  touches,
   undoLast,
   type Applied,
-  type ChangedLines,
   type Check,
   type Project,
   type Restored,
@@ -53,15 +51,14 @@ import { changeLines, shownPath, stockOf } from "../report/index.js";
 import type { DiffLine, Proved, Stock, Survey } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Rule } from "../rules/index.js";
-import { languageOf } from "../syntax/index.js";
 import { commitsFor, formatCommit } from "./commits.js";
-import type { AskedTarget } from "./looking.js";
 import { Memory } from "./memory.js";
 import { isNarrow, openProject, type Opening } from "./opening.js";
 import { Results } from "./results.js";
 import { Review } from "./review.js";
 import { appliedSides, isFresh, planSides, type Sides } from "./sides.js";
 import { signatureOf } from "./signature.js";
+import { emptySurvey, limited, onlyChanged, versionAsked } from "./surveyed.js";
 
 /** What to look at, and how to tell of the progress. */
 export interface Task {
@@ -569,50 +566,4 @@ export class Workspace {
     this.#found = undefined;
     return found;
   }
-}
-
-function versionAsked({ language, target }: AskedTarget): Survey["versions"][number] {
-  const { title, assumedVersion } = languageOf(language);
-  return { version: `${title} ${target?.version ?? assumedVersion}`, says: target?.says };
-}
-
-/** Those of some sources that count, with what was said of them. */
-function limited(sources: Sources, counts: (path: string) => boolean): Sources {
-  const fits = ({ path }: { readonly path: string }): boolean => counts(path);
-  const { paths, skipped, unreadable } = sources;
-  return {
-    ...sources,
-    paths: paths.filter(counts),
-    skipped: skipped.filter(fits),
-    unreadable: unreadable.filter(fits),
-  };
-}
-
-/** What was found in lines that have changed. */
-function onlyChanged(result: FileResult, changed: ChangedLines): FileResult {
-  const fits = ({ path, range }: Pick<Change, "path" | "range">): boolean =>
-    touches(changed, path, range.start.line, range.end.line);
-  const { changes, heldBack, advice = [] } = result;
-  return {
-    ...result,
-    changes: changes.filter(fits),
-    heldBack: heldBack.filter(fits),
-    advice: advice.filter(fits),
-  };
-}
-
-/** A survey that is filled in file by file. */
-function emptySurvey(rules: readonly Rule[], { skipped, unreadable, notCovered }: Sources) {
-  return {
-    rules,
-    filesRead: 0,
-    unparsed: [] as Survey["unparsed"][number][],
-    unread: [] as Survey["unread"][number][],
-    idleKeeps: [] as Survey["idleKeeps"][number][],
-    silenced: [] as Survey["silenced"][number][],
-    failures: [] as Survey["failures"][number][],
-    skipped: [...skipped],
-    unreadable: [...unreadable],
-    notCovered,
-  };
 }

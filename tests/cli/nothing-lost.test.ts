@@ -63,7 +63,7 @@ test("an apply and an undo that are killed at any moment leave each file whole, 
   }
   expect(sandbox.uvran("apply").exit).toBe(0);
   for (const name of names) expect(sandbox.read(name)).toBe(NEW_JS);
-  expect(readdirSync(sandbox.path(".uvran")).sort()).toEqual([".gitignore", "journal", "plan.json"]);
+  expect(readdirSync(sandbox.path(".uvran")).sort()).toEqual([".gitignore", "cache", "journal", "plan.json"]);
   expect(readdirSync(sandbox.path(".uvran/journal")).every((name) => /^\d+$/.test(name))).toBe(true);
 });
 
