@@ -9,7 +9,8 @@ test("the whole way on the demo: survey, propose, prove, apply, prove, undo", ()
   const survey = demo.uvran("survey");
   expect(survey.out).toMatch(/^\d+ places to modernise in 26 of \d+ files/);
   expect(survey.out).toMatch(/javascript\/guarded-read +idiom/);
-  expect(existsSync(demo.path(".uvran"))).toBe(false);
+  // What it remembers is all that it leaves behind.
+  expect(readdirSync(demo.path(".uvran")).sort()).toEqual([".gitignore", "cache"]);
   const places = demo.uvran("survey", "--places", "market/src/labels.ts").out;
   expect(places).toMatch(/\n +6 +certain +javascript\/value-or-fallback +const columns = width != null/);
 
@@ -114,6 +115,7 @@ test("prove tells a difference in output or exit code, and cleans up", () => {
   expect(readdirSync(sandbox.path(".uvran")).sort()).toEqual([
     ".gitattributes",
     ".gitignore",
+    "cache",
     "decisions.jsonl",
     "plan.json",
     "proof.json",
