@@ -1,4 +1,4 @@
-import { chmodSync, existsSync, readdirSync, statSync } from "node:fs";
+import { chmodSync, readdirSync, statSync } from "node:fs";
 import { OLD_JS, NEW_JS, Sandbox } from "./run.js";
 
 test("the whole way on the demo: survey, propose, prove, apply, prove, undo", () => {
