@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { fits, similar, standsAs, type Decision, type Said, type Standing } from "uvran/core";
 import { ChangeSheet } from "./ChangeSheet.js";
 import { Help, RuleReference, Similar } from "./Dialogs.js";
@@ -167,9 +168,9 @@ export function Review({ open, canPropose, onSave }: Props) {
     o: () => go(nextOpen() ?? at?.id),
     t: () => turnTab(TABS[(TABS.indexOf(view.tab) + 1) % TABS.length]!),
     "/": () => {
-      setListOpen(true);
-      // It may be drawn only now.
-      setTimeout(() => search.current?.focus());
+      // Drawn at once where it was not: what is typed next is searched for, and no key of the page.
+      flushSync(() => setListOpen(true));
+      search.current?.focus();
     },
     p: () => canPropose && void open.propose(),
     "?": () => setShown("help"),
