@@ -7,6 +7,7 @@ export default {
   moduleNameMapper: {
     "^uvran$": "<rootDir>/dist/index.js",
     "^uvran/core$": "<rootDir>/dist/core.js",
+    "^uvran/packs$": "<rootDir>/dist/packs/index.js",
     "^uvran/packs/moves/(.*)$": "<rootDir>/dist/packs/moves/$1.js",
     "^uvran/packs/(.*)$": "<rootDir>/dist/packs/$1/index.js",
     "^uvran/node$": "<rootDir>/dist/node/index.js",

@@ -22,7 +22,8 @@ import {
   textAfter,
   type LanguageId,
 } from "uvran/core";
-import { decode, findSources, inspect, SHIPPED } from "uvran/node";
+import { decode, findSources, inspect } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,

@@ -24,7 +24,8 @@ import {
   type LanguageId,
   type Trust,
 } from "uvran/core";
-import { decode, findSources, inspect, ProjectFiles, ProjectTargets, SHIPPED } from "uvran/node";
+import { decode, findSources, inspect, ProjectFiles, ProjectTargets } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { changeText } from "../dist/report/index.js";
 import pico from "picocolors";
 

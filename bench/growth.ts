@@ -7,7 +7,8 @@
  */
 import { performance } from "node:perf_hooks";
 import { changesInFile, Engine, languageOfFile, parse } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 
 interface Case {
   /** Where it is deeper and not longer, the numbers of levels to try. */

@@ -8,7 +8,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { SHIPPED } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { Workspace } from "uvran/workspace";
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);

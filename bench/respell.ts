@@ -11,27 +11,25 @@
 import { parseArgs } from "node:util";
 import {
   countErrors,
-  Engine,
   languageOf,
   parse,
   textAfter,
+  trialEngine,
   TRUSTS,
   type LanguageId,
   type Rule,
   type Trust,
 } from "uvran/core";
 import { allLanguages, loadGrammars } from "uvran/core";
-import { ProjectTargets, SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { behaviours } from "./respell/behave.js";
+import { goneNames, isSame, mayBeRun } from "./respell/same.js";
 import { respellings, RESPELT, type Respelt } from "./respell/respell.js";
 
 /** The rules whose old code is a reading. */
 const RULES =
-  /\/(value-or-fallback|assigned-if-missing|guarded-read|guarded-call|lookup-or-default|fetch-or-default|branch-to-value|filled-dict|counted-in-map|create-if-absent|optional-consumed|optional-of-null|removed-if-there|null-or-empty|guarded-truth|required-argument|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock|promise-form|steps-awaited|own-keys|comprehension)$/;
-
-/** Their code opens files and starts processes, or needs what the language has as it is, so it is not run. */
-const NOT_RUN =
-  /\/(own-keys|promise-form|steps-awaited|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock)$/;
+  /\/(value-or-fallback|assigned-if-missing|guarded-read|guarded-call|lookup-or-default|fetch-or-default|branch-to-value|filled-dict|counted-in-map|create-if-absent|optional-consumed|optional-of-null|removed-if-there|null-or-empty|guarded-truth|required-argument|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock|promise-form|steps-awaited|own-keys|comprehension|mapped-list)$/;
 
 const { values } = parseArgs({
   options: {
@@ -49,12 +47,13 @@ interface Case extends Respelt {
   readonly was: string;
   readonly trust: Trust;
   readonly target: string | undefined;
+  readonly options: unknown;
 }
 
 /** All respellings of the trials of a rule that rewrite; of pairs one in five, so that they stay few. */
 function casesOf(rule: Rule): Case[] {
   const seen = new Set<string>();
-  return rule.trials.flatMap(({ language, was, now, trust, target, beside }): Case[] => {
+  return rule.trials.flatMap(({ language, was, now, trust, target, beside, options }): Case[] => {
     if (was === now || trust === undefined || Object.keys(beside ?? {}).length > 0) return [];
     // What may never end cannot be compared.
     if (!RESPELT.includes(language) || /\b(while|until)\b/.test(was)) return [];
@@ -69,7 +68,7 @@ function casesOf(rule: Rule): Case[] {
     return [...one, ...two].flatMap(({ how, code }) => {
       if (code === was || seen.has(code) || countErrors(code, languageOf(language)) > 0) return [];
       seen.add(code);
-      return [{ rule, language, was, trust, target, how, code }];
+      return [{ rule, language, was, trust, target, options, how, code }];
     });
   });
 }
@@ -88,9 +87,9 @@ const ENDINGS: Partial<Record<LanguageId, string>> = {
   ruby: "rb",
 };
 
-async function rewritten({ rule, language, code, target }: Case) {
-  const targets = target === undefined ? {} : { [language]: target };
-  const engine = new Engine([rule], { targets: new ProjectTargets("/nowhere", targets) });
+async function rewritten({ rule, language, code, target, options }: Case) {
+  const told = { ...(target === undefined ? {} : { target }), ...(options === undefined ? {} : { options }) };
+  const engine = trialEngine(rule, told);
   const path = `trial.${ENDINGS[language]!}`;
   const result = await engine.file(path, code);
   const changes = result?.changes ?? [];
@@ -114,39 +113,6 @@ function worse(a: Trust | undefined, b: Trust): Trust {
   return a === undefined ? b : TRUSTS[Math.max(TRUSTS.indexOf(a), TRUSTS.indexOf(b))]!;
 }
 
-/** Names that a piece of code has, and what became of it has no longer: what they hold is nobody's business then. */
-function goneNames(code: string, now: string): string[] {
-  // A method may have the name of a variable; in PHP they look different.
-  const form = code.startsWith("<?php") ? /(?<=\$)\w+/gu : /[\p{L}_]\w*/gu;
-  const namesIn = (text: string): string[] => text.match(form) ?? [];
-  const left = new Set(namesIn(now));
-  return [...new Set(namesIn(code))].filter((name) => !left.has(name));
-}
-
-/** Is what two pieces of code did the same, but for what is held by names that are gone? */
-function isSame(one: string, other: string, gone: readonly string[]): boolean {
-  if (one === other) return true;
-  const without = (line: string): string =>
-    line
-      .split("|")
-      .filter((part) => !gone.some((name) => part.startsWith(`${name}=`) || part.startsWith(`${name}:`)))
-      // PHP writes a table without names as a list.
-      .map((part) => (/^[{[]/.test(part) ? withoutKeys(part === "[]" ? "{}" : part, gone) : part))
-      .join("|");
-  const both = [one, other].map((text) => text.split("\n").map(without).join("\n"));
-  return both[0] === both[1];
-}
-
-function withoutKeys(text: string, gone: readonly string[]): string {
-  if (text.startsWith("[")) return text;
-  try {
-    const values = Object.entries(JSON.parse(text) as object).filter(([name]) => !gone.includes(name));
-    return JSON.stringify(Object.fromEntries(values));
-  } catch {
-    return text;
-  }
-}
-
 const rows: Record<string, string | number>[] = [];
 const missed: string[] = [];
 for (const pack of SHIPPED) {
@@ -157,7 +123,7 @@ for (const pack of SHIPPED) {
       const cases = casesOf(rule).filter((one) => one.language === language);
       if (cases.length === 0) continue;
       const olds = [...new Set(cases.map(({ was }) => was))];
-      const tried = NOT_RUN.test(rule.id) ? () => undefined : behaviours;
+      const tried = mayBeRun(rule) ? behaviours : () => undefined;
       const did = tried(language, [...olds, ...cases.map(({ code }) => code)]);
       const sameAs = ({ was }: Case, i: number): boolean =>
         !did || did[olds.indexOf(was)] === did[olds.length + i];

@@ -1,7 +1,8 @@
 // Writes the parts of docs/ that are made from the code.
 import { mkdirSync, writeFileSync } from "node:fs";
 import { codesPage, coveragePage, packPage, planJsonSchema, rulesIndex } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { apiPage } from "./api-page.mjs";
 import { codeExamples } from "./code-examples.mjs";
 

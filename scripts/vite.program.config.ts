@@ -15,13 +15,13 @@ export default defineConfig({
     external: [
       "@fastify/static",
       "@vscode/tree-sitter-wasm",
+      "bullmq",
       "chokidar",
       "editorconfig",
       "fastify",
       "handlebars",
       "jiti",
       "piscina",
-      "tree-sitter-pwsh",
       "typescript",
       "web-tree-sitter",
     ],
@@ -33,7 +33,7 @@ export default defineConfig({
     emptyOutDir: true,
     minify: false,
     rolldownOptions: {
-      input: { uvran: at("dist/cli/main.js"), worker: at("dist/workspace/worker.js") },
+      input: { uvran: at("dist/cli/start.js"), worker: at("dist/workspace/worker.js") },
       output: { comments: false, entryFileNames: "[name].js", chunkFileNames: "[name]-[hash].js" },
     },
   },

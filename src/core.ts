@@ -43,7 +43,7 @@ export {
   type Edit,
   type Segment,
 } from "./rewrite/index.js";
-export { mayHoldCode } from "./embed/index.js";
+export { mayHoldCode, regionsOf, type Region } from "./embed/index.js";
 export * from "./analysis/index.js";
 export * from "./readings/index.js";
 export * from "./rules/index.js";

@@ -89,3 +89,55 @@ test("every entry point can be imported, and the core brings no Node module with
   });
   expect(sandbox.run(process.execPath, "all.mjs").out.match(/ true/g)).toHaveLength(6);
 });
+
+const ALL_ENTRIES = `import { Engine, rule, javascript, type Rule } from "uvran";
+import { languageOf } from "uvran/core";
+import { defineConfig } from "uvran/node";
+import { Workspace } from "uvran/workspace";
+import { expectTrialsToPass } from "uvran/testing";
+import python from "uvran/packs/python";
+const one: Rule = python.rules[0]!;
+const engine: Engine = new Engine([one]);
+const title: string = languageOf("python").title;
+const opened: Promise<Workspace> = Workspace.open(".");
+// @ts-expect-error a config has no such part
+defineConfig({ rulez: {} });
+export { engine, opened, title, rule, javascript, expectTrialsToPass };
+`;
+
+test.each([
+  ["bundler", "esnext", "use.ts"],
+  ["node16", "node16", "use.mts"],
+  ["nodenext", "nodenext", "use.cts"],
+  ["node10", "esnext", "use.ts"],
+])("the types are right for a project that looks modules up by %s (%s, %s)", (resolution, module, file) => {
+  const sandbox = consumer({ [file]: ALL_ENTRIES });
+  const settings = [
+    "--strict",
+    "--noEmit",
+    "--types",
+    "node",
+    "--target",
+    "es2023",
+    "--skipLibCheck",
+    "false",
+  ];
+  const { out, exit } = sandbox.run(
+    process.execPath,
+    resolve("node_modules/typescript/bin/tsc"),
+    ...settings,
+    ...["--typeRoots", resolve("node_modules/@types"), "--ignoreDeprecations", "6.0"],
+    // Once the declarations that Uvran's own stand on are looked at too.
+    ...[
+      "--moduleResolution",
+      resolution,
+      "--module",
+      module,
+      "--skipLibCheck",
+      `${resolution !== "bundler"}`,
+    ],
+    file,
+  );
+  expect(out).toBe("");
+  expect(exit).toBe(0);
+});

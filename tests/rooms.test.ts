@@ -19,11 +19,12 @@ const ROOMS = [
   "node",
   "prove",
   "workspace",
+  "fleet",
   "serve",
   "lsp",
   "cli",
 ];
-const WITH_NODE = ["node", "prove", "workspace", "serve", "lsp", "cli"];
+const WITH_NODE = ["node", "prove", "workspace", "fleet", "serve", "lsp", "cli"];
 const src = resolve("src");
 
 const files = readdirSync(src, { recursive: true, encoding: "utf8" })

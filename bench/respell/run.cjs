@@ -7,6 +7,13 @@ function hash(text) {
   return h;
 }
 
+/** What the language itself has. */
+const LANGUAGE = new Set(
+  "Object Array Math Number String Boolean Symbol Map Set JSON Error TypeError RangeError Promise Reflect isNaN parseInt parseFloat".split(
+    " ",
+  ),
+);
+
 const PLAIN = [undefined, null, 0, "", false, 7, "text"];
 
 /** A value for a name: one of the plain ones, or an object whose members are values again, and which logs its calls. */
@@ -39,7 +46,7 @@ function note(log, what) {
 }
 
 function show(value) {
-  if (typeof value === "function") return `[${String(value)}]`;
+  if (typeof value === "function") return "[function]";
   if (Array.isArray(value)) return `[${value.map(show).join()}]`;
   if (value && typeof value === "object") return JSON.stringify(value);
   return typeof value === "string" ? JSON.stringify(value) : String(value);
@@ -49,7 +56,7 @@ function once(code, seed) {
   const log = [];
   const known = Object.create(null);
   const scope = new Proxy(known, {
-    has: (_t, key) => key !== "log" && key !== "report",
+    has: (_t, key) => !["log", "report", "sampleFor"].includes(key) && !LANGUAGE.has(key),
     get(_t, key) {
       if (typeof key === "symbol") return undefined;
       if (key === "undefined") return undefined;

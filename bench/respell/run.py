@@ -45,8 +45,11 @@ def sample(path, seed, log):
 
 def given(function, name, path, seed, log):
     """A value for a parameter, of the type that it is annotated with."""
-    if function.__annotations__.get(name) is dict:
-        return {"a": 1, 7: "seven", "text": None}
+    typed = {dict: {"a": 1, 7: "seven", "text": None}, list: [3, 0, None], str: "text", int: 3}
+    given_type = function.__annotations__.get(name)
+    if given_type in (dict, list, str, int):
+        value = typed[given_type]
+        return value.copy() if isinstance(value, (list, dict)) else value
     return sample(path, seed, log)
 
 
@@ -94,10 +97,10 @@ def once(code, seed):
         log.append("throws " + type(error).__name__)
     log += [
         f"{name}:{show(value)}"
-        for name, value in sorted(scope.items())
+        for name, value in sorted(scope.items(), key=lambda item: item[0])
         if not name.startswith("__") and not hasattr(value, "__code__")
     ]
-    return "|".join(log)
+    return re.sub(r"0x[0-9a-f]+", "", "|".join(log))
 
 
 codes = json.load(sys.stdin)

@@ -1,8 +1,8 @@
 import { realpathSync } from "node:fs";
-import { basename, dirname, isAbsolute, join, relative, resolve, sep } from "node:path";
+import { isAbsolute, relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, Option, type Command } from "commander";
 import { SingleBar } from "cli-progress";
-import { goalIn, Problem, type Goal } from "../node/index.js";
+import { goalIn, Problem, realPath, type Goal } from "../node/index.js";
 import { shardIn, type Filter, type Shard, type Wish } from "../plan/index.js";
 import { KINDS, TRUSTS, type Kind, type Trust } from "../rules/index.js";
 import { Workspace, type Examination, type Task } from "../workspace/index.js";
@@ -47,12 +47,7 @@ export function withSources(command: Command): Command {
 
 /** What the options of a command that reads sources ask for. */
 export function taskOf(paths: readonly string[], { since, shard }: ProjectOptions): Task {
-  return {
-    paths,
-    cwd: process.cwd(),
-    ...(since === undefined ? {} : { since }),
-    ...(shard === undefined ? {} : { shard }),
-  };
+  return { paths, cwd: process.cwd(), since, shard };
 }
 
 function shardOption(text: string): Shard {
@@ -61,8 +56,9 @@ function shardOption(text: string): Shard {
   return shard;
 }
 
-function countIn(text: string): number {
-  if (!/^[1-9]\d{0,2}$/.test(text)) throw new InvalidArgumentError("It must be a number from 1 to 999.");
+/** A number of an option, such as of things to do at once. */
+export function countIn(text: string): number {
+  if (!/^[1-9]\d{0,2}$/.test(text)) throw new InvalidArgumentError("Write a number from 1 to 999.");
   return Number(text);
 }
 
@@ -117,7 +113,7 @@ export function filterOf(
   { rule, kind, code, id }: PlanOptions,
 ): Omit<Filter, "trust"> {
   const below = paths.map((path) => {
-    const found = relative(realpathSync(root), realOf(resolve(path)));
+    const found = relative(realpathSync(root), realPath(resolve(path)));
     if (found === ".." || found.startsWith(`..${sep}`) || isAbsolute(found))
       throw new Problem(`${path} is outside the project at ${root}.`);
     return found.split(sep).join("/");
@@ -141,15 +137,6 @@ export function wishOf(
   return { filter: filterOf(root, paths, options), trust, onlyKept, onlyProven };
 }
 
-/** A path with its links followed, as far as it is there. */
-function realOf(path: string): string {
-  try {
-    return realpathSync(path);
-  } catch {
-    return dirname(path) === path ? path : join(realOf(dirname(path)), basename(path));
-  }
-}
-
 /** The project around the working directory, for a command that works on a plan. */
 export function openForPlan({ config }: Pick<PlanOptions, "config">): Promise<Workspace> {
   return openWorkspace(config === undefined ? {} : { config });
@@ -158,16 +145,10 @@ export function openForPlan({ config }: Pick<PlanOptions, "config">): Promise<Wo
 /** The project around the working directory, narrowed to the rules asked for. Says first what must be known of it. */
 export async function openWorkspace(
   { config, rule, kind, to, workers, cache }: ProjectOptions,
-  command?: "undo",
+  { command, onlyForSources }: { readonly command?: "undo"; readonly onlyForSources?: boolean } = {},
 ): Promise<Workspace> {
-  const workspace = await Workspace.open(process.cwd(), {
-    ...(config === undefined ? {} : { config }),
-    ...(rule === undefined ? {} : { rules: rule }),
-    ...(kind === undefined ? {} : { kinds: kind }),
-    ...(to === undefined ? {} : { goal: to }),
-    ...(workers === undefined ? {} : { workers }),
-    ...(cache === undefined ? {} : { cache }),
-  });
+  const opening = { config, rules: rule, kinds: kind, goal: to, onlyForSources };
+  const workspace = await Workspace.open(process.cwd(), { ...opening, workers, cache });
   const cut = command === "undo" ? undefined : workspace.interrupted();
   for (const notice of [workspace.elsewhere(process.cwd()), cut])
     if (notice !== undefined) process.stderr.write(`${notice}\n`);
@@ -215,4 +196,12 @@ export function exitForBadInput({ survey }: Examination, paths: readonly string[
   const named = (path: string): boolean =>
     paths.some((given) => given === path || given.endsWith(`/${path}`) || path.endsWith(`/${given}`));
   if (bad.some(named)) process.exitCode = 2;
+}
+
+/** Is aborted when somebody asks the command to stop. */
+export function interrupted(): AbortSignal {
+  const interrupt = new AbortController();
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const)
+    process.once(signal, () => interrupt.abort());
+  return interrupt.signal;
 }

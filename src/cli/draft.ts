@@ -14,7 +14,8 @@ import { Problem } from "../node/problem.js";
 import { plural, type Paint } from "../report/index.js";
 import { gathered } from "./common.js";
 import { checkRuleId } from "./rule-id.js";
-import { deliver, examples, paintForOut, printable } from "./terminal.js";
+import { deliver, printable } from "./deliver.js";
+import { examples, paintForOut } from "./terminal.js";
 
 interface Options {
   readonly among?: readonly string[];

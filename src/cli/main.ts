@@ -1,7 +1,6 @@
-#!/usr/bin/env node
 import { Command, CommanderError } from "commander";
 import { shownVersion } from "../node/installed.js";
-import { messageOf, Problem } from "../node/problem.js";
+import { messageOf, Problem, refusedByMachine } from "../node/problem.js";
 import { examples, paintFor } from "./terminal.js";
 
 /** A command as `uvran --help` lists it, and what describes it in full, with its options and what it does. */
@@ -47,6 +46,11 @@ const COMMANDS: Readonly<Record<string, Listed>> = {
     shown: "undo",
     summary: "take the last apply back",
     load: async () => (await import("./apply.js")).describeUndo,
+  },
+  fleet: {
+    shown: "fleet [list]",
+    summary: "the same job over many repositories, resumable",
+    load: async () => (await import("./fleet.js")).describeFleet,
   },
   outline: {
     shown: "outline <file>",
@@ -117,6 +121,11 @@ async function exitCodeFor(error: unknown): Promise<number> {
   const { RuleError } = await import("../rules/index.js");
   const known = error instanceof Problem || error instanceof PlanError || error instanceof RuleError;
   const paint = paintFor(process.stderr);
+  const refused = refusedByMachine(error);
+  if (refused !== undefined) {
+    process.stderr.write(`${refused}\n`);
+    return 1;
+  }
   process.stderr.write(
     paint.red(known ? "" : "Uvran failed; this is a fault in it: ") + `${messageOf(error)}\n`,
   );

@@ -7,7 +7,8 @@ import { inspect } from "../node/read.js";
 import { allLanguages, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "../syntax/index.js";
 import { saidAt, statementAround } from "../readings/index.js";
 import type { Paint } from "../report/index.js";
-import { examples, paintFor, printable } from "./terminal.js";
+import { printable } from "./deliver.js";
+import { examples, paintFor } from "./terminal.js";
 
 interface Place {
   readonly line: number;

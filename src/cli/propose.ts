@@ -47,7 +47,7 @@ export function describePropose(command: Command): void {
 
 async function propose(paths: string[], options: Options): Promise<void> {
   formOf(options);
-  const workspace = await openForNextStep(options);
+  const workspace = await openForNextStep(paths, options);
   const examination = await withProgress((progress) =>
     workspace.propose({ ...taskOf(paths, options), progress }),
   );
@@ -68,8 +68,10 @@ async function propose(paths: string[], options: Options): Promise<void> {
 }
 
 /** The project with the rules for the goal; where it cannot be reached at once, for the next version on the way. */
-async function openForNextStep(options: Options): Promise<Workspace> {
-  const workspace = await openWorkspace(options);
+async function openForNextStep(paths: readonly string[], options: Options): Promise<Workspace> {
+  // Files that are named may be others than those of the project.
+  const how = { onlyForSources: paths.length === 0 };
+  const workspace = await openWorkspace(options, how);
   const way = workspace.project.journeys.find(({ steps }) => steps.length > 1);
   const [next] = way?.steps ?? [];
   if (!way || next === undefined) return workspace;
@@ -77,7 +79,7 @@ async function openForNextStep(options: Options): Promise<Workspace> {
     `${way.product} ${way.to} is reached through ${next}: this plan goes to ${next}. ` +
       `Apply it, install ${way.product} ${next}, and propose again.\n`,
   );
-  return openWorkspace({ ...options, to: { product: way.product, version: next } });
+  return openWorkspace({ ...options, to: { product: way.product, version: next } }, how);
 }
 
 async function planText(workspace: Workspace, plan: Plan, paint: Paint): Promise<string> {

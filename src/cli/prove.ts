@@ -3,14 +3,23 @@ import { Problem, type Check } from "../node/index.js";
 import { provesSomething } from "../plan/index.js";
 import type { Trust } from "../rules/index.js";
 import { suggestedText } from "../prove/index.js";
-import type { Workspace } from "../workspace/index.js";
-import { gathered, openForPlan, trustOption, wishOf, withPlan, type PlanOptions } from "./common.js";
+import { proofSurvey, provedBy, type Workspace } from "../workspace/index.js";
+import {
+  countIn,
+  gathered,
+  interrupted,
+  openForPlan,
+  trustOption,
+  wishOf,
+  withPlan,
+  type PlanOptions,
+} from "./common.js";
 import { examplesJson, examplesText } from "./example-text.js";
 import { accountJson, accountText } from "./proof-text.js";
 import { ProofProgress } from "./proof-progress.js";
-import { proofSurvey, provedBy } from "./proof-report.js";
 import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
-import { deliver, examples, paintForOut } from "./terminal.js";
+import { deliver } from "./deliver.js";
+import { examples, paintForOut } from "./terminal.js";
 
 interface Options extends PlanOptions, ReportOptions {
   readonly trust: Trust;
@@ -38,7 +47,7 @@ export function describeProve(command: Command): void {
     .option("--check <name>", "only this check; may be given again", gathered)
     .option("--no-search", "only compare, and look for no culprits")
     .option("--no-mark", "leave the decisions as they are")
-    .option("--at-once <number>", "how many checks may run at the same time in a search", count)
+    .option("--at-once <number>", "how many checks may run at the same time in a search", countIn)
     .option("--by-example", "call changed functions, old and new, with inputs made for them; no check is run")
     .option("--tries <number>", "with --by-example: how many inputs for each function", tries)
     .option("--suggest", "only print checks that fit the project, for its config");
@@ -63,12 +72,6 @@ export function describeProve(command: Command): void {
 function tries(text: string): number {
   const number = Number(text);
   if (!/^[1-9]\d{0,5}$/.test(text)) throw new InvalidArgumentError("Write a number from 1 to 999999.");
-  return number;
-}
-
-function count(text: string): number {
-  const number = Number(text);
-  if (!/^[1-9]\d{0,2}$/.test(text)) throw new InvalidArgumentError("Write a number from 1 to 999.");
   return number;
 }
 
@@ -120,14 +123,6 @@ async function proveCommand(paths: string[], options: Options): Promise<void> {
   );
   if (!provesSomething(account.final) || account.setAside.length + account.unsettled.length > 0)
     process.exitCode = 1;
-}
-
-/** Is aborted when somebody asks the command to stop. */
-function interrupted(): AbortSignal {
-  const interrupt = new AbortController();
-  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const)
-    process.once(signal, () => interrupt.abort());
-  return interrupt.signal;
 }
 
 async function byExample(workspace: Workspace, paths: string[], options: Options): Promise<void> {

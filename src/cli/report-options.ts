@@ -4,7 +4,7 @@ import { Problem, shownVersion } from "../node/index.js";
 import { FORMATS, type Format, type Heading } from "../report/formats/format.js";
 import type { Stock, Survey } from "../report/index.js";
 import { documentByTemplate, documentOf, journeyLines, type Workspace } from "../workspace/index.js";
-import { deliver } from "./terminal.js";
+import { deliver } from "./deliver.js";
 
 /** Options of commands that make a report. */
 export interface ReportOptions {

@@ -14,7 +14,8 @@ import {
 import { decisionsList, plural, standingWord } from "../report/index.js";
 import type { Review, Workspace } from "../workspace/index.js";
 import { filterOf, openForPlan, trustOption, withPlan, type PlanOptions } from "./common.js";
-import { deliver, examples, paintFor } from "./terminal.js";
+import { deliver } from "./deliver.js";
+import { examples, paintFor } from "./terminal.js";
 
 interface Options extends PlanOptions {
   readonly list?: boolean;

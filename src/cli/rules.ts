@@ -7,7 +7,8 @@ import type { Pack, Rule } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
 import { runAgain } from "./again.js";
 import { openWorkspace } from "./common.js";
-import { deliver, examples, paintFor } from "./terminal.js";
+import { deliver } from "./deliver.js";
+import { examples, paintFor } from "./terminal.js";
 
 interface Options {
   readonly config?: string;

@@ -65,7 +65,21 @@ function workOut(
   const deferred = new Map<string, Candidate>();
   for (const one of first.candidates) if (!isTaken.has(one)) deferred.set(keyOf(one.rule.id, one.start), one);
   const left = new Set<Candidate>();
-  const refused = new Set(first.heldBack.map(({ rule, line }) => keyOf(rule, line)));
+  /** What was held back for something that has changed since. */
+  const reopened = new Set<Placed<HeldBack>>();
+  const refused = new Map<string, Placed<HeldBack>[]>();
+  for (const one of first.heldBack) {
+    const key = keyOf(one.rule, one.line);
+    const others = refused.get(key);
+    if (others) others.push(one);
+    else refused.set(key, [one]);
+  }
+  /**
+   * Does the compiler know the file's types? It has not read the new code, and knows better once that is on the disk. Asked only
+   * where it counts, since what is asked is remembered.
+   */
+  const isCompiled = (): boolean =>
+    around.types !== undefined && around.types.strictNulls(path).is !== "unknown";
   let drafts = taken.map((candidate) => Draft.from(candidate)).sort((a, b) => a.start - b.start);
 
   let settled: SyntaxTree | undefined;
@@ -77,25 +91,29 @@ function workOut(
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundParts(next, path);
     const shifts = new Shifts(allEdits(drafts));
-    // What was known then may not be known of a text that nobody has on disk, such as types, so the first answer stands.
+    /** Does what held a match back stand as it was? What the compiler said stands in any case. */
+    const stands = ({ at, atPath, atRange }: Placed<HeldBack>): boolean => {
+      if (at === undefined || atPath !== undefined) return true;
+      const [from, to] = [tree.lineStart(at), tree.lineStart(atRange?.end.line ?? at)];
+      const lineEnd = tree.text.indexOf("\n", to);
+      return !shifts.touches(from, lineEnd < 0 ? tree.text.length : lineEnd) || isCompiled();
+    };
     const wasRefused = (rule: string, start: number, end: number): boolean => {
       const place = shifts.original(start, end);
-      return place !== undefined && refused.has(keyOf(rule, tree.lineAt(place)));
+      const refusals = place === undefined ? undefined : refused.get(keyOf(rule, tree.lineAt(place)));
+      if (!refusals) return false;
+      if (refusals.some(stands)) return true;
+      for (const refusal of refusals) reopened.add(refusal);
+      return false;
     };
     const earlier = { fitting: first.fitting, shifts, wasRefused };
     const here = isWorse ? undefined : findIn(next, rules, around, clock, again, pending, earlier);
     for (const { rule, says } of here?.failures ?? [])
       if (!failures.some((one) => one.rule === rule)) failures.push({ path, rule: rule!, says });
     const found = here?.candidates ?? [];
-    /**
-     * Is this a guess about new code for want of types, in a file that the compiler reads? It has not read the new code, and
-     * knows better once it is on the disk.
-     */
+    /** Is this a guess about new code for want of types? */
     const isBlind = ({ trust, start, end }: Candidate): boolean =>
-      trust === "possible" &&
-      shifts.original(start, end) === undefined &&
-      around.types !== undefined &&
-      around.types.strictNulls(path).is !== "unknown";
+      trust === "possible" && shifts.original(start, end) === undefined && isCompiled();
     const nearby = new Nearby<Draft>(tree);
     for (const draft of drafts) nearby.add(draft, draft.edits);
     /** The match as it was found at first, where it had to wait for another. */
@@ -151,11 +169,16 @@ function workOut(
   for (const { draft, fault } of verified.refused) heldBack.push(draft.heldBack(path, fault));
   const mayGo = within === undefined && language.imports.mayGo(path);
   const sound = verified.sound.map((one) => (mayGo ? one.noting(stayingImports(tree, one.edits)) : one));
-  const isChanged = ({ rule, start }: Placed<HeldBack>): boolean =>
+  const isChanged = (held: Placed<HeldBack>): boolean =>
     sound.some(
       (draft) =>
-        draft.rules.includes(rule) &&
-        draft.edits.some((one) => one.start === start || (one.start < start && start < one.end)),
+        draft.rules.includes(held.rule) &&
+        draft.edits.some(
+          (one) =>
+            one.start === held.start ||
+            (one.start < held.start && held.start < one.end) ||
+            (reopened.has(held) && held.start <= one.start && one.end <= held.end),
+        ),
     );
   const ids = new Fingerprints(path, tree, "change");
   const changes = sound.map((draft): Change =>

@@ -49,7 +49,7 @@ export function findIn(
   earlier?: Earlier,
 ): Found {
   const { path } = around;
-  placeIn(tree, around);
+  placeIn(tree, { ...around, pending });
   const candidates: Candidate[] = [];
   const heldBack: Placed<HeldBack>[] = [];
   const advice: Placed<Advice>[] = [];

@@ -17,7 +17,7 @@ export { Engine } from "./project.js";
 export { hashText } from "./fingerprint.js";
 export { PreparedRules } from "./prepare.js";
 export { keepComment } from "./keep-comment.js";
-export { adviceGiven, filesNaming, reasonHeld, runTrials, type TrialResult } from "./trials.js";
+export { adviceGiven, filesNaming, reasonHeld, runTrials, trialEngine, type TrialResult } from "./trials.js";
 export { tableFaults, type TableFault } from "./table-faults.js";
 export { explain, type Explanation } from "./why.js";
 export { fitting, type Fitting } from "./fitting.js";

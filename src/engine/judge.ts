@@ -1,5 +1,5 @@
 import { namesWanted, surroundingsOf, type Answer, type Code, type Evidence } from "../analysis/index.js";
-import { applyEdits, CannotRewrite, clash, type Edit } from "../rewrite/index.js";
+import { applyEdits, CannotRewrite, clash, withLineEnds, type Edit } from "../rewrite/index.js";
 import { isRead } from "../readings/index.js";
 import { lower, Match, versionVerdict, type Condition, type Rule, type Trust } from "../rules/index.js";
 import type { Novelty } from "../syntax/index.js";
@@ -122,7 +122,10 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
     if (clash(uses.edits, own.edits))
       throw new CannotRewrite("edit.clash", "a use stands in the code that is rewritten");
     trust = lower(trust, uses.trust);
-    const edits = [...own.edits, ...uses.edits].sort((a, b) => a.start - b.start);
+    const unordered = withLineEnds(match.tree.text, [...own.edits, ...uses.edits]);
+    const edits = unordered.sort((a, b) => a.start - b.start || a.end - b.end);
+    if (edits.some(({ start }, i) => i > 0 && start < edits[i - 1]!.end))
+      throw new CannotRewrite("edit.clash", "two parts of the change want the same text");
     const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
     if (refused) return refused;
     const cautions = (rule.cautions?.(match) ?? []).map((one) => elsewhereOnly(one, match));
@@ -147,8 +150,10 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
       needs,
     };
   } catch (error) {
-    if (error instanceof CannotRewrite)
-      return { rule: rule.id, line, code: error.code as Code, reason: error.message };
-    throw error;
+    if (!(error instanceof CannotRewrite)) throw error;
+    const { code, message, place } = error;
+    const at = { ...(place.line === undefined ? {} : { at: place.line }) };
+    const atRange = { ...(place.range === undefined ? {} : { atRange: place.range }) };
+    return { rule: rule.id, line, code: code as Code, reason: message, ...at, ...atRange };
   }
 }

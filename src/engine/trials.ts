@@ -3,7 +3,7 @@ import { yes, type SourceFiles, type TypeSource } from "../analysis/index.js";
 import { applyEdits } from "../rewrite/index.js";
 import { textAfter } from "./outcome.js";
 import type { Rule, Trial } from "../rules/index.js";
-import { countErrors, languageOf } from "../syntax/index.js";
+import { countErrors, languageOf, languageOfFile } from "../syntax/index.js";
 import type { FileResult } from "./change.js";
 import { Engine } from "./project.js";
 import { explain } from "./why.js";
@@ -31,17 +31,21 @@ export async function runTrials(rule: Rule): Promise<TrialResult[]> {
 
 /** Trials in TypeScript are taken to be compiled with `strict`. */
 const STRICT: TypeSource = {
-  strictNulls: () => yes("type.strict-null", "`strict` is on in the trial"),
+  strictNulls: () => yes("type.strict-null", "`strict` is on for the example"),
   typeAt: () => undefined,
   declarationAt: () => undefined,
 };
 
-function engineFor(rule: Rule, { beside = {}, target, options }: Trial): Engine {
+/** The engine that a rule's trials run in: with the files beside, the version and the options that a trial names. */
+export function trialEngine(
+  rule: Rule,
+  { beside = {}, target, options }: Pick<Trial, "beside" | "target" | "options">,
+): Engine {
   return new Engine([options === undefined ? rule : rule.options!.with(options)], {
     types: STRICT,
     files: filesNaming(Object.entries(beside).map(([path, [text]]) => ({ path, text }))),
     targets: {
-      targetOf: () => (target === undefined ? undefined : { version: target, says: "by the trial" }),
+      targetOf: () => (target === undefined ? undefined : { version: target, says: "by the example" }),
     },
   });
 }
@@ -50,19 +54,19 @@ const fileOf = ({ language }: Trial): string => `trial${languageOf(language).ext
 
 /** The whole reason with which the code of a trial is held back, of which the trial itself names a part. */
 export async function reasonHeld(rule: Rule, trial: Trial): Promise<string | undefined> {
-  const result = await engineFor(rule, trial).file(fileOf(trial), trial.was);
+  const result = await trialEngine(rule, trial).file(fileOf(trial), trial.was);
   return result?.heldBack.map(({ reason }) => reason).find((reason) => reason.includes(trial.because ?? ""));
 }
 
 /** All that a rule that reports says of the code of a trial, of which the trial itself names a part. */
 export async function adviceGiven(rule: Rule, trial: Trial): Promise<string | undefined> {
-  const result = await engineFor(rule, trial).file(fileOf(trial), trial.was);
+  const result = await trialEngine(rule, trial).file(fileOf(trial), trial.was);
   return result?.advice?.map(({ says }) => says).find((says) => says.includes(trial.says ?? ""));
 }
 
 async function failureOf(rule: Rule, trial: Trial): Promise<string | undefined> {
   const beside = Object.entries(trial.beside ?? {});
-  const engine = engineFor(rule, trial);
+  const engine = trialEngine(rule, trial);
   const language = languageOf(trial.language);
   const path = fileOf(trial);
   await engine.prepare(language);
@@ -111,7 +115,12 @@ const MOST_ENDS = 3;
 /** Some files as the engine asks for them: by a word that stands in them. */
 export function filesNaming(files: readonly { readonly path: string; readonly text: string }[]): SourceFiles {
   return {
-    naming: (word) => files.filter(({ text }) => new Set<string>(text.match(/[\p{L}\p{N}_]+/gu)).has(word)),
+    naming: (word) =>
+      files.filter(({ path, text }) => {
+        const isAlike = (languageOfFile(path)?.ignoresCase ?? "nowhere") !== "nowhere";
+        const [within, wanted] = isAlike ? [text.toLowerCase(), word.toLowerCase()] : [text, word];
+        return new Set<string>(within.match(/[\p{L}\p{N}_]+/gu)).has(wanted);
+      }),
   };
 }
 

@@ -1,5 +1,5 @@
 import { shortened } from "../analysis/index.js";
-import { Excerpt, sorted, treeAfter, type Edit } from "../rewrite/index.js";
+import { Excerpt, sorted, tidyImports, treeAfter, type Edit } from "../rewrite/index.js";
 import type { SyntaxTree } from "../syntax/index.js";
 import { CHECKS, type Fault, type Rewriting } from "./checks/index.js";
 import type { Draft } from "./draft-change.js";
@@ -29,9 +29,9 @@ export function soundDrafts(
   if (drafts.length === 0) return { sound: [], refused: [] };
   const faultWith = (some: readonly Draft[]): Fault | undefined => {
     clock.check();
-    return faultIn(tree, treeAfter(tree, editsOf(some)), some);
+    return faultInFile(tree, treeAfter(tree, editsOf(some)), some);
   };
-  const fault = result ? faultIn(tree, result, drafts) : faultWith(drafts);
+  const fault = result ? faultInFile(tree, result, drafts) : faultWith(drafts);
   if (fault === undefined) return { sound: drafts, refused: [] };
   const refused: Refused[] = [];
   const left = drafts.filter((draft) => {
@@ -85,6 +85,18 @@ function spanOf({ edits }: Edited): { start: number; end: number } {
     start: edits.reduce((least, { start }) => Math.min(least, start), Infinity),
     end: edits.reduce((most, { end }) => Math.max(most, end), 0),
   };
+}
+
+/** What is wrong with drafts, their imports too, which stand elsewhere in the file. */
+function faultInFile(before: SyntaxTree, after: SyntaxTree, drafts: readonly Draft[]): Fault | undefined {
+  const fault = faultIn(before, after, drafts);
+  const needs = drafts.flatMap((draft) => draft.needs);
+  if (fault !== undefined || needs.length === 0) return fault;
+  const edits = tidyImports(before, after, needs, false);
+  const isWorse = edits.length > 0 && treeAfter(after, edits).errors.length > after.errors.length;
+  return isWorse
+    ? { code: "edit.import", says: "what it needs cannot be imported so that the file parses" }
+    : undefined;
 }
 
 function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Edited[]): Fault | undefined {

@@ -2,7 +2,7 @@ import { placeIn, shortened } from "../analysis/index.js";
 import { compile, mismatchAt, Snippet } from "../pattern/index.js";
 import { FreshNames } from "../rewrite/index.js";
 import { Match, type Around, type Rule } from "../rules/index.js";
-import { parseFile, type Language, type SyntaxNode, type SyntaxTree } from "../syntax/index.js";
+import { parseFile, type Language } from "../syntax/index.js";
 import { patternFinder, readingFinder, type Entry, type Finder } from "./entry.js";
 import { judge } from "./judge.js";
 import { isUnderstoodIn } from "./prepare.js";
@@ -43,11 +43,15 @@ export function explain(
   });
   const found: Explanation[] = [];
   const missed: { fitting: number; it: Explanation }[] = [];
-  for (const node of nodesOn(tree, line)) {
+  for (let n = 0; n < tree.size; n++) {
+    const node = tree.node(n);
+    const isHere = node.line === line;
     for (const [finds, alternative, old] of finders) {
       if (!finds.rootKinds.includes(tree.kindIds[node.id]!)) continue;
       const match = finds.at(tree, node.id);
       const code = shortened(node.text);
+      // What was found may begin above the node by which it was found.
+      if (match ? !isHere && tree.lineAt(match.start) !== line : !isHere) continue;
       if (match) {
         const entry = { rule, order: 0, alternative, finds };
         found.push({ code, line, says: outcomeOf(entry, new Match(match, names, alternative, around)) });
@@ -72,10 +76,6 @@ export function explain(
     .map(({ it }) => it)
     .filter(({ code, says }) => !seen.has(`${code} ${says.join()}`) && seen.add(`${code} ${says.join()}`))
     .slice(0, MOST);
-}
-
-function* nodesOn(tree: SyntaxTree, line: number): Generator<SyntaxNode> {
-  for (let n = 0; n < tree.size; n++) if (tree.lineAt(tree.starts[n]!) === line) yield tree.node(n);
 }
 
 /** What becomes of code that fits: the narrowing that is false, or each condition with its answer, and the outcome. */

@@ -11,7 +11,7 @@ import type { PlanChange } from "../plan/index.js";
 import { plural } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { meet, rangeOf, textEdits } from "./convert.js";
-import { uriOf, type OpenFile } from "./open-file.js";
+import { uriOf, type OpenFile } from "./open-files.js";
 
 /** The command that decides about a change of the file: its address, the id, and what is decided. */
 export const DECIDE = "uvran.decide";

@@ -1,14 +1,14 @@
-import { pathToFileURL } from "node:url";
-import { join } from "node:path";
 import {
   DiagnosticSeverity,
   DiagnosticTag,
   type Diagnostic,
   type DiagnosticRelatedInformation,
 } from "vscode-languageserver/node";
-import type { Plan, PlanChange } from "../plan/index.js";
+import type { PlanChange } from "../plan/index.js";
 import type { Kind, Rule } from "../rules/index.js";
+import type { Workspace } from "../workspace/index.js";
 import { lineRange, rangeOf } from "./convert.js";
+import { uriOf, type OpenFile } from "./open-files.js";
 
 type Evidence = Pick<PlanChange["evidence"][number], "says" | "line" | "range" | "path">;
 
@@ -22,12 +22,9 @@ const SEVERITY: Readonly<Record<Kind, DiagnosticSeverity>> = {
 /** The name under which an editor lists what comes from here. */
 export const SOURCE = "uvran";
 
-/** What a plan says of a file, as an editor shows it: changes, and advice. `ruleOf` gives the rule with an id. */
-export function diagnosticsOf(
-  { changes, advice }: Plan,
-  root: string,
-  ruleOf: (id: string) => Rule | undefined,
-): Diagnostic[] {
+/** What was found in a file, as an editor shows it: changes, and advice. */
+export function diagnosticsOf({ plan: { changes, advice }, workspace }: OpenFile): Diagnostic[] {
+  const ruleOf = (id: string): Rule | undefined => workspace.project.allRules.find((rule) => rule.id === id);
   const found = changes.map((change): Diagnostic => {
     const doubts = change.evidence.filter(({ answer }) => answer !== "yes");
     const { id, rules, kind, title, trust, range, path } = change;
@@ -40,14 +37,14 @@ export function diagnosticsOf(
       ...common({ rule: rules[0]!, kind, id }, ruleOf),
       range: rangeOf(range),
       message: `${title} (${trust})`,
-      relatedInformation: informationOf(related, root, path),
+      relatedInformation: informationOf(related, workspace, path),
     };
   });
   const advised = advice.map(({ id, rule, kind, title, says, range, evidence, path }): Diagnostic => ({
     ...common({ rule, kind, id }, ruleOf),
     range: rangeOf(range),
     message: `${title}: ${says}`,
-    relatedInformation: informationOf(evidence, root, path),
+    relatedInformation: informationOf(evidence, workspace, path),
   }));
   return [...found, ...advised];
 }
@@ -68,10 +65,14 @@ function common(
 }
 
 /** Sentences that have a place. */
-function informationOf(said: readonly Evidence[], root: string, own: string): DiagnosticRelatedInformation[] {
+function informationOf(
+  said: readonly Evidence[],
+  workspace: Workspace,
+  own: string,
+): DiagnosticRelatedInformation[] {
   return said.flatMap(({ says, line, range, path = own }) => {
     const place = range ? rangeOf(range) : line === undefined ? undefined : lineRange(line);
-    const uri = pathToFileURL(join(root, path)).href;
+    const uri = uriOf(workspace, path);
     return place ? [{ location: { uri, range: place }, message: says }] : [];
   });
 }

@@ -1,17 +1,34 @@
-import type { Plan, PlanChange } from "../plan/index.js";
-import { changeLines } from "../report/index.js";
+import type { Position, Range } from "vscode-languageserver/node";
+import type { PlanChange } from "../plan/index.js";
+import { changeLines, SIGN } from "../report/index.js";
 import type { Edit } from "../rewrite/index.js";
 import type { Rule } from "../rules/index.js";
+import type { TextRange } from "../syntax/index.js";
+import { meet, rangeOf } from "./convert.js";
+import type { OpenFile } from "./open-files.js";
 
-const SIGN = { yes: "✓", unknown: "?", no: "✗" } as const;
+/** What there is to say of a place in a file, in Markdown, and how far it goes; undefined where there is nothing. */
+export async function hoverAt(
+  { plan: { changes, advice, heldBack }, text, workspace }: OpenFile,
+  at: Position,
+): Promise<{ readonly says: string; readonly range: Range } | undefined> {
+  const isHere = ({ range }: { readonly range: TextRange }): boolean =>
+    meet(rangeOf(range), { start: at, end: at });
+  const change = changes.find(isHere);
+  if (change) {
+    const edits = await workspace.edits(change).catch(() => change.edits);
+    const rule = workspace.project.allRules.find(({ id }) => id === change.rules[0]);
+    return { says: ofChange(change, text, edits, rule), range: rangeOf(change.range) };
+  }
+  const advised = advice.find(isHere);
+  if (advised)
+    return { says: ofPlace(advised.title, advised.rule, advised.says), range: rangeOf(advised.range) };
+  const held = heldBack.find(isHere);
+  return held && { says: ofPlace("Held back", held.rule, held.reason), range: rangeOf(held.range) };
+}
 
-/** One change in Markdown: what, why, how sure and on what grounds, and the lines. */
-export function hoverOfChange(
-  change: PlanChange,
-  text: string,
-  edits: readonly Edit[],
-  rule: Rule | undefined,
-): string {
+/** One change: what, why, how sure and on what grounds, and the lines. */
+function ofChange(change: PlanChange, text: string, edits: readonly Edit[], rule: Rule | undefined): string {
   // What is in doubt is read first.
   const ordered = [...change.evidence].sort(
     (a, b) => Number(a.answer === "yes") - Number(b.answer === "yes"),
@@ -31,16 +48,9 @@ export function hoverOfChange(
   ].join("\n");
 }
 
-/** A place that was not changed, or only reported, with the reason. */
-export function hoverOfPlace(
-  { rule, says }: { readonly rule: string; readonly says: string },
-  title: string,
-): string {
-  return `**${escaped(title)}** · \`${rule}\`\n\n${escaped(says)}`;
-}
-
-export const hoverOfHeldBack = ({ rule, reason }: Plan["heldBack"][number]): string =>
-  hoverOfPlace({ rule, says: reason }, "Held back");
+/** A place that was not changed, or only reported. */
+const ofPlace = (title: string, rule: string, says: string): string =>
+  `**${escaped(title)}** · \`${rule}\`\n\n${escaped(says)}`;
 
 /** Code in sentences stays code; what else Markdown would take for its own does not. */
 function escaped(text: string): string {

@@ -1,22 +1,14 @@
-import { existsSync, statSync } from "node:fs";
+import { existsSync, readFileSync, statSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { z } from "zod";
 import { EFFECTS, TRAITS } from "../analysis/index.js";
-import * as core from "../core.js";
-import * as uvran from "../index.js";
 import type { Library, Pack, Rule } from "../core.js";
 import type { EffortMinutes } from "../report/index.js";
 import { isRule, LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
-import { allLanguages, languageOf, type LanguageId } from "../syntax/index.js";
-import cppPack, * as cppModule from "../packs/cpp/index.js";
-import csharpPack, * as csharpModule from "../packs/csharp/index.js";
-import javaPack, * as javaModule from "../packs/java/index.js";
-import javascriptPack, * as javascriptModule from "../packs/javascript/index.js";
-import phpPack, * as phpModule from "../packs/php/index.js";
-import powershellPack, * as powershellModule from "../packs/powershell/index.js";
-import pythonPack, * as pythonModule from "../packs/python/index.js";
-import rubyPack, * as rubyModule from "../packs/ruby/index.js";
+import { allLanguages, languageOf, languageOfFile, type LanguageId } from "../syntax/index.js";
+import { packModules, shippedPacks } from "../packs/by-language.js";
 import { checksSchema, scratchSchema, type Check, type ScratchConfig } from "./check.js";
+import { filesBehind } from "./config-files.js";
 import { loadedInTime } from "./config-loading.js";
 import type { Formatter } from "./formatters.js";
 import { findSources, type Sources } from "./files.js";
@@ -62,27 +54,6 @@ export function defineConfig(config: UvranConfig): UvranConfig {
 }
 
 const NAMES = ["ts", "mts", "js", "mjs", "json"].map((ending) => `uvran.config.${ending}`);
-/** All packs that ship, in the order in which they are listed. */
-export const SHIPPED: readonly Pack[] = [
-  javascriptPack,
-  pythonPack,
-  javaPack,
-  csharpPack,
-  cppPack,
-  phpPack,
-  rubyPack,
-  powershellPack,
-];
-const MODULES = {
-  "uvran/packs/cpp": cppModule,
-  "uvran/packs/csharp": csharpModule,
-  "uvran/packs/java": javaModule,
-  "uvran/packs/javascript": javascriptModule,
-  "uvran/packs/php": phpModule,
-  "uvran/packs/powershell": powershellModule,
-  "uvran/packs/python": pythonModule,
-  "uvran/packs/ruby": rubyModule,
-};
 
 const handleCode = z.string().regex(/\bhandle\b/, "must have `handle` in it, which stands for the variable");
 
@@ -227,8 +198,14 @@ function isPack(value: unknown): boolean {
 export interface Project {
   readonly root: string;
   readonly configFile?: string;
+  /** The config, all that it is made from, and the tables that it names; absolute paths. */
+  readonly configFiles: readonly string[];
   /** All known rules, active or not. */
   readonly allRules: readonly Rule[];
+  /** The rules that ship with Uvran, as far as they are here as they are there, without settings or handles. */
+  readonly shippedRules: ReadonlySet<Rule>;
+  /** The languages whose rules may find something in the files that there were; undefined for all. */
+  readonly languages: ReadonlySet<LanguageId> | undefined;
   /** The rules that are on. */
   readonly rules: readonly Rule[];
   /** The packs that are tables of what products have changed. */
@@ -251,35 +228,51 @@ export interface Project {
   readonly sources?: Sources;
 }
 
+/** How a project is to be loaded. */
+export interface Loading {
+  /** The config instead of the nearest one. */
+  readonly config?: string | undefined;
+  /** The root instead of the folder of the config. */
+  readonly root?: string | undefined;
+  readonly goal?: Goal | undefined;
+  /** The project's files, where they have been looked for already. */
+  readonly sources?: Sources | undefined;
+  /** Leave out the rules that ship for languages in which the project has no file, so that less has to be loaded. */
+  readonly onlyForSources?: boolean | undefined;
+}
+
 /**
- * Finds the project around `from`: the nearest folder upwards with a config, else `from` itself. `known` are its sources, where
- * they have been looked for already. Throws a Problem for a config that cannot be loaded.
+ * Finds the project around `from`: the nearest folder upwards with a config, else `from` itself. Throws a Problem for a config
+ * that cannot be loaded.
  */
 export async function loadProject(
   from: string,
-  configOption?: string,
-  goal?: Goal,
-  known?: Sources,
+  { config: configOption, root: rootOption, goal, sources: known, onlyForSources = false }: Loading = {},
 ): Promise<Project> {
-  const configFile = configOption === undefined ? findConfig(from) : resolve(from, configOption);
+  const configFile = configOption === undefined ? configAround(from) : resolve(from, configOption);
   const stat = configFile === undefined ? undefined : statSync(configFile, { throwIfNoEntry: false });
   if (configFile !== undefined && !stat) {
     throw new Problem(`There is no config at ${configFile}. Check the path given with --config.`);
   }
   if (configFile !== undefined && stat?.isFile() !== true)
     throw new Problem(`${configFile} is no file, so it cannot be the config.`);
-  const root = projectFolder(from, configOption);
+  const base = projectFolder(from, configOption);
+  const root = rootOption === undefined ? base : resolve(from, rootOption);
   const config = configFile === undefined ? {} : await loadConfig(configFile);
   const handles = config.handles ?? [];
   if (configFile !== undefined) await checkHandles(handles, configFile);
-  const tables = await Promise.all((config.tables ?? []).map((path) => loadTable(root, path)));
+  const tables = await Promise.all((config.tables ?? []).map((path) => loadTable(base, path)));
   const sources = known ?? findSources(root, [], root, config.leaveOut ?? []);
   const folders = [...new Set(sources.paths.map((path) => dirname(path)))];
   const moved = { root, folders, products: config.products ?? {} };
-  const shipped = config.packs ? [] : await shippedTables(moved, goal);
-  const packs = [...(config.packs ?? SHIPPED), ...tables, ...shipped];
-  const ways = journeys(moved, packs, goal);
   const switches = config.rules ?? {};
+  // To know that a rule does not exist, all must be known.
+  const isNarrow = onlyForSources && Object.keys(switches).length === 0;
+  const languages = languagesIn(sources);
+  const shipped = config.packs ? [] : await shippedPacks(isNarrow ? languages : undefined);
+  const moves = config.packs ? [] : await shippedTables(moved, goal);
+  const packs = [...(config.packs ?? shipped), ...tables, ...moves];
+  const ways = journeys(moved, packs, goal);
   const allRules = packs
     .flatMap((pack) => pack.rules)
     .map((rule) => (handles.length > 0 ? (rule.withHandles?.(handles) ?? rule) : rule))
@@ -294,7 +287,13 @@ export async function loadProject(
     goal,
     sources,
     ...(configFile === undefined ? {} : { configFile }),
+    configFiles: [
+      ...(configFile === undefined ? [] : filesBehind(configFile)),
+      ...(config.tables ?? []).map((path) => resolve(base, path)),
+    ],
     allRules,
+    languages,
+    shippedRules: new Set(shipped.flatMap(({ rules }) => rules)),
     rules: rulesDue(
       allRules.filter((rule) => switches[rule.id] ?? !rule.taste),
       packs,
@@ -312,6 +311,12 @@ export async function loadProject(
     library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
   };
+}
+
+/** The languages whose rules may find something in these files; undefined for all, as documentation may be about any. */
+function languagesIn({ paths }: Sources): ReadonlySet<LanguageId> | undefined {
+  const languages = new Set(paths.map(languageOfFile));
+  return languages.has(undefined) ? undefined : new Set([...languages].flatMap((one) => one!.speaks));
 }
 
 /** A rule as it works in a project: one of a table only where the version of its product is that for which it is. */
@@ -374,11 +379,12 @@ function merged(all: readonly (Library | undefined)[]): Library | undefined {
 
 /** The root of the project around a folder: where its config is, else the folder itself. */
 export function projectFolder(from: string, configOption?: string): string {
-  const configFile = configOption === undefined ? findConfig(from) : resolve(from, configOption);
+  const configFile = configOption === undefined ? configAround(from) : resolve(from, configOption);
   return configFile === undefined ? resolve(from) : dirname(configFile);
 }
 
-function findConfig(from: string): string | undefined {
+/** The nearest config from a folder upwards. */
+export function configAround(from: string): string | undefined {
   for (let folder = resolve(from); ; folder = dirname(folder)) {
     for (const name of NAMES) {
       const path = join(folder, name);
@@ -390,6 +396,9 @@ function findConfig(from: string): string | undefined {
 
 async function loadConfig(file: string): Promise<UvranConfig> {
   const { createJiti } = await import("jiti");
+  const uvran = await import("../index.js");
+  const core = await import("../core.js");
+  const namesPacks = filesBehind(file).some((one) => readFileSync(one, "utf8").includes("uvran/packs"));
   const jiti = createJiti(import.meta.url, {
     fsCache: false,
     moduleCache: false,
@@ -397,7 +406,7 @@ async function loadConfig(file: string): Promise<UvranConfig> {
       uvran,
       "uvran/core": core,
       "uvran/node": { defineConfig },
-      ...MODULES,
+      ...(namesPacks ? await packModules() : {}),
     },
   });
   let loaded: unknown;

@@ -9,19 +9,21 @@ export {
   type Rewritten,
 } from "./apply.js";
 export {
+  configAround,
   defineConfig,
   loadProject,
   projectFolder,
   ruleInProject,
-  SHIPPED,
   type Project,
   type UvranConfig,
 } from "./config.js";
 export { comparisonsOf, COMPARISONS, type Check, type Comparison, type ScratchConfig } from "./check.js";
 export { loadCache, storeCache } from "./cache.js";
-export { filesBehind } from "./config-files.js";
 export { commandFolders } from "./command-folders.js";
 export { checkCommittable, makeCommits, type Commit } from "./commits.js";
+export { git, mustGit } from "./git.js";
+export { refusedByMachine } from "./problem.js";
+export { filesBehind } from "./config-files.js";
 export { type Formatter } from "./formatters.js";
 export { changeDecisions, decisionsFile, loadDecisions } from "./decisions.js";
 export { findSources, isSource, type Sources } from "./files.js";
@@ -38,6 +40,7 @@ export { tableDraft } from "./table-draft.js";
 export { ProductVersions, type ProductVersion } from "./products/index.js";
 export { goalIn, goalText, stepOf, type Goal, type Journey } from "./moves.js";
 export { messageOf, Problem } from "./problem.js";
+export { realPath } from "./real-path.js";
 export {
   cleanTemporaries,
   hasPlan,

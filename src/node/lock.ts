@@ -48,8 +48,8 @@ function take(file: string, own: Holder): void {
   // A link appears with its content, so no lock is ever seen half written.
   const temporary = `${file}.${own.pid}`;
   mkdirSync(join(file, ".."), { recursive: true });
-  writeFileSync(temporary, JSON.stringify(own));
   try {
+    writeFileSync(temporary, JSON.stringify(own));
     for (let tries = 0; ; tries++) {
       try {
         linkSync(temporary, file);

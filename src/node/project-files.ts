@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { TreeStore, type NamingFile, type SourceFiles } from "../analysis/index.js";
+import { languageOfFile } from "../syntax/index.js";
 import { decode } from "./encoding.js";
 import { inspect } from "./read.js";
 
@@ -41,7 +42,7 @@ export class ProjectFiles implements SourceFiles {
   }
 
   *naming(word: string): Generator<NamingFile> {
-    for (const path of [...(this.#words().get(word) ?? [])].sort())
+    for (const path of this.having(word).sort())
       yield { path, text: this.text(path), leftOut: this.#leftOut.get(path) };
   }
 
@@ -82,20 +83,16 @@ export class ProjectFiles implements SourceFiles {
     for (const path of changed) if (this.#paths.has(path)) this.#read(path);
   }
 
-  /** The sources and style sheets in which a word stands. */
+  /** The files in which a word stands. */
   having(word: string): string[] {
-    const sources = this.#words().get(word) ?? [];
-    return [...sources, ...[...this.styling(word)].map(({ path }) => path)];
+    const words = this.#words();
+    return [...new Set([...(words.get(word) ?? []), ...(words.get(folded(word)) ?? [])])];
   }
 
   /** Which of some words stand in a file now; none in one that is gone, or cannot be read. */
   wordsOf(path: string, among: Iterable<string>): string[] {
-    if (this.#styles.includes(path)) {
-      const text = this.#styleText(path);
-      return [...among].filter((word) => text.includes(word));
-    }
     const there = this.#paths.has(path) ? this.#wordsAt(path) : new Set();
-    return [...among].filter((word) => there.has(word));
+    return [...among].filter((word) => there.has(word) || there.has(folded(word)));
   }
 
   #words(): Map<string, Set<string>> {
@@ -126,6 +123,13 @@ export class ProjectFiles implements SourceFiles {
     const verdict = inspect(bytes);
     if (verdict && "bad" in verdict) return new Set();
     if (verdict) this.#leftOut.set(path, verdict.skip);
-    return new Set((unsaved ?? decode(bytes)).match(/[\p{L}\p{N}_]+/gu));
+    const words = (unsaved ?? decode(bytes)).match(/[\p{L}\p{N}_]+/gu) ?? [];
+    const { ignoresCase = "nowhere" } = languageOfFile(path) ?? {};
+    return new Set(ignoresCase === "nowhere" ? words : [...words, ...words.map(folded)]);
   }
+}
+
+/** Under this a word is kept of which upper and lower case are the same. */
+function folded(word: string): string {
+  return `~${word.toLowerCase()}`;
 }

@@ -46,9 +46,12 @@ export function cleanTemporaries(root: string): void {
 export function storePlan(root: string, plan: Plan): string {
   const path = join(stateFolder(root), PLAN);
   const temporary = join(temporaryFolder(root), PLAN);
-  writeFileSync(temporary, JSON.stringify(plan, null, 1) + "\n", { flush: true });
-  renameSync(temporary, path);
-  cleanTemporaries(root);
+  try {
+    writeFileSync(temporary, JSON.stringify(plan, null, 1) + "\n", { flush: true });
+    renameSync(temporary, path);
+  } finally {
+    cleanTemporaries(root);
+  }
   return path;
 }
 

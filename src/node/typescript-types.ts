@@ -1,4 +1,4 @@
-import { existsSync } from "node:fs";
+import { existsSync, statSync } from "node:fs";
 import { createRequire } from "node:module";
 import { dirname, join, relative, resolve, sep } from "node:path";
 import type ts from "typescript";
@@ -147,8 +147,8 @@ function load(file: string, files: Set<string>): Loaded {
   return { compiler, program, checker: program.getTypeChecker(), isStrict, seesItems };
 }
 
-/** Declaration files, which programs share: those of the language and of installed packages, by what they depend on. */
-const shared = new Map<string, ts.SourceFile | undefined>();
+/** Declaration files, which programs share as long as they stay as they are: by what they depend on, with their stamps. */
+const shared = new Map<string, { readonly stamp: string; readonly file: ts.SourceFile | undefined }>();
 
 /** A host whose programs share the files that none of them changes. */
 function sharingHost(compiler: typeof ts, options: ts.CompilerOptions): ts.CompilerHost {
@@ -165,8 +165,13 @@ function sharingHost(compiler: typeof ts, options: ts.CompilerOptions): ts.Compi
       options.moduleDetection,
       options.target,
     ]);
-    if (!shared.has(key)) shared.set(key, read(path, asked, ...rest));
-    return shared.get(key);
+    const stat = statSync(path, { throwIfNoEntry: false });
+    const stamp = `${stat?.mtimeMs} ${stat?.ctimeMs} ${stat?.size}`;
+    const known = shared.get(key);
+    if (known?.stamp === stamp) return known.file;
+    const file = read(path, asked, ...rest);
+    shared.set(key, { stamp, file });
+    return file;
   };
   return host;
 }

@@ -167,31 +167,72 @@ function operandsOf(node: SyntaxNode, operator: string): SyntaxNode[] {
   return left && right ? [...operandsOf(left, operator), ...operandsOf(right, operator)] : [node];
 }
 
+/** One of the operands that all count alike. */
+interface Operand {
+  readonly node: SyntaxNode;
+  /** The negation that it is in with others: `!(!a || !b) && c`. */
+  readonly group?: SyntaxNode;
+  /** Does it count turned round, for the negations that it is in? */
+  readonly isTurned: boolean;
+}
+
+/** The operands of one operator, ahead of the last those of its counterpart in a negation too. */
+function operandsThrough(node: SyntaxNode, isAnd: boolean): Operand[] {
+  const operands = operandsOf(node, operatorOf(node));
+  return operands.flatMap((operand, i): Operand[] => {
+    const group = bare(operand);
+    const within = shapeOf(group)?.is === "negation" ? bare(group.lastPart!) : undefined;
+    if (!within || i === operands.length - 1 || runsIfOf(within) !== (isAnd ? "false" : "true"))
+      return [{ node: operand, isTurned: false }];
+    const inner = operandsThrough(within, !isAnd);
+    return inner.map(({ node: one, isTurned }) => ({ node: one, group, isTurned: !isTurned }));
+  });
+}
+
+/** What the left side of an operator must be for the right side to count; undefined for all else. */
+function runsIfOf(node: SyntaxNode): string | undefined {
+  const shape = shapeOf(node);
+  return shape?.is === "shortCircuit" ? shape.runsIf[operatorOf(node)] : undefined;
+}
+
 /** `a && a.b && a.b.c`, `!a || !a.b`: the tests at the end that protect the last operand, each the next. */
 function byOperators(node: SyntaxNode): Chain[] {
-  const shape = shapeOf(node);
   const operator = operatorOf(node);
-  const runsIf = shape?.is === "shortCircuit" ? shape.runsIf[operator] : "missing";
+  const runsIf = runsIfOf(node);
   if (runsIf !== "true" && runsIf !== "false") return [];
   const isAnd = runsIf === "true";
-  const operands = operandsOf(node, operator);
-  const last = operands.at(-1)!;
-  const tests = operands.slice(0, -1).map(presenceOf);
+  const operands = operandsThrough(node, isAnd);
+  const last = operands.at(-1)!.node;
+  const tests = operands.slice(0, -1).map((operand) => presenceOf(operand.node));
+  const asksIt = (i: number): boolean =>
+    (tests[i]!.isThere !== operands[i]!.isTurned) === isAnd && tests[i]!.key === undefined;
   for (const { use, role } of lastOf(bare(last), isAnd)) {
     const links: Link[] = [];
     let goal = use;
     let k = tests.length - 1;
-    for (; k >= 0 && tests[k]!.isThere === isAnd && tests[k]!.key === undefined; k--) {
+    for (; k >= 0 && asksIt(k); k--) {
       const steps = safeSteps(tests[k]!.subject, goal);
       if (!steps) break;
       links.unshift({ test: tests[k]!, steps });
       goal = tests[k]!.subject;
     }
     const first = operands[k + 1]!;
+    // Of operands in a negation, all go or none.
+    if (first.group && operands[k]?.group?.same(first.group)) continue;
     if (links.length === 0 || goesOn(node, last, isAnd, operator)) continue;
     const kind = isAnd ? "and" : "or";
     const stays = role === "negated" ? use : bare(last);
-    return [{ kind, links, use, last: stays, role, nodes: [node], from: outerStart(first, node) }];
+    return [
+      {
+        kind,
+        links,
+        use,
+        last: stays,
+        role,
+        nodes: [node],
+        from: outerStart(first.group ?? first.node, node),
+      },
+    ];
   }
   return [];
 }

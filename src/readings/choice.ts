@@ -1,4 +1,4 @@
-import { isSideEffectFree, type Answer } from "../analysis/index.js";
+import { isSideEffectFree, shortened, unknown, type Answer } from "../analysis/index.js";
 import {
   compile,
   fill,
@@ -16,7 +16,7 @@ import { evaluatedAhead } from "./frame.js";
 import { nearChoice, whyNoChoice, type NearMiss } from "./near.js";
 import { asksFor, bare, itemRead, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
-import { branchKinds, isStatement } from "./ways.js";
+import { branchKinds, isStatement, isValueSeen } from "./ways.js";
 
 type Captures = ReadonlyMap<Hole, Capture>;
 
@@ -185,9 +185,15 @@ function bind(value: Value, node: SyntaxNode, bound?: Captures): Captures | unde
 }
 
 /** What must hold for this spelling to be the same as one expression. */
-function spellingOf({ always, frame, hidden }: Choice): Answer[] {
+function spellingOf({ always, frame, hidden, nodes }: Choice): Answer[] {
   const early = frame ? evaluatedAhead(frame) : [];
   const free = [...(always ? [always] : []), ...early].map(isSideEffectFree);
+  const [first, last] = [nodes[0]!, nodes.at(-1)!];
+  const isOverridden = frame !== undefined && nodes.length > 1 && frame.statement.same(first);
+  if (isOverridden && isValueSeen(last)) {
+    const says = `\`${shortened(last.text)}\` comes to nothing where it does not override, and the new code comes to the value`;
+    free.push(unknown("value.result", says, last));
+  }
   return hidden ? [hidden(), ...free] : free;
 }
 

@@ -57,6 +57,7 @@ function open(node: SyntaxNode): SyntaxNode {
 export function isValuePlace(node: SyntaxNode, statement: SyntaxNode): boolean {
   const { language } = node.tree;
   if (!node.named || node.same(statement) || node.is(language.notExpressions)) return false;
+  if (language.flow.takesVariable(node)) return false;
   const { parent } = node;
   if (!parent) return false;
   if (parent.is(language.argumentLists)) {
@@ -121,11 +122,13 @@ export function assignedBy(
   const { flow } = statement.tree.language;
   let at: SyntaxNode | undefined = statement;
   for (let depth = 0; at && depth < 4; depth++) {
+    // Something more is done with what is assigned: `-(x = 1)`.
+    if (/unary|not_operator/.test(at.kind) || at.is(statement.tree.language.suspensions)) return undefined;
     const table = flow.assignments[at.kind];
     if (table) {
       const value = valueOf(at);
       const target = at.child(table.target) ?? at.firstPart;
-      if (!value || !target || !isPlain(at)) return undefined;
+      if (!value || !target || !isPlain(at) || flow.takesVariable(value)) return undefined;
       return { target, value, declares: !at.same(statement) && /declarator/.test(at.kind) };
     }
     const inner: SyntaxNode[] = at.parts.filter((part) => !isNotation(part));

@@ -21,8 +21,10 @@ export {
   asksFor,
   itemRead,
   presenceOf,
+  unnegated,
   type AskedBy,
   type Asks,
+  type Demand,
   type PresenceTest,
 } from "./presence-test.js";
 export { required } from "./required.js";
@@ -30,9 +32,13 @@ export { scoped, type ScopedForms } from "./scoped.js";
 export { unprotected, type Guard, type Held, type HeldForms, type Resource } from "./held.js";
 export { type Release, type ReleaseForm } from "./releases.js";
 export { ofKind, type Filled, type KindForms } from "./of-kind.js";
+export { collected, type CollectedForms } from "./collected.js";
+export { type Collecting, type Sieve } from "./collecting.js";
 export { brought, broughtAt, importsOf, type Brought } from "./brought.js";
 export { endsOf, named } from "./named.js";
 export { onlyIf } from "./only-if.js";
+export { orThrows } from "./or-throws.js";
+export { passingOf, type Passing } from "./passing.js";
 export { tested } from "./tested.js";
 export { placesOfWord, textWord } from "./text-word.js";
 export { token } from "./token.js";
@@ -42,6 +48,6 @@ export { countedItem, filledItem } from "./filled-item.js";
 export { keyedAt, type ItemPlace, type Keyed } from "./keyed.js";
 export { type NearMiss } from "./near.js";
 export { callOf } from "./presence-test.js";
-export { waysOf, type Ways } from "./ways.js";
+export { isValueSeen, waysOf, type Ways } from "./ways.js";
 export { isRead, isReading, type Reading, type ReadingMatch } from "./reading.js";
 export { saidAt, statementAround, type ReadHere, type SaidHere } from "./said.js";

@@ -330,6 +330,7 @@ function ownName(
   return { name: given.target, statement: first };
 }
 
-function partOf(node: SyntaxNode, part: string | number): SyntaxNode | undefined {
+/** A part of a loop, by its field or kind, or by its place. */
+export function partOf(node: SyntaxNode, part: string | number): SyntaxNode | undefined {
   return typeof part === "number" ? node.parts[part] : partsOf(node, part)[0];
 }

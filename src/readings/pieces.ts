@@ -35,7 +35,7 @@ export function aroundOf(
   const named = list.same(node) ? guard.statements : list.children.filter((child) => child.named);
   const end = Math.max(acquire.end, body.at(-1)?.end ?? 0, ...named.map((child) => child.end));
   // What is acquired ahead of the `try` is acquired in it now.
-  const inner = guard.acquires ? acquire : guard.statements[0]!;
+  const inner = guard.acquires ? acquire : (guard.statements[0] ?? guard.lastly);
   return {
     before: [...before, copy(node.start, inner.start)],
     after: [{ start: end, end: node.end, edits: [gone], stays: true }],

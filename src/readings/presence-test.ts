@@ -72,6 +72,19 @@ export function bare(node: SyntaxNode): SyntaxNode {
   return at;
 }
 
+/** A condition, and how it must come out. */
+export interface Demand {
+  readonly test: SyntaxNode;
+  readonly isTrue: boolean;
+}
+
+/** A condition without its brackets and negations, and how it must come out for the whole to come out as wanted. */
+export function unnegated(condition: SyntaxNode, wanted = true): Demand {
+  const test = bare(condition);
+  const inner = shapeOf(test)?.is === "negation" ? test.lastPart : undefined;
+  return inner ? unnegated(inner, !wanted) : { test, isTrue: wanted };
+}
+
 const CONDITION_BRACKETS = ["condition_clause", "while_condition"];
 
 const NO_WORDS: readonly string[] = [];
@@ -282,7 +295,7 @@ export function callOf(node: SyntaxNode): Called | undefined {
   const list = node.parts.find((part) => part.is(language.argumentLists) || part.is("argument_list"));
   const isCall = node.is(language.calls);
   if (!isCall && !node.is(language.memberReads)) return undefined;
-  const callee = text.slice(node.start, list?.start ?? node.end).trim();
+  const callee = text.slice(node.start, (list ?? node.child("block"))?.start ?? node.end).trim();
   if (/\?\.|\?->|&\./.test(callee)) return undefined;
   const whole = callee.replace(/^\\/, "").replace(/\s+/g, "");
   const method = /[\p{L}\p{N}_$?!]+$/u.exec(whole)?.[0] ?? whole;

@@ -4,6 +4,7 @@ import type { Language, SyntaxNode } from "../syntax/index.js";
 import type { Keyed } from "./keyed.js";
 import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
+import type { Collecting } from "./collecting.js";
 import type { Frame } from "./frame.js";
 import type { Loop } from "./loops.js";
 import type { NearMiss } from "./near.js";
@@ -30,6 +31,8 @@ export interface ReadingMatch extends PatternMatch {
   };
   /** The loop over positions, where that was looked for. */
   readonly loop?: Loop;
+  /** The list with the loop that fills it, where that was looked for. */
+  readonly collecting?: Collecting;
   /** The item that is put or counted, where that was looked for. */
   readonly keyed?: Keyed;
   /** The tests and the reads that they protect, where that is what was looked for. */

@@ -1,4 +1,4 @@
-import { functionAround, operatorOf } from "../analysis/index.js";
+import { functionAround, isDefinedInProject, operatorOf } from "../analysis/index.js";
 import { oncePerNode, partsOfBranch, shapeOf, type SyntaxNode } from "../syntax/index.js";
 
 /** A branch by its parts: what is tested, and the statements of each way; none where a way is left out. */
@@ -71,6 +71,18 @@ export function neighbour(node: SyntaxNode, side: "before" | "after"): SyntaxNod
 /** Is a statement the last of a function, where what it comes to is what the function gives? */
 export function isGiven(node: SyntaxNode): boolean {
   return node.tree.language.flow.lastIsGiven && isLast(node);
+}
+
+/**
+ * May somebody see what a statement comes to, in a language where every statement comes to something? What walks something
+ * with a block makes nothing of the block's value, unless the project has a method of its own of that name.
+ */
+export function isValueSeen(node: SyntaxNode): boolean {
+  const { flow } = node.tree.language;
+  const taker = flow.takerOf(node);
+  const method = taker?.parent?.child("method")?.text;
+  if (!taker || method === undefined || !flow.walksByBlock.test(method)) return taker !== undefined;
+  return isDefinedInProject(method, node.tree) !== undefined;
 }
 
 /** Is a statement the last of a function? */

@@ -161,9 +161,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "C#",
     from: "older forms of the language",
-    to: "lists walked by their items, values written in texts, patterns for types",
-    rules: of("csharp", "each-item interpolated type-pattern"),
-    missing: "`out var`, initialisers, expression bodies, `ContinueWith`",
+    to: "lists walked by their items, values written in texts, patterns for types, `out` variables declared in the call",
+    rules: of("csharp", "each-item interpolated type-pattern out-variable"),
+    missing: "initialisers, expression bodies, `ContinueWith`",
   },
   {
     language: "C#",
@@ -207,9 +207,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "PHP",
     from: "older forms of the language",
-    to: "lists in square brackets, questions about texts, arrow functions",
-    rules: of("php", "short-array contains arrow-function"),
-    missing: "`match`, promoted properties, first-class callables, spread, types",
+    to: "lists in square brackets, questions about texts, arrow functions, properties among parameters",
+    rules: of("php", "short-array contains arrow-function promoted-property"),
+    missing: "`match`, first-class callables, spread, types",
   },
   {
     language: "PHP",
@@ -217,7 +217,7 @@ export const NEEDS: readonly Need[] = [
     to: "`?->`, `??`, `finally`",
     rules: of(
       "php",
-      "value-or-fallback assigned-if-missing guarded-read released-in-finally needless-test leaking-resource",
+      "value-or-fallback assigned-if-missing guarded-read thrown-if-missing released-in-finally needless-test leaking-resource",
     ),
   },
   {
@@ -231,6 +231,13 @@ export const NEEDS: readonly Need[] = [
   },
   {
     language: "Ruby",
+    from: "older forms of the language",
+    to: "lists made by `map` and `select`, attributes, keys without arrows, names that Ruby 3 has",
+    rules: of("ruby", "mapped-list attribute short-keys gone-names"),
+    missing: "keyword arguments for option hashes, sums and hashes that a loop fills, `Struct`, freezing",
+  },
+  {
+    language: "Ruby",
     from: "methods that only pass a message on",
     to: "a declaration",
     rules: of("ruby", "delegated"),
@@ -241,6 +248,13 @@ export const NEEDS: readonly Need[] = [
     to: "values that are streamed",
     rules: of("powershell", "streamed"),
     missing: "lists of the library that grow by a method",
+  },
+  {
+    language: "PowerShell",
+    from: "short names of commands",
+    to: "their full names",
+    rules: of("powershell", "full-name"),
+    missing: "named parameters, `New-Object`, splatting",
   },
   {
     language: "PowerShell",

@@ -13,9 +13,10 @@ export {
 } from "./survey.js";
 export { codesPage, sayingsOf, type CodeExample, type Saying } from "./code-page.js";
 export { decisionsList, paintStanding, standingWord } from "./decisions.js";
+export { factsOf, type RuleFacts, type Shown } from "./rule-facts.js";
 export { packPage, rulesIndex } from "./rule-page.js";
 export { placeBehind, shownPath } from "./path.js";
-export { paintTrust, type Paint } from "./paint.js";
+export { paintTrust, SIGN, type Paint } from "./paint.js";
 export { comparedWith, stockText, type Earlier } from "./stock/stock-text.js";
 export { type Checked, type Outcome, type Proved } from "./stock/proved.js";
 export { folderOfPath } from "./stock/folders.js";

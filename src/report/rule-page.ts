@@ -1,6 +1,6 @@
-import { adviceGiven, reasonHeld } from "../engine/index.js";
-import { settingsOf, type Pack, type Rule, type Trial } from "../rules/index.js";
+import type { Pack, Rule } from "../rules/index.js";
 import type { LanguageId } from "../syntax/index.js";
+import { factsOf, type Shown } from "./rule-facts.js";
 
 const MADE = "Written by `npm run docs` from the rules and their trials.";
 
@@ -29,63 +29,43 @@ const FENCES: Partial<Record<LanguageId, string>> = {
   csharp: "csharp",
   powershell: "powershell",
 };
-const MOST_HELD = 4;
 
 /** What a rule says of itself: what, why, before and after, when it holds back. */
 async function rulePage(rule: Rule): Promise<string> {
-  const { id, kind, title, why, taste, target, given = [], advice, trials } = rule;
-  const facts = [
-    kind,
-    advice === undefined ? "rewrites" : "reports only",
-    taste ? "**off** until switched on: a matter of taste" : "on",
-    ...(target === undefined ? [] : [`needs ${LANGUAGES[id.split("/")[0]!] ?? ""} ${target}`]),
-    ...(rule.withHandles ? ["knows the handles of the config"] : []),
+  const { id, title, why, settings, example, reported, musts, unsure, held, ...facts } = await factsOf(rule);
+  const said = [
+    facts.kind,
+    facts.onlyReports ? "reports only" : "rewrites",
+    facts.isOff ? "**off** until switched on: a matter of taste" : "on",
+    ...(facts.needs === undefined ? [] : [`needs ${facts.needs}`]),
+    ...(facts.knowsHandles ? ["knows the handles of the config"] : []),
   ];
-  const out = [`## ${id}`, "", `**${title}.** ${why}`, "", facts.join(" · "), ""];
-  if (rule.options) {
+  const out = [`## ${id}`, "", `**${title}.** ${why}`, "", said.join(" · "), ""];
+  if (settings.length > 0) {
     out.push('Set in the config, as `rules: { "' + id + '": { … } }`:', "");
-    for (const { name, preset, says } of settingsOf(rule.options))
+    for (const { name, preset, says } of settings)
       out.push(`- \`${name}\`: ${says}${preset === "" ? "" : ` Default: \`${preset}\``}`);
     out.push("");
   }
-  const examples = trials.filter((trial) => trial.was !== trial.now);
-  const sure = examples.find(({ trust }) => trust === "certain") ?? examples[0];
-  if (sure) out.push("Before and after:", "", ...fenced(sure.was, sure), "", ...fenced(sure.now, sure), "");
-  const reported = trials.find(({ says }) => says !== undefined);
-  if (reported)
+  if (example)
     out.push(
-      "It says of this:",
+      "Before and after:",
       "",
-      ...fenced(reported.was, reported),
+      ...fenced(example),
       "",
-      `> ${await adviceGiven(rule, reported)}`,
+      ...fenced({ ...example, code: example.now }),
       "",
     );
-  if (given.length > 0) {
-    out.push("Certain when it is known that", "", ...given.map(({ must }) => `- ${must}`), "");
-  }
-  const unsure = examples.filter(({ trust }) => trust !== "certain").slice(0, 2);
-  for (const trial of unsure) out.push(`Only ${trial.trust}:`, "", ...fenced(trial.was, trial), "");
-  const held = trials.filter(({ because }) => because !== undefined).slice(0, MOST_HELD);
+  if (reported) out.push("It says of this:", "", ...fenced(reported), "", `> ${reported.says}`, "");
+  if (musts.length > 0)
+    out.push("Certain when it is known that", "", ...musts.map((must) => `- ${must}`), "");
+  for (const trial of unsure) out.push(`Only ${trial.trust}:`, "", ...fenced(trial), "");
   if (held.length > 0) out.push("Held back, for instance:", "");
-  for (const trial of held) {
-    out.push(...fenced(trial.was, trial), "", `> because ${await reasonHeld(rule, trial)}`, "");
-  }
+  for (const trial of held) out.push(...fenced(trial), "", `> because ${trial.because}`, "");
   return out.join("\n");
 }
 
-const LANGUAGES: Readonly<Record<string, string>> = {
-  cpp: "C++",
-  csharp: "C#",
-  java: "Java",
-  javascript: "ECMAScript",
-  php: "PHP",
-  powershell: "PowerShell",
-  python: "Python",
-  ruby: "Ruby",
-};
-
-function fenced(code: string, { language }: Trial): string[] {
+function fenced({ language, code }: Shown): string[] {
   const longest = Math.max(2, ...[...code.matchAll(/`+/g)].map(([ticks]) => ticks.length));
   const fence = "`".repeat(longest + 1);
   return [`${fence}${FENCES[language] ?? language}`, code.replace(/\n+$/, ""), fence];

@@ -34,6 +34,14 @@ export function lineEnd(text: string): string {
   return at > 0 && text[at - 1] === "\r" ? "\r\n" : "\n";
 }
 
+/** The edits with the line ends of the file; unchanged where the file has several kinds. */
+export function withLineEnds(text: string, edits: readonly Edit[]): Edit[] {
+  const bare = /(?<!\r)\n/;
+  const isOther = lineEnd(text) === "\r\n" && edits.some((edit) => bare.test(edit.text)) && !bare.test(text);
+  if (!isOther) return [...edits];
+  return edits.map((edit) => ({ ...edit, text: edit.text.replace(/\r?\n/g, "\r\n") }));
+}
+
 /** Code without the indentation that all its lines have; blank lines do not count. */
 export function dedented(code: string): string {
   const lines = code.split("\n");

@@ -13,7 +13,7 @@ export {
   type Named,
   type NamedOptions,
 } from "./imports/index.js";
-export { dedented, indentUnit, lineEnd, reindent, shifted, textAt } from "./indent.js";
+export { dedented, indentUnit, lineEnd, reindent, shifted, textAt, withLineEnds } from "./indent.js";
 export { fitsAsStatements, fitsInPlace, fitsInStatement } from "./parentheses.js";
 export { linesOf, Nearby } from "./nearby.js";
 export { render } from "./render.js";

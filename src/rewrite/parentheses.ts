@@ -95,10 +95,7 @@ function withoutLastList(filled: string, { parts }: Snippet, { spelling }: Compi
 function standsBadly(tree: SyntaxTree): boolean {
   const { language } = tree;
   if (language.neverSideBySide.length === 0 && language.looseOperands.length === 0) return false;
-  for (const node of tree.root.descendants()) {
-    if (node.is(language.binary) && clashesWithin(node)) return true;
-  }
-  return false;
+  return tree.ofKinds(language.binary).some((n) => clashesWithin(tree.node(n)));
 }
 
 function clashesWithin(node: SyntaxNode): boolean {

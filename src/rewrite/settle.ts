@@ -1,4 +1,4 @@
-import type { SyntaxTree } from "../syntax/index.js";
+import type { SyntaxTree, TextRange } from "../syntax/index.js";
 import { OpenBrackets } from "./brackets.js";
 import type { EditCode } from "./codes.js";
 import { applyEdits, type Edit } from "./edits.js";
@@ -18,6 +18,8 @@ export class CannotRewrite extends Error {
   constructor(
     readonly code: EditCode | `name.${string}`,
     message: string,
+    /** The place that speaks against it, where it is another one; lines are 1-based. */
+    readonly place: { readonly line?: number | undefined; readonly range?: TextRange | undefined } = {},
   ) {
     super(message);
   }

@@ -45,6 +45,12 @@ export class Shifts {
     return touches ? undefined : start - this.#before[i]!;
   }
 
+  /** Does one of the edits touch this range of the old text? */
+  touches(start: number, end: number): boolean {
+    const first = this.#edits[this.#countBelow((i) => this.#edits[i]!.end < start)];
+    return first !== undefined && first.start <= end;
+  }
+
   #newStart(i: number): number {
     return this.#edits[i]!.start + this.#before[i]!;
   }

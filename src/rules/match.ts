@@ -4,6 +4,7 @@ import {
   isRead,
   type Chain,
   type Choice,
+  type Collecting,
   type Keyed,
   type Loop,
   type PresenceTest,
@@ -78,6 +79,13 @@ export class Match {
     const keyed = isRead(this.found) ? this.found.keyed : undefined;
     if (!keyed) throw new TypeError("the rule does not look for items that are put");
     return keyed;
+  }
+
+  /** The list that was found, with the loop that fills it. Throws a TypeError where none was looked for. */
+  get collecting(): Collecting {
+    const collecting = isRead(this.found) ? this.found.collecting : undefined;
+    if (!collecting) throw new TypeError("the rule does not look for lists that a loop fills");
+    return collecting;
   }
 
   /** The loop that was found. Throws a TypeError where none was looked for. */

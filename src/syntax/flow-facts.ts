@@ -202,6 +202,17 @@ export interface CountingFacts {
   readonly walkers: readonly string[];
 }
 
+/** How lists are filled one by one. */
+export interface CollectingFacts {
+  /** How an empty list is written; undefined where nothing is known of it. */
+  readonly empty: RegExp | undefined;
+  /** Methods that add what they are given at the end, and operators that do. */
+  readonly adds: readonly string[];
+  readonly addOperators: readonly string[];
+  /** Methods that run a block for each item. */
+  readonly walkers: readonly string[];
+}
+
 /** How control moves through code. */
 export interface FlowFacts {
   readonly shapes: Readonly<Record<string, FlowShape | ((node: SyntaxNode) => FlowShape | undefined)>>;
@@ -211,6 +222,10 @@ export interface FlowFacts {
   readonly wrappers: readonly string[];
   /** Is the value of the last statement in a function what it gives? */
   readonly lastIsGiven: boolean;
+  /** What takes the value that a statement comes to: a method, a block, code around it; undefined where nothing does. */
+  takerOf(statement: SyntaxNode): SyntaxNode | undefined;
+  /** Methods that run a block for each of something, and make nothing of what it comes to. */
+  readonly walksByBlock: RegExp;
   /** Assignments, by the parts that are evaluated before the write; the target's own parts come first. */
   readonly assignments: Readonly<Record<string, { readonly target: Part; readonly value?: Part }>>;
   /** Operators of assignments that may not assign (`??=`), with what makes them do it. */
@@ -232,6 +247,9 @@ export interface FlowFacts {
   readonly neverReturn: readonly string[];
   readonly missing: MissingFacts;
   readonly counting: CountingFacts;
+  readonly collecting: CollectingFacts;
+  /** Is the variable itself taken where this expression stands, and not its value: `$a = &$b`? */
+  takesVariable(node: SyntaxNode): boolean;
   /** The label that a jump names, or that stands before a statement. */
   label(node: SyntaxNode): string | undefined;
   /** How many loops a jump leaves, where it may say so with a number. */
@@ -265,6 +283,8 @@ export const ordinaryFlow = {
   negation: "!",
   wrappers: ["else_clause"],
   lastIsGiven: false,
+  takerOf: (_statement: SyntaxNode): SyntaxNode | undefined => undefined,
+  walksByBlock: /^(?!)/,
   assignsIf: {},
   chains: [],
   chainBreaks: [],
@@ -281,6 +301,8 @@ export const ordinaryFlow = {
     walksKeys: false,
     walkers: [],
   },
+  collecting: { empty: undefined, adds: [], addOperators: [], walkers: [] },
+  takesVariable: () => false,
   label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
   levels: () => 1,
 } satisfies Partial<FlowFacts>;

@@ -1,3 +1,4 @@
+/// <reference types="emscripten" preserve="true" />
 import { Language as Grammar, Parser } from "web-tree-sitter";
 import type { Language } from "./language.js";
 import { walkByCursor, walkInMemory, type Walk } from "./walk/walk.js";

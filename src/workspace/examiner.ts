@@ -1,5 +1,3 @@
-import { createHash } from "node:crypto";
-import { statSync } from "node:fs";
 import { Engine, hashText, type Explanation, type FileResult } from "../engine/index.js";
 import {
   decode,
@@ -14,6 +12,7 @@ import {
 } from "../node/index.js";
 import type { Rule, TargetSource } from "../rules/index.js";
 import { Looking, type LookedAt } from "./looking.js";
+import { hashOf } from "./stamp.js";
 
 /** What a project is, as far as results depend on it. */
 export type Ground = Pick<Project, "root" | "rules" | "targets" | "fileTime" | "library">;
@@ -39,7 +38,7 @@ export const MOST_TIME = 60_000;
 /** Files that the compiler may read. */
 const OF_THE_COMPILER = /\.([cm]?[jt]sx?|json)$/;
 const NOTHING: FileResult = { changes: [], heldBack: [] };
-const NOT_LOOKED: LookedAt = { words: [], types: false, targets: [], lineLimits: {} };
+const NOT_LOOKED: LookedAt = { words: [], styles: false, types: false, targets: [], lineLimits: {} };
 
 /** The rules at work on the files of a project, one file after the other, in one thread. It remembers no results. */
 export class Examiner {
@@ -68,11 +67,14 @@ export class Examiner {
     return this.#types.files();
   }
 
-  /** Takes in that files have changed, are new or gone; the project has these sources now. */
-  update({ paths, styles }: Pick<Sources, "paths" | "styles">, changed: ReadonlySet<string>): void {
+  /** Takes in that files have changed, are new or gone, and that the compiler must read anew; the project has these sources now. */
+  update(
+    { paths, styles }: Pick<Sources, "paths" | "styles">,
+    changed: ReadonlySet<string>,
+    compilesAnew: boolean,
+  ): void {
     this.files.update(paths, styles, changed);
-    if ([...changed].some((path) => OF_THE_COMPILER.test(path)))
-      this.#types = new TypeScriptTypes(this.#ground.root);
+    if (compilesAnew) this.#types = new TypeScriptTypes(this.#ground.root);
     this.#targets = new ProjectTargets(this.#ground.root, this.#ground.targets);
     // What the engine knows of the project as a whole is out of date.
     this.#engine = this.#newEngine();
@@ -129,18 +131,3 @@ export function failedState(path: string, says: string): FileState {
 
 /** Does the compiler read a file of this name? */
 export const isOfCompiler = (path: string): boolean => OF_THE_COMPILER.test(path);
-
-/** Of the bytes of a file. */
-export function hashOf(bytes: Uint8Array): string {
-  return createHash("sha256").update(bytes).digest("base64");
-}
-
-/** Time, size and place on the disk of a file, which change with its content; undefined where it is not there. */
-export function stampOf(file: string): string | undefined {
-  try {
-    const { mtimeMs, ctimeMs, size, ino } = statSync(file);
-    return `${mtimeMs} ${ctimeMs} ${size} ${ino}`;
-  } catch {
-    return undefined;
-  }
-}

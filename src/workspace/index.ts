@@ -1,5 +1,6 @@
 /** An opened project: what commands, pages and editors ask for surveys, plans, texts and proof. */
 export { earlierSurvey } from "./earlier.js";
+export { proofSurvey, provedBy } from "./proof-report.js";
 export { documentByTemplate, documentOf, journeyLines, type Document } from "./report.js";
 export { type Opening } from "./opening.js";
 export { Workspace, type Examination, type Opened, type Task, type Working } from "./workspace.js";

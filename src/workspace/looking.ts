@@ -23,6 +23,8 @@ export interface AskedTarget {
 export interface LookedAt {
   /** Words whose files were asked for: a change of any file that has one of them before or after counts. */
   readonly words: readonly string[];
+  /** Were style sheets looked through? */
+  readonly styles: boolean;
   /** Was the compiler asked, which reads files of its own choice? */
   readonly types: boolean;
   readonly targets: readonly AskedTarget[];
@@ -33,6 +35,7 @@ export interface LookedAt {
 /** Writes down what a result rests on while it is worked out; one result at a time. */
 export class Looking {
   #words = new Set<string>();
+  #styles = false;
   #types = false;
   readonly #targets = new Map<string, AskedTarget>();
   readonly #lineLimits = new Map<string, unknown>();
@@ -40,7 +43,7 @@ export class Looking {
   /** From here on what is asked belongs to another result. */
   begin(): void {
     this.#words = new Set();
-    this.#types = false;
+    this.#styles = this.#types = false;
     this.#targets.clear();
     this.#lineLimits.clear();
   }
@@ -49,6 +52,7 @@ export class Looking {
   seen(): LookedAt {
     return {
       words: [...this.#words],
+      styles: this.#styles,
       types: this.#types,
       targets: [...this.#targets.values()],
       lineLimits: Object.fromEntries(this.#lineLimits),
@@ -57,13 +61,14 @@ export class Looking {
 
   files(files: SourceFiles & { readonly trees: TreeStore }): SourceFiles {
     const note = (word: string): void => void this.#words.add(word);
+    const noteStyles = (): void => void (this.#styles = true);
     return {
       naming(word: string): Iterable<NamingFile> {
         note(word);
         return files.naming(word);
       },
       *styling(word: string): Generator<Pick<NamingFile, "path" | "text">> {
-        note(word);
+        noteStyles();
         yield* files.styling?.(word) ?? [];
       },
       restsOn: note,

@@ -1,5 +1,4 @@
-import { loadProject, Problem, ruleInProject, type Goal, type Project } from "../node/index.js";
-import type { Sources } from "../node/index.js";
+import { loadProject, Problem, ruleInProject, type Goal, type Project, type Sources } from "../node/index.js";
 import type { Kind, Rule } from "../rules/index.js";
 
 /** What a project was opened with, so that it can be opened again in another thread. */
@@ -7,13 +6,20 @@ export interface Opening {
   /** The folder around which the project lies; the nearest config upwards counts. */
   readonly from: string;
   /** Another config than that. */
-  readonly config?: string;
+  readonly config?: string | undefined;
+  /** The project's root, where it is not the folder of the config. */
+  readonly root?: string | undefined;
   /** The ids of the only rules to use, whether they are on or not. */
-  readonly rules?: readonly string[];
+  readonly rules?: readonly string[] | undefined;
   /** The only kinds of rules to use. */
-  readonly kinds?: readonly Kind[];
+  readonly kinds?: readonly Kind[] | undefined;
   /** The version of a product to reach, by those rules alone that lead to it. */
-  readonly goal?: Goal;
+  readonly goal?: Goal | undefined;
+  /**
+   * Leave out the rules that ship for languages in which the project has no file, where none is asked for by its id. What is
+   * opened so must be asked only for what was found then.
+   */
+  readonly onlyForSources?: boolean | undefined;
 }
 
 /**
@@ -21,10 +27,11 @@ export interface Opening {
  * Throws a Problem for a config that cannot be loaded, and a rule that is not there.
  */
 export async function openProject(
-  { from, config, rules: ids, kinds, goal }: Opening,
+  { from, config, root, rules: ids, kinds, goal, onlyForSources = false }: Opening,
   sources?: Sources,
 ): Promise<Project> {
-  const project = await loadProject(from, config, goal, sources);
+  const isNarrow = onlyForSources && ids === undefined;
+  const project = await loadProject(from, { config, root, goal, sources, onlyForSources: isNarrow });
   const rules = ids?.map((id): Rule => {
     const found = project.allRules.find((rule) => rule.id === id);
     if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);
@@ -33,7 +40,3 @@ export async function openProject(
   const asked = (rules ?? project.rules).filter(({ kind }) => kinds?.includes(kind) ?? true);
   return { ...project, rules: asked };
 }
-
-/** Is a project opened with some of its rules only? */
-export const isNarrow = ({ rules, kinds, goal }: Opening): boolean =>
-  [rules, kinds, goal].some((one) => one !== undefined);

@@ -1,5 +1,5 @@
 import { dirname, join, relative, resolve, sep } from "node:path";
-import { stampOf } from "./examiner.js";
+import { stampOf, timeOf } from "./stamp.js";
 
 /** What package managers write at the end of an installation, in the folder that they install into. */
 const INSTALLED = [".package-lock.json", ".modules.yaml", ".yarn-integrity", ".yarn-state.yml"];
@@ -8,6 +8,8 @@ const INSTALLED = [".package-lock.json", ".modules.yaml", ".yarn-integrity", ".y
 export class OutsideFiles {
   readonly #root: string;
   #stamps: Map<string, string>;
+  /** A file that was written since may have been read before that. */
+  #begun = Date.now();
 
   constructor(root: string, known: ReadonlyMap<string, string> = new Map()) {
     this.#root = resolve(root);
@@ -36,11 +38,13 @@ export class OutsideFiles {
   /** Has any changed since it was added? They are all forgotten then. */
   haveChanged(): boolean {
     const changed = [...this.#stamps].some(([file, stamp]) => (stampOf(file) ?? "") !== stamp);
-    if (changed) this.#stamps = new Map();
+    if (changed) [this.#stamps, this.#begun] = [new Map(), Date.now()];
     return changed;
   }
 
   #add(file: string): void {
-    if (!this.#stamps.has(file)) this.#stamps.set(file, stampOf(file) ?? "");
+    if (this.#stamps.has(file)) return;
+    const stamp = stampOf(file);
+    this.#stamps.set(file, stamp === undefined || timeOf(stamp) >= this.#begun ? "" : stamp);
   }
 }

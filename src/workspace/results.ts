@@ -4,10 +4,11 @@ import { Problem, type Project, type Sources } from "../node/index.js";
 import type { Rule } from "../rules/index.js";
 import { languageOf } from "../syntax/index.js";
 import { AskedWords } from "./asked-words.js";
-import { Examiner, hashOf, isOfCompiler, stampOf, type FileState, type Ground } from "./examiner.js";
+import { Examiner, isOfCompiler, type FileState, type Ground } from "./examiner.js";
 import type { LookedAt } from "./looking.js";
-import type { Kept, Memory, OtherFile } from "./memory.js";
+import type { Kept, Memory } from "./memory.js";
 import { OutsideFiles } from "./outside-files.js";
+import { hashOf, sizeOf, stampOf } from "./stamp.js";
 import { workersFor } from "./worker-count.js";
 import type { Workers } from "./workers.js";
 
@@ -37,8 +38,10 @@ export class Results {
   #sources: Sources;
   /** The stamps of all files of the project when they were last looked over. */
   #stamps: ReadonlyMap<string, string>;
-  /** What is known of files without a result, from an earlier run. */
-  #others: ReadonlyMap<string, OtherFile>;
+  /** The hashes of files without a state, from an earlier run. */
+  #hashes: ReadonlyMap<string, string>;
+  /** Files that were written after they were looked over and before they were worked out: others may rest on what they were. */
+  readonly #moved = new Set<string>();
   #hasNews = false;
   /** Counts the changes that were taken in: what was begun before one of them may be about something that is past. */
   #epoch = 0;
@@ -50,16 +53,13 @@ export class Results {
     this.#helpers = helpers;
     this.#sources = sources;
     this.#examiner = new Examiner(ground, sources);
-    const { kept, others, asked, outside } = helpers.memory?.load() ?? {};
-    this.#kept = kept ?? new Map();
-    this.#asked = asked ?? new AskedWords();
-    this.#outside = new OutsideFiles(ground.root, outside);
-    this.#others = others ?? new Map();
-    const stamps = [...this.#kept.values(), ...this.#others.values()].map(
-      ({ path, stamp }) => [path, stamp] as const,
-    );
-    this.#stamps = stamps.length > 0 ? new Map(stamps) : this.#stampsOf(sources);
-    if (stamps.length > 0) this.refresh(sources);
+    const remembered = helpers.memory?.load();
+    this.#kept = new Map(remembered?.kept);
+    this.#asked = remembered?.asked ?? new AskedWords();
+    this.#outside = new OutsideFiles(ground.root, remembered?.outside);
+    this.#hashes = remembered?.hashes ?? new Map();
+    this.#stamps = remembered?.stamps ?? this.#stampsOf(sources);
+    if (remembered) this.refresh(sources);
   }
 
   /**
@@ -102,12 +102,15 @@ export class Results {
   /** Takes in the stamps that files have now, of which some may have changed. */
   #takeIn(sources: Sources, stamps: ReadonlyMap<string, string>, suspects: readonly string[]): string[] {
     const changed = new Set(suspects.filter((path) => this.#hasChanged(path, stamps)));
+    this.#hasNews ||= suspects.some((path) => this.#stamps.get(path) !== stamps.get(path));
+    const styled = [...this.#sources.styles, ...sources.styles].some((path) => changed.has(path));
+    const compiled = this.#outside.haveChanged() || [...changed].some(isOfCompiler);
     this.#sources = sources;
     this.#stamps = stamps;
-    this.#others = new Map();
-    const compiled = [...changed].some(isOfCompiler) || this.#outside.haveChanged();
+    this.#hashes = new Map();
+    this.#moved.clear();
     if (changed.size > 0 || compiled) {
-      this.#examiner.update(sources, changed);
+      this.#examiner.update(sources, changed, compiled);
       this.#epoch++;
     }
     const touched = new Set<string>();
@@ -118,6 +121,7 @@ export class Results {
       ({ path, products, lookedAt }) =>
         changed.has(path) ||
         (lookedAt.types && compiled) ||
+        (lookedAt.styles && styled) ||
         lookedAt.words.some((word) => touched.has(word)) ||
         !this.#hasVersions(lookedAt) ||
         products.join() !== this.#productsAt(path).join(),
@@ -165,16 +169,14 @@ export class Results {
   remember(): void {
     if (!this.#helpers.memory || !this.#hasNews || this.#examiner.files.hasUnsaved) return;
     const { manifests, styles } = this.#sources;
-    const byContent = new Set([...manifests, ...styles]);
-    const others = [...this.#stamps]
-      .filter(([path]) => !this.#kept.has(path))
-      .map(
-        ([path, stamp]) =>
-          [path, { path, stamp, hash: byContent.has(path) ? this.#hashOf(path) : "" }] as const,
-      );
+    const holds = ({ path, hash, result }: Kept): boolean =>
+      hash !== "" && !this.#moved.has(path) && !result?.failures?.length;
+    const kept = new Map([...this.#kept].filter(([, state]) => holds(state)));
+    const byContent = [...manifests, ...styles].map((path) => [path, this.#hashAsLookedOver(path)] as const);
     this.#helpers.memory.store({
-      kept: this.#kept,
-      others: new Map(others),
+      kept,
+      stamps: new Map([...this.#stamps].map(([path, stamp]) => [path, this.#moved.has(path) ? "" : stamp])),
+      hashes: new Map(byContent),
       asked: this.#asked,
       outside: this.#outside.stamps,
     });
@@ -205,7 +207,7 @@ export class Results {
         },
         (done) => progress(before + done),
       );
-      const words = this.#helpers.memory ? this.#asked.unknownOf(asked) : [];
+      const words = this.#asked.unknownOf(asked);
       const having = await workers.having(words);
       words.forEach((word, i) => this.#asked.learn(word, having[i]!));
       this.#outside.add(workers.compilerFiles, (own) => this.#stamps.has(own));
@@ -215,8 +217,9 @@ export class Results {
   }
 
   #keep(state: FileState): void {
-    const stamp = this.#stamps.get(state.path) ?? "";
-    this.#kept.set(state.path, { ...state, stamp, products: this.#productsAt(state.path) });
+    const { path } = state;
+    this.#kept.set(path, { ...state, products: this.#productsAt(path) });
+    if (this.#stampOf(path) !== this.#stamps.get(path)) this.#moved.add(path);
     this.#hasNews = true;
   }
 
@@ -260,8 +263,9 @@ export class Results {
 
   #hasChanged(path: string, stamps: ReadonlyMap<string, string>): boolean {
     const [stamp, now] = [this.#stamps.get(path), stamps.get(path)];
+    if (this.#moved.has(path)) return true;
     if (stamp === now && now !== "") return false;
-    const known = (this.#kept.get(path) ?? this.#others.get(path))?.hash ?? "";
+    const known = this.#kept.get(path)?.hash ?? this.#hashes.get(path) ?? "";
     return known === "" || now === undefined || this.#hashOf(path) !== known;
   }
 
@@ -273,8 +277,14 @@ export class Results {
     }
   }
 
+  /** The hash of a file that is still as it was when it was looked over; empty for another one. */
+  #hashAsLookedOver(path: string): string {
+    const hash = this.#hashOf(path);
+    return this.#stampOf(path) === this.#stamps.get(path) ? hash : "";
+  }
+
   #sizeOf(path: string): number {
-    return Number(this.#stamps.get(path)?.split(" ")[2] ?? 0);
+    return sizeOf(this.#stamps.get(path) ?? "");
   }
 
   #stampsOf({ paths, manifests, styles }: Sources): Map<string, string> {

@@ -1,10 +1,24 @@
 import { createHash, type Hash } from "node:crypto";
 import { readdirSync, readFileSync, statSync } from "node:fs";
+import { createRequire } from "node:module";
 import { join } from "node:path";
-import { filesBehind, installed, SHIPPED, shownVersion, type Project } from "../node/index.js";
+import { installed, shownVersion, wasmPath, type Project } from "../node/index.js";
+import type { Rule } from "../rules/index.js";
+import { allLanguages, RUNTIME_FILE } from "../syntax/index.js";
 
 /** Of a project, all that its results rest on beside its files. */
-type Basis = Pick<Project, "rules" | "targets" | "library" | "fileTime" | "goal" | "configFile" | "journeys">;
+type Basis = Pick<
+  Project,
+  | "rules"
+  | "shippedRules"
+  | "languages"
+  | "targets"
+  | "library"
+  | "fileTime"
+  | "goal"
+  | "configFiles"
+  | "journeys"
+>;
 
 /**
  * A name for all that results rest on beside the files of a project: this program, the config with what it is made from, the rules
@@ -12,7 +26,9 @@ type Basis = Pick<Project, "rules" | "targets" | "library" | "fileTime" | "goal"
  */
 export function signatureOf({
   rules,
-  configFile,
+  shippedRules,
+  languages,
+  configFiles,
   goal,
   journeys,
   targets,
@@ -20,23 +36,29 @@ export function signatureOf({
   fileTime,
 }: Basis): string {
   const hash = createHash("sha256");
-  const own = new Set<unknown>(SHIPPED.flatMap((pack) => pack.rules));
   const add = (...values: unknown[]): void => void new Fingerprint(hash).add(values);
   add(shownVersion(), process.version, ...programFiles());
-  for (const file of configFile === undefined ? [] : filesBehind(configFile)) add(file, contentOf(file));
-  for (const rule of rules) add(own.has(rule) ? rule.id : rule);
+  for (const file of configFiles) add(file, contentOf(file));
+  // Rules for other languages find nothing, whether they are loaded or not.
+  const isIdle = ({ language }: Rule): boolean =>
+    language !== undefined && languages?.has(language) === false;
+  for (const rule of rules.filter((one) => !isIdle(one))) add(shippedRules.has(rule) ? rule.id : rule);
   const ways = journeys.map(({ product, from, to, steps }) => [product, from, to, steps]);
   add(targets, library, fileTime, goal, ways);
   return hash.digest("hex").slice(0, 32);
 }
 
-/** The files of this program, with what changes when one of them does. */
+/** The files of this program and its grammars, with what changes when one of them does, and the compiler that comes with it. */
 function programFiles(): string[] {
   const folder = installed("dist");
-  const files = readdirSync(folder, { recursive: true, encoding: "utf8" }).sort();
-  return files.flatMap((name) => {
-    const { size, mtimeMs } = statSync(join(folder, name));
-    return name.endsWith(".js") ? [`${name} ${size} ${mtimeMs}`] : [];
+  const own = readdirSync(folder, { recursive: true, encoding: "utf8" })
+    .filter((name) => name.endsWith(".js"))
+    .map((name) => join(folder, name));
+  const grammars = [RUNTIME_FILE, ...allLanguages().map(({ grammar }) => `${grammar}.wasm`)].map(wasmPath);
+  const compiler = createRequire(import.meta.url).resolve("typescript/package.json");
+  return [...own, ...grammars, compiler].sort().map((file) => {
+    const { size, mtimeMs } = statSync(file);
+    return `${file} ${size} ${mtimeMs}`;
   });
 }
 

@@ -2,7 +2,7 @@ import { totalmem } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { Piscina } from "piscina";
-import { messageOf, type Sources } from "../node/index.js";
+import { messageOf, Problem, type Sources } from "../node/index.js";
 import { languageOfFile } from "../syntax/index.js";
 import { failedState, MOST_TIME, type FileState, type Ground } from "./examiner.js";
 import type { Opening } from "./opening.js";
@@ -64,7 +64,7 @@ export class Workers {
     await Promise.all(batchesOf(paths, sizeOf).map((batch) => this.#batch(batch, tell, new Set())));
   }
 
-  /** The sources and style sheets in which each of some words stands. */
+  /** The files in which each of some words stands. */
   async having(words: readonly string[]): Promise<readonly (readonly string[])[]> {
     return words.length === 0 ? [] : ((await this.#pool.run({ words })) as readonly (readonly string[])[]);
   }
@@ -89,7 +89,11 @@ export class Workers {
     } catch (error) {
       clearInterval(timer);
       const path = paths[Atomics.load(at, 0)];
-      if (path === undefined) throw error; // it could not even begin
+      if (path === undefined)
+        throw new Problem(
+          `Files cannot be worked out on several cores: ${messageOf(error)}. Use one with: --workers 1`,
+          1,
+        );
       const others = paths.filter((one) => one !== path);
       const isGivenUp = watch.signal.aborted || tried.has(path);
       if (isGivenUp) give(failedState(path, reasonOf(error, watch.signal.aborted, this.#patience)));

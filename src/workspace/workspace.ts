@@ -53,7 +53,7 @@ import type { Edit } from "../rewrite/index.js";
 import type { Rule } from "../rules/index.js";
 import { commitsFor, formatCommit } from "./commits.js";
 import { Memory } from "./memory.js";
-import { isNarrow, openProject, type Opening } from "./opening.js";
+import { openProject, type Opening } from "./opening.js";
 import { Results } from "./results.js";
 import { Review } from "./review.js";
 import { appliedSides, isFresh, planSides, type Sides } from "./sides.js";
@@ -67,9 +67,9 @@ export interface Task {
   /** The root where nothing is said. */
   readonly cwd?: string;
   /** Only lines that have changed since this commit of git. */
-  readonly since?: string;
+  readonly since?: string | undefined;
   /** Only this part of the files. */
-  readonly shard?: Shard;
+  readonly shard?: Shard | undefined;
   readonly progress?: (done: number, total: number) => void;
 }
 
@@ -87,9 +87,9 @@ export type Opened = Pick<Project, "root" | "rules"> & Partial<Project>;
 /** How a workspace goes about its work; what comes of it is the same. */
 export interface Working {
   /** Remember results in `.uvran/cache`, and use those of earlier runs. */
-  readonly cache?: boolean;
+  readonly cache?: boolean | undefined;
   /** On how many cores to work files out; 1 for this thread alone. As many as pay where it is not said. */
-  readonly workers?: number;
+  readonly workers?: number | undefined;
 }
 
 /**
@@ -99,20 +99,32 @@ export interface Working {
 export class Workspace {
   readonly project: Project;
   readonly #opening: Opening | undefined;
+  readonly #isNarrowed: boolean;
   readonly #working: Working;
   #results: Results | undefined;
   #found: Sources | undefined;
 
   /**
-   * `opening` says how the project was opened, where it was; only then can it be opened in other threads too, and results be
-   * remembered.
+   * Only a project that was opened, as `opening` says, can be opened in other threads too, and its results be remembered.
+   * `isNarrowed` says that only some of its rules are asked for.
    */
-  constructor({ sources, ...project }: Opened, opening?: Opening, working: Working = {}) {
+  constructor(
+    { sources, ...project }: Opened,
+    {
+      opening,
+      isNarrowed = false,
+      ...working
+    }: Working & { readonly opening?: Opening | undefined; readonly isNarrowed?: boolean } = {},
+  ) {
     this.#opening = opening;
+    this.#isNarrowed = isNarrowed;
     this.#working = working;
     this.#found = sources;
     this.project = {
+      configFiles: [],
       allRules: project.rules,
+      shippedRules: new Set(),
+      languages: undefined,
       tables: [],
       journeys: [],
       effort: {},
@@ -133,14 +145,11 @@ export class Workspace {
    */
   static async open(
     from: string,
-    { cache, workers, ...narrowing }: Omit<Opening, "from"> & Working = {},
+    { config, root, rules, kinds, goal, onlyForSources, ...working }: Omit<Opening, "from"> & Working = {},
   ): Promise<Workspace> {
-    const opening = { from, ...narrowing };
-    const working = {
-      ...(cache === undefined ? {} : { cache }),
-      ...(workers === undefined ? {} : { workers }),
-    };
-    return new Workspace(await openProject(opening), opening, working);
+    const opening = { from, config, root, rules, kinds, goal, onlyForSources };
+    const isNarrowed = [rules, kinds, goal].some((one) => one !== undefined);
+    return new Workspace(await openProject(opening), { opening, isNarrowed, ...working });
   }
 
   get root(): string {
@@ -300,8 +309,8 @@ export class Workspace {
   /** Works out a plan anew, for the same paths and with the same rules as the one before was asked for. */
   async proposeAgain({ asked = {} }: Plan): Promise<Review> {
     const { paths = [], rules, to, since } = asked;
-    const workspace = rules ? await this.#narrowedTo(rules, to) : this;
-    const { plan } = await workspace.propose({ paths, ...(since === undefined ? {} : { since }) });
+    const workspace = rules ? this.#narrowedTo(rules, to) : this;
+    const { plan } = await workspace.propose({ paths, since });
     return this.review(plan);
   }
 
@@ -481,19 +490,22 @@ export class Workspace {
     return account;
   }
 
-  /** The same project with these rules alone, in the way that the plan was made for which it is. */
-  async #narrowedTo(rules: readonly string[], to: string | undefined): Promise<Workspace> {
+  /** The same project with those of these rules alone that it still has, in the way that the plan was made for which it is. */
+  #narrowedTo(ids: readonly string[], to: string | undefined): Workspace {
     const goal = to === undefined ? undefined : goalIn(to);
     const { project } = this;
-    if (this.#opening) {
-      const { from, config } = this.#opening;
-      const how = { ...(config === undefined ? {} : { config }), ...(goal ? { goal } : {}) };
-      const opening = { from, rules, ...how };
-      return new Workspace(await openProject(opening), opening, this.#working);
-    }
-    const own = project.allRules.filter(({ id }) => rules.includes(id));
-    const inProject = own.map((rule) => ruleInProject(project, rule, goal));
-    return new Workspace({ ...project, goal, rules: inProject });
+    const known = project.allRules.filter(({ id }) => ids.includes(id));
+    const inProject = known.map((rule) => ruleInProject(project, rule, goal));
+    const opening = this.#opening && {
+      ...this.#opening,
+      rules: known.map(({ id }) => id),
+      kinds: undefined,
+      goal,
+    };
+    return new Workspace(
+      { ...project, goal, rules: inProject },
+      { opening, isNarrowed: true, ...this.#working },
+    );
   }
 
   #known(): Results {
@@ -527,12 +539,11 @@ export class Workspace {
 
   /** What a plan was asked for; undefined for all of the project with all of its rules. */
   #asked({ paths = [], cwd = this.root, since, shard }: Task): Plan["asked"] {
-    const narrow = this.#opening !== undefined && isNarrow(this.#opening);
-    if (paths.length === 0 && !narrow && since === undefined && !shard) return undefined;
+    if (paths.length === 0 && !this.#isNarrowed && since === undefined && !shard) return undefined;
     const below = paths.map((path) => relative(this.root, resolve(cwd, path)).split(sep).join("/") || ".");
     return {
       ...(below.length > 0 ? { paths: below } : {}),
-      ...(narrow ? { rules: this.project.rules.map(({ id }) => id) } : {}),
+      ...(this.#isNarrowed ? { rules: this.project.rules.map(({ id }) => id) } : {}),
       ...(this.project.goal === undefined ? {} : { to: goalText(this.project.goal) }),
       ...(since === undefined ? {} : { since }),
       ...(shard ? { shard: shardText(shard) } : {}),

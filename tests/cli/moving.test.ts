@@ -243,7 +243,7 @@ const BAD: [what: string, files: Record<string, string>, to: string | undefined,
 ];
 
 test.each(BAD)("%s is named", async (_, files, to, says) => {
-  const opened = loadProject(project(files).root, undefined, to === undefined ? undefined : goalIn(to));
+  const opened = loadProject(project(files).root, { goal: to === undefined ? undefined : goalIn(to) });
   await expect(opened).rejects.toThrow(says);
 });
 

@@ -51,6 +51,14 @@ test("a line is held: more places fail, fewer are recorded when asked for", () =
   expect(sandbox.uvran("survey", "--hold-line").exit).toBe(1);
 });
 
+test("a line is lowered for a language of which no file is left", () => {
+  const entry = (rule: string): string => JSON.stringify({ rule, folder: ".", places: 1 });
+  const line = `${entry("javascript/guarded-read")}\n${entry("python/index-and-item")}\n`;
+  const sandbox = new Sandbox({ "a.js": OLD_JS, ".uvran/line.jsonl": line });
+  expect(sandbox.uvran("survey", "--hold-line", "--tighten").err).toBe("The line is 1 place lower now.\n");
+  expect(sandbox.read(".uvran/line.jsonl")).toBe(`${entry("javascript/guarded-read")}\n`);
+});
+
 test("of two lines that a merge left, the lower is held; a broken one is named", () => {
   const entry = (places: number): string =>
     JSON.stringify({ rule: "javascript/guarded-read", folder: ".", places });

@@ -37,6 +37,18 @@ test("--why gives the answers of the conditions and the outcome where the code f
   );
 });
 
+test("--why knows a place by the line on which it begins, where the plan has it", () => {
+  const list =
+    "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(jar)\n    return names\n";
+  const own = new Sandbox({ "a.py": list });
+  const asked = (line: number): string =>
+    own.uvran("rules", "python/comprehension", "--why", `a.py:${line}`).out;
+  expect(own.uvran("propose").out).toContain("a.py:2 ");
+  expect(asked(2)).toMatch(/^a\.py:2 [^]*it is rewritten, certain\n$/);
+  expect(asked(3)).toContain("it is rewritten, certain");
+  expect(asked(5)).toContain("Nothing on line 5");
+});
+
 test("--why asks for what it needs", () => {
   expect(why("javascript/value-or-fallback", "a.js:90")).toMatchObject({
     exit: 2,

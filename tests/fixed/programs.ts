@@ -3,7 +3,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { Engine, filesNaming, languageOfFile, yes, type FileResult, type LanguageId } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 
 /**
  * A small program that shows something that once went wrong. What is expected of a line stands behind `!` in a comment

@@ -1,6 +1,6 @@
 import "uvran/node";
 import { Engine, holes, javascript, need, python, filesNaming, textAfter } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { make, run } from "../rules/run-rule.js";
 
 const { value } = holes({ value: "expression" });

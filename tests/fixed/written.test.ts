@@ -11,7 +11,7 @@ import {
   ruby,
   textAfter,
 } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { make, run } from "../rules/run-rule.js";
 
 const { args, mods, body, value } = holes({

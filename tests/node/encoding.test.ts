@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import iconv from "iconv-lite";
-import { decode, encode, encodingOf, inspect, SHIPPED } from "uvran/node";
+import { decode, encode, encodingOf, inspect } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { Workspace } from "uvran/workspace";
 import { Sandbox } from "../cli/run.js";
 

@@ -1,5 +1,6 @@
 import { languageOf, loadGrammars, parse, type SyntaxNode } from "uvran/core";
 import { TypeScriptTypes } from "uvran/node";
+import { Workspace } from "uvran/workspace";
 import { Sandbox } from "../cli/run.js";
 
 const CODE = `import { Jar } from "./jars.js";
@@ -86,4 +87,16 @@ test("the shipped rules ask it where the file itself does not say", () => {
   expect(out).toContain("certain · idiom");
   expect(out).toContain("`jar()` is inferred `Jar | undefined`, which falls back only when it is missing");
   expect(out).toMatch(/a\.ts:3[^]*`label\(\)` is inferred `string`: for "" the old code fell back/);
+});
+
+test("what the compiler rules out does not come back when another change touches the line of the declaration", async () => {
+  const project = new Sandbox({
+    "tsconfig.json": '{ "compilerOptions": { "strict": true, "target": "es2022" } }',
+    "a.ts": "export function f(g: () => number): number {\n  var n = g(); return n || 5;\n}\n",
+  });
+  const { plan } = await (await Workspace.open(project.root)).examine();
+  expect(plan.changes.map(({ rules, trust }) => [rules, trust])).toEqual([
+    [["javascript/block-scoped"], "certain"],
+  ]);
+  expect(plan.heldBack.map(({ rule }) => rule)).toEqual(["javascript/falsy-fallback"]);
 });

@@ -2,7 +2,8 @@ import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { languageOfFile } from "uvran";
-import { ProjectTargets, SHIPPED } from "uvran/node";
+import { ProjectTargets } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { Workspace } from "uvran/workspace";
 
 function project(files: Record<string, string>): string {

@@ -3,7 +3,8 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import ts from "typescript";
 import { Engine, filesNaming, languageOfFile, loadGrammars, textAfter } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 
 /** Components whose effects work on the document; what they become; and what the document is while they are used. */
 const FOLDER = "tests/golden/components";

@@ -3,7 +3,8 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "no
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
 import { countErrors, Engine, filesNaming, languageOfFile, loadGrammars, textAfter } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { testWith } from "../toolchains.js";
 
 const FOLDER = "tests/golden/families";

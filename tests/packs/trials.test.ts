@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { coveragePage, pack, packPage, rule, RuleError, rulesIndex, trialsIn } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import pythonPack from "uvran/packs/python";
 import { expectTrialsToPass } from "uvran/testing";
 

@@ -1,5 +1,6 @@
 import { countErrors, Engine, languageOf, parse, textAfter, type LanguageId } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { behaviours } from "../../bench/respell/behave.js";
 import { respellings } from "../../bench/respell/respell.js";
 import "../languages.js";

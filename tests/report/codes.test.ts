@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { CODES, codesPage, sayingsOf, type CodeExample, type Pack } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
 
 interface Examples {
   codeExamples(packs: readonly Pack[]): readonly CodeExample[];

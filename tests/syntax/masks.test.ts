@@ -1,6 +1,6 @@
 import "uvran/node";
 import { Engine, languageOf, loadGrammars, parseFile, type FileResult } from "uvran/core";
-import { SHIPPED } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
 await loadGrammars([languageOf("cpp"), languageOf("csharp"), languageOf("python")]);
@@ -41,6 +41,16 @@ test.each([
   ["a macro that declares", "HIVE_DECLARE(Jar, Lid)\nHIVE_DECLARE(Pot, Lid)\n", undefined],
   ["a macro of mixed case", "RegisterHives(Jar)\n\n", undefined],
   ["a macro before a name", "class HIVE_API Jar;\nextern int HIVE_CALL weigh(int);\n", undefined],
+  [
+    "a macro in the head of a class",
+    "class HIVE_API Jar : public Lid {};\nstruct HIVE_API Pot {};\n",
+    undefined,
+  ],
+  [
+    "a macro with arguments in the head of a class",
+    "struct HIVE_EXPORT(jars) Jar final : Lid {};\nclass visible_to(jars) Lid<T*> {};\n",
+    undefined,
+  ],
   [
     "a macro behind the parameters",
     "int weigh(int) const HIVE_NOEXCEPT;\nstruct Hive { int f() HIVE_PURE; };\n",

@@ -121,6 +121,32 @@ test("after any changes a run that remembers says what one says that does not", 
   expect(without).toBe(0);
 }, 240_000);
 
+test("a file that another program writes during a run leaves nothing behind that rests on what it was", async () => {
+  const sandbox = new Sandbox({ "a.cs": USES, "aa.js": "old(1);\n", "b.cs": PLAIN });
+  sandbox.write(
+    "uvran.config.ts",
+    `import { existsSync, writeFileSync } from "node:fs";
+    import { holes, javascript, pack, rule } from "uvran";
+    import csharp from "uvran/packs/csharp";
+    const { list } = holes({ list: "expression" });
+    const writes = () => {
+      if (existsSync("${sandbox.path("../written")}-${sandbox.root.slice(-6)}")) return true;
+      writeFileSync("${sandbox.path("../written")}-${sandbox.root.slice(-6)}", "");
+      writeFileSync("${sandbox.path("b.cs")}", ${JSON.stringify(OWN)});
+      return true;
+    };
+    const own = rule({ id: "javascript/own", kind: "idiom", title: "Own", why: "It is old.", trials: [],
+      was: javascript\`old(\${list})\`, where: [writes], becomes: javascript\`now(\${list})\` });
+    export default { packs: [csharp, pack("own", [own])] };\n`,
+  );
+  const first = await remembering(sandbox);
+  expect(first.plan.changes.map(({ path }) => path)).toContain("a.cs");
+  expect(sandbox.read("b.cs")).toBe(OWN);
+  const second = await remembering(sandbox);
+  expect(second.plan.changes.map(({ path }) => path)).not.toContain("a.cs");
+  expect(second.plan).toEqual((await fresh(sandbox)).plan);
+});
+
 test("what is damaged is worked out again", async () => {
   const { sandbox, workedOut } = project({ "a.js": "old(1);\n", "b.js": "old(2);\n" });
   await workedOut();
@@ -133,6 +159,7 @@ test("what is damaged is worked out again", async () => {
   for (const bad of [
     "",
     "\0\0\n",
+    lines.slice(1).join("\n"),
     sandbox.read(file).slice(0, 200),
     `${lines[0]}\n${lines[1]!.slice(3)}\n`,
   ]) {

@@ -17,6 +17,39 @@ test("any number of workers gives the same plan and survey", async () => {
   }
 });
 
+test("what threads have found is worked out again when it does not hold any more", async () => {
+  const uses = "class Yard {\n  Hive F(Hive a, Hive b) {\n    return a != null ? a : b;\n  }\n}\n";
+  const sandbox = new Sandbox({
+    "a.cs": uses,
+    "b.cs": "class Hive { public int Weight; }\n",
+    "c.js": "f();\n",
+  });
+  const workspace = await Workspace.open(sandbox.root, { workers: 2 });
+  const trusts = async () => (await workspace.examine()).plan.changes.map(({ path, trust }) => [path, trust]);
+  expect(await trusts()).toEqual([["a.cs", "certain"]]);
+  sandbox.write(
+    "b.cs",
+    "class Hive {\n  public static bool operator ==(Hive a, Hive b) { return true; }\n}\n",
+  );
+  expect(await trusts()).toEqual([]);
+});
+
+test("a config that only fails in a thread is said, with what to do", () => {
+  const sandbox = new Sandbox({
+    "uvran.config.ts": `import { isMainThread } from "node:worker_threads";
+    if (!isMainThread) throw new Error("not here");
+    export default {};\n`,
+    "a.js": "f();\n",
+    "b.js": "f();\n",
+  });
+  const { exit, err } = sandbox.uvran("survey", "--workers", "2");
+  expect(exit).toBe(1);
+  expect(err).toMatch(
+    /^Files cannot be worked out on several cores: .*not here.*Use one with: --workers 1\n$/s,
+  );
+  expect(sandbox.uvran("survey", "--workers", "1").exit).toBe(0);
+});
+
 /** A rule that breaks down in one file. */
 const config = (breakdown: string): string => `import { javascript, pack, rule, holes } from "uvran";
 const { list } = holes({ list: "expression" });
@@ -49,5 +82,5 @@ test("the command line takes a number of workers, and says what a config prints 
   expect(out).toContain("2 places to modernise");
   const wrong = sandbox.uvran("survey", "--workers", "0");
   expect(wrong.exit).toBe(2);
-  expect(wrong.err).toContain("It must be a number from 1 to 999.");
+  expect(wrong.err).toContain("Write a number from 1 to 999.");
 });

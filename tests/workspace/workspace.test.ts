@@ -2,7 +2,7 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "nod
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { applyEdits } from "uvran";
-import { SHIPPED } from "uvran/node";
+import { SHIPPED } from "uvran/packs";
 import { Workspace } from "uvran/workspace";
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
@@ -90,6 +90,25 @@ test("what a manifest or the compiler says is asked again when it changes", asyn
   write("g.ts", "export const g = (): number => 0;\n");
   expect(workspace.refresh()).toEqual(["b.ts", "g.ts"]);
   expect(await found()).toEqual(["a.js", "JavaScript 2022"]);
+});
+
+test("a library that changes is read anew", async () => {
+  const gives = (type: string): string => `export declare const g: () => ${type};\n`;
+  write("a.ts", "import { g } from 'shelf';\nexport const n = g() || 1;\n");
+  write(
+    "tsconfig.json",
+    '{ "compilerOptions": { "strict": true, "module": "esnext", "moduleResolution": "bundler" } }\n',
+  );
+  write("node_modules/shelf/index.d.ts", gives("object | undefined"));
+  const workspace = new Workspace({ root, rules });
+  const trusts = async () => (await workspace.examine()).plan.changes.map(({ trust }) => trust);
+  const before = await trusts();
+  write("node_modules/shelf/index.d.ts", gives("number | undefined"));
+  const now = await trusts();
+  expect(now).not.toEqual(before);
+  expect(now).toEqual(
+    (await new Workspace({ root, rules }).examine()).plan.changes.map(({ trust }) => trust),
+  );
 });
 
 test("a file that is written again as it was makes nothing stale, and no result is worked out twice", async () => {

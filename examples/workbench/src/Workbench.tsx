@@ -7,7 +7,7 @@ import { FromEdit } from "./parts/FromEdit";
 import { HerePanel } from "./parts/HerePanel";
 import { Holes } from "./parts/Holes";
 import { KeysDialog } from "./parts/KeysDialog";
-import { LoadingBar } from "./parts/LoadingBar";
+import { LoadingBar } from "../../common/LoadingBar.js";
 import { RuleEditor } from "./parts/RuleEditor";
 import { Sheet } from "./parts/Sheet";
 import { Toolbar } from "./parts/Toolbar";

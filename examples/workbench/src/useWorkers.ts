@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { proxy, wrap, type Remote } from "comlink";
-import type { Loading } from "./engine/protocol";
+import type { Loading } from "../../common/grammars.js";
 import type { Bench } from "./engine/worker";
 import type { Typing } from "./typing/worker";
 

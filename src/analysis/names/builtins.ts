@@ -1,4 +1,4 @@
-import { oncePerKey, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
+import { escaped, oncePerKey, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { nameInFile, referencesAt } from "./declarations.js";
 import { isDefinedInProject } from "./functions.js";
@@ -48,7 +48,7 @@ function replacedAround(name: string, at: SyntaxNode): Answer | undefined {
 
 /** A string that ends in a name: `"open"`, `"yard.open"`. */
 function namedIn(name: string): RegExp {
-  return new RegExp(`(^|[^\\p{L}\\p{N}_])${name}["'\`]$`, "u");
+  return new RegExp(`(^|[^\\p{L}\\p{N}_])${escaped(name)}["'\`]$`, "u");
 }
 
 const inTree = oncePerKey(meansBuiltin);
@@ -63,7 +63,8 @@ function meansBuiltin(name: string, tree: SyntaxTree): Answer {
     )?.at[0];
   if (written) return no("name.library", `\`${name}\` is given another meaning in this file`, written);
   const inString = namedIn(name);
-  for (const node of root.descendants()) {
+  for (const n of tree.ofKinds([...language.wildcardImports, ...language.strings, ...language.memberReads])) {
+    const node = tree.node(n);
     if (node.is(language.wildcardImports)) {
       return unknown("name.not-resolved", `\`${node.parent?.text}\` may bring in another \`${name}\``, node);
     }

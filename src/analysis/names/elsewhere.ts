@@ -207,8 +207,9 @@ class Search {
       for (const item of statement.imports) this.#item(file, item, exposure, verdict === "unknown");
     }
     if (!isTop) return;
-    for (const node of tree.root.descendants()) {
-      if (!node.is(strings) || followed.some((statement) => statement.holds(node))) continue;
+    for (const n of tree.ofKinds(strings)) {
+      const node = tree.node(n);
+      if (followed.some((statement) => statement.holds(node))) continue;
       const module = node.text.replace(/^["'`]|["'`]$/g, "");
       if (links.imports(module, file.path, exposure.path) !== "yes" || isSourceOfExport(node)) continue;
       const member = memberOfImport(node);

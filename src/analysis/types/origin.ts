@@ -3,6 +3,7 @@ import type { ImportStatement, ListedImport, SyntaxNode } from "../../syntax/ind
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesAt, type Declaration } from "../names/declarations.js";
 import { importsIn } from "../names/imports.js";
+import { surroundingsOf } from "../project.js";
 import { shortened } from "../shown.js";
 
 /** Where a name comes from: a module, and what it is called there. */
@@ -38,7 +39,7 @@ export function originOf(expression: SyntaxNode): Origin | undefined {
   const path = pathOf(expression);
   if (!path) return undefined;
   const to = referencesAt(path.first).find((reference) => !reference.member)?.to;
-  if (!to) return listedAs(expression) ?? importedInFull(expression, path);
+  if (!to) return listedAs(expression) ?? importedInFull(expression, path) ?? soonImported(path);
   const found = to.at.map((at) => importAt(at));
   if (!found.every((one) => one !== undefined) || isGivenElsewhere(to)) return undefined;
   const isModule = ({ item }: Import): boolean => item.name === undefined || item.name === "*";
@@ -105,6 +106,16 @@ function spelled({ module, local, name }: ListedImport, first: string): string |
 function isGivenElsewhere(to: Declaration): boolean {
   const given = changesOf(to).filter(({ does }) => does === "write" || does === "update");
   return given.some(({ node }) => importAt(node) === undefined);
+}
+
+/** What is imported together with the code that uses it. */
+function soonImported({ first, rest }: { first: SyntaxNode; rest: string[] }): Origin | undefined {
+  const { pending = [] } = surroundingsOf(first.tree);
+  const found = pending.find(({ local }) => local === first.text);
+  const isPart = found?.name !== undefined && found.name !== "*";
+  return (
+    found && { module: found.module, ...named(isPart ? [found.name!, ...rest] : rest), at: first.tree.root }
+  );
 }
 
 /** Languages with full names need no import: `java.util.List`, `\App\Hive`, `std::vector`. */

@@ -8,7 +8,7 @@ import {
 } from "../../plan/index.js";
 import { changeText, elsewhereLines, placeBehind, shownPath, type Paint } from "../../report/index.js";
 import type { Review } from "../../workspace/index.js";
-import { printable } from "../terminal.js";
+import { printable } from "../deliver.js";
 
 /** A held-back place, or a piece of advice. */
 export type Place = Plan["heldBack"][number] | Plan["advice"][number];

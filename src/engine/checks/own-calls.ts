@@ -20,30 +20,27 @@ const ownCalls = oncePerTree((tree): ReadonlyMap<string, number> => {
   const counts = new Map<string, number>();
   const add = (name: string, count: number): void => void counts.set(name, (counts.get(name) ?? 0) + count);
   const isCall = new Set(kindIdsOf(tree.language, calls));
-  const isFunction = new Set(
-    Object.keys(flow.implicitCalls).length > 0 ? kindIdsOf(tree.language, functions) : [],
-  );
+  const isFunction = new Set(kindIdsOf(tree.language, functions));
+  /** The functions around that have a name, outermost first; with what they are members of, where that is written. */
+  const around: { readonly name: string; readonly after: number }[] = [];
   for (let n = 0; n < tree.size; n++) {
+    while (around.length > 0 && around.at(-1)!.after <= n) around.pop();
     const kind = tree.kindIds[n]!;
-    if (isCall.has(kind)) {
+    if (isCall.has(kind) && around.length > 0) {
       const call = callOf(tree.node(n));
-      const fn = call && namesAround(tree.node(n)).find((name) => callsIt(call, name));
-      if (fn !== undefined) add(fn.split(".").at(-1)!, 1);
-    } else if (isFunction.has(kind)) {
-      const name = nameOf(tree.node(n));
-      // A function may be called `constructor` or `toString`, which every object has.
-      if (name === undefined || !Object.hasOwn(flow.implicitCalls, name)) continue;
-      add(name, [...tree.textOf(n).matchAll(flow.implicitCalls[name]!)].length);
+      const fn = call && around.findLast(({ name }) => callsIt(call, name));
+      if (fn) add(fn.name.split(".").at(-1)!, 1);
     }
+    if (!isFunction.has(kind)) continue;
+    const name = nameOf(tree.node(n));
+    if (name === undefined) continue;
+    around.push({ name, after: tree.after[n]! });
+    // A function may be called `constructor` or `toString`, which every object has.
+    if (Object.hasOwn(flow.implicitCalls, name))
+      add(name, [...tree.textOf(n).matchAll(flow.implicitCalls[name]!)].length);
   }
   return counts;
 });
-
-/** The names of the functions around that have one, innermost first; with what they are members of, where that is written. */
-function namesAround(node: SyntaxNode): string[] {
-  const { functions } = node.tree.language;
-  return [...node.ancestors()].flatMap((above) => (above.is(functions) ? (nameOf(above) ?? []) : []));
-}
 
 /** What a function is called: by its own name, or by what it is given to. */
 function nameOf(fn: SyntaxNode): string | undefined {

@@ -1,6 +1,6 @@
 import { shortened } from "../../analysis/index.js";
 import type { Edit } from "../../rewrite/index.js";
-import type { SyntaxTree } from "../../syntax/index.js";
+import { jumpOf, type SyntaxTree } from "../../syntax/index.js";
 import type { Fault, Rewriting } from "./check.js";
 
 /**
@@ -60,7 +60,9 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): Faul
     const isValue = (m: number): boolean =>
       after.ends[m] === from + value[0]!.end - start && after.kind(m) === value[0]!.kind;
     const isNoLine = isLine && !hasStatement(from) && !(value.length === 1 && standsAt(from, isValue));
-    if (isLost || isNoLine) {
+    // An exception that is thrown by a statement may be thrown by an expression now.
+    const throwsStill = (m: number): boolean => after.ends[m] === to - 1 && jumpOf(after.node(m)) === "throw";
+    if ((isLost || isNoLine) && !(before.text[end - 1] === ";" && standsAt(from, throwsStill))) {
       const says = `\`${shortened(before.textOf(n))}\`, which nothing touches, would be read differently`;
       return { code: "edit.read-differently", says };
     }

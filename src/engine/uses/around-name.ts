@@ -1,4 +1,4 @@
-import { applyEdits, CannotRewrite, clash, type Edit } from "../../rewrite/index.js";
+import { applyEdits, CannotRewrite, clash, withLineEnds, type Edit } from "../../rewrite/index.js";
 import { lower, Match, Renaming, type Rule, type Trust } from "../../rules/index.js";
 import { countErrors, languageOfFile, type Import } from "../../syntax/index.js";
 import type { FileEdits, Ground } from "../change.js";
@@ -56,7 +56,7 @@ function ordered(edits: readonly Edit[], text: string): Edit[] {
 }
 
 function soundEdits(path: string, text: string, edits: readonly Edit[]): Edit[] {
-  const sorted = ordered(edits, text);
+  const sorted = ordered(withLineEnds(text, edits), text);
   const language = languageOfFile(path)!;
   if (countErrors(applyEdits(text, sorted), language) > countErrors(text, language)) {
     throw new CannotRewrite("edit.syntax-error", `${path} would not parse any more`);

@@ -15,7 +15,8 @@ export function rewriteUses(uses: EveryUse, match: Match): Piece[] {
 }
 
 function piecesOf(coverage: Coverage, match: Match): Piece[] {
-  if (coverage.uncovered) throw new CannotRewrite("name.other-uses", coverage.uncovered.evidence.says);
+  const unknownUse = coverage.uncovered?.evidence;
+  if (unknownUse) throw new CannotRewrite("name.other-uses", unknownUse.says, unknownUse);
   const { covered, doubts } = coverage;
   const names = new Map<string | undefined, FreshNames>();
   const pieces = covered.map(({ clause, found, path }): Piece => {

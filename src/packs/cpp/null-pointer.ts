@@ -61,6 +61,8 @@ export const nullPointer = rule({
     holds("auto c = NULL;\n", "is declared `auto`"),
     holds("void f(int n) { if (n == NULL) return; }\n", "is declared `int`"),
     holds("void f() { g(NULL + 1); }\n", "counts with it"),
+    holds("void f(bool b) { double d = b ? 1 : NULL; }\n", "is declared `double`"),
+    rewrites("void f(int *q) { int *p = q ? q : NULL; }\n", "void f(int *q) { int *p = q ? q : nullptr; }\n"),
     ignores("int n = 0;\nvoid f(int n) { if (n == 0) g(0); }\n"),
     ignores("int *p = nullptr;\n"),
     ignores("int *p[] = { 0 };\nint f() { return 0; }\n"),

@@ -56,6 +56,7 @@ export function wantsPointer(node: SyntaxNode): Answer {
   };
   if (!parent) return unknown("type.not-known", "nothing says what is wanted here", node);
   if (parent.is("parenthesized_expression")) return wantsPointer(parent);
+  if (parent.is("conditional_expression") && node.field !== "condition") return wantsPointer(parent);
   if (parent.is("init_declarator")) {
     const declarator = parent.child("declarator");
     const leaf = declarator && [...declarator.descendants()].findLast((one) => one.isLeaf && one.named);

@@ -20,6 +20,7 @@ import { lookupOrDefault } from "./lookup-or-default.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { eachItem } from "./each-item.js";
 import { interpolatedText } from "./texts/interpolated.js";
+import { outVariable } from "./out-variable.js";
 import { typePattern } from "./type-pattern.js";
 
 export const csharpPack = pack("csharp", [
@@ -44,5 +45,6 @@ export const csharpPack = pack("csharp", [
   eachItem,
   interpolatedText,
   typePattern,
+  outVariable,
 ]);
 export default csharpPack;

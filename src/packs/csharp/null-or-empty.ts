@@ -16,6 +16,7 @@ import {
   trialsIn,
   typeOf,
   unknown,
+  unnegated,
   weakest,
   yes,
 } from "../../core.js";
@@ -55,10 +56,10 @@ function asked(match: Match): SyntaxNode | undefined {
   const isOr = match.alternative === OR;
   const test = presenceOf(firstOf(match));
   if (test.asks !== "missing" || test.isThere === isOr || test.key) return undefined;
-  const { tree, id } = match.the(second);
-  const patterns = (isOr ? EMPTY : FULL).flatMap((one) => compile(one, "csharp"));
-  const subject = matchOneAt(patterns, tree, id)?.captures.get(text)?.nodes[0];
-  if (subject === undefined || !sameCode(tree.node(subject), test.subject)) return undefined;
+  const { test: asksToo, isTrue } = unnegated(match.the(second));
+  const patterns = (isOr === isTrue ? EMPTY : FULL).flatMap((one) => compile(one, "csharp"));
+  const subject = matchOneAt(patterns, asksToo.tree, asksToo.id)?.captures.get(text)?.nodes[0];
+  if (subject === undefined || !sameCode(asksToo.tree.node(subject), test.subject)) return undefined;
   // A list has a length as well.
   const type = typeOf(test.subject);
   return type === undefined || isStringType(type, test.subject) ? test.subject : undefined;
@@ -130,6 +131,12 @@ export const nullOrEmpty = rule({
       inClass("return string.IsNullOrEmpty(g);"),
       "possible",
     ),
+    rewrites(inClass('return s != null && !(s == "");'), inClass("return !string.IsNullOrEmpty(s);")),
+    rewrites(
+      inClass("if (!(s == null) && !(s.Length == 0)) { return true; } return false;"),
+      inClass("if (!string.IsNullOrEmpty(s)) { return true; } return false;"),
+    ),
+    ignores(inClass('return s == null || !(s == "");')),
     ignores(inClass("return n == null || n.Length == 0;")),
     holds(inClass('return G() == null || G() == "";'), "calls something"),
     ignores('class String {} class A { bool F(String s) { return s == null || s == ""; } }'),

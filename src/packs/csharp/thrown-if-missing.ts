@@ -1,8 +1,35 @@
-import { csharp, holes, required, rule, trialsIn } from "../../core.js";
+import {
+  condition,
+  csharp,
+  holes,
+  orThrows,
+  required,
+  rule,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
-import { asksForNull } from "./values.js";
+import { asksForNull, isTypeInferred, nullableValue } from "./values.js";
 
 const { value, error } = holes({ value: "name", error: "expression" });
+/** `n ?? throw e` is an `int` for an `int?`, which counts where a type is inferred from it. */
+function keepsType(match: Match): Answer {
+  const node = match.the(value);
+  const type = nullableValue(node);
+  if (!isTypeInferred(match.place) || (type === undefined && typeOf(node)))
+    return yes("type.same", "the value goes to a place of a type of its own");
+  return unknown(
+    "type.same",
+    type === undefined
+      ? `\`${node.text}\` could be an \`int?\` or its like, and what is inferred would be an \`int\``
+      : `what is inferred was a \`${type}\`, and would be a \`${type.slice(0, -1)}\``,
+    node,
+  );
+}
+
 const { rewrites, ignores, holds } = trialsIn("csharp");
 
 export const thrownIfMissing = rule({
@@ -11,8 +38,8 @@ export const thrownIfMissing = rule({
   title: "Use ?? throw instead of a null check that throws",
   why: "The test and the assignment that it protects belong together and should not drift apart.",
   target: "7.0",
-  was: required(value, error),
-  given: [testedOnce(), asksForNull()],
+  was: [required(value, error), orThrows(value, error)],
+  given: [testedOnce(), asksForNull(), condition("the type of what is written stays", keepsType)],
   becomes: csharp.expression`${value} ?? throw ${error}`,
   trials: [
     rewrites(
@@ -38,6 +65,36 @@ export const thrownIfMissing = rule({
     rewrites(
       "class A { A(string n) { if (n is null) { throw new E(); } _n = n; } }",
       "class A { A(string n) { _n = n ?? throw new E(); } }",
+    ),
+    rewrites(
+      "interface IQueen { } class A { IQueen F(IQueen q) { if (q == null) throw new E(); return q; } }",
+      "interface IQueen { } class A { IQueen F(IQueen q) { return q ?? throw new E(); } }",
+    ),
+    rewrites(
+      "interface IQueen { } class A { IQueen F(IQueen q) { if (q is not null) { return q; } throw new E(); } }",
+      "interface IQueen { } class A { IQueen F(IQueen q) { return q ?? throw new E(); } }",
+    ),
+    rewrites(
+      "interface IQueen { } class A { IQueen F(IQueen q) { if (q != null) return q; else throw new E(); } }",
+      "interface IQueen { } class A { IQueen F(IQueen q) { return q ?? throw new E(); } }",
+    ),
+    rewrites(
+      "class A { void F(int? n) { if (n == null) throw new E(); var m = n; } }",
+      "class A { void F(int? n) { var m = n ?? throw new E(); } }",
+      "likely",
+    ),
+    rewrites(
+      "class A { void F(int? n) { G(() => { if (n == null) throw new E(); return n; }); } }",
+      "class A { void F(int? n) { G(() => { return n ?? throw new E(); }); } }",
+      "likely",
+    ),
+    rewrites(
+      "class A { void F(int? n) { if (n == null) throw new E(); int? m = n; } }",
+      "class A { void F(int? n) { int? m = n ?? throw new E(); } }",
+    ),
+    ignores("class A { string F(string q) { if (q == null) throw new E(); return q.Trim(); } }"),
+    ignores(
+      "class A { string F(string q) { if (q == null) throw new E(); else if (b) return q; return q; } }",
     ),
     rewrites(
       "class A { A(Queen n) { if (n == null) { throw new E(); } _n = n; } }",

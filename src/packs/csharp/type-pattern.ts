@@ -1,4 +1,5 @@
 import {
+  escaped,
   condition,
   copy,
   holes,
@@ -45,7 +46,7 @@ function convertedAt(statement: SyntaxNode): Converted | undefined {
   if (!value || !type || !branch || !test || !(kind.is("implicit_type") || kind.text === type.text))
     return undefined;
   // `int?` is no type that a pattern may name.
-  return new RegExp(`^${name.text} (?:!=|is not) null$`).test(test.text) && !type.text.endsWith("?")
+  return new RegExp(`^${escaped(name.text)} (?:!=|is not) null$`).test(test.text) && !type.text.endsWith("?")
     ? { name, value, type, branch, test }
     : undefined;
 }

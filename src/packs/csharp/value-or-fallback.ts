@@ -13,7 +13,7 @@ import {
 } from "../../core.js";
 import type { Answer, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
-import { asksForNull, fitsBeside, mayBeExpressionTree, nullableValue } from "./values.js";
+import { asksForNull, fitsBeside, isTypeInferred, mayBeExpressionTree, nullableValue } from "./values.js";
 
 const { value, fallback } = holes({
   value: "expression",
@@ -36,6 +36,13 @@ function sameType(match: Match): Answer {
     return unknown(
       "type.same",
       `the variable was a \`${type}\`, and would be a \`${type.slice(0, -1)}\``,
+      place,
+    );
+  const isInferred = place.parent?.is("return_statement") && isTypeInferred(place);
+  if (isInferred && match.tests[0]!.asks !== "value" && (type !== undefined || !typeOf(match.the(value))))
+    return unknown(
+      "type.same",
+      "the type that the lambda gives is inferred, and could be another one now",
       place,
     );
   if (type === undefined || match.found.isStatements || match.tests[0]!.asks === "value")
@@ -200,6 +207,15 @@ export const valueOrFallback = rule({
     rewrites(
       'class A { string F(string s) { return s switch { null => "a", _ => s }; } }',
       'class A { string F(string s) { return s ?? "a"; } }',
+    ),
+    rewrites(
+      "class A { void F(int? n) { G(() => { if (n != null) return n; return 0; }); } }",
+      "class A { void F(int? n) { G(() => { return n ?? 0; }); } }",
+      "likely",
+    ),
+    rewrites(
+      'class A { void F(string s) { G(() => { if (s != null) return s; return ""; }); } }',
+      'class A { void F(string s) { G(() => { return s ?? ""; }); } }',
     ),
     ignores('class A { string F(string s) { return s switch { null => "a", "" => "b", _ => s }; } }'),
     ignores('class A { string F(string s, bool c) { return s switch { null when c => "a", _ => s }; } }'),

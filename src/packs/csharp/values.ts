@@ -3,6 +3,7 @@ import {
   classesDerivedFrom,
   classesNamed,
   condition,
+  functionAround,
   isNamedLike,
   memberNamed,
   no,
@@ -202,4 +203,12 @@ function isMemberOfValue({ test, steps }: Link): Answer {
     return no("type.is", `\`${name}\` is a \`${type}\`, whose value has no \`${member}\``, test.subject);
   const says = `\`${name}\` could be a nullable value, which has no \`${member}\` behind ?.`;
   return typeOf(test.subject) ? isOne : unknown("type.is", says, test.subject);
+}
+
+const LAMBDAS = ["lambda_expression", "anonymous_method_expression"];
+
+/** Is the type of what stands in a place inferred: for a variable declared by `var`, or for what a lambda returns? */
+export function isTypeInferred(place: SyntaxNode): boolean {
+  if (place.closest(["variable_declaration"])?.child("type")?.is("implicit_type")) return true;
+  return place.parent?.is("return_statement") === true && functionAround(place)?.is(LAMBDAS) === true;
 }

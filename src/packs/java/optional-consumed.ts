@@ -10,11 +10,11 @@ import {
   mayRunAnyway,
   nameInFile,
   no,
+  onlyIf,
+  orThrows,
   present,
-  presenceOf,
   referencesAt,
   rule,
-  sameCode,
   shortened,
   sideEffectFree,
   trialsIn,
@@ -27,14 +27,11 @@ import { isNeverNull } from "./create-if-absent.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { isOfType, isOptional, typeArguments, wantsPrimitive } from "./types.js";
 
-const { maybe, fallback, read, test, error, type, name, body } = holes({
+const { maybe, fallback, read, error, body } = holes({
   maybe: "expression",
   fallback: "expression",
   read: "expression",
-  test: "expression",
   error: "expression",
-  type: "type",
-  name: "name",
   body: "statements",
 });
 const value = fresh("value");
@@ -44,46 +41,10 @@ const got = java`${maybe}.get()`;
 const FORMS = [
   { is: "value", was: choice(present(maybe, { or: ["value"] }), maybe, fallback) },
   { is: "mapped", was: choice(present(maybe, { or: ["value"] }), read, fallback) },
-  {
-    is: "declared",
-    was: java`
-      if (${test}) {
-        throw ${error};
-      }
-      ${type} ${name} = ${maybe}.get();
-    `,
-  },
-  {
-    is: "returned",
-    was: java`
-      if (${test}) {
-        throw ${error};
-      }
-      return ${maybe}.get();
-    `,
-  },
-  {
-    is: "run",
-    was: java`
-      if (${test}) {
-        ${body}
-      }
-    `,
-  },
+  { is: "insisted", was: orThrows(maybe, error, { or: ["value"] }) },
+  { is: "run", was: onlyIf(present(maybe, { or: ["value"] }), body) },
 ] as const;
 const formOf = ({ alternative }: Match) => FORMS[alternative]!.is;
-
-/** Is it asked whether the Optional holds something, or, ahead of an exception, whether it holds nothing? */
-function asksForValue(match: Match): boolean | Match {
-  if (!match.has(test)) return match.tests[0]!.asks === "value";
-  const { asks, isThere, subject } = presenceOf(match.the(test));
-  const isRun = formOf(match) === "run";
-  if (asks !== "value" || isThere !== isRun) return false;
-  const { tree, id, start, end } = subject;
-  if (match.has(maybe)) return sameCode(subject, match.the(maybe));
-  const captures = new Map([[maybe, { tree, nodes: [id], start, end }]]);
-  return match.and({ ...match.found, captures });
-}
 
 const isPlain = (match: Match): boolean => mayRunAnyway(match.the(fallback)).is === "yes";
 
@@ -158,7 +119,7 @@ export const optionalConsumed = rule({
   target: "8",
   was: FORMS.map(({ was }) => was),
   where: [
-    asksForValue,
+    ({ tests }) => tests[0]!.asks === "value",
     (match) => formOf(match) !== "run" || containing(got, { in: body })(match) !== false,
     (match) => formOf(match) !== "mapped" || containing(got, { in: read })(match) !== false,
   ],
@@ -182,8 +143,7 @@ export const optionalConsumed = rule({
           ${each(got, { in: body }).becomes(value)}
         });
       `;
-    if (form === "declared") return java`${type} ${name} = ${maybe}.orElseThrow(() -> ${error});`;
-    if (form === "returned") return java`return ${maybe}.orElseThrow(() -> ${error});`;
+    if (form === "insisted") return java.expression`${maybe}.orElseThrow(() -> ${error})`;
     if (form === "mapped") {
       const mapped = each(got, { in: read }).becomes(value);
       return isPlain(match)

@@ -50,6 +50,7 @@ export const assignedIfMissing = rule({
     ),
     holds("<?php if (!isset($a[next($ids)])) { $a[next($ids)] = 1; }\n", "calls something"),
     // Otherwise than null is also "" and 0 here.
+    ignores("<?php function f($h) { if ($h === null) -$h = -1; }\n"),
     ignores("<?php if ($hive == null) { $hive = 1; }\n"),
     ignores("<?php if (empty($hive)) { $hive = 1; }\n"),
     holds("<?php if (!isset($hive)) { $hive = 1; } else { $n++; }\n", "is done as well"),

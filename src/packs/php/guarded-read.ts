@@ -3,7 +3,7 @@ import { no, takenSafely, trialsIn, unknown, yes } from "../../core.js";
 import type { Answer, Match, PresenceTest, Segment } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 import { fallsBackByTruth, orElse } from "../family/guarded.js";
-import { functionsOfPhp, readOnce } from "./presence.js";
+import { functionsOfPhp, passesValue, readOnce } from "./presence.js";
 import { asksNoObject, isObjectOrMissing, isThere } from "./values.js";
 
 const { subject, read, fallback } = holes({
@@ -55,6 +55,7 @@ export const guardedRead = rule({
       asks === "set" ? asksNoObject(subject) : yes("value.which-missing", "the old code read it too"),
     ),
     functionsOfPhp(),
+    passesValue(),
     condition("the result is the same where the chain stops", resultAlike),
     condition(
       "what is read is never null itself",

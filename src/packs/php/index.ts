@@ -9,15 +9,18 @@ import { leakingResource } from "./leaking-resource.js";
 import { needlessTest } from "./needless-test.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { guardedRead } from "./guarded-read.js";
+import { thrownIfMissing } from "./thrown-if-missing.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
 import { shortArray } from "./language/short-array.js";
 import { contains } from "./language/contains.js";
+import { promotedProperty } from "./language/promoted-property.js";
 import { arrowFunction } from "./language/arrow-function.js";
 
 export const phpPack = pack("php", [
   valueOrFallback,
   assignedIfMissing,
+  thrownIfMissing,
   guardedRead,
   releasedInFinally,
   needlessTest,
@@ -30,5 +33,6 @@ export const phpPack = pack("php", [
   shortArray,
   contains,
   arrowFunction,
+  promotedProperty,
 ]);
 export default phpPack;

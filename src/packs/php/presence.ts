@@ -1,4 +1,13 @@
-import { caution, isSideEffectFree, shortened, unknown, yes } from "../../core.js";
+import {
+  calledFromLibrary,
+  caution,
+  condition,
+  isSideEffectFree,
+  no,
+  shortened,
+  unknown,
+  yes,
+} from "../../core.js";
 import type { Condition, Evidence, Match, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
 import { asksNoObject, isOfPhp, isThere, isVariable } from "./values.js";
@@ -81,4 +90,34 @@ export function keepsNull(does: string): (match: Match) => readonly Evidence[] {
         ),
       ];
     });
+}
+
+/** A parameter with `&` takes a variable, and no value that is worked out. */
+export function passesValue(): Condition {
+  return condition("what is called takes a value, and no variable by reference", (match) => {
+    const list = match.place.parent?.is("arguments") ? match.place.parent : undefined;
+    const call = match.found.isStatements ? list?.parent : undefined;
+    if (!call) return yes("name.scope", "the value is passed to nothing that could write to it");
+    if (calledFromLibrary(call)?.effect === "none")
+      return yes("name.library", "a function of PHP only reads it", call);
+    const shown = shortened(call.text);
+    const own = functionCalled(call);
+    if (!own) return unknown("flow.written", `\`${shown}\` could take a variable by reference`, call);
+    const takes = [...own.child("parameters")!.descendants()].some((node) => node.is("reference_modifier"));
+    return takes
+      ? no("flow.written", `\`${shown}\` takes a variable by reference`, own)
+      : yes("flow.written", `\`${shown}\` takes a value`, own);
+  });
+}
+
+/** The function that a call means, where this file declares it for certain. */
+function functionCalled(call: SyntaxNode): SyntaxNode | undefined {
+  const name = call.is("function_call_expression") ? call.child("function")!.text.toLowerCase() : undefined;
+  const { tree } = call;
+  const own = tree
+    .ofKinds(["function_definition"])
+    .map((n) => tree.node(n))
+    .filter((node) => node.child("name")?.text.toLowerCase() === name);
+  const [only] = own;
+  return own.length === 1 && only!.parent?.is("program") ? only : undefined;
 }

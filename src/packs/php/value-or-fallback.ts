@@ -5,6 +5,7 @@ import {
   itemsMayBeNull,
   functionsOfPhp,
   keepsNull,
+  passesValue,
   readOnce,
   whatIsReadIsThere,
 } from "./presence.js";
@@ -47,7 +48,14 @@ export const valueOrFallback = rule({
     // The default must be what the cast makes of it.
     (match) => castIn(match)?.same.test(match.textOf(fallback)) ?? true,
   ],
-  given: [readOnce(), asksAlone(), whatIsReadIsThere("??"), functionsOfPhp(), itemsMayBeNull()],
+  given: [
+    readOnce(),
+    asksAlone(),
+    whatIsReadIsThere("??"),
+    functionsOfPhp(),
+    itemsMayBeNull(),
+    passesValue(),
+  ],
   cautions: keepsNull("falls back"),
   becomes: (match) =>
     castIn(match)?.now ??
@@ -65,6 +73,29 @@ export const valueOrFallback = rule({
     rewrites(
       "<?php function f(array $hive) { if (!isset($hive['n'])) { return 0; } return (int)$hive['n']; }\n",
       "<?php function f(array $hive) { return (int) ($hive['n'] ?? 0); }\n",
+    ),
+    ignores(
+      "<?php class A { public $q; function &f(array $m) { if (isset($m['k'])) { return $m['k']; } return $this->q; } }\n",
+    ),
+    ignores("<?php function f($k, $q) { if ($k !== null) { $y = &$k; } else { $y = &$q; } return $y; }\n"),
+    holds(
+      "<?php function g(array $o = array(), &$x) {} function f($k, $q) { if (isset($k)) { g([], $k); } else { g([], $q); } }\n",
+      "by reference",
+    ),
+    rewrites(
+      "<?php function g($x): int { return 1; } function f($k, $q) { if (isset($k)) { g($k); } else { g($q); } }\n",
+      "<?php function g($x): int { return 1; } function f($k, $q) { g($k ?? $q); }\n",
+    ),
+    // A method of the name is not what is called, and `sort` takes a variable.
+    rewrites(
+      "<?php class D { function sort($x) {} } function f($k, $q) { if (isset($k)) { sort($k); } else { sort($q); } }\n",
+      "<?php class D { function sort($x) {} } function f($k, $q) { sort($k ?? $q); }\n",
+      "likely",
+    ),
+    rewrites(
+      "<?php function f($o, $k, $q) { if (isset($k)) { $o->g($k); } else { $o->g($q); } }\n",
+      "<?php function f($o, $k, $q) { $o->g($k ?? $q); }\n",
+      "likely",
     ),
     ignores("<?php $n = isset($a) ? (int) $a : '';\n"),
     ignores("<?php $n = isset($a) ? (int) $a : null;\n"),

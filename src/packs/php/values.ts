@@ -158,8 +158,8 @@ function valuesSeen(node: SyntaxNode): SyntaxNode[] {
   const text = node.text.replace(/\s+/g, "");
   const last = node.is("member_access_expression") ? node.child("name")?.text : undefined;
   const result: SyntaxNode[] = [];
-  for (const one of node.tree.root.descendants()) {
-    if (!one.is("assignment_expression")) continue;
+  for (const n of node.tree.ofKinds(["assignment_expression"])) {
+    const one = node.tree.node(n);
     const left = one.child("left");
     const right = one.child("right");
     if (!left || !right) continue;

@@ -1,6 +1,7 @@
 /** Rules for PowerShell. */
 import { pack } from "../../core.js";
 import { streamedList } from "./streams/streamed.js";
+import { fullName } from "./commands/full-name.js";
 import { needlessTest } from "./needless-test.js";
 import { nullFirst } from "./null-first.js";
 import { valueOrFallback } from "./value-or-fallback.js";
@@ -12,5 +13,6 @@ export const powershellPack = pack("powershell", [
   releasedInFinally,
   needlessTest,
   streamedList,
+  fullName,
 ]);
 export default powershellPack;

@@ -14,7 +14,7 @@ import {
 } from "../../core.js";
 import type { Answer, Match, Segment } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
-import { mostInLine } from "./limits.js";
+import { mostInLine } from "../family/limits.js";
 
 const { value, fallback } = holes({
   value: "expression",

@@ -1,4 +1,5 @@
 import {
+  escaped,
   caution,
   condition,
   countedItem,
@@ -101,7 +102,7 @@ function holdsNumbers(match: Match): Answer {
 
 /** `d.get(k, 0) + 1`. */
 function isGet(value: SyntaxNode, name: string): boolean {
-  return new RegExp(`^${name}\\.get\\([^()]*, 0\\) \\+ `).test(value.text);
+  return new RegExp(`^${escaped(name)}\\.get\\([^()]*, 0\\) \\+ `).test(value.text);
 }
 
 /** What is put into the dict is made each time now, whether it is needed or not. */

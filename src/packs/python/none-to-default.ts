@@ -1,5 +1,5 @@
 import { condition, holes, no, python, rule, bodyAround, trialsIn, yes } from "../../core.js";
-import { mostInLine } from "./limits.js";
+import { mostInLine } from "../family/limits.js";
 
 const { name, fallback } = holes({ name: "name", fallback: "expression" });
 const { rewrites, ignores, holds } = trialsIn("python");

@@ -4,7 +4,7 @@ import {
   filled,
   filledItem,
   item,
-  functionAround,
+  isValueSeen,
   holes,
   no,
   rule,
@@ -44,13 +44,7 @@ const placeOf = (match: Match): SyntaxNode => match.the(asksForKey(match) ? tabl
 
 /** An assignment that is left out gives nil, and ||= gives the value that is there. */
 function givesTheSame({ node, tests }: Match): Answer {
-  const around = functionAround(node);
-  const isLast = around?.lastPart?.lastPart?.same(node) === true;
-  if (
-    !isLast ||
-    tests[0]!.test.parent?.is(["binary", "assignment"]) ||
-    around.child("name")?.text === "initialize"
-  )
+  if (!isValueSeen(node) || tests[0]!.test.parent?.is(["binary", "assignment"]))
     return yes("value.result", "the value of the assignment is not used, or the same");
   const says = `\`${shortened(node.text)}\` gives nil where nothing is filled in, and would give what is there`;
   return unknown("value.result", says, node);

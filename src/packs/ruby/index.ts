@@ -10,6 +10,10 @@ import { assignedIfMissing } from "./assigned-if-missing.js";
 import { blockForm } from "./block-form.js";
 import { fetchOrDefault } from "./fetch-or-default.js";
 import { guardedCall } from "./guarded-call.js";
+import { attribute } from "./forms/attribute.js";
+import { goneNames } from "./forms/gone-names.js";
+import { shortKeys } from "./forms/short-keys.js";
+import { mappedList } from "./lists/mapped-list.js";
 import { synchronized } from "./synchronized.js";
 
 export const rubyPack = pack("ruby", [
@@ -24,5 +28,9 @@ export const rubyPack = pack("ruby", [
   unnamedResource,
   needlessTest,
   delegated,
+  mappedList,
+  attribute,
+  shortKeys,
+  goneNames,
 ]);
 export default rubyPack;

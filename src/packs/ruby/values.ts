@@ -4,6 +4,7 @@ import {
   jumpOf,
   functionAround,
   isDefinedInProject,
+  nameInFile,
   no,
   referencesAt,
   shortened,
@@ -116,4 +117,27 @@ export function asksForNilAlone(): Condition {
       ? yes("type.operator", type.why, type.at)
       : unknown("type.operator", `\`${shortened(subject.text)}\` could have a \`==\` of its own`, subject);
   });
+}
+
+/** Does a name mean what the language means by it? */
+export function isOfLanguage(name: string, at: SyntaxNode): Answer {
+  const [here] = nameInFile(name, at.tree).declarations.flatMap((one) => one.at);
+  if (here) return no("name.library", `\`${name}\` means something else in this file`, here);
+  const own = isDefinedInProject(name, at.tree);
+  if (own) return unknown("name.library", `${own.evidence.says}, which could be meant`, at);
+  const from = [at, ...at.ancestors()].flatMap((around) => bringersIn(around))[0];
+  return from
+    ? unknown("name.library", `\`${shortened(from.text)}\` could bring another \`${name}\``, from)
+    : yes("name.library", `no file of the project has a \`${name}\` of its own`);
+}
+
+const BRINGING = /^(include|extend|prepend)$/;
+
+/** What a class, a module or a file takes names from: another class, modules. */
+function bringersIn(node: SyntaxNode): SyntaxNode[] {
+  if (node.is("class")) return [node.child("superclass") ?? []].flat();
+  if (!node.is(["body_statement", "program"])) return [];
+  return node.parts.filter(
+    (part) => part.is("call") && !part.child("receiver") && BRINGING.test(part.child("method")?.text ?? ""),
+  );
 }

@@ -1,13 +1,5 @@
-/** The page as a template; all that it shows is escaped by the template engine. */
-export const PAGE = `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
-<title>{{title}}</title>
-<style>
-:root { --ink: #20242c; --soft: #5f6774; --paper: #faf8f3; --card: #fff; --rule: #e2ddd0; --auto: #2f7d5b; --review: #c48a1a; --hand: #b3472f; --hit: #fff3d1; color-scheme: light dark; }
+/** How the pages of reports look. */
+export const STYLE = `:root { --ink: #20242c; --soft: #5f6774; --paper: #faf8f3; --card: #fff; --rule: #e2ddd0; --auto: #2f7d5b; --review: #c48a1a; --hand: #b3472f; --hit: #fff3d1; color-scheme: light dark; }
 @media (prefers-color-scheme: dark) { :root { --ink: #e8e6df; --soft: #a2a8b3; --paper: #16181d; --card: #1f2229; --rule: #343944; --auto: #4fb286; --review: #e0ac45; --hand: #e0745c; --hit: #3a3322; } }
 * { box-sizing: border-box; }
 body { margin: 0 auto; max-width: 76rem; padding: 2rem 1.5rem 4rem; background: var(--paper); color: var(--ink); font: 15px/1.5 system-ui, sans-serif; }
@@ -37,7 +29,18 @@ article ul { margin: .3rem 0; padding-left: 1.2rem; } article[hidden] { display:
 article pre .gone { background: color-mix(in srgb, var(--hand) 16%, var(--card)); } article pre .come { background: color-mix(in srgb, var(--auto) 18%, var(--card)); } article pre.lines { color: var(--soft); }
 .no { color: var(--soft); user-select: none; display: inline-block; width: 3.2rem; text-align: right; padding-right: .8rem; }
 @media print { body { max-width: none; padding: 0; background: #fff; } form { display: none; } article { content-visibility: visible; } }
-</style>
+`;
+
+/** The page as a template; all that it shows is escaped by the template engine. */
+export const PAGE = `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
+<title>{{title}}</title>
+<style>
+${STYLE}</style>
 </head>
 <body>
 <h1>{{title}}</h1>

@@ -29,19 +29,27 @@ export function tidyImports(
       namedInText(after, local) !== undefined,
   );
   const placed = new Set<Import>();
+  const hasComment = ({ start, end }: Edit): boolean => after.commentsIn(start, end).length > 0;
   for (const statement of statements) {
     const going = statement.imports.filter((item) => gone.has(item));
     if (going.length === 0) continue;
+    const isWhole = going.length === statement.imports.length;
+    const removing = isWhole
+      ? [withoutLine(after, statement.node.start, statement.node.end)]
+      : withoutItems(statement, gone);
+    // A comment inside an import stays, and the import with it.
+    if (removing.some(hasComment)) {
+      for (const item of going) gone.delete(item);
+      continue;
+    }
     if (listedIn(statement, new Set()).length === going.length && listedIn(statement, gone).length === 0) {
       const instead = wantedHere.filter((one) => !placed.has(one) && takes(statement, one, new Set()));
       for (const one of instead) placed.add(one);
       if (instead.length > 0) edits.push(itemsEdit(after, statement, instead));
       if (instead.length > 0) continue;
     }
-    if (going.length === statement.imports.length) {
-      whole.set(statement, withoutLine(after, statement.node.start, statement.node.end));
-      edits.push(whole.get(statement)!);
-    } else edits.push(...withoutItems(statement, gone));
+    if (isWhole) whole.set(statement, removing[0]!);
+    edits.push(...removing);
   }
   const staying = statements.filter((statement) => !whole.has(statement));
   const style = styleOf(after, statements);
@@ -135,6 +143,9 @@ function withoutLine(tree: SyntaxTree, start: number, end: number): Edit {
   const blankBefore = from === 0 || /\n[ \t]*\r?\n$/.test(text.slice(0, from));
   const blankAfter = /^[ \t]*\r?\n/.exec(text.slice(to));
   if (blankBefore && blankAfter) to += blankAfter[0].length;
+  // A file that does not end with a line end does not come to.
+  const isLast = to === text.length && !rest[0].endsWith("\n") && from > 0;
+  if (isLast) return { start: from - (text[from - 2] === "\r" ? 2 : 1), end: to, text: "" };
   return { start: from === 0 && text.startsWith("\uFEFF") ? 1 : from, end: to, text: "" };
 }
 

@@ -1,7 +1,19 @@
 import { ordinaryMissing, jump, likeC, ordinaryFlow, shortCircuits, type FlowFacts } from "../flow-facts.js";
+import type { SyntaxNode } from "../node.js";
 
 /** Here, `throw` is an expression. */
 const { throw_statement: _, ...shapes } = likeC;
+
+const FUNCTIONS = ["function_definition", "method_declaration", "anonymous_function", "arrow_function"];
+
+/** What is assigned by `=&`, and what a function gives that is declared with `&`. */
+function takesVariable({ parent }: SyntaxNode): boolean {
+  if (!parent) return false;
+  if (parent.is(["reference_assignment_expression", "by_ref"])) return true;
+  const isGiven = parent.is(["return_statement", "yield_expression", "arrow_function"]);
+  const around = isGiven ? parent.closest(FUNCTIONS) : undefined;
+  return around?.children.some((child) => child.is("reference_modifier")) === true;
+}
 
 /** How control moves in PHP. */
 export const phpFlow: FlowFacts = {
@@ -48,6 +60,7 @@ export const phpFlow: FlowFacts = {
     augmented_assignment_expression: { target: "left", value: "right" },
     update_expression: { target: "argument" },
   },
+  takesVariable,
   assignsIf: { "??=": "missing" },
   chains: [
     "member_access_expression",

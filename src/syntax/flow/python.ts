@@ -76,6 +76,7 @@ export const pythonFlow: FlowFacts = {
     turned: ["reversed"],
     clauses: ["for_in_clause"],
   },
+  collecting: { empty: /^\[\s*\]$/, adds: ["append"], addOperators: [], walkers: [] },
   missing: {
     ...ordinaryMissing,
     literals: ["none"],

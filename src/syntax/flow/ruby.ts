@@ -3,6 +3,48 @@ import type { SyntaxNode } from "../node.js";
 
 const bodyFirst = (node: SyntaxNode): boolean => node.child("body")?.is("begin") ?? false;
 
+/** Clauses that stand behind the statements of a body, and are none of them. */
+const CLAUSES = ["rescue", "ensure", "else"];
+/** What comes to what the last of its statements, or the one that was run, comes to. */
+const GOES_ON =
+  /^(?:body_statement|block_body|then|else|elsif|if|unless|if_modifier|unless_modifier|conditional|case|when|case_match|in_clause|begin|rescue|parenthesized_statements)$/;
+const NOTHING = [
+  "program",
+  "class",
+  "module",
+  "singleton_class",
+  "ensure",
+  "while",
+  "until",
+  "for",
+  "while_modifier",
+  "until_modifier",
+];
+
+/** Upwards from a statement, as long as it is the last of what is around it. */
+function takerOf(statement: SyntaxNode): SyntaxNode | undefined {
+  for (let at = statement; at.parent; at = at.parent) {
+    const { parent, nextPart } = at;
+    // A test is looked at, whatever becomes of the branch.
+    if (["condition", "value"].includes(at.field ?? "")) return parent;
+    if (parent.is(NOTHING) || parent.is("do")) return undefined;
+    // `new` and an assignment give something else than what these come to.
+    if (parent.is("method"))
+      return /^initialize$|=$/.test(parent.child("name")?.text ?? "") ? undefined : parent;
+    if (!GOES_ON.test(parent.kind)) return parent;
+    const isList = parent.is([
+      "body_statement",
+      "block_body",
+      "then",
+      "else",
+      "begin",
+      "parenthesized_statements",
+    ]);
+    if (isList && !at.is(CLAUSES) && nextPart && !nextPart.is(CLAUSES)) return undefined;
+  }
+  return undefined;
+}
+
 /** How control moves in Ruby. A block may run any number of times. */
 export const rubyFlow: FlowFacts = {
   ...ordinaryFlow,
@@ -59,6 +101,8 @@ export const rubyFlow: FlowFacts = {
   },
   wrappers: [],
   lastIsGiven: true,
+  takerOf,
+  walksByBlock: /^(?:each(?:_\w+)?|reverse_each|times|upto|downto|step|loop|tap)$/,
   assignsIf: { "||=": "false", "&&=": "true" },
   chains: ["call", "element_reference"],
   chainBreaks: ["&."],
@@ -75,6 +119,12 @@ export const rubyFlow: FlowFacts = {
     "scope_resolution",
   ],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size"] },
+  collecting: {
+    empty: /^\[\s*\]$/,
+    adds: ["push", "append"],
+    addOperators: ["<<"],
+    walkers: ["each"],
+  },
   missing: {
     ...ordinaryMissing,
     literals: ["nil"],

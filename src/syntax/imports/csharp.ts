@@ -13,7 +13,7 @@ export const csharpImports: ImportFacts = {
     const inner = only?.is("namespace_declaration") ? (only.child("body")?.parts ?? []) : [];
     return inner.flatMap((node) => fromStatement(node) ?? []);
   },
-  everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
+  everywhere: (tree) => tree.ofKinds(["using_directive"]).flatMap((n) => fromStatement(tree.node(n)) ?? []),
   isFullName: (code) => /^(global::|System\.)/.test(code),
   wholeImports: {
     hide: true,

@@ -9,7 +9,9 @@ export const ecmascriptImports: ImportFacts = {
   ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? fromRequire(node) ?? []),
   everywhere: (tree) =>
-    [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? fromDeclarator(node) ?? []),
+    tree
+      .ofKinds(["import_statement", "variable_declarator"])
+      .flatMap((n) => fromStatement(tree.node(n)) ?? fromDeclarator(tree.node(n)) ?? []),
   write(imports, { quote, end, pad, isOther }) {
     const [first] = imports;
     const module = quote + first!.module + quote;

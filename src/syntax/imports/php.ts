@@ -15,7 +15,8 @@ export const phpImports: ImportFacts = {
     const space = top.find((node) => node.is("namespace_definition"))?.child("body");
     return [...top, ...(space?.parts ?? [])].flatMap((node) => fromStatement(node) ?? []);
   },
-  everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
+  everywhere: (tree) =>
+    tree.ofKinds(["namespace_use_declaration"]).flatMap((n) => fromStatement(tree.node(n)) ?? []),
   isFullName: (code) => code.startsWith("\\"),
   write: (imports) =>
     imports

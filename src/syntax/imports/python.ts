@@ -12,7 +12,7 @@ export const pythonImports: ImportFacts = {
   ...modulesOnly,
   wholeImports: { hide: true },
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),
-  everywhere: (tree) => [...tree.root.descendants()].flatMap((node) => fromStatement(node) ?? []),
+  everywhere: (tree) => tree.ofKinds(STATEMENTS).flatMap((n) => fromStatement(tree.node(n)) ?? []),
   write(imports) {
     const [first] = imports;
     const { module, name, local } = first!;
@@ -28,6 +28,8 @@ export const pythonImports: ImportFacts = {
   canRename: true,
   mayGo: (path) => !path.endsWith("__init__.py"),
 };
+
+const STATEMENTS = ["import_statement", "import_from_statement"];
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {
   if (node.is("import_statement")) {

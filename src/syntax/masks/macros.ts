@@ -20,6 +20,11 @@ const BEHIND = new RegExp(
   String.raw`(?<=\)[ \t\r\n]*(?:const[ \t\r\n]+)?)(?:${NAME})(?:${ARGUMENTS})?(?=[ \t\r\n]*(?:[{;]|=[ \t]*(?:0|default|delete)\b))`,
   "g",
 );
+/** Between `class` and the name of one that is defined here. */
+const IN_HEAD = new RegExp(
+  String.raw`(?<=\b(?:class|struct|union)[ \t\r\n]+)(?:(?:${NAME})(?:${ARGUMENTS})?|(?!${NO_CALLS})\w+${ARGUMENTS})(?=[ \t\r\n]+\w+(?:<[^;{}]*>)?(?:[ \t\r\n]+(?:final|${NAME}))?[ \t\r\n]*(?:\{|:[^:]))`,
+  "g",
+);
 /** In the brackets of a pointer to a function. */
 const IN_POINTER = new RegExp(String.raw`(?<=\([ \t]*)(?:${NAME})(?=[ \t]*\*[ \t]*\w+[ \t]*\))`, "g");
 /** Words of the language that do not make the next word a name. */
@@ -67,8 +72,10 @@ export function macros(text: string): Obstacle[] {
   const lines = new Set<number>();
   for (const { start, end } of found) for (let at = start; at < end; at++) lines.add(at);
   const taken = ({ start }: Obstacle): boolean => lines.has(start);
-  const marks = [BEHIND, IN_POINTER].flatMap((form) =>
+  const marks = [BEHIND, IN_HEAD, IN_POINTER].flatMap((form) =>
     [...text.matchAll(form)].map(({ 0: code, index }) => obstacle(index, index + code.length, code, true)),
   );
-  return [...found, ...[...before(text), ...marks].filter((one) => !taken(one))];
+  const heads = new Set(marks.map(({ start }) => start));
+  const ahead = before(text).filter(({ start }) => !heads.has(start));
+  return [...found, ...[...ahead, ...marks].filter((one) => !taken(one))];
 }

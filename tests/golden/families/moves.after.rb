@@ -11,10 +11,7 @@ class Scale
     block_given? ? yield(@reads) : @reads
   end
   def [](n) = n * 2
-  def unit=(unit)
-    @unit = unit
-  end
-  def unit = @unit
+  attr_accessor :unit
   def add(*n, **deep, &block) = [n, deep, block&.call]
   def empty? = false
 end

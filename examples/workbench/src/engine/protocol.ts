@@ -152,7 +152,3 @@ export interface DraftAnswer {
   /** Why nothing can be said: a syntax error, or nothing was edited. */
   readonly problem: string | undefined;
 }
-
-/** How far a grammar is loaded. */
-export type Loading =
-  { readonly file: string; readonly received: number; readonly total: number | undefined } | undefined;

@@ -22,11 +22,11 @@ import {
   type Trust,
 } from "uvran/core";
 import { drafted } from "./drafting";
-import { bringGrammars } from "./grammars";
+import { bringGrammars, type Loading } from "../../../common/grammars.js";
 import { hereIn } from "./here";
 import { outcomesOf } from "./outcomes";
 import { asked, placeIn } from "./places";
-import type { Loading, Offer, Range, RunResult, Sample, SampleResult, TrialRow } from "./protocol";
+import type { Offer, Range, RunResult, Sample, SampleResult, TrialRow } from "./protocol";
 import { messageOf, rulesOf } from "./rule-file";
 import { kindFor, stepsInTemplate, wider } from "./template";
 

@@ -54,6 +54,22 @@ export const CALLS: readonly LibraryCalls[] = [
   calls("set#discard set#remove", { effect: "changes", asksArguments: true }),
   calls("set#pop set#clear", { effect: "changes" }),
 
+  calls("open", { effect: "changes", asksArguments: true, acquires: true }),
+  ...Object.entries({
+    io: "open",
+    os: "fdopen",
+    codecs: "open",
+    gzip: "open",
+    bz2: "open",
+    lzma: "open",
+    tarfile: "open",
+    zipfile: "ZipFile",
+    tempfile: "TemporaryFile NamedTemporaryFile TemporaryDirectory",
+    "urllib.request": "urlopen",
+  }).map(([module, names]) =>
+    callsIn(module, names, { effect: "changes", asksArguments: true, acquires: true }),
+  ),
+
   callsIn("os.path", "join basename dirname normpath split splitext splitdrive commonprefix relpath", {
     effect: "reads",
     asksArguments: true,

@@ -1,4 +1,16 @@
-import { condition, copy, cpp, functionAround, holes, no, text, unknown, use, yes } from "../../../core.js";
+import {
+  escaped,
+  condition,
+  copy,
+  cpp,
+  functionAround,
+  holes,
+  no,
+  text,
+  unknown,
+  use,
+  yes,
+} from "../../../core.js";
 import type {
   Answer,
   Condition,
@@ -258,14 +270,21 @@ function lentByValue(match: Match, name: string, uses: readonly SyntaxNode[]): A
 const C_LIBRARY =
   /^(f(puts|gets|printf|scanf|seek|tell|eof|error|flush|getc|putc|read|write|close)|rewind|setv?buf|getc|putc|ungetc|fileno|clearerr|pclose|(read|rewind|close)dir|v?fprintf|mem(cpy|set|cmp)|strlen|assert)$/;
 
+const withoutComments = (code: string): string => code.replace(/\/\*[^]*?\*\/|\/\/.*/g, " ");
+
 /** Does a function of the project take a pointer by reference? Unknown where the project's sources do not declare it. */
 export function takesByReference(match: Match, taker: string): Answer {
   if (C_LIBRARY.test(taker)) return no("resource.owner", `\`${taker}\` takes pointers by value`);
   const texts = [match.tree.text, ...[...(match.around.files?.naming(taker) ?? [])].map((file) => file.text)];
-  const form = new RegExp(`[\\w>*&]\\s+[*&]?(?:\\w+::)*${taker}\\s*\\(([^;{]*)\\)`, "g");
-  const declared = texts.flatMap((code) => [...code.matchAll(form)]);
-  if (declared.some(([, list]) => /\*\s*&/.test(list!)))
+  const form = new RegExp(`[\\w>*&]\\s+[*&]?(?:\\w+::)*${escaped(taker)}\\s*\\(([^;{]*)\\)`, "g");
+  const declared = texts.flatMap((code) => [...withoutComments(code).matchAll(form)]);
+  const parameters = declared.flatMap(([, list]) => list!.split(","));
+  if (parameters.some((one) => /\*\s*&/.test(one)))
     return yes("resource.owner", `\`${taker}\` takes a pointer by reference`);
+  // The name of a type may stand for a pointer, and a parameter of a template for anything.
+  const open = parameters.find((one) => one.includes("&") && !/\bconst\b/.test(one));
+  if (open !== undefined)
+    return unknown("resource.owner", `\`${open.trim()}\` of \`${taker}\` may be a reference to the pointer`);
   return declared.length > 0
     ? no("resource.owner", `\`${taker}\` takes pointers by value`)
     : unknown("resource.owner", `what \`${taker}\` does with the pointer is not in the project's sources`);

@@ -14,7 +14,8 @@ export function goesTo(node: SyntaxNode): SyntaxNode | undefined {
     parent.parent?.is("expression_statement")
   )
     return parent.child("operator")?.text === "=" || !parent.child("operator") ? parent.parent : undefined;
-  const declaration = parent?.is("variable_declarator") ? parent.parent : undefined;
+  const isNamed = parent?.is("variable_declarator") && parent.child("name") !== undefined;
+  const declaration = isNamed ? parent?.parent : undefined;
   // `using` stands in front of it as a word.
   const statement = declaration?.parent?.start === declaration?.start ? declaration?.parent : undefined;
   return statement?.is("local_declaration_statement") &&

@@ -18,6 +18,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../core.js";
+import { mostInLine } from "../../family/limits.js";
 import { typeArguments } from "../types.js";
 import { isFunctional, ownNames, singleMethodAt, type SingleMethod } from "./single-method.js";
 import { onlyExpression } from "./only-expression.js";
@@ -275,13 +276,10 @@ function lambda(match: Match): Segment[] {
   );
   const line = tree.text.slice(tree.text.lastIndexOf("\n", whole.start) + 1, whole.start) + head;
   const [first = ""] = value.text.split("\n");
-  const isLong = !value.is("block") && line.length + first.length + 3 > (match.lineLimit?.most ?? LINE);
+  const isLong = !value.is("block") && line.length + first.length + 3 > mostInLine(match);
   const unit = indentUnit(tree, indent);
   return [text(head), text(isLong ? `\n${indent}${unit}${unit}` : " "), body];
 }
-
-/** How long a line may be where nobody says. */
-const LINE = 110;
 
 const { rewrites, ignores, holds } = trialsIn("java");
 const IMPORTS = "import java.util.*;\nimport java.util.concurrent.*;\n\n";

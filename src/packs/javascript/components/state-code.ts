@@ -8,7 +8,10 @@ export function functionCode(fn: SyntaxNode, edits: readonly Edit[], indent: str
   const { tree } = fn;
   const body = fn.child("body")!;
   const list = fn.child("parameters") ?? fn.child("parameter")!;
-  const types = [...list.descendants()].filter((node) => node.is("type_annotation"));
+  const annotations = [...list.descendants()].filter((node) => node.is("type_annotation"));
+  const isInner = (node: SyntaxNode): boolean =>
+    annotations.some((other) => !other.same(node) && other.holds(node));
+  const types = annotations.filter((node) => !isInner(node));
   const head = applyEdits(
     list.text,
     types.map(({ start, end }) => ({ start: start - list.start, end: end - list.start, text: "" })),

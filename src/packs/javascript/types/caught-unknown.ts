@@ -1,4 +1,5 @@
 import {
+  escaped,
   condition,
   holes,
   no,
@@ -43,7 +44,7 @@ function isFine(node: SyntaxNode): boolean {
 
 /** Does it stand where `e instanceof …` is true? */
 function isNarrowed(node: SyntaxNode): boolean {
-  const test = new RegExp(`^\\(?${node.text} instanceof [\\w.]+\\)?$`);
+  const test = new RegExp(`^\\(?${escaped(node.text)} instanceof [\\w.]+\\)?$`);
   let inner = node;
   for (const above of node.ancestors()) {
     if (above.is(["catch_clause", "arrow_function", "function_expression", "function_declaration"]))

@@ -92,7 +92,7 @@ function written(match: Match): Segment[] {
 /** Decorators can have a compiler write types down as values. */
 function isOnlyType(match: Match): Answer {
   const { root } = match.tree;
-  const decorator = [...root.descendants()].find((node) => node.is("decorator"));
+  const [decorator] = root.tree.ofKinds(["decorator"]).map((n) => root.tree.node(n));
   return decorator
     ? no(
         "value.kind",

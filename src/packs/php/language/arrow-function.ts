@@ -1,5 +1,6 @@
 import { condition, copy, holes, no, ofKind, rule, shortened, text, trialsIn, yes } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { reachingByName } from "../by-name.js";
 
 const { fn } = holes({ fn: { kind: "expression", node: "anonymous_function" } });
 
@@ -15,26 +16,20 @@ function valueOf(node: SyntaxNode): SyntaxNode | undefined {
 const captures = (node: SyntaxNode): SyntaxNode | undefined =>
   node.parts.find((part) => part.is("anonymous_function_use_clause"));
 
+const takesReferences = (clause: SyntaxNode | undefined): boolean =>
+  [...(clause?.descendants() ?? [])].some((one) => one.is("by_ref"));
+
 function fits(node: SyntaxNode): boolean {
   const value = valueOf(node);
   const isMarked = node.tree.text.slice(node.start, node.child("parameters")!.start).includes("#[");
-  return (
-    value !== undefined &&
-    !isMarked &&
-    !value.text.includes("\n") &&
-    !/&\s*\$/.test(captures(node)?.text ?? "")
-  );
+  return value !== undefined && !isMarked && !value.text.includes("\n") && !takesReferences(captures(node));
 }
 
 /** An arrow sees all variables around it by their values, and what it sets is gone when it is over. */
 function seesTheSame(match: Match): Answer {
   const node = match.the(fn);
   const value = valueOf(node)!;
-  const odd = [...value.descendants()].find(
-    (one) =>
-      one.is(["dynamic_variable_name", "include_expression", "require_expression"]) ||
-      /^(compact|extract|get_defined_vars|eval|func_get_args)\s*\(/.test(one.text),
-  );
+  const odd = reachingByName([value]);
   if (odd) return no("name.reflection", `\`${shortened(odd.text)}\` reaches variables by their names`, odd);
   const own = new Set(
     [
@@ -65,9 +60,8 @@ function arrow(match: Match): Segment[] {
   const value = valueOf(node)!;
   const list = node.child("parameters")!;
   const type = node.child("return_type");
-  const head = node.tree.text.slice(node.start, list.start);
-  const ref = /&\s*$/.test(head) ? "&" : "";
-  const lead = /^static\b/.test(head) ? "static " : "";
+  const ref = node.parts.some((part) => part.is("reference_modifier")) ? "&" : "";
+  const lead = node.parts.some((part) => part.is("static_modifier")) ? "static " : "";
   return [
     text(`${lead}fn${ref}`),
     copy(list.start, list.end),
@@ -104,6 +98,7 @@ export const arrowFunction = rule({
     holds(php("$f = function ($x) { return $x + $y; };"), "would be the one around it"),
     holds(php("$f = function ($x) { return compact('x'); };"), "by their names"),
     ignores(php("$f = function ($x) use (&$y) { return $y++; };")),
+    ignores(php("$f = function ($x) use (&/* ours */ $y) { return $y++; };")),
     ignores(php("$f = function ($x) { f($x); };")),
     ignores(php("$f = function ($x) { return; };")),
     ignores(php("$f = function ($x) { $y = 1; return $y; };")),

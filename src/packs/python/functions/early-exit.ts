@@ -10,8 +10,8 @@ import {
   text,
   trialsIn,
 } from "../../../core.js";
-import { typeOf, unknown, yes } from "../../../core.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
+import { isContrary, negated } from "../negated.js";
 
 const { branch } = holes({ branch: { kind: "statement", node: "if_statement" } });
 
@@ -33,79 +33,6 @@ function isDeep(node: SyntaxNode): boolean {
   const body = node.child("consequence")!;
   const lines = node.tree.lineAt(body.end) - body.line + 1;
   return endedBy(node) !== undefined && lines >= LINES && body.parts.some((part) => part.is(BLOCKS));
-}
-
-const OPPOSITE: Readonly<Record<string, string>> = {
-  is: "is not",
-  "is not": "is",
-  in: "not in",
-  "not in": "in",
-  "==": "!=",
-  "!=": "==",
-};
-
-/** The operator of a comparison of two values. */
-function comparisonOf(node: SyntaxNode): string | undefined {
-  if (!node.is("comparison_operator") || node.parts.length !== 2) return undefined;
-  const [left, right] = node.parts;
-  return node.tree.text.slice(left!.end, right!.start).trim().replace(/\s+/g, " ");
-}
-
-/** Does each operand have a contrary of its own, so that no brackets are needed? */
-function isSimplerApart(node: SyntaxNode): boolean {
-  const operands = [node.child("left")!, node.child("right")!];
-  const isShort = (one: SyntaxNode): boolean =>
-    one.is("not_operator") || OPPOSITE[comparisonOf(one) ?? ""] !== undefined;
-  const isSame = (one: SyntaxNode): boolean =>
-    one.is("boolean_operator") &&
-    one.child("operator")!.text === node.child("operator")!.text &&
-    isSimplerApart(one);
-  const inner = (one: SyntaxNode): SyntaxNode | undefined =>
-    one.is("not_operator") ? one.firstPart : undefined;
-  return operands.every(
-    (one) => (isShort(one) && !inner(one)?.is(["parenthesized_expression"])) || isSame(one),
-  );
-}
-
-/** A condition the other way round. */
-function negated(node: SyntaxNode): Segment[] {
-  if (node.is("parenthesized_expression")) return negated(node.firstPart!);
-  if (node.is("not_operator")) {
-    const inner = node.firstPart!;
-    return [copy(inner.start, inner.end)];
-  }
-  const operator = comparisonOf(node);
-  const opposite = operator === undefined ? undefined : OPPOSITE[operator];
-  if (opposite !== undefined) {
-    const [left, right] = node.parts;
-    return [copy(left!.start, left!.end), text(` ${opposite} `), copy(right!.start, right!.end)];
-  }
-  if (node.is("boolean_operator") && isSimplerApart(node)) {
-    const [left, right] = [node.child("left")!, node.child("right")!];
-    const word = node.child("operator")!.text === "and" ? "or" : "and";
-    return [...negated(left), text(` ${word} `), ...negated(right)];
-  }
-  const needs = node.is(["boolean_operator", "conditional_expression", "lambda", "named_expression"]);
-  return [text(needs ? "not (" : "not "), copy(node.start, node.end), text(needs ? ")" : "")];
-}
-
-/** Some classes say for themselves what is not equal. */
-function isContrary(match: Match): Answer {
-  const test = [...match.the(branch).child("condition")!.descendants()].find((one) =>
-    ["==", "!="].includes(comparisonOf(one) ?? ""),
-  );
-  if (!test) return yes("value.result", "the condition is the contrary");
-  const plain = test.parts.find((one) => {
-    const type = typeOf(one);
-    return type !== undefined && type.module === undefined && !type.declared;
-  });
-  return plain
-    ? yes("value.result", `\`${plain.text}\` is a built-in value`, plain)
-    : unknown(
-        "value.result",
-        `\`${test.parts[0]!.text}\` could say for itself what is not equal`,
-        test.parts[0],
-      );
 }
 
 function leaving(match: Match): string {
@@ -147,7 +74,11 @@ export const earlyExit = rule({
   taste: true,
   was: ofKind(branch, { when: isDeep, together: (node) => [node] }),
   mentions: ["if"],
-  given: [condition("the condition can be turned round", isContrary)],
+  given: [
+    condition("the condition can be turned round", (match) =>
+      isContrary(match.the(branch).child("condition")!),
+    ),
+  ],
   becomes: flat,
   trials: [
     rewrites(

@@ -1,66 +1,31 @@
 import {
+  collected,
   condition,
   copy,
   holes,
   isSeenElsewhere,
   isUsedAfter,
   no,
-  python,
   referencesAt,
-  referencesOf,
   rule,
   text,
+  weakest,
 } from "../../../core.js";
 import { trialsIn, unknown, yes } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
-import { mostInLine } from "../limits.js";
+import { isNotSeenGrowing, partsOf } from "../../family/collecting.js";
+import { mostInLine } from "../../family/limits.js";
+import { isContrary, negated } from "../negated.js";
 
-const { list, target, items, value, test } = holes({
-  list: "name",
-  target: { kind: "expression", node: ["identifier", "pattern_list", "tuple_pattern"] },
-  items: "expression",
-  value: "expression",
-  test: "expression",
-});
-
-const PLAIN = python`
-  ${list} = []
-  for ${target} in ${items}:
-      ${list}.append(${value})
-`;
-const TESTED = python`
-  ${list} = []
-  for ${target} in ${items}:
-      if ${test}:
-          ${list}.append(${value})
-`;
+const { list, items, value } = holes({ list: "name", items: "expression", value: "expression" });
 
 const namesIn = (node: SyntaxNode): SyntaxNode[] =>
   [...node.descendants()].filter((one) => one.is("identifier"));
 
-/** The list is not looked at while it grows. */
-function isNotRead(match: Match): Answer {
-  const name = match.textOf(list);
-  const parts = [
-    match.the(items),
-    match.the(value),
-    ...(match.has(test) ? [match.the(test)] : []),
-    match.the(target),
-  ];
-  const read = parts.flatMap((part) => part.mentions(name))[0];
-  if (read) return no("flow.order", `\`${name}\` is read while it is filled`, read);
-  const to = referencesAt(match.the(list)).find((one) => one.to)?.to;
-  const seen = to ? referencesOf(to).find((one) => one.captured) : undefined;
-  const isOpen = !to || seen !== undefined || isSeenElsewhere(to);
-  return isOpen
-    ? unknown("flow.order", `what is called meanwhile could read \`${name}\``, seen?.node ?? match.node)
-    : yes("flow.order", `\`${name}\` is not read while it is filled`);
-}
-
 /** The names of the loop end with it from now on. */
 function areUsedNowhere(match: Match): Answer {
-  const loop = match.nodes.at(-1)!;
-  for (const name of namesIn(match.the(target))) {
+  const { loop, item } = match.collecting;
+  for (const name of namesIn(item!)) {
     const to = referencesAt(name).find((one) => one.to)?.to;
     if (!to) return unknown("name.not-resolved", `what declares \`${name.text}\` is not known`, name);
     if (loop.closest(["function_definition"]) === undefined && isSeenElsewhere(to))
@@ -74,7 +39,10 @@ function areUsedNowhere(match: Match): Answer {
 
 /** What may not stand in a comprehension, or means something else there. */
 function mayStand(match: Match): Answer {
-  const parts = [match.the(items), match.the(value), ...(match.has(test) ? [match.the(test)] : [])];
+  const parts = partsOf(match);
+  const { item } = match.collecting;
+  if (!item!.is(["identifier", "pattern_list", "tuple_pattern", "list_pattern"]))
+    return no("form.fits", `the loop gives its items to \`${item!.text}\``, item);
   const bad = parts
     .flatMap((part) => [...part.descendants()])
     .find((node) => node.is(["yield", "await", "named_expression"]));
@@ -98,38 +66,26 @@ function mayStand(match: Match): Answer {
   );
   if (inClass?.is("class_definition"))
     return no("name.scope", "a comprehension does not see the names of the class body around it", inClass);
-  const loop = match.nodes.at(-1)!;
-  if (loop.has("async")) return no("form.fits", "the loop waits for its items", loop);
   return yes("form.fits", "it may stand in a comprehension");
 }
 
-/** Where something throws halfway, a handler that reads the list finds what it held before. */
-function isSafe(match: Match): Answer {
-  const name = match.textOf(list);
-  const around = match.node.closest(["try_statement"]);
-  const handlers = around?.parts.slice(1) ?? [];
-  const read = handlers.flatMap((part) => part.mentions(name))[0];
-  return read && !handlers.some((part) => part.holds(match.node))
-    ? no("flow.throws", `where the loop throws, \`${name}\` is read here`, read)
-    : yes("flow.throws", "no handler reads the list");
+/** The parts of the comprehension: what is collected, what is walked, what is asked. */
+function clausesOf({ collecting: { items: walks, item, value: added, sieves } }: Match): Segment[][] {
+  const whole = ({ start, end }: SyntaxNode): Segment => copy(start, end);
+  const asked = sieves.map(({ test, isTrue }) => (isTrue ? bracketed(test) : negated(test)));
+  return [
+    [whole(added)],
+    [text("for "), whole(item!), text(" in "), ...bracketed(walks)],
+    ...asked.map((test) => [text("if "), ...test]),
+  ];
 }
 
-/** The parts of the comprehension: what is collected, what is walked, what is asked. */
-function partsOf(match: Match): Segment[][] {
-  const whole = ({ start, end }: SyntaxNode): Segment => copy(start, end);
-  const walks = match.the(items);
-  const bracketed = walks.is(["conditional_expression", "lambda", "expression_list"]);
-  return [
-    [whole(match.the(value))],
-    [
-      text("for "),
-      whole(match.the(target)),
-      text(bracketed ? " in (" : " in "),
-      whole(walks),
-      ...(bracketed ? [text(")")] : []),
-    ],
-    ...(match.has(test) ? [[text("if "), whole(match.the(test))]] : []),
-  ];
+/** What may not stand bare in a clause. */
+function bracketed(node: SyntaxNode): Segment[] {
+  const code = copy(node.start, node.end);
+  return node.is(["conditional_expression", "lambda", "expression_list"])
+    ? [text("("), code, text(")")]
+    : [code];
 }
 
 const codeOf = (match: Match, segments: readonly Segment[]): string =>
@@ -137,25 +93,25 @@ const codeOf = (match: Match, segments: readonly Segment[]): string =>
 
 /** On one line where that is short enough, else each part on its own. */
 function inBrackets(match: Match): Segment[] {
-  const name = match.the(list);
-  const parts = partsOf(match);
+  const { first, empty, loop } = match.collecting;
+  const parts = clausesOf(match);
   const indent = match.tree.indentAt(match.found.start);
   const onOne = [
-    copy(name.start, name.end),
-    text(" = ["),
+    copy(first.start, empty.start),
+    text("["),
     ...parts.flatMap((part, i) => (i === 0 ? part : [text(" "), ...part])),
     text("]"),
   ];
   if (indent.length + codeOf(match, onOne).length <= mostInLine(match)) return onOne;
-  const loop = match.nodes.at(-1)!;
   const deeper = match.tree.indentAt(loop.child("body")!.start).slice(indent.length) || "    ";
   const lines = parts.map((part) => `${indent}${deeper}${codeOf(match, part)}`);
-  return [text([`${name.text} = [`, ...lines, `${indent}]`].join("\n"))];
+  const start = match.tree.text.slice(first.start, empty.start);
+  return [text([`${start}[`, ...lines, `${indent}]`].join("\n"))];
 }
 
 /** Parts that stand on several lines would have to be laid out anew. */
 function isOnLines(match: Match): Answer {
-  const long = partsOf(match).find((part) => codeOf(match, part).includes("\n"));
+  const long = clausesOf(match).find((part) => codeOf(match, part).includes("\n"));
   return long
     ? no("form.fits", "one of the parts stands on several lines", match.node)
     : yes("form.fits", "each part stands on one line");
@@ -168,12 +124,17 @@ export const comprehension = rule({
   kind: "idiom",
   title: "Use a comprehension to fill a list",
   why: "Three lines say what one can, and the reader must see that nothing else is done to the list.",
-  was: [PLAIN, TESTED],
+  was: collected({ list, items, value }),
   given: [
-    condition("the list is not read while it is filled", isNotRead),
+    ...isNotSeenGrowing(),
+    condition("a test that is turned round is the contrary", ({ collecting: { sieves } }) =>
+      weakest([
+        yes("value.result", "no test is turned round"),
+        ...sieves.flatMap(({ test, isTrue }) => (isTrue ? [] : [isContrary(test)])),
+      ]),
+    ),
     condition("the names of the loop are not used afterwards", areUsedNowhere),
     condition("it may stand in a comprehension", mayStand),
-    condition("no handler reads the list half filled", isSafe),
     condition("each part stands on one line", isOnLines),
   ],
   becomes: inBrackets,
@@ -208,7 +169,56 @@ export const comprehension = rule({
     rewrites(
       "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(g(jar))\n    return lambda: names\n",
       "def f(jars):\n    names = [g(jar) for jar in jars]\n    return lambda: names\n",
+    ),
+    rewrites(
+      "def f(jars):\n    names = []\n    for jar in jars:\n        if not jar.full:\n            continue\n        names.append(jar.name)\n    return names\n",
+      "def f(jars):\n    names = [jar.name for jar in jars if jar.full]\n    return names\n",
+    ),
+    rewrites(
+      "def f(jars):\n    names: list = []\n    for jar in jars:\n        if jar is None:\n            continue\n        if a if b else c:\n            names.append(jar)\n    return names\n",
+      "def f(jars):\n    names: list = [jar for jar in jars if jar is not None if (a if b else c)]\n    return names\n",
+    ),
+    rewrites(
+      "def f(jars):\n    names = []\n    for jar in jars:\n        if jar == EMPTY:\n            continue\n        names.append(jar)\n    return names\n",
+      "def f(jars):\n    names = [jar for jar in jars if jar != EMPTY]\n    return names\n",
       "likely",
+    ),
+    rewrites(
+      "def f(path):\n    with open(path) as file:\n        lines = []\n        for line in file:\n            lines.append(line.strip())\n    return lines\n",
+      "def f(path):\n    with open(path) as file:\n        lines = [line.strip() for line in file]\n    return lines\n",
+    ),
+    rewrites(
+      "def f(jars, quiet):\n    with quiet:\n        lines = []\n        for jar in jars:\n            lines.append(jar.name)\n    return lines\n",
+      "def f(jars, quiet):\n    with quiet:\n        lines = [jar.name for jar in jars]\n    return lines\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(jars):\n    try:\n        names = []\n        for jar in jars:\n            names.append(jar.name)\n    except E:\n        raise F\n    return names\n",
+      "def f(jars):\n    try:\n        names = [jar.name for jar in jars]\n    except E:\n        raise F\n    return names\n",
+    ),
+    rewrites(
+      "def f(jars):\n    names = []\n    for jar in jars:\n        if jar.a == 1 or jar == b:\n            continue\n        names.append(jar)\n    return names\n",
+      "def f(jars):\n    names = [jar for jar in jars if jar.a != 1 and jar != b]\n    return names\n",
+      "likely",
+    ),
+    holds(
+      "def f(jars, strict):\n    try:\n        names = []\n        for jar in jars:\n            names.append(jar.name)\n    except E:\n        if strict:\n            raise\n    return names\n",
+      "is read after this",
+    ),
+    holds(
+      "def f(jars):\n    try:\n        g()\n    except E:\n        names = []\n        for jar in jars:\n            names.append(jar.name)\n    finally:\n        h(names)\n",
+      "is read here",
+    ),
+    holds(
+      "def f(jars):\n    try:\n        names = []\n        for jar in jars:\n            names.append(jar.name)\n    except E:\n        pass\n    return names\n",
+      "is read after this",
+    ),
+    holds(
+      "def f(jars, box):\n    names = []\n    for box.jar in jars:\n        names.append(1)\n    return names\n",
+      "gives its items to",
+    ),
+    ignores(
+      "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(*jar)\n    return names\n",
     ),
     holds(
       "def f(jars):\n    names = []\n    for jar in jars:\n        if jar not in names:\n            names.append(jar)\n    return names\n",
@@ -240,6 +250,9 @@ export const comprehension = rule({
     ),
     ignores(
       "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(jar)\n        g(jar)\n",
+    ),
+    ignores(
+      "async def f(jars):\n    names = []\n    async for jar in jars:\n        names.append(jar)\n    return names\n",
     ),
     ignores("def f(jars):\n    names = [1]\n    for jar in jars:\n        names.append(jar)\n"),
     ignores("def f(jars):\n    names = []\n    g()\n    for jar in jars:\n        names.append(jar)\n"),

@@ -1,4 +1,5 @@
 import {
+  escaped,
   condition,
   copy,
   fresh,
@@ -119,7 +120,7 @@ function isOneForOne(value: SyntaxNode, source: string): boolean {
       `${source}.copy()`,
       `${source}[:]`,
       `list(reversed(${source}))`,
-    ].includes(code) || new RegExp(`^\\[[^\\],]*\\] \\* len\\(${source}\\)$`).test(code)
+    ].includes(code) || new RegExp(`^\\[[^\\],]*\\] \\* len\\(${escaped(source)}\\)$`).test(code)
   );
 }
 

@@ -1,19 +1,22 @@
 import { setWasmSource } from "uvran/core";
-import type { Loading } from "./protocol";
+
+/** How far a grammar is loaded. */
+export type Loading =
+  { readonly file: string; readonly received: number; readonly total: number | undefined } | undefined;
 
 /** The parser's own file, and a grammar for each language, as files beside the page. */
 const URLS: Readonly<Record<string, string>> = Object.fromEntries(
   Object.entries({
-    ...import.meta.glob<string>("../../../../node_modules/web-tree-sitter/web-tree-sitter.wasm", {
+    ...import.meta.glob<string>("../../node_modules/web-tree-sitter/web-tree-sitter.wasm", {
       query: "?url",
       import: "default",
       eager: true,
     }),
     ...import.meta.glob<string>(
-      "../../../../node_modules/@vscode/tree-sitter-wasm/wasm/tree-sitter-{javascript,typescript,tsx,python,java,cpp,c-sharp,php,ruby}.wasm",
+      "../../node_modules/@vscode/tree-sitter-wasm/wasm/tree-sitter-{javascript,typescript,tsx,python,java,cpp,c-sharp,php,ruby}.wasm",
       { query: "?url", import: "default", eager: true },
     ),
-    ...import.meta.glob<string>("../../../../node_modules/tree-sitter-pwsh/*.wasm", {
+    ...import.meta.glob<string>("../../node_modules/tree-sitter-pwsh/*.wasm", {
       query: "?url",
       import: "default",
       eager: true,

@@ -1,5 +1,7 @@
 import { plural, type Outcome, type Proved, type Survey } from "../report/index.js";
-import type { Account, Proof, Sides, Workspace } from "../workspace/index.js";
+import type { Account, Proof } from "../prove/index.js";
+import type { Sides } from "./sides.js";
+import type { Workspace } from "./workspace.js";
 
 /** What was proved, as a survey of nothing but those changes; without any where an apply was looked at. */
 export function proofSurvey({ project }: Workspace, { candidates }: Sides): Survey {

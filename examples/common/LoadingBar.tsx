@@ -1,4 +1,4 @@
-import type { Loading } from "../engine/protocol";
+import type { Loading } from "./grammars.js";
 
 /** How far the grammar is loaded that is on its way, or that the page is still starting. */
 export function LoadingBar({

@@ -1,0 +1,4 @@
+declare module "virtual:contents" {
+  const contents: import("./contents").Contents;
+  export default contents;
+}

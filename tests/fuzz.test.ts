@@ -1,0 +1,39 @@
+import { allLanguages, Engine, filesNaming, languageOfFile, loadGrammars, type LanguageId } from "uvran/core";
+import "uvran/node";
+import { SHIPPED } from "uvran/packs";
+import { Donors, mutated } from "../bench/fuzz/mutate.js";
+import { brokenPromises } from "../bench/fuzz/promises.js";
+import { Random } from "../bench/fuzz/random.js";
+import { ownSeeds } from "../bench/fuzz/seeds.js";
+
+const MOST = 150;
+const RULES = SHIPPED.flatMap(({ rules }) => rules);
+const around = {
+  files: filesNaming([]),
+  targets: { targetOf: () => ({ version: "9999", says: "by the test" }) },
+};
+const engine = new Engine(RULES, around);
+const turned = new Engine([...RULES].reverse(), around);
+const languages = [...new Set(allLanguages().map(({ id }) => id))];
+
+beforeAll(() => loadGrammars(allLanguages()));
+
+test.each(languages)(
+  "all rules keep their promises on code that nobody would write: %s",
+  async (id: LanguageId) => {
+    const random = new Random(languages.indexOf(id) + 1);
+    const seeds = ownSeeds(id);
+    const facts = languageOfFile(seeds[0]!.path)!;
+    const donors = new Donors(
+      facts,
+      seeds.map(({ text }) => text),
+    );
+    // Few seeds are long ones.
+    for (let i = 0; i < Math.min(MOST, 10 * seeds.length); i++) {
+      const { path, text } = random.of(seeds);
+      const code = mutated(text, languageOfFile(path)!, random, donors);
+      const { broken } = await brokenPromises(engine, turned, path, code, random);
+      expect({ code, broken }).toEqual({ code, broken: [] });
+    }
+  },
+);
