@@ -38,6 +38,7 @@ export {
   present,
   required,
   scoped,
+  switched,
   takenSafely,
   tested,
   token,
@@ -54,6 +55,7 @@ export {
   type PresenceTest,
   type Reading,
   type Resource,
+  type Switched,
 } from "./readings/index.js";
 
 // Rules, their conditions and trials.

@@ -18,23 +18,24 @@ export interface Cases {
   readonly gone: readonly SyntaxNode[];
 }
 
-type Switch = Extract<FlowShape, { is: "choice" }>;
+export type Switch = Extract<FlowShape, { is: "choice" }>;
 
 /** The kinds of nodes that choose by a value. */
 export function switchKinds({ flow }: Language): string[] {
   return Object.entries(flow.shapes).flatMap(([kind, shape]) =>
-    typeof shape === "object" && isExact(shape) ? [kind] : [],
+    typeof shape === "object" && isSwitch(shape) ? [kind] : [],
   );
 }
 
-function isExact(shape: FlowShape): shape is Switch {
+/** Does it choose by the values that its ways name? */
+export function isSwitch(shape: FlowShape): shape is Switch {
   return shape.is === "choice" && shape.labels !== undefined;
 }
 
 /** `switch (x) { case null: y = d; break; default: y = x; }`, `x switch { null => d, _ => x }`. */
 export function casesAt(node: SyntaxNode): Cases | undefined {
   const shape = shapeOf(node);
-  if (!shape || !isExact(shape)) return undefined;
+  if (!shape || !isSwitch(shape) || shape.isLoose) return undefined;
   const value = typeof shape.value === "number" ? node.parts[shape.value] : partsOf(node, shape.value)[0];
   const ways = waysOf(node, shape);
   if (!value || ways.length < 2) return undefined;

@@ -39,6 +39,7 @@ export { endsOf, named } from "./named.js";
 export { onlyIf } from "./only-if.js";
 export { orThrows } from "./or-throws.js";
 export { passingOf, type Passing } from "./passing.js";
+export { switched, type Arm, type Switched } from "./switched.js";
 export { tested } from "./tested.js";
 export { placesOfWord, textWord } from "./text-word.js";
 export { token } from "./token.js";

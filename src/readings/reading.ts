@@ -11,6 +11,7 @@ import type { NearMiss } from "./near.js";
 import type { Segment } from "../rewrite/index.js";
 import type { Resource } from "./held.js";
 import type { PresenceTest } from "./presence-test.js";
+import type { Switched } from "./switched.js";
 
 /** What a reading found. */
 export interface ReadingMatch extends PatternMatch {
@@ -37,6 +38,8 @@ export interface ReadingMatch extends PatternMatch {
   readonly keyed?: Keyed;
   /** The tests and the reads that they protect, where that is what was looked for. */
   readonly chain?: Chain;
+  /** The `switch` with the value of each way, where that was looked for. */
+  readonly switched?: Switched;
   /** What must hold for this spelling to mean the same as one expression, and whether it does. */
   readonly spelling: readonly Answer[];
 }

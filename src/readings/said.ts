@@ -4,6 +4,7 @@ import { chainsAt } from "./chains.js";
 import { choicesAt } from "./choices.js";
 import { fillsAt } from "./fills.js";
 import { loopAt } from "./loops.js";
+import { switchedAt } from "./switched.js";
 import { presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
 
 /** What a piece of code says, for a person, and how a rule would ask for it. */
@@ -71,6 +72,15 @@ function readingsAt(node: SyntaxNode): ReadHere[] {
       ...rangeOf(nodes),
       says: `a choice: ${quoted(yes)} where ${quoted(test)}, else ${quoted(no)}; the test asks whether ${quoted(tested.subject)} ${ASKED[tested.asks]}`,
       ...choiceFor(tested, isSame),
+    });
+  }
+  const switched = switchedAt(node);
+  if (switched) {
+    const { arms, subject } = switched.switched;
+    found.push({
+      ...rangeOf(switched.nodes),
+      says: `a \`switch\` that gives one of ${arms.length} values by ${quoted(subject)}`,
+      ...written("switched(subject)", "switched", "subject"),
     });
   }
   for (const { nodes, place, value } of fillsAt(node))

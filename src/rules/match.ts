@@ -9,6 +9,7 @@ import {
   type Loop,
   type PresenceTest,
   type Resource,
+  type Switched,
 } from "../readings/index.js";
 import { nameFor, type NamedOptions, singular, type FreshNames } from "../rewrite/index.js";
 import type { Import, SyntaxNode, SyntaxTree } from "../syntax/index.js";
@@ -86,6 +87,13 @@ export class Match {
     const collecting = isRead(this.found) ? this.found.collecting : undefined;
     if (!collecting) throw new TypeError("the rule does not look for lists that a loop fills");
     return collecting;
+  }
+
+  /** The `switch` that was found, with the value of each way. Throws a TypeError where none was looked for. */
+  get switched(): Switched {
+    const switched = isRead(this.found) ? this.found.switched : undefined;
+    if (!switched) throw new TypeError("the rule does not look for switch statements that give values");
+    return switched;
   }
 
   /** The loop that was found. Throws a TypeError where none was looked for. */

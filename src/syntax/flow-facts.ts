@@ -47,11 +47,10 @@ export interface Choice {
   readonly value: Part | number;
   /** The nodes of the ways, wherever below the choice they stand. */
   readonly ways: readonly string[];
-  /**
-   * What of a way says for which values it is taken; the rest of it is what is done. Only where the values are told apart
-   * by what they are, so that `null` is no other empty value.
-   */
+  /** What of a way says for which values it is taken; the rest of it is what is done. */
   readonly labels?: Part;
+  /** Values are compared after a conversion, so that `null` may be another empty value. */
+  readonly isLoose?: true;
   /** A way that ends goes on with the next. */
   readonly fallsThrough?: boolean | ((choice: SyntaxNode) => boolean);
   /** `break` in a way leaves the choice. */

@@ -43,7 +43,7 @@ export { importStatements, topLevel } from "./import-facts.js";
 export { loadGrammars, setWasmSource, RUNTIME_FILE, type WasmSource } from "./grammars.js";
 export { NO_NODE, type NodeId } from "./node-arrays.js";
 export { kindIdsOf, kindNamed, tokenIdsOf } from "./grammar-names.js";
-export { jumpOf, partsOf, partsOfBranch, saidOf, shapeOf } from "./shape.js";
+export { isLabel, jumpOf, partsOf, partsOfBranch, saidOf, shapeOf } from "./shape.js";
 export { oncePerKey, oncePerNode, oncePerTree } from "./once-per-tree.js";
 export { SyntaxTree } from "./tree.js";
 export { countErrors, otherBranches, parse, parseFile, readsAlone, reparse } from "./parse.js";

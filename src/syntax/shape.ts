@@ -33,6 +33,17 @@ export function partsOf(node: SyntaxNode, part: string): SyntaxNode[] {
   return result;
 }
 
+/** Is a node a label of one way of a `switch`, and none of its statements? */
+export function isLabel(node: SyntaxNode): boolean {
+  const way = node.parent;
+  return [way?.parent, way?.parent?.parent].some((choice) => {
+    const shape = choice && shapeOf(choice);
+    if (shape?.is !== "choice" || shape.labels === undefined || !way!.is(shape.ways)) return false;
+    const { names } = partNamed(shape.labels);
+    return names.includes(node.field ?? "") || names.includes(node.kind);
+  });
+}
+
 interface PartName {
   readonly names: readonly string[];
   /** Its place among the parts, where it is named by that. */

@@ -1,6 +1,6 @@
 import { shortened } from "../../analysis/index.js";
 import type { Edit } from "../../rewrite/index.js";
-import { jumpOf, type SyntaxTree } from "../../syntax/index.js";
+import { isLabel, jumpOf, type SyntaxTree } from "../../syntax/index.js";
 import type { Fault, Rewriting } from "./check.js";
 
 /**
@@ -12,7 +12,7 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): Faul
   if (edits.length === 0 || before.errors.length > 0) return undefined;
   const lists = [...before.language.statementLists, ...before.language.memberLists];
   const isStatement = (tree: SyntaxTree, n: number): boolean =>
-    tree.parents[n]! >= 0 && lists.includes(tree.kind(tree.parents[n]!));
+    tree.parents[n]! >= 0 && lists.includes(tree.kind(tree.parents[n]!)) && !isLabel(tree.node(n));
   // Nodes are asked for in order of their starts, so the search goes on where it was.
   let found = 0;
   /** Does a node that fits begin at an offset of the new text? */

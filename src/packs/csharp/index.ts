@@ -6,6 +6,7 @@ import { nameOf } from "./names/name-of.js";
 import { emptyIdentifier } from "./names/empty-identifier.js";
 import { nestedConditional } from "./choices/nested-conditional.js";
 import { switchExpression } from "./choices/switch-expression.js";
+import { switchValue } from "./choices/switch-value.js";
 import { needlessTest } from "./needless-test.js";
 import { leakingResource } from "./leaking-resource.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
@@ -39,6 +40,7 @@ export const csharpPack = pack("csharp", [
   nameOf,
   emptyIdentifier,
   switchExpression,
+  switchValue,
   nestedConditional,
   namedTuple,
   namedResult,

@@ -21,6 +21,7 @@ import { requiredArgument } from "./required-argument.js";
 import { scopedResource } from "./scoped-resource.js";
 import { eachItem } from "./each-item.js";
 import { diamond } from "./diamond.js";
+import { switchExpression } from "./choices/switch-expression.js";
 
 export const javaPack = pack("java", [
   requiredArgument,
@@ -44,5 +45,6 @@ export const javaPack = pack("java", [
   eachItem,
   typePattern,
   diamond,
+  switchExpression,
 ]);
 export default javaPack;

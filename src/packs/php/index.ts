@@ -15,6 +15,7 @@ import { releasedInFinally } from "./released-in-finally.js";
 import { shortArray } from "./language/short-array.js";
 import { contains } from "./language/contains.js";
 import { promotedProperty } from "./language/promoted-property.js";
+import { matchValue } from "./language/match-value.js";
 import { arrowFunction } from "./language/arrow-function.js";
 
 export const phpPack = pack("php", [
@@ -33,6 +34,7 @@ export const phpPack = pack("php", [
   shortArray,
   contains,
   arrowFunction,
+  matchValue,
   promotedProperty,
 ]);
 export default phpPack;

@@ -29,6 +29,8 @@ export const phpFlow: FlowFacts = {
       is: "choice",
       value: "condition",
       ways: ["case_statement", "default_statement"],
+      labels: "value",
+      isLoose: true,
       fallsThrough: true,
       breaks: true,
       isDefault: (way) => way.is("default_statement"),

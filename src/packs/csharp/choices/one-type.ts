@@ -28,12 +28,21 @@ export function goesTo(node: SyntaxNode): SyntaxNode | undefined {
 /** The operator makes all values one type before they go on; apart each goes on as it is. */
 export function isOfOneType(node: SyntaxNode): Answer {
   const { steps, otherwise } = stepsAt(node)!;
-  const values = [...steps.map(({ value }) => value), otherwise].filter((one) => !one.is("null_literal"));
+  return areOfOneType([...steps.map(({ value }) => value), otherwise], goesTo(node) ?? node, node);
+}
+
+/** The same for values that go to a statement, where it is known. */
+export function areOfOneType(
+  all: readonly SyntaxNode[],
+  statement: SyntaxNode | undefined,
+  node: SyntaxNode,
+): Answer {
+  const values = all.filter((one) => !one.is("null_literal"));
   const types = values.map((one) => typeOf(one)?.name);
   const [first] = types;
   if (first !== undefined && types.every((one) => one === first))
     return yes("type.same", `all values are \`${first}\``, node);
-  const target = targetType(goesTo(node) ?? node);
+  const target = statement && targetType(statement);
   if (target !== undefined && /^(string|bool)\??$/.test(target))
     return yes("type.same", `a \`${target}\` is wanted, which all values are`, node);
   const odd = values[types.findIndex((one) => one === undefined || one !== first)] ?? node;
