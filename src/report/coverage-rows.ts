@@ -135,9 +135,12 @@ export const NEEDS: readonly Need[] = [
   {
     language: "Java",
     from: "older forms of the language",
-    to: "lists walked by their items, patterns for types, type arguments left out",
-    rules: of("java", "each-item type-pattern diamond"),
-    missing: "text blocks, records, switch expressions, old collections and dates",
+    to: "lists walked by their items, patterns for types, type arguments left out, switch expressions, text blocks, boxed values by `valueOf`, constants of charsets, `StringBuilder`",
+    rules: of(
+      "java",
+      "each-item type-pattern diamond switch-expression text-block list-sort boxed-value standard-charset unshared-text",
+    ),
+    missing: "records, streams, old collections and dates",
   },
   {
     language: "Java",
@@ -161,8 +164,8 @@ export const NEEDS: readonly Need[] = [
   {
     language: "C#",
     from: "older forms of the language",
-    to: "lists walked by their items, values written in texts, patterns for types, `out` variables declared in the call",
-    rules: of("csharp", "each-item interpolated type-pattern out-variable"),
+    to: "lists walked by their items, values written in texts, patterns for types, `out` variables declared in the call, switch expressions",
+    rules: of("csharp", "each-item interpolated type-pattern out-variable switch-value"),
     missing: "initialisers, expression bodies, `ContinueWith`",
   },
   {
@@ -207,9 +210,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "PHP",
     from: "older forms of the language",
-    to: "lists in square brackets, questions about texts, arrow functions, properties among parameters",
-    rules: of("php", "short-array contains arrow-function promoted-property"),
-    missing: "`match`, first-class callables, spread, types",
+    to: "lists in square brackets, questions about texts, arrow functions, properties among parameters, `match`",
+    rules: of("php", "short-array contains arrow-function promoted-property match-value"),
+    missing: "first-class callables, spread, types",
   },
   {
     language: "PHP",

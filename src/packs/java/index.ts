@@ -21,6 +21,11 @@ import { requiredArgument } from "./required-argument.js";
 import { scopedResource } from "./scoped-resource.js";
 import { eachItem } from "./each-item.js";
 import { diamond } from "./diamond.js";
+import { listSort } from "./library/list-sort.js";
+import { boxedValue } from "./library/boxed-value.js";
+import { unsharedText } from "./library/unshared-text.js";
+import { standardCharset } from "./library/standard-charset.js";
+import { textBlock } from "./texts/text-block.js";
 import { switchExpression } from "./choices/switch-expression.js";
 
 export const javaPack = pack("java", [
@@ -46,5 +51,10 @@ export const javaPack = pack("java", [
   typePattern,
   diamond,
   switchExpression,
+  textBlock,
+  listSort,
+  boxedValue,
+  standardCharset,
+  unsharedText,
 ]);
 export default javaPack;

@@ -42,6 +42,9 @@ export function areOfOneType(
   const [first] = types;
   if (first !== undefined && types.every((one) => one === first))
     return yes("type.same", `all values are \`${first}\``, node);
+  const kinds = new Set(values.map((one) => one.kind));
+  if (kinds.size === 1 && values.every(isPlainLiteral))
+    return yes("type.same", "all values are literals of one type", node);
   const target = statement && targetType(statement);
   if (target !== undefined && /^(string|bool)\??$/.test(target))
     return yes("type.same", `a \`${target}\` is wanted, which all values are`, node);
@@ -49,6 +52,11 @@ export function areOfOneType(
   const says = `\`${shortened(odd.text)}\` could be of another type than the values beside it, which the operator converts`;
   return unknown("type.same", says, odd);
 }
+
+/** A literal whose type its kind says: a number has none of the letters behind it that make it another. */
+const isPlainLiteral = (node: SyntaxNode): boolean =>
+  node.is(["string_literal", "character_literal", "boolean_literal"]) ||
+  (node.is("integer_literal") && /^\d{1,9}$/.test(node.text));
 
 /** The type that a statement wants, as it is written. */
 function targetType(statement: SyntaxNode): string | undefined {

@@ -75,6 +75,10 @@ export const switchValue = rule({
       inMethod('string y = (a + 1) switch {\n    1 => "x",\n    2 => "z",\n    _ => "d"\n};\nreturn y;'),
       "likely",
     ),
+    rewrites(
+      "class A { void F(int a) { char y; switch (a) { case 1: y = 'x'; break; case 2: y = 'z'; break; default: y = 'd'; break; } G(y); } }",
+      "class A { void F(int a) { char y = a switch { 1 => 'x', 2 => 'z', _ => 'd' }; G(y); } }",
+    ),
     // The values are made one type, or the constants are not those of the language.
     rewrites(
       "class A { object F(int a) { switch (a) { case 1: return 1; case 2: return 2.5; default: return null; } } }",
