@@ -62,9 +62,9 @@ public class Moves {
             public void run() { }
         };
         System.out.println(thing instanceof Runnable);
-        Collections.sort(hives, (a, b) -> b.bees - a.bees);
+        hives.sort((a, b) -> b.bees - a.bees);
         System.out.println(hives);
-        Collections.sort(hives, BY_BEES);
+        hives.sort(BY_BEES);
         System.out.println(hives);
         String spot = "spot";
         System.out.println(spot);

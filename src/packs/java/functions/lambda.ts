@@ -22,7 +22,7 @@ import { mostInLine } from "../../family/limits.js";
 import { typeArguments } from "../types.js";
 import { isFunctional, ownNames, singleMethodAt, type SingleMethod } from "./single-method.js";
 import { onlyExpression } from "./only-expression.js";
-import { hasSeveral, onlyRuns, wantedAt, type Wanted } from "./wanted.js";
+import { hasSeveral, holderOf, onlyRuns, wantedAt, type Wanted } from "./wanted.js";
 
 const { made } = holes({ made: { kind: "expression", node: "object_creation_expression" } });
 
@@ -245,7 +245,7 @@ function isNotCompared({ whole }: SingleMethod): Answer {
 function needsTypes(wanted: Wanted, { type }: SingleMethod): boolean {
   if (wanted.as !== "argument") return false;
   if (onlyRuns(wanted.call)) {
-    const [list] = wanted.call.child("arguments")!.parts;
+    const list = holderOf(wanted.call);
     const item = list && (typeArguments(list)[0] ?? typeOf(list)?.name.replace(/\[\]$/, ""));
     return item?.replace(/\s/g, "") !== argumentsOf(type.text);
   }
@@ -341,6 +341,12 @@ export const lambdaForClass = rule({
       "likely",
     ),
     // The list holds something else than the order is for.
+    rewrites(
+      inMethod(
+        "jars.sort(new Comparator<String>() { public int compare(String a, String b) { return a.length(); } });",
+      ),
+      inMethod("jars.sort((a, b) -> a.length());"),
+    ),
     rewrites(
       inMethod(
         "Collections.sort(jars, new Comparator<Object>() { public int compare(Object a, Object b) { return 0; } });",

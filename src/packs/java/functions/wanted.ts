@@ -74,6 +74,12 @@ export function onlyRuns(call: SyntaxNode): boolean {
   return name === "sort" && isOfTrait(object, "sequence", { what: "list", methods: ["sort"] }).is === "yes";
 }
 
+/** What holds the items that a call of `onlyRuns` hands to a function: the first argument, or the list whose method it is. */
+export function holderOf(call: SyntaxNode): SyntaxNode | undefined {
+  const object = call.child("object");
+  return object && !CALLERS[object.text] ? object : call.child("arguments")?.firstPart;
+}
+
 function argumentOf(value: SyntaxNode, list: SyntaxNode, call: SyntaxNode): Wanted {
   const place = list.parts.findIndex((part) => part.same(value));
   const name = call.is("object_creation_expression")
