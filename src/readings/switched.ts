@@ -136,6 +136,8 @@ function armsOf(ways: readonly SyntaxNode[], shape: Switch, fallsThrough: boolea
   let isElse = false;
   for (const way of ways) {
     const own = partsOf(way, shape.labels!);
+    // A guard asks for more than a constant.
+    if (own.some((label) => label.parts.some((part) => /guard/.test(part.kind)))) return undefined;
     labels.push(...own.flatMap(constantsOf));
     isElse ||= shape.isDefault(way) === true;
     const done = way.parts.filter((part) => !own.some((label) => label.same(part))).flatMap(statementsOf);
@@ -169,7 +171,8 @@ function givenBy(statement: SyntaxNode): Given | undefined {
   if (jump === "throw" && /^throw\b/.test(statement.text)) return { does: "throw", value: statement };
   if (jump === "return" && /^return\b/.test(statement.text)) {
     const [value, ...more] = statement.parts;
-    return value && more.length === 0 ? { does: "return", value } : undefined;
+    const isPlace = value && /^ref_/.test(value.kind);
+    return value && more.length === 0 && !isPlace ? { does: "return", value } : undefined;
   }
   const assigned = assignedBy(statement);
   return assigned && !assigned.declares && isOwnPlace(assigned.target)

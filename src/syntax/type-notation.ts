@@ -17,6 +17,8 @@ export interface TypeNotation {
   readonly creations: Readonly<Record<string, string | 0>>;
   /** The method by which a class makes its objects: `Hive.new`. */
   readonly maker: string | undefined;
+  /** Is the type of a parameter only asked of what it is given first, so that it may get something else later? */
+  readonly parametersCheckedOnce: boolean;
   /** How it is written what values a type has; undefined where types say nothing of missing and false ones. */
   readonly values: ValueTypes | undefined;
 }
@@ -58,5 +60,6 @@ export const ordinaryTypes: TypeNotation = {
   composed: [],
   creations: {},
   maker: undefined,
+  parametersCheckedOnce: false,
   values: undefined,
 };

@@ -1,7 +1,7 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { classesDerivedFrom, classesNamed } from "../classes/class-index.js";
-import { changesOf, referencesAt, type Declaration } from "../names/declarations.js";
+import { changesOf, referencesAt, type Declaration, type Reference } from "../names/declarations.js";
 import { shortened } from "../shown.js";
 import { assignmentOf, valueOf } from "../flow/assignment.js";
 import { usesOf } from "../names/every-use.js";
@@ -87,21 +87,49 @@ export function typeOfDeclaration(
 ): KnownType | undefined {
   for (const at of declaration.at) {
     const annotation = annotationOf(at);
-    if (annotation) return declaredType(annotation, at);
+    if (!annotation) continue;
+    const type = declaredType(annotation, at);
+    const mayChange =
+      declaration.as === "parameter" && declaration.scope.tree.language.types.parametersCheckedOnce;
+    return mayChange && type && isGivenOthers(declaration, at, type, abroad, depth) ? undefined : type;
   }
   if (declaration.as === "parameter" || declaration.as === "import") return undefined;
   // What may be assigned in a place that is not known may be anything.
   if (usesOf(declaration).doubts.length > 0) return undefined;
   let found: KnownType | undefined;
-  for (const { does, node } of changesOf(declaration)) {
-    const assignment = does === "write" ? assignmentOf(node) : undefined;
-    const value = assignment && valueOf(assignment);
-    const isWhole = assignment && targetAround(node).parent?.same(assignment.parent) !== true;
-    const type = value && isWhole ? typeOf(value, abroad, depth + 1) : undefined;
-    if (!type || (found && (type.name !== found.name || type.module !== found.module))) return undefined;
+  for (const change of changesOf(declaration)) {
+    const type = typeGiven(change, abroad, depth);
+    if (!type || (found && !isSameType(type, found))) return undefined;
     found ??= type;
   }
   return found;
+}
+
+/** May something that has a type at first be given a value of another one? */
+function isGivenOthers(
+  declaration: Declaration,
+  at: SyntaxNode,
+  type: KnownType,
+  abroad: Abroad,
+  depth: number,
+): boolean {
+  if (usesOf(declaration).doubts.length > 0) return true;
+  return changesOf(declaration).some((change) => {
+    if (change.node.same(at)) return false;
+    const given = typeGiven(change, abroad, depth);
+    return !given || !isSameType(given, type);
+  });
+}
+
+const isSameType = (one: KnownType, other: KnownType): boolean =>
+  one.name === other.name && one.module === other.module;
+
+/** The type of what a change gives, where that is a value as a whole. */
+function typeGiven({ does, node }: Reference, abroad: Abroad, depth: number): KnownType | undefined {
+  const assignment = does === "write" ? assignmentOf(node) : undefined;
+  const value = assignment && valueOf(assignment);
+  const isWhole = assignment && targetAround(node).parent?.same(assignment.parent) !== true;
+  return value && isWhole ? typeOf(value, abroad, depth + 1) : undefined;
 }
 
 /** The type of a name with an annotation, with what its declarator makes of it: arrays, pointers to pointers, functions. */

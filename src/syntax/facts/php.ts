@@ -113,6 +113,7 @@ export const php: Language = {
     around: ["optional_type"],
     composed: ["union_type", "intersection_type"],
     creations: { object_creation_expression: 0 },
+    parametersCheckedOnce: true,
   },
   calls: [
     "function_call_expression",

@@ -1,4 +1,14 @@
-import { condition, holes, rule, shortened, switched, text, trialsIn, typeOf } from "../../../core.js";
+import {
+  condition,
+  holes,
+  rule,
+  shortened,
+  switched,
+  targetAllows,
+  text,
+  trialsIn,
+  typeOf,
+} from "../../../core.js";
 import { unknown, yes } from "../../../core.js";
 import type { Answer, Match } from "../../../core.js";
 import { asExpression } from "../../family/switch-values.js";
@@ -22,12 +32,21 @@ function isAskedAsItIs(match: Match): Answer {
   return unknown(code, says, node);
 }
 
-const isOfOneType = ({ node, switched: { arms, declared, target } }: Match): Answer =>
-  areOfOneType(
-    arms.flatMap(({ gives, throws }) => (throws ? [] : [gives])),
-    declared ?? (target ? undefined : arms.find(({ throws }) => !throws)!.gives.parent),
-    node,
-  );
+function isOfOneType(match: Match): Answer {
+  const { node, switched: found } = match;
+  const { arms, declared, target } = found;
+  const values = arms.flatMap(({ gives, throws }) => (throws ? [] : [gives]));
+  const empty = values.find((one) => one.is("null_literal"));
+  // Null and a number have no type in common, and before C# 9 nobody asks what is wanted.
+  if (
+    empty &&
+    !targetAllows("9.0", match) &&
+    !values.every((one) => one.is(["null_literal", "string_literal"]))
+  )
+    return unknown("type.same", "`null` may have no type in common with the values beside it", empty);
+  const statement = declared ?? (target ? undefined : arms.find(({ throws }) => !throws)!.gives.parent);
+  return areOfOneType(values, statement, node);
+}
 
 const { rewrites, ignores } = trialsIn("csharp", "9.0");
 const inMethod = (code: string): string =>
@@ -88,6 +107,11 @@ export const switchValue = rule({
     rewrites(
       inMethod('switch (o) { case 1: return "x"; case 2: return "z"; default: return "d"; }'),
       inMethod('return o switch { 1 => "x", 2 => "z", _ => "d" };'),
+      "likely",
+    ),
+    trialsIn("csharp", "8.0").rewrites(
+      "class A { int? F(int a) { switch (a) { case 1: return 1; case 2: return 2; default: return null; } } }",
+      "class A { int? F(int a) { return a switch { 1 => 1, 2 => 2, _ => null }; } }",
       "likely",
     ),
     trialsIn("csharp", "8.0").ignores(

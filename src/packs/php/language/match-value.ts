@@ -1,4 +1,16 @@
-import { condition, holes, no, rule, shortened, switched, text, trialsIn, typeOf } from "../../../core.js";
+import {
+  annotationOf,
+  condition,
+  holes,
+  no,
+  referencesAt,
+  rule,
+  shortened,
+  switched,
+  text,
+  trialsIn,
+  typeOf,
+} from "../../../core.js";
 import { unknown, yes } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { asExpression } from "../../family/switch-values.js";
@@ -24,6 +36,16 @@ function isTruth(node: SyntaxNode): boolean {
   return (
     node.is("boolean") || (node.is("binary_expression") && ASKS.test(node.child("operator")?.text ?? ""))
   );
+}
+
+/** May something be null, for all that its declaration says? */
+function mayBeNull(asked: SyntaxNode): boolean {
+  const name = [...asked.descendants()].findLast((node) => node.isLeaf && node.named);
+  const at = name && referencesAt(name).find(({ to }) => to)?.to?.at[0];
+  const written = at && annotationOf(at);
+  if (!at || !written) return true;
+  const holder = at.closest(["simple_parameter", "property_promotion_parameter", "property_element"]);
+  return /^\?/.test(written.text) || /\bnull\b/i.test(holder?.text ?? "null");
 }
 
 /** `switch` compares as `==` does, and `match` as `===`. */
@@ -60,6 +82,10 @@ function comparesTheSame(match: Match): Answer {
       `a text that is another spelling of the number ${numeric.text} was equal to it`,
       numeric,
     );
+  // Null is equal to them as well.
+  const empty = labels.find((label) => /^(?:0|''|""|false)$/i.test(label.text));
+  if (type === first && empty && mayBeNull(asked))
+    return unknown(code, `${shown} could be null, which was equal to \`${empty.text}\``, empty);
   return type === first
     ? yes(code, `${shown} is \`${type}\`, as the constants are`, asked)
     : unknown(
@@ -107,9 +133,9 @@ export const matchValue = rule({
   trials: [
     rewrites(
       inFunction(
-        'switch ($a) {\n    case 1:\n    case 2:\n        return "x";\n    case 3:\n        return g($a);\n    default:\n        throw new E();\n}',
+        'switch ($a) {\n    case 1:\n    case 2:\n        return "x";\n    case 3:\n        return g(1);\n    default:\n        throw new E();\n}',
       ),
-      inFunction('return match ($a) {\n    1, 2 => "x",\n    3 => g($a),\n    default => throw new E(),\n};'),
+      inFunction('return match ($a) {\n    1, 2 => "x",\n    3 => g(1),\n    default => throw new E(),\n};'),
     ),
     rewrites(
       inFunction(
@@ -156,6 +182,29 @@ export const matchValue = rule({
       inFunction("switch ($a) { case 'x': return 1; case '': return 2; default: return 3; }", "$a"),
       inFunction("return match ($a) { 'x' => 1, '' => 2, default => 3 };", "$a"),
       "likely",
+    ),
+    // What was an int may be something else by then, or null, which is equal to 0.
+    ...["$a = g();", "foreach ($b as $a) {}", "preg_match('/x/', $c, $a);"].map((code) =>
+      rewrites(
+        inFunction(`${code}\nswitch ($a) { case 1: return 1; case 2: return 2; default: return 3; }`),
+        inFunction(`${code}\nreturn match ($a) { 1 => 1, 2 => 2, default => 3 };`),
+        "likely",
+      ),
+    ),
+    rewrites(
+      inFunction("$a = 3;\nswitch ($a) { case 1: return 1; case 2: return 2; default: return 3; }"),
+      inFunction("$a = 3;\nreturn match ($a) { 1 => 1, 2 => 2, default => 3 };"),
+    ),
+    ...["?int $a", "int $a = null"].map((parameter) =>
+      rewrites(
+        inFunction("switch ($a) { case 0: return 1; case 2: return 2; default: return 3; }", parameter),
+        inFunction("return match ($a) { 0 => 1, 2 => 2, default => 3 };", parameter),
+        "likely",
+      ),
+    ),
+    rewrites(
+      inFunction("switch ($a) { case 0: return 1; case 2: return 2; default: return 3; }"),
+      inFunction("return match ($a) { 0 => 1, 2 => 2, default => 3 };"),
     ),
     holds(
       inFunction("switch ($a) { case '1': return 'x'; case '2': return 'z'; default: return 'd'; }"),
