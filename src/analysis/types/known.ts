@@ -113,9 +113,9 @@ function isGivenOthers(
   abroad: Abroad,
   depth: number,
 ): boolean {
-  if (usesOf(declaration).doubts.length > 0) return true;
   return changesOf(declaration).some((change) => {
-    if (change.node.same(at)) return false;
+    // What is only passed on keeps its type, unless a function takes it by reference and puts something else into it.
+    if (change.node.same(at) || change.does === "passed") return false;
     const given = typeGiven(change, abroad, depth);
     return !given || !isSameType(given, type);
   });

@@ -1,5 +1,6 @@
 import {
   annotationOf,
+  changesOf,
   condition,
   holes,
   no,
@@ -12,7 +13,7 @@ import {
   typeOf,
 } from "../../../core.js";
 import { unknown, yes } from "../../../core.js";
-import type { Answer, Match, SyntaxNode } from "../../../core.js";
+import type { Answer, Declaration, Match, SyntaxNode } from "../../../core.js";
 import { asExpression } from "../../family/switch-values.js";
 
 const { subject } = holes({ subject: "expression" });
@@ -38,10 +39,21 @@ function isTruth(node: SyntaxNode): boolean {
   );
 }
 
+/** The declaration of what is asked. */
+function declarationOf(asked: SyntaxNode): Declaration | undefined {
+  const name = [...asked.descendants()].findLast((node) => node.isLeaf && node.named);
+  return name && referencesAt(name).find(({ to }) => to)?.to;
+}
+
+/** Where something may be taken by reference. */
+function passedAt(asked: SyntaxNode): SyntaxNode | undefined {
+  const to = declarationOf(asked);
+  return to && changesOf(to).find(({ does }) => does === "passed")?.node;
+}
+
 /** May something be null, for all that its declaration says? */
 function mayBeNull(asked: SyntaxNode): boolean {
-  const name = [...asked.descendants()].findLast((node) => node.isLeaf && node.named);
-  const at = name && referencesAt(name).find(({ to }) => to)?.to?.at[0];
+  const at = declarationOf(asked)?.at[0];
   const written = at && annotationOf(at);
   if (!at || !written) return true;
   const holder = at.closest(["simple_parameter", "property_promotion_parameter", "property_element"]);
@@ -82,6 +94,9 @@ function comparesTheSame(match: Match): Answer {
       `a text that is another spelling of the number ${numeric.text} was equal to it`,
       numeric,
     );
+  const passed = type === first ? passedAt(asked) : undefined;
+  if (passed)
+    return unknown(code, `what takes ${shown} by reference may put a value of another type into it`, passed);
   // Null is equal to them as well.
   const empty = labels.find((label) => /^(?:0|''|""|false)$/i.test(label.text));
   if (type === first && empty && mayBeNull(asked))
