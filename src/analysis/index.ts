@@ -65,7 +65,7 @@ export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./types/sourc
 export { namesWanted } from "./types/comes-from.js";
 export { comesFromModule, originOf, type Origin, type Wanted } from "./types/origin.js";
 export { annotationOf } from "./names/annotation.js";
-export { isInstanceOf, typeOf, typeOfDeclaration, typeWritten, type KnownType } from "./types/known.js";
+export { isInstanceOf, typeOf, typeWritten, type KnownType } from "./types/known.js";
 export { returnedFromElsewhere } from "./types/abroad.js";
 export {
   isLibraryType,

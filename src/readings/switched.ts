@@ -42,6 +42,10 @@ export interface Arm {
   /** The value, or the statement that throws. */
   readonly gives: SyntaxNode;
   readonly throws: boolean;
+  /** The statement that returns, assigns or throws. */
+  readonly statement: SyntaxNode;
+  /** The ways that lead to it, which name its constants; none for the statement behind the `switch`. */
+  readonly ways: readonly SyntaxNode[];
 }
 
 class SwitchedReading implements Reading {
@@ -71,6 +75,7 @@ class SwitchedReading implements Reading {
 
 /** What a way does with its value. */
 interface Given {
+  readonly statement: SyntaxNode;
   readonly does: "return" | "assign" | "throw";
   readonly value: SyntaxNode;
   readonly target?: SyntaxNode;
@@ -92,7 +97,7 @@ function readSwitch(
   const next = neighbour(whole, "after");
   const behind = arms.some(({ isElse }) => isElse) ? undefined : next && givenBy(next);
   if (behind && behind.does !== "return" && behind.does !== "throw") return undefined;
-  const all = behind ? [...arms, { labels: [], isElse: true, given: behind }] : arms;
+  const all = behind ? [...arms, { labels: [], isElse: true, given: behind, ways: [] }] : arms;
   const [first] = all.flatMap(({ given }) => (given.does === "throw" ? [] : [given]));
   if (!first || all.filter(({ given }) => given.does !== "throw").length < 2 || all.length < 3)
     return undefined;
@@ -113,11 +118,15 @@ function readSwitch(
     switched: {
       node,
       subject: bare(value),
-      arms: [...all.filter((arm) => arm !== otherwise), otherwise].map(({ labels, isElse, given }) => ({
-        labels: isElse ? [] : labels,
-        gives: given.value,
-        throws: given.does === "throw",
-      })),
+      arms: [...all.filter((arm) => arm !== otherwise), otherwise].map(
+        ({ labels, isElse, given, ways: own }) => ({
+          labels: isElse ? [] : labels,
+          gives: given.value,
+          throws: given.does === "throw",
+          statement: given.statement,
+          ways: own,
+        }),
+      ),
       target: first.target,
       declared,
     },
@@ -128,24 +137,27 @@ interface Way {
   readonly labels: readonly SyntaxNode[];
   readonly isElse: boolean;
   readonly given: Given;
+  readonly ways: readonly SyntaxNode[];
 }
 
 function armsOf(ways: readonly SyntaxNode[], shape: Switch, fallsThrough: boolean): Way[] | undefined {
   const arms: Way[] = [];
   let labels: SyntaxNode[] = [];
+  let own: SyntaxNode[] = [];
   let isElse = false;
   for (const way of ways) {
-    const own = partsOf(way, shape.labels!);
+    own.push(way);
+    const named = partsOf(way, shape.labels!);
     // A guard asks for more than a constant.
-    if (own.some((label) => label.parts.some((part) => /guard/.test(part.kind)))) return undefined;
-    labels.push(...own.flatMap(constantsOf));
+    if (named.some((label) => label.parts.some((part) => /guard/.test(part.kind)))) return undefined;
+    labels.push(...named.flatMap(constantsOf));
     isElse ||= shape.isDefault(way) === true;
-    const done = way.parts.filter((part) => !own.some((label) => label.same(part))).flatMap(statementsOf);
+    const done = way.parts.filter((part) => !named.some((label) => label.same(part))).flatMap(statementsOf);
     if (done.length === 0) continue;
     const given = givenAlone(done, fallsThrough && !way.same(ways.at(-1)));
     if (!given) return undefined;
-    arms.push({ labels, isElse, given });
-    [labels, isElse] = [[], false];
+    arms.push({ labels, isElse, given, ways: own });
+    [labels, own, isElse] = [[], [], false];
   }
   return labels.length > 0 || isElse || arms.filter((arm) => arm.isElse).length > 1 ? undefined : arms;
 }
@@ -168,15 +180,16 @@ function givenAlone(done: readonly SyntaxNode[], mustLeave: boolean): Given | un
 
 function givenBy(statement: SyntaxNode): Given | undefined {
   const jump = jumpOf(expressionOf(statement));
-  if (jump === "throw" && /^throw\b/.test(statement.text)) return { does: "throw", value: statement };
+  if (jump === "throw" && /^throw\b/.test(statement.text))
+    return { statement, does: "throw", value: statement };
   if (jump === "return" && /^return\b/.test(statement.text)) {
     const [value, ...more] = statement.parts;
     const isPlace = value && /^ref_/.test(value.kind);
-    return value && more.length === 0 && !isPlace ? { does: "return", value } : undefined;
+    return value && more.length === 0 && !isPlace ? { statement, does: "return", value } : undefined;
   }
   const assigned = assignedBy(statement);
   return assigned && !assigned.declares && isOwnPlace(assigned.target)
-    ? { does: "assign", value: assigned.value, target: assigned.target }
+    ? { statement, does: "assign", value: assigned.value, target: assigned.target }
     : undefined;
 }
 

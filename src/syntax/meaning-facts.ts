@@ -34,6 +34,8 @@ export interface MeaningFacts {
   readonly wildcardImports: readonly string[];
   /** Functions that can read or change variables by their names as strings. */
   readonly reflection: readonly string[];
+  /** Nodes that read or change a variable whose name is worked out: `$$name`. */
+  readonly namesWorkedOut?: readonly string[];
   /** Nodes at which a function waits or hands control back. */
   readonly suspensions: readonly string[];
   /** Nodes that keep what is put into them: lists, objects, tables. */

@@ -1,3 +1,5 @@
+import type { DeclaredAs } from "./name-facts.js";
+
 /** What a declarator makes of the type that is written beside it. */
 export type Declarator = "many" | "pointer" | "function" | "tuple" | "dict";
 
@@ -17,8 +19,8 @@ export interface TypeNotation {
   readonly creations: Readonly<Record<string, string | 0>>;
   /** The method by which a class makes its objects: `Hive.new`. */
   readonly maker: string | undefined;
-  /** Is the type of a parameter only asked of what it is given first, so that it may get something else later? */
-  readonly parametersCheckedOnce: boolean;
+  /** What has the type written beside it only until something else is put into it. */
+  readonly heldAtFirst: readonly DeclaredAs[];
   /** How it is written what values a type has; undefined where types say nothing of missing and false ones. */
   readonly values: ValueTypes | undefined;
 }
@@ -60,6 +62,6 @@ export const ordinaryTypes: TypeNotation = {
   composed: [],
   creations: {},
   maker: undefined,
-  parametersCheckedOnce: false,
+  heldAtFirst: [],
   values: undefined,
 };

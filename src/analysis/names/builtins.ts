@@ -92,7 +92,13 @@ export function isLeftAlone(name: string, within: readonly SyntaxNode[], around:
   const { language, root } = around.tree;
   const elsewhere = root.mentions(name).find((mention) => mention.parent?.is(language.sharing));
   if (elsewhere) return unknown("flow.written", `\`${name}\` is shared with other functions`, elsewhere);
-  const reflects = within.flatMap((node) => language.reflection.flatMap((call) => readsOf(call, node)))[0];
+  const reflects = within.flatMap((node) => [
+    ...language.reflection.flatMap((call) => readsOf(call, node)),
+    ...around.tree
+      .ofKinds(language.namesWorkedOut ?? [])
+      .map((n) => around.tree.node(n))
+      .filter((one) => node.holds(one)),
+  ])[0];
   if (reflects)
     return unknown("name.reflection", `\`${reflects.text}\` can reach \`${name}\` by its name`, reflects);
   return yes("flow.written", `\`${name}\` is not written here`);

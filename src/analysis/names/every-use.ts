@@ -76,10 +76,15 @@ export function isMember({ scope, spaces }: Declaration): boolean {
   );
 }
 
-/** Calls that can reach the names around them by their names. */
+/** Code that can reach the names around it by their names. */
 function reflectionAround({ scope, name }: Declaration): Answer[] {
   const { tree } = scope;
   const found: Answer[] = [];
+  for (const n of tree.ofKinds(tree.language.namesWorkedOut ?? [])) {
+    const node = tree.node(n);
+    if (scope.holds(node))
+      found.push(unknown("name.reflection", `\`${node.text}\` can reach \`${name}\` by its name`, node));
+  }
   for (const word of tree.language.reflection) {
     for (const { node, to, member } of nameInFile(word, tree).references) {
       if (to || member || !scope.holds(node)) continue;

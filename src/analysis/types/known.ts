@@ -8,6 +8,7 @@ import { usesOf } from "../names/every-use.js";
 import { valueOfLibrary } from "../library/values.js";
 import { calledFromLibrary } from "../library/called.js";
 import { annotationOf, unwrapped } from "../names/annotation.js";
+import { keepsTypeUntil } from "./kept-type.js";
 import { targetAround } from "../names/use.js";
 import { originOf } from "./origin.js";
 
@@ -59,7 +60,7 @@ export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth =
     leaf &&
     referencesAt(leaf).find(({ member }) => !member || leaf.parent?.same(expression) || expression.same(leaf))
       ?.to;
-  return to && typeOfDeclaration(to, abroad, depth);
+  return leaf && to && typeOfDeclaration(to, leaf, abroad, depth);
 }
 
 /** The name of the member that `this.name` reads. */
@@ -79,19 +80,19 @@ function leafOf(expression: SyntaxNode): SyntaxNode | undefined {
   return at.isLeaf && leaves[at.kind] !== undefined ? at : undefined;
 }
 
-/** The type of something declared: by its annotation, else by all that is assigned to it. */
-export function typeOfDeclaration(
+/** The type that something declared has at a place: by its annotation, else by all that is assigned to it. */
+function typeOfDeclaration(
   declaration: Declaration,
-  abroad: Abroad = nowhere,
-  depth = 0,
+  place: SyntaxNode,
+  abroad: Abroad,
+  depth: number,
 ): KnownType | undefined {
   for (const at of declaration.at) {
     const annotation = annotationOf(at);
     if (!annotation) continue;
     const type = declaredType(annotation, at);
-    const mayChange =
-      declaration.as === "parameter" && declaration.scope.tree.language.types.parametersCheckedOnce;
-    return mayChange && type && isGivenOthers(declaration, at, type, abroad, depth) ? undefined : type;
+    const givesSame = (change: Reference): boolean => isSameType(typeGiven(change, abroad, depth), type);
+    return keepsTypeUntil({ declaration, at, givesSame }, place) ? type : undefined;
   }
   if (declaration.as === "parameter" || declaration.as === "import") return undefined;
   // What may be assigned in a place that is not known may be anything.
@@ -105,24 +106,8 @@ export function typeOfDeclaration(
   return found;
 }
 
-/** May something that has a type at first be given a value of another one? */
-function isGivenOthers(
-  declaration: Declaration,
-  at: SyntaxNode,
-  type: KnownType,
-  abroad: Abroad,
-  depth: number,
-): boolean {
-  return changesOf(declaration).some((change) => {
-    // What is only passed on keeps its type, unless a function takes it by reference and puts something else into it.
-    if (change.node.same(at) || change.does === "passed") return false;
-    const given = typeGiven(change, abroad, depth);
-    return !given || !isSameType(given, type);
-  });
-}
-
-const isSameType = (one: KnownType, other: KnownType): boolean =>
-  one.name === other.name && one.module === other.module;
+const isSameType = (one: KnownType | undefined, other: KnownType | undefined): boolean =>
+  one !== undefined && other !== undefined && one.name === other.name && one.module === other.module;
 
 /** The type of what a change gives, where that is a value as a whole. */
 function typeGiven({ does, node }: Reference, abroad: Abroad, depth: number): KnownType | undefined {

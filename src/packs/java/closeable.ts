@@ -15,6 +15,7 @@ import {
   type OwnMember,
 } from "../../core.js";
 import type { Answer, Handle, Match, SyntaxNode, Trait } from "../../core.js";
+import { caughtBy, handlersAround, namesException } from "./handlers.js";
 import { handleOf } from "../family/handles.js";
 
 const RESOURCE = { what: "resource" };
@@ -226,30 +227,18 @@ export function handlesClosing(match: Match, type: SyntaxNode, made: SyntaxNode)
   const thrown = thrownByClosing(match, name);
   if (thrown.length === 0) return yes("flow.throws", `closing a \`${name}\` declares no exception`, type);
   const { after } = match.resource;
-  const namesAny = (text: string, wanted: readonly string[]): boolean =>
-    text.split(/[^\w.]+/).some((word) => wanted.includes(word.split(".").at(-1)!));
   // Each of them must be looked after, where there are several.
   const isCaught = (clauses: readonly SyntaxNode[]): boolean =>
     thrown.every((one) =>
-      clauses.some(({ parts }) => namesAny(parts[0]?.text ?? "", [one, "Exception", "Throwable"])),
+      clauses.some((clause) => namesException(caughtBy(clause), [one, "Exception", "Throwable"])),
     );
-  if (isCaught(after)) return yes("flow.throws", `a handler catches \`${thrown[0]}\``, after[0]);
-  for (const above of match.node.ancestors()) {
-    if (above.is("lambda_expression")) break;
-    if (
-      above.is(["try_statement", "try_with_resources_statement"]) &&
-      above.child("body")?.holds(match.node)
-    ) {
-      const clauses = above.parts.filter((part) => part.is("catch_clause"));
-      if (isCaught(clauses)) return yes("flow.throws", `a handler catches \`${thrown[0]}\``, clauses[0]);
-    }
-    if (!above.is(["method_declaration", "constructor_declaration"])) continue;
-    const throws = above.parts.find((part) => part.is("throws"));
-    const declares = (one: string): boolean => namesAny(throws?.text ?? "", [one, "Exception", "Throwable"]);
-    if (throws && thrown.every(declares))
-      return yes("flow.throws", `the method declares \`${throws.text}\``, throws);
-    break;
-  }
+  const around = handlersAround(match.node);
+  for (const clauses of [after, around])
+    if (isCaught(clauses)) return yes("flow.throws", `a handler catches \`${thrown[0]}\``, clauses[0]);
+  const body = match.node.closest(["method_declaration", "constructor_declaration", "lambda_expression"]);
+  const throws = body?.parts.find((part) => part.is("throws"));
+  if (throws && thrown.every((one) => namesException(throws.text, [one, "Exception", "Throwable"])))
+    return yes("flow.throws", `the method declares \`${throws.text}\``, throws);
   return no(
     "flow.throws",
     `closing it could throw \`${thrown[0]}\`, which nothing here declares or catches`,

@@ -113,7 +113,7 @@ export const php: Language = {
     around: ["optional_type"],
     composed: ["union_type", "intersection_type"],
     creations: { object_creation_expression: 0 },
-    parametersCheckedOnce: true,
+    heldAtFirst: ["parameter"],
   },
   calls: [
     "function_call_expression",
@@ -128,6 +128,7 @@ export const php: Language = {
   ],
   memberReads: ["member_access_expression", "nullsafe_member_access_expression", "member_call_expression"],
   indexReads: ["subscript_expression"],
+  namesWorkedOut: ["dynamic_variable_name"],
   reflection: ["compact", "extract", "get_defined_vars", "eval", "parse_str"],
   suspensions: ["yield_expression"],
   augmented: ["augmented_assignment_expression", "update_expression"],

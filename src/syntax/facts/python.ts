@@ -121,6 +121,7 @@ export const python: Language = {
     declarators: { list_splat_pattern: "tuple", dictionary_splat_pattern: "dict" },
     around: ["generic_type"],
     composed: ["union_type", "tuple"],
+    heldAtFirst: ["parameter", "local"],
   },
   calls: ["call"],
   memberReads: ["attribute"],

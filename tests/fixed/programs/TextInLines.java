@@ -15,6 +15,16 @@ class Main {
         show("octal \101\n" //! certain java/text-block
             + "tab\t\n"
             + "return\r\n");
+        show("\"\"\"\"four\n" //! certain java/text-block
+            + "five\"\"\"\"\"\n"
+            + "six\"\"\"\"\"\" \n"
+            + "three\"\"\"");
+        show("two\"\"\n" //! certain java/text-block
+            + "\\\"\n"
+            + "and one\\\\\"");
+        show("all\n" //! certain java/text-block
+            + "of\n"
+            + "it\\");
         show("a\\n"
             + "b\\n"
             + "c");

@@ -15,6 +15,7 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isOfOneType } from "./one-type.js";
+import { asSubject } from "./subject.js";
 import { casesOf, stepsAt } from "./steps.js";
 
 const { whole } = holes({ whole: { kind: "expression", node: "conditional_expression" } });
@@ -54,16 +55,7 @@ function cases(match: Match): Segment[] {
   const { tree } = node;
   const indent = tree.indentAt(node.start);
   const unit = indentUnit(tree, indent);
-  const isSimple = subject.is([
-    "identifier",
-    "member_access_expression",
-    "invocation_expression",
-    "element_access_expression",
-  ]);
   const end = tree.text.includes("\r\n") ? "\r\n" : "\n";
-  const asked = isSimple
-    ? [copy(subject.start, subject.end)]
-    : [text("("), copy(subject.start, subject.end), text(")")];
   const arms = steps.flatMap(({ value }, n): Segment[] => [
     text(`${indent}${unit}`),
     copy(constants[n]!.start, constants[n]!.end),
@@ -72,7 +64,7 @@ function cases(match: Match): Segment[] {
     text(`,${end}`),
   ]);
   return [
-    ...asked,
+    ...asSubject(subject),
     text(` switch${end}${indent}{${end}`),
     ...arms,
     text(`${indent}${unit}_ => `),

@@ -1,4 +1,5 @@
 import {
+  classesNamed,
   condition,
   holes,
   rule,
@@ -13,6 +14,7 @@ import { unknown, yes } from "../../../core.js";
 import type { Answer, Match } from "../../../core.js";
 import { asExpression } from "../../family/switch-values.js";
 import { areOfOneType } from "./one-type.js";
+import { asSubject } from "./subject.js";
 
 const { subject } = holes({ subject: "expression" });
 
@@ -23,13 +25,18 @@ function isAskedAsItIs(match: Match): Answer {
   const code = "type.operator";
   const node = match.the(subject);
   const type = typeOf(node)?.name;
-  const labels = match.switched.arms.flatMap((arm) => arm.labels);
-  const isOfEnum =
-    type !== undefined && labels.every((label) => new RegExp(`(?:^|\\.)${type}\\.\\w+$`).test(label.text));
-  if (type !== undefined && (PLAIN.test(type) || isOfEnum))
-    return yes(code, `\`${shortened(node.text)}\` is a \`${type}\``, node);
+  const isPlain = type !== undefined && (PLAIN.test(type) || isEnum(type, match));
+  if (isPlain) return yes(code, `\`${shortened(node.text)}\` is a \`${type}\``, node);
   const says = `\`${shortened(node.text)}\` could be of a class that is converted to what the constants are`;
   return unknown(code, says, node);
+}
+
+/** Is a type an enum of the project, and nothing else? */
+function isEnum(type: string, { tree }: Match): boolean {
+  const { classes, otherwise } = classesNamed(tree, type);
+  return (
+    otherwise === undefined && classes.length > 0 && classes.every((one) => one.kind === "enum_declaration")
+  );
 }
 
 function isOfOneType(match: Match): Answer {
@@ -37,7 +44,7 @@ function isOfOneType(match: Match): Answer {
   const { arms, declared, target } = found;
   const values = arms.flatMap(({ gives, throws }) => (throws ? [] : [gives]));
   const empty = values.find((one) => one.is("null_literal"));
-  // Null and a number have no type in common, and before C# 9 nobody asks what is wanted.
+  // Null and a number have no type in common, and older compilers ask for one.
   if (
     empty &&
     !targetAllows("9.0", match) &&
@@ -50,7 +57,7 @@ function isOfOneType(match: Match): Answer {
 
 const { rewrites, ignores } = trialsIn("csharp", "9.0");
 const inMethod = (code: string): string =>
-  `class A\n{\n    string F(int a, Taste t, object o)\n    {\n        ${code.replaceAll("\n", "\n        ")}\n    }\n}\n`;
+  `enum Taste { Sweet, Sour }\nclass A\n{\n    string F(int a, Taste t, object o)\n    {\n        ${code.replaceAll("\n", "\n        ")}\n    }\n}\n`;
 
 export const switchValue = rule({
   id: "csharp/switch-value",
@@ -65,7 +72,7 @@ export const switchValue = rule({
   ],
   becomes: (match) =>
     asExpression(match, {
-      head: (asked) => (isShort(match) ? [asked, text(" switch")] : [text("("), asked, text(") switch")]),
+      head: (asked) => [...asSubject(asked), text(" switch")],
       label: { before: "", between: " or ", otherwise: "_" },
       arrow: " => ",
       end: ",",
@@ -97,6 +104,16 @@ export const switchValue = rule({
     rewrites(
       "class A { void F(int a) { char y; switch (a) { case 1: y = 'x'; break; case 2: y = 'z'; break; default: y = 'd'; break; } G(y); } }",
       "class A { void F(int a) { char y = a switch { 1 => 'x', 2 => 'z', _ => 'd' }; G(y); } }",
+    ),
+    rewrites(
+      'class A { string F(Taste t) { switch (t) { case Taste.Sweet: return "x"; case Taste.Sour: return "y"; default: return null; } } }',
+      'class A { string F(Taste t) { return t switch { Taste.Sweet => "x", Taste.Sour => "y", _ => null }; } }',
+      "likely",
+    ),
+    rewrites(
+      'class A { string F(Tone t) { switch (t) { case Tone.Low: return "x"; case Tone.High: return "y"; default: return null; } } }\nclass Tone { public const int Low = 1, High = 2; public static implicit operator int(Tone t) { return 1; } }',
+      'class A { string F(Tone t) { return t switch { Tone.Low => "x", Tone.High => "y", _ => null }; } }\nclass Tone { public const int Low = 1, High = 2; public static implicit operator int(Tone t) { return 1; } }',
+      "likely",
     ),
     // The values are made one type, or the constants are not those of the language.
     rewrites(
@@ -137,10 +154,3 @@ export const switchValue = rule({
     ),
   ],
 });
-
-/** May it stand before `switch` without parentheses? */
-function isShort(match: Match): boolean {
-  return match
-    .the(subject)
-    .is(["identifier", "member_access_expression", "invocation_expression", "element_access_expression"]);
-}

@@ -1,4 +1,4 @@
-import { holes, rule, switched, text, trialsIn } from "../../../core.js";
+import { copy, holes, rule, switched, text, trialsIn } from "../../../core.js";
 import { asExpression } from "../../family/switch-values.js";
 
 const { subject } = holes({ subject: "expression" });
@@ -15,7 +15,7 @@ export const switchExpression = rule({
   was: switched(subject),
   becomes: (match) =>
     asExpression(match, {
-      head: (asked) => [text("switch ("), asked, text(")")],
+      head: ({ start, end }) => [text("switch ("), copy(start, end), text(")")],
       label: { before: "case ", between: ", ", otherwise: "default" },
       arrow: " -> ",
       end: ";",

@@ -53,9 +53,10 @@ function isTaken(match: Match): Answer {
   const node = match.the(made);
   const [value] = node.child("arguments")!.parts;
   if (boxOf(node) !== "Float") return yes("type.same", "`valueOf` takes what the constructor takes");
-  const type = typeOf(value!)?.name;
-  if (/f$/i.test(value!.text) || /^(?:String|float|Float|int|long|short|byte|char)$/.test(type ?? ""))
-    return yes("type.same", `\`${shortened(value!.text)}\` is \`${type ?? "float"}\``, value);
+  const isSmall = value!.is("decimal_floating_point_literal") && /f$/i.test(value!.text);
+  const type = isSmall ? "float" : typeOf(value!)?.name;
+  if (type !== undefined && /^(?:String|float|Float|int|long|short|byte|char)$/.test(type))
+    return yes("type.same", `\`${shortened(value!.text)}\` is \`${type}\``, value);
   return no(
     "type.same",
     `\`${shortened(value!.text)}\` could be a \`double\`, which \`valueOf\` does not take`,
@@ -106,6 +107,7 @@ export const boxedValue = rule({
     rewrites(inMethod("Double x = new Double(d);"), inMethod("Double x = Double.valueOf(d);"), "likely"),
     rewrites(inMethod("float x = new Float(1.5f);"), inMethod("float x = Float.valueOf(1.5f);")),
     rewrites(inMethod("float x = new Float(6);"), inMethod("float x = Float.valueOf(6);")),
+    holds(inMethod("double half = d / 2; g(new Float(half));"), "could be a `double`"),
     holds(inMethod("g(new Float(d));"), "could be a `double`"),
     holds(inMethod("g(x == new Integer(n));"), "the very same object"),
     holds(inMethod("synchronized (new Integer(n)) { g(); }"), "it is locked"),

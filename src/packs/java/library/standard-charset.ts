@@ -1,6 +1,7 @@
 import { condition, holes, need, no, ofKind, rule, text, trialsIn, unknown, yes } from "../../../core.js";
 import { callOf, typeOf } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
+import { caughtBy, handlersAround, namesException } from "../handlers.js";
 import { isLibraryName } from "../types.js";
 
 const { name } = holes({ name: { kind: "expression", node: "string_literal" } });
@@ -57,7 +58,7 @@ function isTheLibrarys(match: Match): Answer {
   const type = typeOf(receiver)?.name;
   if (type === undefined) return unknown("type.not-known", `\`${receiver.text}\` could be no text`, receiver);
   return type === "String"
-    ? yes("type.is", `\`${receiver.text}\` is a \`String\``, receiver)
+    ? isLibraryName("String", "java.lang", match)
     : no("type.is", `\`${receiver.text}\` is a \`${type}\``, receiver);
 }
 
@@ -66,23 +67,15 @@ function isNotWaitedFor(match: Match): Answer {
   const code = "flow.throws";
   const { taker, is } = placeOf(match.the(name))!;
   if (is === "looked-up") return yes(code, "no checked exception is thrown, as before");
-  let inside = taker;
-  for (const above of taker.ancestors()) {
-    if (above.is(["method_declaration", "constructor_declaration", "lambda_expression", "class_body"])) break;
-    const isTry = above.is(["try_statement", "try_with_resources_statement"]);
-    const clauses = isTry && !inside.is(["catch_clause", "finally_clause"]) ? above.parts : [];
-    for (const clause of clauses.filter((part) => part.is("catch_clause"))) {
-      const caught = clause.firstPart?.text ?? "";
-      if (/\bUnsupportedEncodingException\b/.test(caught))
-        return no(
-          code,
-          "`UnsupportedEncodingException` is caught here, which nothing may throw any more",
-          clause,
-        );
-      if (/\bIOException\b/.test(caught))
-        return unknown(code, "`IOException` is caught here, which nothing else may throw", clause);
-    }
-    inside = above;
+  for (const clause of handlersAround(taker)) {
+    if (namesException(caughtBy(clause), ["UnsupportedEncodingException"]))
+      return no(
+        code,
+        "`UnsupportedEncodingException` is caught here, which nothing may throw any more",
+        clause,
+      );
+    if (namesException(caughtBy(clause), ["IOException"]))
+      return unknown(code, "`IOException` is caught here, which nothing else may throw", clause);
   }
   return yes(code, "nothing here waits for the exception that names throw");
 }

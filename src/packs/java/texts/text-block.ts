@@ -29,7 +29,7 @@ function linesOf(content: string): string[] {
 /** A line as a text block has it: quotes stand for themselves, and spaces at the end are kept by an escape. */
 function inBlock(line: string): string {
   const open = line.replace(/\\(.)/gs, (piece, escaped) => (escaped === '"' ? '"' : piece));
-  const closed = open.replace(/"""/g, '\\"""').replace(/^\t+/, (tabs) => "\\t".repeat(tabs.length));
+  const closed = open.replace(/"""/g, '""\\"').replace(/^\t+/, (tabs) => "\\t".repeat(tabs.length));
   return closed.replace(/ $/, "\\s").replace(/\t$/, "\\t");
 }
 
@@ -52,20 +52,18 @@ function block(node: SyntaxNode): Segment[] {
   const literals = literalsOf(node)!;
   const second = literals[1]!;
   const base = tree.indentAt(node.start);
-  const indent =
-    tree.firstOnLine(second.start) === second.start || tree.text[second.start - 2] === "+"
-      ? tree.indentAt(second.start)
-      : base + indentUnit(tree, base);
-  const end = tree.text.includes("\r\n") ? "\r\n" : "\n";
+  const ahead = tree.text.slice(tree.firstOnLine(second.start), second.start);
+  const indent = /^\+?\s*$/.test(ahead) ? tree.indentAt(second.start) : base + indentUnit(tree, base);
   const lines = linesOf(literals.map(contentOf).join("")).map(inBlock);
   const isEnded = lines.at(-1) === "";
   if (isEnded) lines.pop();
-  const shown = lines.map((line) => (line === "" ? "" : indent + line)).join(end);
+  const shown = lines.map((line) => (line === "" ? "" : indent + line)).join("\n");
   // Spaces that all lines begin with are kept where the end stands left of them.
   const isOpen = lines.every((line) => line === "" || /^ /.test(line));
-  const last = isEnded ? `${end}${indent}` : isOpen ? `\\${end}${indent}` : "";
-  const closing = !isEnded && !isOpen && shown.endsWith('"') ? `${shown.slice(0, -1)}\\"` : shown;
-  return [text(`"""${end}${closing}${last}"""`)];
+  const last = isEnded ? `\n${indent}` : isOpen ? `\\\n${indent}` : "";
+  // A quote at the end would be taken for one of those that close the block.
+  const closing = last === "" ? shown.replace(/(?<!\\)((?:\\\\)*)"$/, '$1\\"') : shown;
+  return [text(`"""\n${closing}${last}"""`)];
 }
 
 const { rewrites, ignores } = trialsIn("java", "15");
@@ -93,7 +91,7 @@ export const textBlock = rule({
     // Spaces at both ends of lines, tabs, three quotes, a quote at the end, other escapes.
     rewrites(
       inMethod('return "  a \\n"\n    + "\\tb\\\\n\\n"\n    + "  \\"\\"\\"c\\"";'),
-      inMethod('return """\n      a\\s\n    \\tb\\\\n\n      \\"""c\\"""";'),
+      inMethod('return """\n      a\\s\n    \\tb\\\\n\n      ""\\"c\\"""";'),
     ),
     ignores(inMethod('return "  a\\n"\n    + "  b";')),
     rewrites(

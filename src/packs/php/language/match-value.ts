@@ -1,7 +1,7 @@
 import {
   annotationOf,
-  changesOf,
   condition,
+  copy,
   holes,
   no,
   referencesAt,
@@ -13,7 +13,7 @@ import {
   typeOf,
 } from "../../../core.js";
 import { unknown, yes } from "../../../core.js";
-import type { Answer, Declaration, Match, SyntaxNode } from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { asExpression } from "../../family/switch-values.js";
 
 const { subject } = holes({ subject: "expression" });
@@ -21,12 +21,15 @@ const { subject } = holes({ subject: "expression" });
 /** What PHP takes for a number when it compares two texts. */
 const NUMERIC = /^\s*[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?\s*$/i;
 
-/** The type of a constant that is written out. */
+/** The type of a constant that is written out, with no escapes that make another text of it. */
 function literalType(label: SyntaxNode): string | undefined {
   if (label.is("integer")) return "int";
-  if (label.is(["string", "encapsed_string"]) && !label.text.includes("$")) return "string";
+  if (label.is("string") || (label.is("encapsed_string") && !/[$\\]/.test(label.text))) return "string";
   return label.is("boolean") ? "bool" : undefined;
 }
+
+/** Constants that null is equal to. */
+const LIKE_NULL = /^(?:''|""|false|0(?:[xob]?[0_]*))$/i;
 
 const ASKS = /^(?:===?|!==?|<|>|<=|>=|<>|&&|\|\||and|or|xor|instanceof)$/i;
 
@@ -39,25 +42,14 @@ function isTruth(node: SyntaxNode): boolean {
   );
 }
 
-/** The declaration of what is asked. */
-function declarationOf(asked: SyntaxNode): Declaration | undefined {
-  const name = [...asked.descendants()].findLast((node) => node.isLeaf && node.named);
-  return name && referencesAt(name).find(({ to }) => to)?.to;
-}
-
-/** Where something may be taken by reference. */
-function passedAt(asked: SyntaxNode): SyntaxNode | undefined {
-  const to = declarationOf(asked);
-  return to && changesOf(to).find(({ does }) => does === "passed")?.node;
-}
-
 /** May something be null, for all that its declaration says? */
 function mayBeNull(asked: SyntaxNode): boolean {
-  const at = declarationOf(asked)?.at[0];
+  const name = [...asked.descendants()].findLast((node) => node.isLeaf && node.named);
+  const at = name && referencesAt(name).find(({ to }) => to)?.to?.at[0];
   const written = at && annotationOf(at);
-  if (!at || !written) return true;
+  if (!written) return true;
   const holder = at.closest(["simple_parameter", "property_promotion_parameter", "property_element"]);
-  return /^\?/.test(written.text) || /\bnull\b/i.test(holder?.text ?? "null");
+  return written.is("optional_type") || !holder || holder.child("default_value")?.is("null") === true;
 }
 
 /** `switch` compares as `==` does, and `match` as `===`. */
@@ -73,41 +65,32 @@ function comparesTheSame(match: Match): Answer {
       : yes(code, "each test is true or false", asked);
   }
   const types = labels.map(literalType);
-  const numeric = labels.find((label, n) => types[n] === "string" && NUMERIC.test(label.text.slice(1, -1)));
-  const type = typeOf(asked)?.name;
   const [first] = types;
-  if (first === undefined || types.some((one) => one !== first))
-    return unknown(
-      code,
-      `${shown} could be equal to a constant of another type, which \`match\` takes for another value`,
-      asked,
-    );
+  const type = typeOf(asked)?.name;
+  const other = unknown(
+    code,
+    `${shown} could be equal to a constant of another type, which \`match\` takes for another value`,
+    asked,
+  );
+  if (first === undefined || types.some((one) => one !== first)) return other;
   if (type !== undefined && type !== first && /^(?:int|string|bool|float|array)$/.test(type))
     return no(
       code,
       `${shown} is \`${type}\` and the constants are \`${first}\`: \`match\` would find none of them`,
       asked,
     );
+  const numeric = labels.find((label) => first === "string" && NUMERIC.test(label.text.slice(1, -1)));
   if (numeric)
     return unknown(
       code,
       `a text that is another spelling of the number ${numeric.text} was equal to it`,
       numeric,
     );
-  const passed = type === first ? passedAt(asked) : undefined;
-  if (passed)
-    return unknown(code, `what takes ${shown} by reference may put a value of another type into it`, passed);
-  // Null is equal to them as well.
-  const empty = labels.find((label) => /^(?:0|''|""|false)$/i.test(label.text));
-  if (type === first && empty && mayBeNull(asked))
-    return unknown(code, `${shown} could be null, which was equal to \`${empty.text}\``, empty);
-  return type === first
-    ? yes(code, `${shown} is \`${type}\`, as the constants are`, asked)
-    : unknown(
-        code,
-        `${shown} could be equal to a constant of another type, which \`match\` takes for another value`,
-        asked,
-      );
+  if (type !== first) return other;
+  const empty = labels.find((label) => LIKE_NULL.test(label.text));
+  return empty && mayBeNull(asked)
+    ? unknown(code, `${shown} could be null, which was equal to \`${empty.text}\``, empty)
+    : yes(code, `${shown} is \`${type}\`, as the constants are`, asked);
 }
 
 /** A function that gives a reference needs a variable to give. */
@@ -138,7 +121,7 @@ export const matchValue = rule({
   ],
   becomes: (match) =>
     asExpression(match, {
-      head: (asked) => [text("match ("), asked, text(")")],
+      head: ({ start, end }) => [text("match ("), copy(start, end), text(")")],
       label: { before: "", between: ", ", otherwise: "default" },
       arrow: " => ",
       end: ",",
@@ -148,9 +131,9 @@ export const matchValue = rule({
   trials: [
     rewrites(
       inFunction(
-        'switch ($a) {\n    case 1:\n    case 2:\n        return "x";\n    case 3:\n        return g(1);\n    default:\n        throw new E();\n}',
+        'switch ($a) {\n    case 1:\n    case 2:\n        return "x";\n    case 3:\n        return g($a);\n    default:\n        throw new E();\n}',
       ),
-      inFunction('return match ($a) {\n    1, 2 => "x",\n    3 => g(1),\n    default => throw new E(),\n};'),
+      inFunction('return match ($a) {\n    1, 2 => "x",\n    3 => g($a),\n    default => throw new E(),\n};'),
     ),
     rewrites(
       inFunction(
@@ -198,8 +181,30 @@ export const matchValue = rule({
       inFunction("return match ($a) { 'x' => 1, '' => 2, default => 3 };", "$a"),
       "likely",
     ),
+    rewrites(
+      inFunction(
+        "switch ($a) { case \"\\x31\": return 1; case 'b': return 2; default: return 3; }",
+        "string $a",
+      ),
+      inFunction("return match ($a) { \"\\x31\" => 1, 'b' => 2, default => 3 };", "string $a"),
+      "likely",
+    ),
+    rewrites(
+      inFunction(
+        "switch ($a):\n    case 1:\n        return 1;\n    case 2:\n        return 2;\n    default:\n        return 3;\nendswitch;",
+      ),
+      inFunction("return match ($a) {\n    1 => 1,\n    2 => 2,\n    default => 3,\n};"),
+    ),
     // What was an int may be something else by then, or null, which is equal to 0.
-    ...["$a = g();", "foreach ($b as $a) {}", "preg_match('/x/', $c, $a);"].map((code) =>
+    ...[
+      "$a = g();",
+      "foreach ($b as $a) {}",
+      "preg_match('/x/', $c, $a);",
+      "g($a);",
+      "extract($b);",
+      "$$b = 'x';",
+      "$b = &$a;",
+    ].map((code) =>
       rewrites(
         inFunction(`${code}\nswitch ($a) { case 1: return 1; case 2: return 2; default: return 3; }`),
         inFunction(`${code}\nreturn match ($a) { 1 => 1, 2 => 2, default => 3 };`),
@@ -207,10 +212,12 @@ export const matchValue = rule({
       ),
     ),
     rewrites(
-      inFunction("$a = 3;\nswitch ($a) { case 1: return 1; case 2: return 2; default: return 3; }"),
-      inFunction("$a = 3;\nreturn match ($a) { 1 => 1, 2 => 2, default => 3 };"),
+      inFunction(
+        "$a = 3;\nf(strlen($a));\nswitch ($a) { case 1: return 1; case 2: return 2; default: return 3; }",
+      ),
+      inFunction("$a = 3;\nf(strlen($a));\nreturn match ($a) { 1 => 1, 2 => 2, default => 3 };"),
     ),
-    ...["?int $a", "int $a = null"].map((parameter) =>
+    ...["?int $a", "int $a = null", "int|null $a"].map((parameter) =>
       rewrites(
         inFunction("switch ($a) { case 0: return 1; case 2: return 2; default: return 3; }", parameter),
         inFunction("return match ($a) { 0 => 1, 2 => 2, default => 3 };", parameter),
