@@ -1,5 +1,5 @@
-import { regionsOf } from "../embed/index.js";
-import { applyEdits, compose, tidyImports, type Edit } from "../rewrite/index.js";
+import { regionsOf, type Region } from "../embed/index.js";
+import { applyEdits, compose, mayLeaveUnused, tidyImports, type Edit } from "../rewrite/index.js";
 import { countErrors, loadGrammars, parse, type Import, type SyntaxTree } from "../syntax/index.js";
 import type { Change } from "./change.js";
 
@@ -24,16 +24,27 @@ export async function editsFor(path: string, text: string, changes: readonly Kep
     );
     if (here.length === 0) continue;
     await loadGrammars([region.language]);
-    const was = parse(before.text, before.language);
-    const is = parse(region.text, region.language);
     const needs = here.flatMap((change) => change.needs);
+    const mayRemove = region.isWhole && region.language.imports.mayGo(path);
+    const was = readOnce(before);
+    const isAll = before.text.length === text.length;
+    const mayGo = mayRemove && (!isAll || mayLeaveUnused(was, own));
+    if (needs.length === 0 && !mayGo) continue;
+    const is = parse(region.text, region.language);
     if (is.errors.length === 0 || needs.length > 0) {
-      const mayRemove = region.isWhole && region.language.imports.mayGo(path);
       imports.push(...tidied(was, is, needs, mayRemove).map((edit) => region.outward(edit)));
     }
   }
   return imports.length === 0 ? own : compose(text, own, imports);
 }
+
+/** The tree of the old text, which many changes are asked about one after the other. */
+function readOnce({ text, language }: Region): SyntaxTree {
+  if (lastRead?.text !== text || lastRead.language !== language) lastRead = parse(text, language);
+  return lastRead;
+}
+
+let lastRead: SyntaxTree | undefined;
 
 /**
  * The edits of the imports. Nothing is taken out where the result would not parse; throws a RangeError where what
@@ -55,7 +66,10 @@ function mayTouchImports(text: string, after: string, changes: readonly Kept[]):
   if (changes.some(({ needs }) => needs.length > 0)) return true;
   const edits = changes.flatMap((change) => change.edits);
   const old = edits.flatMap(({ start, end }) => wordsIn(text, start, end));
-  const put = new Set(edits.flatMap((edit) => wordsIn(edit.text, 0, edit.text.length)));
+  // The name of a member is nothing that an import brings in.
+  const put = new Set(
+    edits.flatMap(({ text: code }) => code.match(/(?<![.\p{L}\p{N}_$])[\p{L}\p{N}_$]+/gu) ?? []),
+  );
   return [...new Set(old)].some((word) => !put.has(word) && after.includes(word));
 }
 

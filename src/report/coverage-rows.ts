@@ -41,7 +41,8 @@ export const NEEDS: readonly Need[] = [
     from: "keys that are walked and looked up, positions that are counted, calls of a utility library",
     to: "entries, `for…of`, what the language has",
     rules: js("key-and-value own-keys each-item native-function"),
-    missing: "chains of a utility library, and most of its functions beyond lists",
+    missing:
+      "functions of a utility library that the language has no counterpart for (`sortBy`, `groupBy`, `pick`, `debounce`)",
   },
   {
     language: "JavaScript",

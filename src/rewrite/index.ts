@@ -9,6 +9,7 @@ export {
   nameFor,
   namedInText,
   stayingImports,
+  mayLeaveUnused,
   tidyImports,
   type Named,
   type NamedOptions,

@@ -1,7 +1,7 @@
 import type { SyntaxTree, TextRange } from "../syntax/index.js";
 import { OpenBrackets } from "./brackets.js";
 import type { EditCode } from "./codes.js";
-import { applyEdits, type Edit } from "./edits.js";
+import { applyEdits, sorted, type Edit } from "./edits.js";
 import { Gap } from "./gap.js";
 import { lineEnd, reindent } from "./indent.js";
 import { segmentText, type Segment } from "./segment.js";
@@ -75,8 +75,9 @@ export function settle(
     put = "";
   });
   gap(end, false);
-  for (const [i, { start: from, end: to }] of kept)
+  for (const [i, { start: from, end: to }] of [...kept].sort(([, a], [, b]) => a.start - b.start))
     edits.push(...movedLines(tree, from, to, segments[i]!, edits));
+  edits.push(...drawnUp(tree, { start, end }, [...kept.values()], edits));
   if (carried.length > 0) edits.unshift(carry(tree, start, carried));
   return edits;
 }
@@ -94,17 +95,71 @@ function movedLines(
 ): Edit[] {
   const { text } = tree;
   if ("stays" in segment && segment.stays) return [];
-  if (!text.slice(start, end).includes("\n") || tree.firstOnLine(start) === start) return [];
+  if (!text.slice(start, end).includes("\n")) return [];
   const own = "text" in segment ? [] : (segment.edits ?? []);
   const isMoved = own.some((edit) => tree.firstOnLine(edit.start) === edit.start || edit.text.includes("\n"));
   const line = tree.lineStart(tree.lineAt(start));
   const first = tree.firstOnLine(start);
   const ahead = edits.filter((edit) => edit.end <= start && edit.end >= line);
-  if (isMoved || !ahead.some((edit) => edit.start <= first)) return [];
-  const from = Math.min(line, ...ahead.map((edit) => tree.lineStart(tree.lineAt(edit.start))));
-  const before = applyEdits(text.slice(0, start), ahead).slice(from);
+  // Where it begins its line, that it does so no longer, as the line end ahead of it is gone.
+  const reach = first === start ? line - 1 : first;
+  if (isMoved || !ahead.some((edit) => edit.start <= reach)) return [];
+  let from = line;
+  for (const edit of sorted(edits).reverse())
+    if (edit.end <= start && edit.end >= from) from = tree.lineStart(tree.lineAt(edit.start));
+  const near = edits
+    .filter((edit) => edit.end <= start && edit.start >= from)
+    .map((edit) => ({ ...edit, start: edit.start - from, end: edit.end - from }));
+  const before = applyEdits(text.slice(from, start), sorted(near));
   const indent = /(?:^|\n)([ \t]*)[^\n]*$/.exec(before)?.[1] ?? "";
   return reindent(tree, start, end, tree.indentAt(start), indent);
+}
+
+/**
+ * The line ends ahead of closing brackets that stay, where the bracket that opened them is gone with the line end behind
+ * it, and another one further on in the line is closed now.
+ */
+function drawnUp(
+  tree: SyntaxTree,
+  { start, end }: Stretch,
+  kept: readonly Stretch[],
+  edits: readonly Edit[],
+): Edit[] {
+  const { text } = tree;
+  // The brackets themselves may be kept, too.
+  const pieces = kept.filter((one) => !/^[\s,;)\]}]*$/.test(text.slice(one.start, one.end)));
+  const isKept = (at: number): boolean => pieces.some((one) => one.start <= at && at < one.end);
+  const isGone = (at: number): boolean => edits.some((edit) => edit.start <= at && at < edit.end);
+  const result: Edit[] = [];
+  for (const { 0: blank, index } of text.slice(start, end).matchAll(/,?[ \t]*\r?\n[ \t]*(?=[)\]])/g)) {
+    const [from, to] = [start + index, start + index + blank.length];
+    const opening = tree.nodeAt(to, to + 1).parent?.children[0];
+    const isTouched = edits.some((edit) => edit.start < to && edit.end > from);
+    if (!opening || opening.start < start || isKept(from) || isKept(to) || isGone(to) || isTouched) continue;
+    const wasBroken = BROKEN.test(text.slice(opening.start));
+    if (
+      !wasBroken ||
+      !isGone(opening.start) ||
+      tree.commentsIn(start, from + 1).some((n) => tree.ends[n] === from)
+    )
+      continue;
+    const ahead = edits.filter((edit) => edit.end <= to);
+    const now = openedBy(applyEdits(text.slice(0, to), sorted(ahead)).slice(start));
+    if (now !== undefined && !BROKEN.test(now)) result.push({ start: from, end: to, text: "" });
+  }
+  return result;
+}
+
+const BROKEN = /^[([][ \t]*\r?\n/;
+
+/** The code from the bracket on that is the last to be open at its end. */
+function openedBy(code: string): string | undefined {
+  let depth = 0;
+  for (let at = code.length - 1; at >= 0; at--) {
+    if (")]}".includes(code[at]!)) depth++;
+    else if ("([{".includes(code[at]!) && depth-- === 0) return code.slice(at);
+  }
+  return undefined;
 }
 
 /** Some grammars let a statement end with the comment after it; that is not the rewrite's business. */

@@ -1,4 +1,5 @@
 import { execFileSync } from "node:child_process";
+import { createRequire } from "node:module";
 import {
   calledFromLibrary,
   filesNaming,
@@ -254,6 +255,19 @@ testWith(["php"], "php's own program finds what the table says", async () => {
   expect(judged("php", ["-r", PHP], "php")).toEqual([]);
 });
 
+const fromHere = createRequire(import.meta.url);
+const libraryNamed = (name: string): Record<string, unknown> => fromHere(name) as Record<string, unknown>;
+
+/** `lodash-es` has the same functions in another form. */
+const LIBRARIES: Readonly<Record<string, Record<string, unknown>>> = {
+  lodash: libraryNamed("lodash"),
+  "lodash-es": libraryNamed("lodash"),
+  underscore: libraryNamed("underscore"),
+};
+
+const kindOf = (value: unknown): string =>
+  typeof value === "object" && value !== null ? "Object" : typeof value;
+
 test("node finds what the table of JavaScript says", async () => {
   const odd: string[] = [];
   const samples: Record<string, unknown> = {
@@ -271,7 +285,9 @@ test("node finds what the table of JavaScript says", async () => {
     for (const call of calls) {
       const [, owner, sign, name = call] = /^(?:(\w+)(#|\.))?(\w+)$/.exec(call) ?? [];
       const space: Record<string, unknown> =
-        from === undefined ? { ...globalThis, Math, performance } : await import(`node:${from}`);
+        from === undefined
+          ? { ...globalThis, Math, performance }
+          : (LIBRARIES[from] ?? (await import(`node:${from}`)));
       const all = from === undefined ? (globalThis as Record<string, unknown>) : space;
       const receiver = sign === "#" ? samples[owner!] : owner === undefined ? all : all[owner];
       const makes = sign === "." && name === "new";
@@ -291,7 +307,7 @@ test("node finds what the table of JavaScript says", async () => {
           continue;
         }
         seen = true;
-        const is = Array.isArray(value) ? "Array" : typeof value;
+        const is = Array.isArray(value) ? "Array" : gives === "Object" ? kindOf(value) : typeof value;
         if (gives !== undefined && is !== gives) odd.push(`${call} gives ${is}`);
       }
       if (!seen) odd.push(`${call} was never called`);

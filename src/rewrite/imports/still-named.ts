@@ -77,6 +77,21 @@ export function namedInText(tree: SyntaxTree, name: string): number | undefined 
   return undefined;
 }
 
+/** Does every use of something that is imported stand in what edits replace? Where none does, no import can go. */
+export function mayLeaveUnused(tree: SyntaxTree, edits: readonly Edit[]): boolean {
+  const isGone = ({ start, end }: SyntaxNode): boolean =>
+    edits.some((edit) => edit.start <= end && start <= edit.end);
+  const statements = importsOf(tree);
+  const taken = edits.map(({ start, end }) => tree.text.slice(Math.max(0, start - 40), end + 40)).join(" ");
+  return statements
+    .flatMap(({ imports }) => imports)
+    .some(({ local }) => {
+      if (local === undefined || !taken.includes(local)) return false;
+      const uses = namedInCode(tree, statements, local);
+      return uses.length > 0 && uses.every(isGone);
+    });
+}
+
 /** What to say of imports that edits leave without a use, and that stay since a text still names what they bring in. */
 export function stayingImports(tree: SyntaxTree, edits: readonly Edit[]): string[] {
   const isGone = ({ start, end }: SyntaxNode): boolean =>

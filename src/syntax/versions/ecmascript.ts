@@ -27,7 +27,8 @@ export const ecmascriptVersions: VersionFacts = {
     using: "2026",
   },
   names: {
-    "2015": "Promise Symbol Object.assign Array.from Array.of startsWith endsWith findIndex Number.isInteger",
+    "2015":
+      "Promise Symbol Set Object.assign Array.from Array.of startsWith endsWith repeat find findIndex Number.isInteger Number.isSafeInteger Number.isFinite Number.isNaN",
     "2016": "includes",
     "2017": "Object.values Object.entries padStart padEnd",
     "2018": "finally",

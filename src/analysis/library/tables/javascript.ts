@@ -3,6 +3,9 @@ import { rowsOf } from "./words.js";
 
 const { calls, callsIn, classes } = rowsOf("javascript");
 
+/** Libraries for what the language lacked once. */
+const UTILITIES = ["lodash", "lodash-es", "underscore"];
+
 /** What the language has, and modules of Node; browsers have the first part only. */
 export const CALLS: readonly LibraryCalls[] = [
   calls("Array.isArray", { effect: "none", gives: "boolean" }),
@@ -121,6 +124,61 @@ export const CALLS: readonly LibraryCalls[] = [
   callsIn("fs", "readSync writeSync", { effect: "changes", gives: "number" }),
   callsIn("fs", "fstatSync", { effect: "reads" }),
   callsIn("fs", "fsyncSync ftruncateSync", { effect: "changes", orMissing: true }),
+  ...UTILITIES.flatMap((from) => [
+    callsIn(from, "map filter reject sortBy partition times", {
+      effect: "reads",
+      runs: true,
+      keeps: true,
+      gives: "Array",
+    }),
+    callsIn(
+      from,
+      "compact uniq flatten difference intersection union without chunk zip range keys values toArray",
+      {
+        effect: "reads",
+        asksArguments: true,
+        keeps: true,
+        gives: "Array",
+      },
+    ),
+    callsIn(from, "groupBy countBy", { effect: "reads", runs: true, keeps: true, gives: "Object" }),
+    callsIn(from, "pick omit invert", { effect: "reads", runs: true, keeps: true, gives: "Object" }),
+    callsIn(from, "escape", { effect: "none", asksArguments: true, gives: "string" }),
+    callsIn(from, "isEmpty isEqual isArray isFunction isNull isUndefined isString isNumber", {
+      effect: "reads",
+      asksArguments: true,
+      gives: "boolean",
+    }),
+    callsIn(from, "size", { effect: "reads", asksArguments: true, gives: "number" }),
+  ]),
+  ...["lodash", "lodash-es"].flatMap((from) => [
+    callsIn(from, "flatMap orderBy uniqBy", { effect: "reads", runs: true, keeps: true, gives: "Array" }),
+    callsIn(from, "flattenDeep toPairs", {
+      effect: "reads",
+      asksArguments: true,
+      keeps: true,
+      gives: "Array",
+    }),
+    callsIn(from, "keyBy mapValues mapKeys pickBy omitBy", {
+      effect: "reads",
+      runs: true,
+      keeps: true,
+      gives: "Object",
+    }),
+    callsIn(from, "fromPairs zipObject", { effect: "reads", keeps: true, gives: "Object" }),
+    callsIn(from, "trim camelCase kebabCase snakeCase startCase upperFirst capitalize", {
+      effect: "none",
+      asksArguments: true,
+      gives: "string",
+    }),
+    callsIn(from, "isNil", { effect: "none", gives: "boolean" }),
+  ]),
+  callsIn("underscore", "indexBy mapObject object", {
+    effect: "reads",
+    runs: true,
+    keeps: true,
+    gives: "Object",
+  }),
   callsIn("os", "tmpdir homedir hostname platform", { effect: "reads", gives: "string" }),
 ];
 
