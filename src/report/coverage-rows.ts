@@ -27,7 +27,8 @@ export const NEEDS: readonly Need[] = [
     from: "callbacks nested in callbacks",
     to: "steps that return a promise and are awaited",
     rules: js("steps-awaited promise-form"),
-    missing: "loops of callbacks, handlers that have no callback of their own, chains in place of `await`",
+    missing:
+      "handlers that have no callback of their own, items that are worked off one after the other, chains in place of `await`",
   },
   {
     language: "JavaScript",

@@ -42,11 +42,13 @@ export function nameFor(
     const text = isItself ? whole.local : facts.member(whole.local, wanted.name);
     if (text !== undefined) return { text, needs: plain(whole) };
   }
-  const awaited = names.pending.find((other) => isSame(other, wanted));
-  if (awaited?.local !== undefined) return { text: awaited.local, needs: awaited };
+  const wish = wanted.local ?? wanted.name ?? wanted.module;
+  const [awaited, ...others] = names.pending.filter((other) => isSame(other, wanted));
+  // What is imported without another name goes by its own.
+  const local = [awaited, ...others].find((other) => other?.local !== undefined)?.local ?? wish;
+  if (awaited) return { text: local, needs: { ...awaited, local } };
   const given = names.broughtAs(wanted);
   if (given !== undefined) return { text: given, needs: { ...wanted, local: given } };
-  const wish = wanted.local ?? wanted.name ?? wanted.module;
   const isAll = facts.starHasAll && same.some(({ name }) => name === "*");
   if (isAll || facts.isVisible(wanted, tree)) return { text: wish, needs: undefined };
   // A full name is what it is, whatever else its first part is said of.

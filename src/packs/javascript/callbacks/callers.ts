@@ -42,7 +42,11 @@ function chain(callback: SyntaxNode): string {
     throw new NoSteps(callback, `what the callback does for an error and for a value stands together`);
   const again = useOfParameter(error, ways.done);
   if (again) throw new NoSteps(again, `\`${error.text}\` is used although there is no error`);
-  return `.then(${part(value?.text ?? "", ways.done, callback)}, ${part(error.text, ways.failed, callback)})`;
+  const done = part(value?.text ?? "", ways.done, callback);
+  const [only, ...others] = ways.failed;
+  // An error that nobody waited for is one that nobody waits for still.
+  const isThrown = only?.is("throw_statement") && others.length === 0 && only.firstPart?.text === error.text;
+  return isThrown ? `.then(${done})` : `.then(${done}, ${part(error.text, ways.failed, callback)})`;
 }
 
 /** One way of the callback as a function of its own. */

@@ -16,6 +16,8 @@ export function isErrorFirst(callee: SyntaxNode): Answer {
   if (!origin) {
     const to = referencesAt(callee).find((one) => !one.member)?.to;
     const isHere = to !== undefined && to.as !== "parameter" && to.as !== "import";
+    const more = isHere ? severalValues(to.at[0]!) : undefined;
+    if (more) return no(code, `${name} gives its callback more than one value`, more);
     return isHere
       ? yes(code, `${name} is a function of this file`, to.at[0])
       : unknown(code, `where ${name} comes from is not known`, callee);
@@ -31,4 +33,20 @@ export function isErrorFirst(callee: SyntaxNode): Answer {
     `${name} comes from \`${origin.module}\`, and may give two values or have a form of its own`,
     callee,
   );
+}
+
+/** Where a function of this file gives its callback an error and more than one value, of which a promise would have the first. */
+function severalValues(declared: SyntaxNode): SyntaxNode | undefined {
+  const around = declared.parent;
+  const fn = around?.is("variable_declarator") ? around.child("value") : around;
+  const callback = fn?.child("parameters")?.lastPart;
+  if (!fn?.child("body") || !callback?.is("identifier")) return undefined;
+  return fn
+    .child("body")!
+    .mentions(callback.text)
+    .find(({ parent, field }) => {
+      const list =
+        parent?.is("call_expression") && field === "function" ? parent.child("arguments") : undefined;
+      return (list?.parts.length ?? 0) > 2 || list?.parts.some((part) => part.is("spread_element")) === true;
+    });
 }

@@ -1,4 +1,4 @@
-import { presenceOf, referencesAt, waysOf } from "../../../core.js";
+import { isBuiltin, presenceOf, referencesAt, waysOf } from "../../../core.js";
 import type { SyntaxNode, Ways } from "../../../core.js";
 
 export const FUNCTIONS = ["function_expression", "arrow_function"];
@@ -64,6 +64,14 @@ export function withoutReturn(way: readonly SyntaxNode[]): { code: readonly Synt
   return { code: isBare ? way.slice(0, -1) : way, leaves: last?.is("return_statement") ?? false };
 }
 
+/** Does the work end with a statement: by an error that nobody waits for, or with the whole program? */
+export function endsWork(statement: SyntaxNode | undefined): boolean {
+  if (statement?.is("throw_statement")) return true;
+  const call = statement && expressionOf(statement);
+  const callee = call?.is("call_expression") ? call.child("function") : undefined;
+  return callee?.text === "process.exit" && isBuiltin("process", callee).is === "yes";
+}
+
 /**
  * What the code of an error-first callback does for an error, and what for a value: `if (error) …; …`, in any spelling. Where
  * both ways run, which only the first of two settlements of a promise allows, it is not `apart`.
@@ -80,5 +88,9 @@ export function byError(
   const [failed, done] = test.isThere ? [ways.yes, ways.no] : [ways.no, ways.yes];
   if (isGuard && !test.isThere) return undefined;
   const guard = withoutReturn(failed);
-  return { failed: guard.code, done: withoutReturn(done).code, apart: !isGuard || guard.leaves };
+  return {
+    failed: guard.code,
+    done: withoutReturn(done).code,
+    apart: !isGuard || guard.leaves || endsWork(failed.at(-1)),
+  };
 }

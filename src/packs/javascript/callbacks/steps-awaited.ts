@@ -1,5 +1,6 @@
 import { z } from "zod";
 import {
+  caution,
   condition,
   copy,
   holes,
@@ -14,7 +15,7 @@ import {
 } from "../../../core.js";
 import { everyUseOf, javascript, rule, text, trialsIn, unknown, use, usesOf, yes } from "../../../core.js";
 import type { Declaration, Edit, EveryUse, Filled, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
-import { moduleKind, NODE } from "../variables/global.js";
+import { isNoGlobal, moduleKind, NODE } from "../variables/global.js";
 import { callerEdit } from "./callers.js";
 import { parametersOf } from "./settled.js";
 import { NoSteps, StepWriter, type Source } from "./steps.js";
@@ -103,7 +104,7 @@ function editsOf(
       if (exported === "wrapped" && exportedAs(reference.node) !== undefined) wraps = true;
       else callerEdit(reference.node, parameters);
     }
-    return { edits: edits.sort((a, b) => a.start - b.start), wraps };
+    return { edits: edits.sort((a, b) => a.start - b.start), wraps, walked: writer.emptied };
   } catch (error) {
     if (error instanceof NoSteps) return error;
     throw error;
@@ -112,6 +113,8 @@ function editsOf(
 
 interface Rewritten {
   readonly edits: Edit[];
+  /** The lists of which each item has a work of its own. */
+  readonly walked: readonly SyntaxNode[];
   /** Does what other files get have a callback still? */
   readonly wraps: boolean;
 }
@@ -169,9 +172,9 @@ const namedIn = (match: Match): Named => namedAt(match.the(fn))!;
 const settings = z.object({
   exported: z
     .enum(["held", "wrapped"])
-    .default("held")
+    .default("wrapped")
     .describe(
-      "What becomes of a function that `module.exports` gives to other files: nothing, or other files get it with its callback as before, by `callbackify`.",
+      "What becomes of a function that `module.exports` gives to other files: other files get it with its callback as before, by `callbackify`, or it is held back.",
     ),
 });
 type Settings = z.output<typeof settings>;
@@ -196,11 +199,15 @@ const make = (set: Settings): Rule =>
         const { to, name: own } = namedIn(match);
         const given =
           set.exported === "wrapped" ? undefined : referencesOf(to).find((one) => isGivenToExports(one.node));
-        if (given || (moduleKind(own) !== NODE && isSeenElsewhere(to)))
+        const kind = moduleKind(own);
+        if (given || (kind !== undefined && kind !== NODE && isSeenElsewhere(to)))
           return no("name.other-uses", `other files may call \`${own.text}\` with a callback`, own);
         return (
           usesOf(to).doubts[0] ?? yes("name.other-uses", `all callers of \`${own.text}\` are known`, own)
         );
+      }),
+      condition("no other script calls it", (match) => isNoGlobal(namedIn(match).to, namedIn(match).name), {
+        unknownIs: "possible",
       }),
       condition("nobody depends on when the callback runs", (match) =>
         unknown(
@@ -210,6 +217,18 @@ const make = (set: Settings): Rule =>
         ),
       ),
     ],
+    cautions: (match) => {
+      const found = editsOf(namedIn(match), set);
+      return found instanceof NoSteps
+        ? []
+        : found.walked.map((list) =>
+            caution(
+              "value.result",
+              `where \`${list.text}\` is empty, the callback was never called, and the new function gives its value; after an error the callback could be called again, and a promise is settled once`,
+              list,
+            ),
+          );
+    },
     uses: usesFor(set),
     needs: (match) => {
       const found = editsOf(namedIn(match), set);
@@ -226,6 +245,7 @@ const make = (set: Settings): Rule =>
 
 const js = trialsIn("javascript");
 const wrapped = trialsIn("javascript", undefined, { exported: "wrapped" });
+const held = trialsIn("javascript", undefined, { exported: "held" });
 
 const trials = [
   js.rewrites(
@@ -338,18 +358,90 @@ const trials = [
     `,
     "likely",
   ),
+  // Two functions that other files get.
+  js.rewrites(
+    `
+    const { g } = require("./g");
+    function a(x, cb) { g(x, cb); }
+    function b(x, cb) { a(x, (e, v) => { if (e) return cb(e); cb(null, v + 1); }); }
+    module.exports = { a: a, b: b };
+    `,
+    `
+    const { g } = require("./g");
+    const { callbackify, promisify } = require("util");
+    async function a(x) {
+      return promisify(g)(x);
+    }
+    async function b(x) {
+      const v = await a(x);
+      return v + 1;
+    }
+    module.exports = { a: callbackify(a), b: callbackify(b) };
+    `,
+    "likely",
+  ),
+  held.holds("function f(x, cb) { g(x, cb); }\nexports.f = f;", "another way"),
   js.holds("export function f(x, cb) { g(x, cb); }", "other files may call"),
   js.holds(
     "function f(x, cb) { g(x, function (e, v) { if (e) return cb(e); cb(null, this.a); }); }",
     "that of the callback",
   ),
   js.holds("function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); cb(null, v); }); h(); }", "later"),
-  js.holds("function f(x, cb) { g(x, (e, v) => { if (e) log(e); cb(null, v); }); }", "not simply handed"),
+  js.holds("function f(x, cb) { g(x, (e, v) => { if (e) log(e); cb(null, v); }); }", "stands together"),
   js.holds(
     "function f(x, cb) { g(x, (e, v) => { if (e) return cb(e); if (v) cb(null, 1); cb(null, v); }); }",
     "goes on behind",
   ),
-  js.holds("function f(x, cb) { for (const y of x) g(y, cb); }", "another way"),
+  js.holds("function f(x, cb) { for (const y of x) g(y, cb); }", "goes on behind"),
+  js.holds('function f(x, cb) { x.on("close", cb); }', "waits for an event"),
+  js.holds(
+    "function f(x, cb) { g(x, cb); }\nfunction g(x, cb) { h(x, (e, a) => { cb(null, a, 2); }); }\nf(1, h);",
+    "more than one value",
+  ),
+  // The callback is handed on in some ways, and blank lines stay.
+  js.rewrites(
+    `
+      const { g, h } = require("./g");
+      function f(x, cb) {
+        if (!x) return g(x, cb);
+
+        h(x, (err, y) => {
+          if (err) return g(x, cb);
+          log(y);
+
+          if (y > 1) {
+            g(y, cb);
+          } else {
+            cb(null, y);
+          }
+        });
+      }
+      f(1, print);
+      `,
+    `
+      const { g, h } = require("./g");
+      const { promisify } = require("util");
+      async function f(x) {
+        if (!x) return promisify(g)(x);
+
+        let y;
+        try {
+          y = await promisify(h)(x);
+        } catch {
+          return promisify(g)(x);
+        }
+        log(y);
+
+        if (y > 1) {
+          return promisify(g)(y);
+        } else {
+          return y;
+        }
+      }
+      f(1).then((value) => print(null, value), print);
+      `,
+    "likely",
+  ),
   js.holds("function f(x, cb) { g(x, cb); }\non('x', f);", "another way"),
   js.holds("function f(x, cb) { g(x, cb); }\nf(1);", "without its callback"),
   // Code that never called back ended there; the new function would go on.
@@ -416,6 +508,152 @@ const trials = [
       }
       `,
     "likely",
+  ),
+  // An error that is not simply passed on has a handler of its own.
+  js.rewrites(
+    `
+      const fs = require("fs");
+      function load(path, done) {
+        fs.readFile(path, "utf8", (err, text) => {
+          if (err) {
+            log(err);
+            return done(new Error("no " + path));
+          }
+          done(null, JSON.parse(text));
+        });
+      }
+      function stored(path, done) {
+        fs.stat(path, (err) => {
+          if (err) return done(null, false);
+          done(null, true);
+        });
+      }
+      load("a", h);
+      stored("a", h);
+      `,
+    `
+      const fs = require("fs");
+      async function load(path) {
+        let text;
+        try {
+          text = await fs.promises.readFile(path, "utf8");
+        } catch (err) {
+          log(err);
+          throw new Error("no " + path);
+        }
+        return JSON.parse(text);
+      }
+      async function stored(path) {
+        try {
+          await fs.promises.stat(path);
+        } catch {
+          return false;
+        }
+        return true;
+      }
+      load("a").then((value) => h(null, value), h);
+      stored("a").then((value) => h(null, value), h);
+      `,
+    "likely",
+  ),
+  js.holds(
+    "function f(x, cb) { g(x, (e, v) => { if (e) { log(e); return; } cb(null, v); }); }",
+    "ends here without",
+  ),
+  // What runs a function later.
+  js.rewrites(
+    `
+      const { g } = require("./g");
+      function f(x, cb) {
+        setTimeout(function () {
+          if (!x) return cb(new Error("none"));
+          g(x, cb);
+        }, 10);
+      }
+      f(1, (err, x) => {
+        if (err) throw err;
+        h(x);
+      });
+      `,
+    `
+      const { g } = require("./g");
+      const { promisify } = require("util");
+      async function f(x) {
+        await new Promise((resolve) => setTimeout(resolve, 10));
+        if (!x) throw new Error("none");
+        return promisify(g)(x);
+      }
+      f(1).then((x) => {
+        h(x);
+      });
+      `,
+    "likely",
+  ),
+  js.holds("function f(x, cb) { setTimeout((y) => { cb(null, y); }, 10, x); }", "run later"),
+  // A work for each item, counted until all have ended.
+  js.rewrites(
+    `
+      const fs = require("fs");
+      function sizes(files, cb) {
+        var left = files.length, all = [];
+        files.forEach(function (file) {
+          fs.stat(file, function (err, stat) {
+            if (err) return cb(err);
+            all.push(stat.size); // in bytes
+            left -= 1;
+            if (left === 0) cb(null, all);
+          });
+        });
+      }
+      function made(folders, cb) {
+        let count = 0;
+        for (const folder of folders) {
+          fs.mkdir(folder, (err) => {
+            if (err) return cb(err);
+            if (++count === folders.length) {
+              cb();
+            }
+          });
+        }
+      }
+      sizes(["a"], h);
+      made(["a"], h);
+      `,
+    `
+      const fs = require("fs");
+      async function sizes(files) {
+        var all = [];
+        await Promise.all(files.map(async (file) => {
+          const stat = await fs.promises.stat(file);
+          all.push(stat.size); // in bytes
+        }));
+        return all;
+      }
+      async function made(folders) {
+        await Promise.all(folders.map(async (folder) => {
+          await fs.promises.mkdir(folder);
+        }));
+      }
+      sizes(["a"]).then((value) => h(null, value), h);
+      made(["a"]).then((value) => h(null, value), h);
+      `,
+    "likely",
+  ),
+  js.holds(
+    "function f(xs, cb) { let n = xs.length; xs.forEach((x) => { g(x, (e, v) => { if (e) return cb(e); n--; if (n === 0) cb(null, v); }); }); }",
+    "of one work",
+  ),
+  js.holds(
+    "function f(xs, cb) { let n = xs.length; xs.forEach((x) => { g(x, (e, v) => { if (e) return cb(null, e); n--; if (n === 0) cb(null, 1); }); }); }",
+    "without waiting for the others",
+  ),
+  js.holds(
+    "function f(xs, cb) { let n = xs.length; xs.forEach((x) => { g(x, (e, v) => { if (e) return cb(e); if (!v) { n--; return; } n--; if (n === 0) cb(null, 1); }); }); }",
+    "stands together",
+  ),
+  js.holds(
+    "function f(xs, cb) { let n = 2; xs.forEach((x) => { g(x, (e, v) => { if (e) return cb(e); n--; if (n === 0) cb(null, 1); }); }); }",
+    "stands together",
   ),
   js.holds(
     'import { exec } from "child_process";\nfunction f(x, cb) { exec(x, (e, v) => { if (e) return cb(e); cb(null, v); }); }',

@@ -1,10 +1,27 @@
-import { indentUnit, textAt, type Edit, type SyntaxNode } from "../../../core.js";
+import { isBuiltin, textAt, type Edit, type SyntaxNode } from "../../../core.js";
+import { countedEnd, countedLoop, type CountedEnd, type CountedLoop } from "./counted-loop.js";
 import { nodeForm } from "./node-form.js";
+import {
+  WAITERS,
+  TIMERS,
+  deeper,
+  isApart,
+  withoutItem,
+  ownNameIn,
+  isBareReturn,
+  isOwn,
+  startOfBlock,
+  isInTail,
+  isGuarded,
+  names,
+  writes,
+} from "./step-code.js";
 import { isErrorFirst } from "./promisified.js";
 import {
   byError,
   calledBy,
   codeOf,
+  endsWork,
   expressionOf,
   FUNCTIONS,
   parametersOf,
@@ -33,6 +50,10 @@ const first = (node: SyntaxNode): string => node.text.split("\n")[0]!;
 /** Writes the code of a function with a callback as steps that are awaited. Throws a NoSteps where it cannot. */
 export class StepWriter {
   readonly #done: string;
+  /** The lists that are walked by loops of steps: where one is empty, the callback was never called. */
+  readonly emptied: SyntaxNode[] = [];
+  /** The loop that is being written. */
+  #loop: { end?: CountedEnd } | undefined;
   /** Names that steps declare in the one block that all of them come to stand in. */
   readonly #declared = new Map<string, SyntaxNode>();
 
@@ -53,7 +74,10 @@ export class StepWriter {
 
   /** The statements of a block, or those at its end; every way through them calls the callback in the end. */
   #block(statements: readonly SyntaxNode[], around: SyntaxNode, indent: string): string[] {
-    const { code } = withoutReturn(statements);
+    const end = this.#loop && countedEnd(statements, this.#done);
+    if (end) this.#loop!.end = end;
+    const code = end?.rest ?? withoutReturn(statements).code;
+    const loop = end ? undefined : countedLoop(statements, this.#done);
     const out: string[] = [];
     const comment = (from: number, to: number): void => {
       const comments = this.#comments(from, to, indent);
@@ -69,16 +93,45 @@ export class StepWriter {
     const isBlock = around.is("statement_block");
     let start = code[0] ? startOfBlock(code[0]) : around.start;
     for (const [i, statement] of code.entries()) {
+      if (out.length > 0 && isApart(statement, start)) out.push("");
       comment(start, statement.start);
       start = statement.end;
-      const step = i === code.length - 1 ? this.#lastStep(statement, indent) : undefined;
+      const isLast = i === code.length - 1 && !end;
+      const step = isLast ? (loop ? this.#each(loop, indent) : this.#lastStep(statement, indent)) : undefined;
       if (step) out.push(...step);
-      else out.push(this.#plain(statement, indent, i === code.length - 1));
-      if (i === code.length - 1 && !step) this.#mustSettle(statement);
+      else if (!loop || !statement.holds(loop.declared)) out.push(this.#plain(statement, indent, isLast));
+      else if (statement.parts.length > 1)
+        out.push(`${indent}${textAt(statement.tree, statement, indent, [withoutItem(loop.declared)])}`);
+      if (isLast && !step) this.#mustSettle(statement);
     }
-    if (code.length === 0) this.#mustSettle(around);
+    if (code.length === 0 && !end) this.#mustSettle(around);
     if (isBlock) comment(start, around.end - 1);
     return out;
+  }
+
+  /** Works that are begun for each item and counted: all of them are awaited, and then the function gives its value. */
+  #each(loop: CountedLoop, indent: string): string[] {
+    if (this.#loop) throw new NoSteps(loop.statement, "a loop of steps stands in another one");
+    this.#keepsThis(loop.each);
+    const inner = deeper(loop.statement, indent);
+    const state: { end?: CountedEnd } = {};
+    this.#loop = state;
+    const first = loop.code[0];
+    const lines = this.#block(loop.code, first?.parent ?? loop.each, inner);
+    this.#loop = undefined;
+    const { end } = state;
+    if (!end) throw new NoSteps(loop.statement, "the works of the loop are not counted where they end");
+    const { keyword, value } = this.#settled(end.call);
+    if (keyword === "throw") throw new NoSteps(end.call, "the last work gives an error");
+    const own = value && ownNameIn(value, loop.each);
+    if (own) throw new NoSteps(own, `\`${own.text}\` is of one work, and not of all`);
+    this.emptied.push(loop.list);
+    return [
+      `${indent}await Promise.all(${loop.list.text}.map(async (${loop.parameters}) => {`,
+      ...lines,
+      `${indent}}));`,
+      ...(value ? [`${indent}return ${textAt(value.tree, value, indent)};`] : []),
+    ];
   }
 
   /** Code that could end without a call of the callback ended the work there; the new function goes on with no value. */
@@ -89,7 +142,7 @@ export class StepWriter {
 
   /** Where a statement may be left at its end without a call of the callback. */
   #open(statement: SyntaxNode): SyntaxNode | undefined {
-    if (statement.is("throw_statement") || calledBy(statement)?.name === this.#done) return undefined;
+    if (endsWork(statement) || this.#settles(statement)) return undefined;
     if (statement.is("if_statement")) {
       const otherwise = statement.child("alternative")?.firstPart;
       return this.#open(statement.child("consequence")!) ?? (otherwise ? this.#open(otherwise) : statement);
@@ -108,6 +161,20 @@ export class StepWriter {
     return statement;
   }
 
+  /** Is the callback called by a statement, or handed to the call that it is? */
+  #settles(statement: SyntaxNode): boolean {
+    return calledBy(statement)?.name === this.#done || this.#handedOn(statement) !== undefined;
+  }
+
+  /** The call that a statement is, where it gets the callback as its last argument. */
+  #handedOn(statement: SyntaxNode): SyntaxNode | undefined {
+    const call = statement.is(["return_statement", "expression_statement"])
+      ? expressionOf(statement)
+      : undefined;
+    const last = call?.is("call_expression") ? call.child("arguments")?.lastPart : undefined;
+    return last?.is("identifier") && last.text === this.#done ? call : undefined;
+  }
+
   #comments(start: number, end: number, indent: string): string {
     const { tree } = this.source.fn;
     const found = tree.commentsIn(start, end);
@@ -121,10 +188,9 @@ export class StepWriter {
     const edits: Edit[] = [];
     for (const use of statement.mentions(this.#done)) edits.push(...this.#left(use, statement, isLast));
     for (const left of statement.descendants()) {
-      if (!left.is("return_statement") || !isOwn(left, statement) || calledBy(left)?.name === this.#done)
-        continue;
+      if (!left.is("return_statement") || !isOwn(left, statement) || this.#settles(left)) continue;
       const before = left.previousPart;
-      if (left.parts.length === 0 && before && calledBy(before)?.name === this.#done) continue;
+      if (left.parts.length === 0 && before && this.#settles(before)) continue;
       throw new NoSteps(left, `\`${first(left)}\` leaves without calling \`${this.#done}\``);
     }
     return `${indent}${textAt(
@@ -142,9 +208,15 @@ export class StepWriter {
         throw new NoSteps(use, `\`${this.#done}\` is used in a function that may run later`);
       if (above.same(within.parent)) break;
     }
-    const call = use.parent?.is("call_expression") && use.field === "function" ? use.parent : undefined;
+    const called = use.parent?.is("call_expression") && use.field === "function" ? use.parent : undefined;
+    const taker = use.parent?.is("arguments") ? use.parent.parent : undefined;
+    const call = called ?? taker;
     const statement = call?.parent;
-    if (!call || !statement?.is(["return_statement", "expression_statement"]))
+    if (
+      !call ||
+      !statement?.is(["return_statement", "expression_statement"]) ||
+      (taker && !this.#handedOn(statement))
+    )
       throw new NoSteps(use, `\`${this.#done}\` is used in another way than being called`);
     const next = statement.nextPart;
     const leaves =
@@ -154,7 +226,17 @@ export class StepWriter {
     if (!leaves && !isTail) throw new NoSteps(use, `the code goes on behind \`${first(statement)}\``);
     const end =
       !statement.is("return_statement") && leaves && !statement.same(within) ? next!.end : statement.end;
+    if (taker) {
+      if (this.#loop)
+        throw new NoSteps(use, `one of many works calls \`${this.#done}\` without waiting for the others`);
+      if (call.text.includes("\n")) throw new NoSteps(use, `\`${first(call)}\` stands on several lines`);
+      const awaited = this.#awaited(call, use, "");
+      if (awaited.includes("\n")) throw new NoSteps(use, `\`${first(call)}\` gives no promise`);
+      return [{ start: statement.start, end, text: `return ${awaited};` }];
+    }
     const { keyword, value } = this.#settled(call);
+    if (this.#loop && keyword === "return")
+      throw new NoSteps(call, `one of many works calls \`${this.#done}\` without waiting for the others`);
     if (!value) return [{ start: statement.start, end, text: `${keyword};` }];
     return [
       { start: statement.start, end: value.start, text: `${keyword} ` },
@@ -180,9 +262,11 @@ export class StepWriter {
       ? expressionOf(statement)
       : undefined;
     if (!call?.is("call_expression")) return undefined;
-    const chained = this.#chained(call, indent);
-    if (chained) return chained;
+    const known = this.#chained(call, indent) ?? this.#laterStep(call, indent);
+    if (known) return known;
     const callback = call.child("arguments")?.lastPart;
+    if (this.#loop && callback?.text === this.#done)
+      throw new NoSteps(callback, `one of many works calls \`${this.#done}\` without waiting for the others`);
     if (callback?.text === this.#done && callback.is("identifier"))
       return [`${indent}return ${this.#awaited(call, callback, indent)};`];
     if (!callback?.is(FUNCTIONS) || callback.mentions(this.#done).length === 0) return undefined;
@@ -191,11 +275,36 @@ export class StepWriter {
     if (!error?.is("identifier") || more.length > 0)
       throw new NoSteps(callback, "the callback does not get an error and one value");
     const ways = byError(codeOf(callback), error.text);
-    if (!ways || !ways.apart || !this.#isPassedOn(ways.failed, error.text))
-      throw new NoSteps(callback, `\`${error.text}\` is not simply handed to \`${this.#done}\``);
+    if (!ways || !ways.apart)
+      throw new NoSteps(callback, `what is done for \`${error.text}\` and for a value stands together`);
     const again = useOfParameter(error, ways.done);
     if (again) throw new NoSteps(again, `\`${error.text}\` is used although there is no error`);
-    return this.#step(`await ${this.#awaited(call, callback, indent)}`, value, callback, ways.done, indent);
+    const isPassedOn = this.#isPassedOn(ways.failed, error.text);
+    const handler = isPassedOn ? undefined : { error, code: ways.failed };
+    const depth = handler ? deeper(call, indent) : indent;
+    return this.#step(
+      `await ${this.#awaited(call, callback, depth)}`,
+      value,
+      callback,
+      ways.done,
+      indent,
+      handler,
+    );
+  }
+
+  /** What runs a function later and gives it nothing: `setTimeout(() => { … }, 100)`. */
+  #laterStep(call: SyntaxNode, indent: string): string[] | undefined {
+    const callee = call.child("function")!;
+    const [later, ...more] = call.child("arguments")?.parts ?? [];
+    if (!TIMERS.includes(callee.text) || !later?.is(FUNCTIONS) || later.mentions(this.#done).length === 0)
+      return undefined;
+    const [name] = callee.text.split(".");
+    const most = callee.text === "setTimeout" ? 1 : 0;
+    if (isBuiltin(name!, callee).is !== "yes" || more.length > most || parametersOf(later).length > 0)
+      return undefined;
+    const waits = [`${callee.text}(resolve`, ...more.map((one) => one.text)].join(", ");
+    const { code } = withoutReturn(codeOf(later));
+    return this.#step(`await new Promise((resolve) => ${waits}))`, undefined, later, code, indent);
   }
 
   /** `weigh(x).then((weight) => { … }, done)`, as callers of what was turned into steps before are written. */
@@ -235,15 +344,44 @@ export class StepWriter {
     callback: SyntaxNode,
     rest: readonly SyntaxNode[],
     indent: string,
+    handler?: { readonly error: SyntaxNode; readonly code: readonly SyntaxNode[] },
   ): string[] {
     this.#keepsThis(callback);
     const isUsed =
       value !== undefined && rest.some((one) => names(value).some((name) => one.mentions(name).length > 0));
     if (value && isUsed) this.#declare(value, callback);
     const isWritten = isUsed && names(value).some((name) => rest.some((one) => writes(one, name)));
-    const head = `${indent}${isUsed ? `${isWritten ? "let" : "const"} ${value.text} = ` : ""}${awaited};`;
+    const gives = isUsed ? `${value.text} = ` : "";
+    const word = isWritten || handler ? "let" : "const";
     for (const statement of rest) this.#declareAll(statement, callback);
-    return [head, ...this.#block(rest, rest[0]?.parent ?? callback.child("body")!, indent)];
+    const head = handler
+      ? this.#caught({ word, value: isUsed ? value : undefined, awaited, callback }, handler, indent)
+      : [`${indent}${isUsed ? `${word} ` : ""}${gives}${awaited};`];
+    return [...head, ...this.#block(rest, rest[0]?.parent ?? callback.child("body")!, indent)];
+  }
+
+  /** A step whose error is not simply passed on: what is done for it stands in a handler, and leaves the function. */
+  #caught(
+    step: { word: string; value: SyntaxNode | undefined; awaited: string; callback: SyntaxNode },
+    handler: { readonly error: SyntaxNode; readonly code: readonly SyntaxNode[] },
+    indent: string,
+  ): string[] {
+    const { value, awaited, callback } = step;
+    if (value && !value.is("identifier"))
+      throw new NoSteps(value, "the value is taken apart, and the error is not simply passed on");
+    const { error, code } = handler;
+    if (value?.text === error.text) throw new NoSteps(error, "the error and the value have one name");
+    const inner = deeper(callback, indent);
+    const done = this.#block(code, code[0]?.parent ?? callback.child("body")!, inner);
+    const isNamed = code.some((one) => one.mentions(error.text).length > 0);
+    return [
+      ...(value ? [`${indent}let ${value.text};`] : []),
+      `${indent}try {`,
+      `${inner}${value ? `${value.text} = ` : ""}${awaited};`,
+      `${indent}} catch ${isNamed ? `(${error.text}) ` : ""}{`,
+      ...done,
+      `${indent}}`,
+    ];
   }
 
   /** A callback that is no arrow has a `this` and `arguments` of its own. */
@@ -291,71 +429,15 @@ export class StepWriter {
       return `${this.promisify()}(${callee.text})(${valuesAt(indent)})`;
     }
     if (!callee.is("member_expression")) throw new NoSteps(callee, "what is called is worked out here");
-    const deeper = `${indent}${indentUnit(call.tree, indent)}`;
-    const values = valuesAt(deeper);
+    if (WAITERS.includes(callee.child("property")!.text))
+      throw new NoSteps(
+        callee,
+        `\`${first(callee)}\` waits for an event, which may never come, or come twice`,
+      );
+    const inner = deeper(call, indent);
+    const values = valuesAt(inner);
     const lead = values === "" ? "" : `${values}, `;
     const settles = "(error, value) => (error ? reject(error) : resolve(value))";
-    return `new Promise((resolve, reject) => {\n${deeper}${callee.text}(${lead}${settles});\n${indent}})`;
+    return `new Promise((resolve, reject) => {\n${inner}${callee.text}(${lead}${settles});\n${indent}})`;
   }
-}
-
-const isBareReturn = (statement: SyntaxNode, isLast: boolean): boolean =>
-  isLast && statement.is("return_statement") && statement.parts.length === 0;
-
-/** Does a statement belong to the function that code around it belongs to? */
-function isOwn(statement: SyntaxNode, code: SyntaxNode): boolean {
-  if (statement.same(code)) return true;
-  const fn = statement.closest([...FUNCTIONS, "function_declaration", "method_definition"]);
-  return !fn || !code.holds(fn);
-}
-
-/** Where the text of a block of statements begins, for the comments ahead of the first. */
-function startOfBlock(statement: SyntaxNode): number {
-  const before = statement.previousPart;
-  return before ? before.end : statement.parent!.start + 1;
-}
-
-/** Is a statement the last that is run in the one around? */
-function isInTail(statement: SyntaxNode, within: SyntaxNode): boolean {
-  let at = statement;
-  for (const above of statement.ancestors()) {
-    if (at.same(within)) return true;
-    if (above.is("statement_block") && !at.same(above.lastPart)) return false;
-    if (
-      above.is([
-        "for_statement",
-        "for_in_statement",
-        "while_statement",
-        "do_statement",
-        "try_statement",
-        "switch_statement",
-      ])
-    )
-      return false;
-    at = above;
-  }
-  return at.same(within);
-}
-
-/** Is this the error that a test around found? */
-function isGuarded(error: SyntaxNode): boolean {
-  for (const above of error.ancestors()) {
-    if (above.is("if_statement") && above.child("consequence")!.holds(error))
-      return above.child("condition")!.mentions(error.text).length > 0;
-    if (above.is("catch_clause")) return above.child("parameter")?.text === error.text;
-    if (above.is(FUNCTIONS)) return false;
-  }
-  return false;
-}
-
-const names = (target: SyntaxNode): string[] =>
-  [...target.descendants()]
-    .filter((node) => node.is(["identifier", "shorthand_property_identifier_pattern"]))
-    .map(({ text }) => text);
-
-function writes(code: SyntaxNode, name: string): boolean {
-  return code.mentions(name).some(({ parent, field }) => {
-    if (parent?.is(["assignment_expression", "augmented_assignment_expression"])) return field === "left";
-    return parent?.is("update_expression") ?? false;
-  });
 }
