@@ -14,7 +14,17 @@ import {
   referencesOf,
 } from "../../../core.js";
 import { everyUseOf, javascript, rule, text, trialsIn, unknown, use, usesOf, yes } from "../../../core.js";
-import type { Declaration, Edit, EveryUse, Filled, Match, Rule, Segment, SyntaxNode } from "../../../core.js";
+import type {
+  Declaration,
+  Edit,
+  Evidence,
+  EveryUse,
+  Filled,
+  Match,
+  Rule,
+  Segment,
+  SyntaxNode,
+} from "../../../core.js";
 import { isNoGlobal, moduleKind, NODE } from "../variables/global.js";
 import { callerEdit } from "./callers.js";
 import { parametersOf } from "./settled.js";
@@ -104,7 +114,12 @@ function editsOf(
       if (exported === "wrapped" && exportedAs(reference.node) !== undefined) wraps = true;
       else callerEdit(reference.node, parameters);
     }
-    return { edits: edits.sort((a, b) => a.start - b.start), wraps, walked: writer.emptied };
+    return {
+      edits: edits.sort((a, b) => a.start - b.start),
+      wraps,
+      walked: writer.emptied,
+      handled: writer.handled,
+    };
   } catch (error) {
     if (error instanceof NoSteps) return error;
     throw error;
@@ -115,9 +130,25 @@ interface Rewritten {
   readonly edits: Edit[];
   /** The lists of which each item has a work of its own. */
   readonly walked: readonly SyntaxNode[];
+  /** The errors that have a handler of their own. */
+  readonly handled: readonly SyntaxNode[];
   /** Does what other files get have a callback still? */
   readonly wraps: boolean;
 }
+
+const differsIfEmpty = (list: SyntaxNode): Evidence =>
+  caution(
+    "value.result",
+    `where \`${list.text}\` is empty, the callback was never called, and the new function gives its value; after an error the callback could be called again, and a promise is settled once`,
+    list,
+  );
+
+const catchesMore = (error: SyntaxNode): Evidence =>
+  caution(
+    "flow.may-throw",
+    `what the call or its arguments throw at once came past the test of \`${error.text}\`, and its handler gets it now`,
+    error,
+  );
 
 /** What `module.exports` or the like is given in the place of the function, so that others get it with its callback. */
 function exportedAs(node: SyntaxNode, by = "callbackify"): string | undefined {
@@ -221,13 +252,7 @@ const make = (set: Settings): Rule =>
       const found = editsOf(namedIn(match), set);
       return found instanceof NoSteps
         ? []
-        : found.walked.map((list) =>
-            caution(
-              "value.result",
-              `where \`${list.text}\` is empty, the callback was never called, and the new function gives its value; after an error the callback could be called again, and a promise is settled once`,
-              list,
-            ),
-          );
+        : [...found.walked.map(differsIfEmpty), ...found.handled.map(catchesMore)];
     },
     uses: usesFor(set),
     needs: (match) => {

@@ -52,6 +52,8 @@ export class StepWriter {
   readonly #done: string;
   /** The lists that are walked by loops of steps: where one is empty, the callback was never called. */
   readonly emptied: SyntaxNode[] = [];
+  /** The errors that have a handler of their own. */
+  readonly handled: SyntaxNode[] = [];
   /** The loop that is being written. */
   #loop: { end?: CountedEnd } | undefined;
   /** Names that steps declare in the one block that all of them come to stand in. */
@@ -371,6 +373,7 @@ export class StepWriter {
       throw new NoSteps(value, "the value is taken apart, and the error is not simply passed on");
     const { error, code } = handler;
     if (value?.text === error.text) throw new NoSteps(error, "the error and the value have one name");
+    this.handled.push(error);
     const inner = deeper(callback, indent);
     const done = this.#block(code, code[0]?.parent ?? callback.child("body")!, inner);
     const isNamed = code.some((one) => one.mentions(error.text).length > 0);

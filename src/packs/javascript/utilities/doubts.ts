@@ -1,4 +1,4 @@
-import { no, typeOf, unknown, yes, type Answer } from "../../../core.js";
+import { no, typeOf, unknown, yes, type Answer, type SyntaxNode } from "../../../core.js";
 import type { UtilityCall } from "./library-call.js";
 import { subjectOf } from "./lists.js";
 
@@ -64,6 +64,21 @@ export const arePairs = ({ args }: UtilityCall): Answer =>
     ? yes("value.kind", "every item is a pair", args[0])
     : unknown("value.kind", `an item of ${shown(args[0]!.text)} could be no pair`, args[0]);
 
+/** What is added is one item, or a list that is written here. */
+export const isOneOrWritten = ({ args, name }: UtilityCall): Answer => {
+  const added = args[1]!;
+  const isKnown =
+    added.is(["string", "number", "true", "false", "null"]) ||
+    (added.is("array") && !/,\s*,|\[\s*,/.test(added.text));
+  return isKnown
+    ? yes("value.kind", "what is added is written here", added)
+    : unknown(
+        "value.kind",
+        `${shown(added.text)} could be a list with places that were never filled, or only like one, which \`${name}\` takes apart otherwise`,
+        added,
+      );
+};
+
 export const areArrays = ({ args, name }: UtilityCall): Answer =>
   unknown(
     "value.kind",
@@ -78,14 +93,33 @@ export const isText = ({ args }: UtilityCall): Answer => {
     : unknown("value.kind", `${shown(args[1]!.text)} could be something else than a string`, args[1]);
 };
 
-export const isNarrow = ({ args }: UtilityCall): Answer =>
-  args[0]!.is("string") && /^[\x20-\x7e]*$/.test(args[0]!.text)
-    ? yes("value.kind", "every character counts once", args[0])
-    : unknown(
+/** Is every character of a text one unit of JavaScript, as the library counts characters? */
+const isPlainText = (node: SyntaxNode | undefined): boolean =>
+  node === undefined || (node.is("string") && /^[\x20-\x7e]*$/.test(node.text));
+
+export const isNarrow = ({ args }: UtilityCall): Answer => {
+  const wide = [args[0]!, args[2]].find((one) => !isPlainText(one));
+  return wide
+    ? unknown(
         "value.kind",
-        `a character of ${shown(args[0]!.text)} could count twice in JavaScript, and once in the library`,
-        args[0],
-      );
+        `a character of ${shown(wide.text)} could count twice in JavaScript, and once in the library`,
+        wide,
+      )
+    : yes("value.kind", "every character counts once", args[0]);
+};
+
+/** What splits at every character splits what counts twice in JavaScript, and not in the library. */
+export const splitsInside = (call: UtilityCall): Answer => {
+  const between = call.args[1]!;
+  const isSome = between.is("string") && between.text.length > 2;
+  return isSome
+    ? yes("value.kind", "it splits at what stands between", between)
+    : isNarrow({ ...call, args: [call.args[0]!] });
+};
+
+/** The library counts the characters of a text, and JavaScript its units. */
+export const countsAlike = (call: UtilityCall): Answer =>
+  subjectOf(call)?.is === "text" ? isNarrow(call) : yes("value.kind", "items are counted");
 
 /** A key, and not a path of keys. */
 export const isKey = ({ args }: UtilityCall): boolean =>

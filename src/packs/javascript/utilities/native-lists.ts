@@ -1,5 +1,14 @@
 import { no, type Snippet, targetAllows, unknown, yes } from "../../../core.js";
-import { shown, isPositive, isNoNumber, areNumbers, areObjects, arePairs, areArrays } from "./doubts.js";
+import {
+  shown,
+  isPositive,
+  isNoNumber,
+  areNumbers,
+  areObjects,
+  arePairs,
+  areArrays,
+  isOneOrWritten,
+} from "./doubts.js";
 import type { UtilityCall } from "./library-call.js";
 import {
   first,
@@ -51,7 +60,13 @@ export const LISTS: readonly Native[] = [
   list2("every all", js`${first}.every(${second})`, { runs: "test", walks: "list", ...all }),
   list2("find detect", js`${first}.find(${second})`, { runs: "test", walks: "entries" }),
   list2("findIndex", js`${first}.findIndex(${second})`, { runs: "test" }),
-  list2("flatMap", js`${first}.flatMap(${second})`, { runs: "read", ...lodash, ...all, ...list }),
+  list2("flatMap", js`${first}.flatMap(${second})`, {
+    runs: "read",
+    asks: areArrays,
+    ...lodash,
+    ...all,
+    ...list,
+  }),
   list2("pluck", js`${first}.map(${second})`, {
     runs: "read",
     isShort: true,
@@ -115,7 +130,7 @@ export const LISTS: readonly Native[] = [
   list1("flatten", js`${first}.flat()`, { asks: areArrays, ...lodash, ...all, ...list }),
   list1("flattenDeep", js`${first}.flat(Infinity)`, { asks: areArrays, ...lodash, ...all, ...list }),
   list1("flatten", js`${first}.flat(Infinity)`, { asks: areArrays, ...underscore, ...all, ...list }),
-  list2("concat", js`${first}.concat(${second})`, { ...lodash, ...all, ...list }),
+  list2("concat", js`${first}.concat(${second})`, { asks: isOneOrWritten, ...lodash, ...all, ...list }),
   list2("without", js`${first}.filter((${item}) => ${item} !== ${second})`, {
     asks: (call) =>
       call.args[1]!.is(["string", "number", "true", "false", "null", "identifier"])

@@ -1,6 +1,5 @@
 import { oncePerTree, type Snippet, unknown, yes } from "../../../core.js";
-import { isCount } from "../kinds.js";
-import { shown, boxed, sameRealm, isLazy, isFunction } from "./doubts.js";
+import { shown, boxed, countsAlike, sameRealm, isLazy, isFunction } from "./doubts.js";
 import type { UtilityCall } from "./library-call.js";
 import { subjectOf } from "./lists.js";
 import { first, second, index, unused, value1, made, js, list, lodash, type Native } from "./native-row.js";
@@ -70,8 +69,10 @@ export const VALUES: readonly Native[] = [
   value1("isDate", js`${first} instanceof Date`, { asks: sameRealm }),
   value1("isRegExp", js`${first} instanceof RegExp`, { asks: sameRealm }),
   made(1, ["list", "text", "object"])("isEmpty", emptiness(false), {}),
-  made(1, ["list", "text", "object"])("size", (call) =>
-    subjectOf(call)?.is === "object" ? js`Object.keys(${first}).length` : js`${first}.length`,
+  made(1, ["list", "text", "object"])(
+    "size",
+    (call) => (subjectOf(call)?.is === "object" ? js`Object.keys(${first}).length` : js`${first}.length`),
+    { asks: countsAlike },
   ),
   made(2, "value")("defaultTo", (call) => (isLazy(call, 1) ? js`${first} ?? ${second}` : undefined), {
     asks: ({ args }) =>
@@ -86,7 +87,7 @@ export const VALUES: readonly Native[] = [
   // Numbers and functions.
   value1("range", js`[...Array(${first}).keys()]`, {
     asks: ({ args }) =>
-      isCount(args[0]!) === true
+      args[0]!.is("number") && /^\d+$/.test(args[0]!.text)
         ? yes("value.kind", "it is not negative", args[0])
         : unknown("value.kind", `${shown(args[0]!.text)} could be negative or a fraction`, args[0]),
     ...list,

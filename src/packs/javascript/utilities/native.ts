@@ -175,11 +175,15 @@ function becomes(match: Match): Snippet | readonly Segment[] {
   return written(call!, nativeFor(call!)!) as Snippet | Segment[];
 }
 
+const textIn = (segment: Segment): string => ("text" in segment ? segment.text : "");
+
+/** The names of the language that the new code uses mean what they say. */
 function wordOf(match: Match): Answer {
   const links = callsIn(match).flatMap((call) => {
     const native = nativeFor(call);
     const code = native && written(call, native);
-    const all = code instanceof Snippet ? code.texts.join("") : "";
+    const texts = code instanceof Snippet ? code.texts : code && !isAnswer(code) ? code.map(textIn) : [];
+    const all = texts.join("");
     return /\b(Array|Object|Number|Date|Set|Boolean)\b/.exec(all)?.[1] ?? [];
   });
   return weakest([
@@ -382,7 +386,30 @@ export const nativeFunction = rule({
       "f(hive?.keeper?.name, hive?.jars?.[0] ?? 3);",
       "likely",
     ),
-    js.rewrites('import _ from "lodash";\nf(_.get(this, "age"));', "f(this.age);"),
+    js.rewrites('import _ from "lodash";\nf(_.get(this, "age"));', "f(this?.age);"),
+    js.rewrites('import _ from "lodash";\nf(_.get({ age: 1 }, "age"));', "f({ age: 1 }.age);"),
+    // Characters that count twice, lists that are only like ones.
+    js.rewrites(
+      'import _ from "lodash";\nconst s = String(x);\nf(_.size(s));',
+      "const s = String(x);\nf(s.length);",
+      "likely",
+    ),
+    js.rewrites(
+      'import _ from "lodash";\nf(_.split("a\u{1F41D}b", ""));',
+      'f("a\u{1F41D}b".split(""));',
+      "likely",
+    ),
+    js.rewrites('import _ from "lodash";\nf(_.split("a,b", ","));', 'f("a,b".split(","));'),
+    js.rewrites('import _ from "lodash";\nf(_.concat([1], xs));', "f([1].concat(xs));", "likely"),
+    js.rewrites(
+      'import _ from "lodash";\nf(_.range(xs.length));',
+      "f([...Array(xs.length).keys()]);",
+      "likely",
+    ),
+    js.holds(
+      'import _ from "lodash";\nimport Object from "./own.js";\nconst o = { a: 1 };\nf(_.map(o, (n) => n));',
+      "another meaning",
+    ),
     js.rewrites('import _ from "lodash";\nf(_.get(hive, "age"));', "f(hive?.age);"),
     js.holds('import _ from "lodash";\nf(_.get(hive, path));', "nothing in the language"),
     js.holds('import _ from "lodash";\nf(_.get(hive, "age", g()));', "nothing in the language"),

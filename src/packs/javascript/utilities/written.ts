@@ -42,7 +42,9 @@ const noCounterpart = ({ name, node }: UtilityCall): Answer =>
 /** What is certainly there needs no `?.` ahead of its member. */
 function withReads({ match, args, name }: UtilityCall, code: Snippet): Snippet {
   const [open, read, ...more] = code.texts;
-  if (name !== "get" || !read!.startsWith("?.") || isThere(match, args[0]!).is !== "yes") return code;
+  // `this` can be undefined in strict code.
+  const isMade = !args[0]!.is("this") && isThere(match, args[0]!).is === "yes";
+  if (name !== "get" || !read!.startsWith("?.") || !isMade) return code;
   return codeOf([open!, read!.slice(read!.startsWith("?.[") ? 2 : 1), ...more], code.parts);
 }
 
