@@ -145,7 +145,7 @@ const differsIfEmpty = (list: SyntaxNode): Evidence =>
 
 const catchesMore = (error: SyntaxNode): Evidence =>
   caution(
-    "flow.may-throw",
+    "flow.throws",
     `what the call or its arguments throw at once came past the test of \`${error.text}\`, and its handler gets it now`,
     error,
   );
