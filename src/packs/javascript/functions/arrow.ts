@@ -82,7 +82,37 @@ export function arrowEdits(node: SyntaxNode): Edit[] {
   ];
 }
 
+/** Code in which an arrow stands for itself only in parentheses: an operand, what is called or read, a condition. */
+const OPERANDS = [
+  "unary_expression",
+  "binary_expression",
+  "await_expression",
+  "member_expression",
+  "subscript_expression",
+  "as_expression",
+  "satisfies_expression",
+  "non_null_expression",
+];
+
+function needsParentheses(node: SyntaxNode): boolean {
+  const place = boundCall(node);
+  const around = place?.parent;
+  if (!around) return false;
+  return (
+    around.is(OPERANDS) ||
+    (around.is(["call_expression", "new_expression"]) &&
+      !place.is("arguments") &&
+      place.field !== "arguments") ||
+    (around.is("ternary_expression") && place.field === "condition")
+  );
+}
+
 function arrow(match: Match): Segment[] {
+  const code = bareArrow(match);
+  return needsParentheses(match.the(fn)) ? [text("("), ...code, text(")")] : code;
+}
+
+function bareArrow(match: Match): Segment[] {
   const node = match.the(fn);
   const { tree } = node;
   const [list, body] = [node.child("parameters")!, node.child("body")!];
@@ -140,6 +170,10 @@ export const arrowFunction = rule({
       "jars.map((jar: Jar): number => jar.age);",
       "likely",
     ),
+    // An arrow is no operand by itself.
+    js.rewrites("f(!(function (e) { return e; }).bind(this));", "f(!((e) => e));"),
+    js.rewrites("x = function (e) { return this.f(e); }.bind(this) || g;", "x = ((e) => this.f(e)) || g;"),
+    js.rewrites("(function (e) { f(this, e); }).bind(this)(1);", "((e) => { f(this, e); })(1);"),
     js.ignores("jars.map(function (jar) { return this.f(jar); }, this);"),
     js.ignores("jars.map(function () { return arguments[0]; });"),
     js.ignores("jars.map(function each(jar) { return jar; });"),
