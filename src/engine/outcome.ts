@@ -27,7 +27,7 @@ export async function editsFor(path: string, text: string, changes: readonly Kep
     const needs = here.flatMap((change) => change.needs);
     const mayRemove = region.isWhole && region.language.imports.mayGo(path);
     const was = readOnce(before);
-    const isAll = before.text.length === text.length;
+    const isAll = before.start === 0 && before.end === text.length;
     const mayGo = mayRemove && (!isAll || mayLeaveUnused(was, own));
     if (needs.length === 0 && !mayGo) continue;
     const is = parse(region.text, region.language);

@@ -95,7 +95,9 @@ function withoutLastList(filled: string, { parts }: Snippet, { spelling }: Compi
 function standsBadly(tree: SyntaxTree): boolean {
   const { language } = tree;
   if (language.neverSideBySide.length === 0 && language.looseOperands.length === 0) return false;
-  return tree.ofKinds(language.binary).some((n) => clashesWithin(tree.node(n)));
+  return tree
+    .ofKinds([...language.binary, ...language.aroundOperands])
+    .some((n) => clashesWithin(tree.node(n)));
 }
 
 function clashesWithin(node: SyntaxNode): boolean {

@@ -143,8 +143,10 @@ function drawnUp(
       tree.commentsIn(start, from + 1).some((n) => tree.ends[n] === from)
     )
       continue;
-    const ahead = edits.filter((edit) => edit.end <= to);
-    const now = openedBy(applyEdits(text.slice(0, to), sorted(ahead)).slice(start));
+    const ahead = edits
+      .filter((edit) => edit.start >= start && edit.end <= to)
+      .map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
+    const now = openedBy(applyEdits(text.slice(start, to), sorted(ahead)));
     if (now !== undefined && !BROKEN.test(now)) result.push({ start: from, end: to, text: "" });
   }
   return result;

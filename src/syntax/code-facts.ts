@@ -130,6 +130,8 @@ export interface CodeFacts {
   };
   /** Kinds that may not stand bare as an operand, although the grammar lets them. */
   readonly looseOperands: readonly string[];
+  /** Kinds of which each named child is an operand, beside those with two of them: `!x`, `x()`, `x.y`. */
+  readonly aroundOperands: readonly string[];
   readonly binary: readonly string[];
   /** Named nodes that are operators; the others are tokens. */
   readonly operators: readonly string[];
@@ -179,6 +181,7 @@ export const ordinaryCode = {
   neverSideBySide: [],
   misreads: {},
   looseOperands: [],
+  aroundOperands: [],
   operators: [],
   modifierLists: [],
   neverEmpty: [],

@@ -31,7 +31,8 @@ function piecesOf(coverage: Coverage, match: Match): Piece[] {
     const captures = new Map([...match.found.captures, ...found.captures]);
     const one = new Match({ ...found, captures }, fresh, 0, match.around);
     const becomes = typeof clause.outcome === "function" ? clause.outcome(one) : clause.outcome;
-    return { path, text, ...rewriteTo(becomes, one) };
+    const { edits, needs } = rewriteTo(becomes, one);
+    return { path, text, edits, needs: [...needs, ...one.needed] };
   });
   const count = covered.length;
   const evidence: Ground[] = [

@@ -96,6 +96,12 @@ export const csharp: Language = {
     ],
   },
   binary: ["binary_expression"],
+  aroundOperands: [
+    "prefix_unary_expression",
+    "await_expression",
+    "invocation_expression",
+    "member_access_expression",
+  ],
   looseOperands: ["assignment_expression", "lambda_expression", "query_expression"],
   expressionStatement: "expression_statement",
   statementLists: ["block", "switch_section", "compilation_unit"],

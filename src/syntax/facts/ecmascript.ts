@@ -60,6 +60,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => endsOptionalChain(inner),
   neverSideBySide: [["??", ["||", "&&"]]],
+  aroundOperands: ["unary_expression", "await_expression", "call_expression", "member_expression"],
   looseOperands: [
     "arrow_function",
     "yield_expression",

@@ -68,6 +68,8 @@ export const python: Language = {
   optionalTokens: { argument_list: [","], list: [","], dictionary: [","], set: [","], parameters: [","] },
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
+  aroundOperands: ["not_operator", "unary_operator", "await"],
+  looseOperands: ["lambda"],
   binary: ["binary_operator", "boolean_operator", "comparison_operator"],
 
   expressionStatement: "expression_statement",

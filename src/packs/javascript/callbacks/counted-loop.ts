@@ -1,4 +1,5 @@
 import type { SyntaxNode } from "../../../core.js";
+import { withoutParentheses } from "../../family/parentheses.js";
 import { calledBy, codeOf, expressionOf, FUNCTIONS, parametersOf, withoutReturn } from "./settled.js";
 
 /** A loop that begins a work for each item, and counts how many of them have ended. */
@@ -29,9 +30,6 @@ export interface CountedEnd {
   readonly uses: number;
 }
 
-const bare = (node: SyntaxNode | undefined): SyntaxNode | undefined =>
-  node?.is("parenthesized_expression") ? bare(node.firstPart) : node;
-
 /** A variable that is made one more or one less: `left--`, `left -= 1`, `left = left - 1`. */
 function countIn(node: SyntaxNode | undefined): { name: string; counts: "down" | "up" } | undefined {
   const code = node?.text.replace(/\s+/g, "") ?? "";
@@ -46,17 +44,17 @@ function countIn(node: SyntaxNode | undefined): { name: string; counts: "down" |
 /** What a test for the end compares: `left === 0`, `!left`, `count === list.length`. */
 function testOf(node: SyntaxNode): { counted: SyntaxNode; upTo: string | undefined } | undefined {
   if (node.is("unary_expression") && node.child("operator")?.text === "!")
-    return { counted: bare(node.child("argument"))!, upTo: undefined };
+    return { counted: withoutParentheses(node.child("argument")!), upTo: undefined };
   if (!node.is("binary_expression")) return undefined;
   const [left, operator, right] = [
-    bare(node.child("left"))!,
+    withoutParentheses(node.child("left")!),
     node.child("operator")!.text,
-    bare(node.child("right"))!,
+    withoutParentheses(node.child("right")!),
   ];
-  if (/^[=]==?$/.test(operator) && right.text === "0") return { counted: left, upTo: undefined };
+  if (/^===?$/.test(operator) && right.text === "0") return { counted: left, upTo: undefined };
   if (/^(<=|<)$/.test(operator) && right.text === (operator === "<" ? "1" : "0"))
     return { counted: left, upTo: undefined };
-  if (/^([=]==?|>=)$/.test(operator)) return { counted: left, upTo: right.text };
+  if (/^(===?|>=)$/.test(operator)) return { counted: left, upTo: right.text };
   return undefined;
 }
 
@@ -67,7 +65,7 @@ export function countedEnd(statements: readonly SyntaxNode[], done: string): Cou
   if (!last?.is("if_statement") || last.child("alternative")) return undefined;
   const then = last.child("consequence")!;
   const inner = withoutReturn(then.is("statement_block") ? then.parts : [then]).code;
-  const test = testOf(bare(last.child("condition"))!);
+  const test = testOf(withoutParentheses(last.child("condition")!));
   if (inner.length !== 1 || calledBy(inner[0])?.name !== done || !test) return undefined;
   const call = expressionOf(inner[0]!)!;
   const isPostfix = test.counted.is("update_expression") && /(--|\+\+)$/.test(test.counted.text);

@@ -107,16 +107,14 @@ function editsOf(
       { start: body.start, end: body.end, text: `{\n${last.join("\n")}\n${base}}` },
     ];
     const parameters = parametersOf(node).length;
-    let wraps = false;
     for (const reference of referencesOf(to)) {
       if (reference.node.same(own)) continue;
       if (node.holds(reference.node)) throw new NoSteps(reference.node, "the function calls itself");
-      if (exported === "wrapped" && exportedAs(reference.node) !== undefined) wraps = true;
-      else callerEdit(reference.node, parameters);
+      const isWrapped = exported === "wrapped" && exportedAs(reference.node) !== undefined;
+      if (!isWrapped) callerEdit(reference.node, parameters);
     }
     return {
       edits: edits.sort((a, b) => a.start - b.start),
-      wraps,
       walked: writer.emptied,
       handled: writer.handled,
     };
@@ -132,8 +130,6 @@ interface Rewritten {
   readonly walked: readonly SyntaxNode[];
   /** The errors that have a handler of their own. */
   readonly handled: readonly SyntaxNode[];
-  /** Does what other files get have a callback still? */
-  readonly wraps: boolean;
 }
 
 const differsIfEmpty = (list: SyntaxNode): Evidence =>
@@ -255,11 +251,6 @@ const make = (set: Settings): Rule =>
         : [...found.walked.map(differsIfEmpty), ...found.handled.map(catchesMore)];
     },
     uses: usesFor(set),
-    needs: (match) => {
-      const found = editsOf(namedIn(match), set);
-      if (found instanceof NoSteps) return [];
-      return found.wraps ? [callbackify] : [];
-    },
     becomes: (match): Segment[] => {
       const { edits } = editsOf(namedIn(match), set, () => match.nameOf(promisify)) as { edits: Edit[] };
       return [copy(match.nodes[0]!.start, match.nodes.at(-1)!.end, edits)];
@@ -661,6 +652,49 @@ const trials = [
       }
       sizes(["a"]).then((value) => h(null, value), h);
       made(["a"]).then((value) => h(null, value), h);
+      `,
+    "likely",
+  ),
+  // Comments on what goes stay; a name that the file has for something else is left alone.
+  js.rewrites(
+    `
+      const fs = require("fs");
+      function callbackify() {}
+      function sizes(files, cb) {
+        let left = files.length; // how many are left
+        const all = [];
+        files.forEach((file) => {
+          fs.stat(file, (err, stat) => {
+            if (err) return cb(err);
+            all.push(stat.size);
+            left--; // one less
+            if (left === 0) {
+              // the last
+              cb(null, all);
+            }
+          });
+        });
+      }
+      exports.sizes = sizes;
+      callbackify();
+      `,
+    `
+      const fs = require("fs");
+      const { callbackify: callbackify_2 } = require("util");
+      function callbackify() {}
+      async function sizes(files) {
+        // how many are left
+        const all = [];
+        await Promise.all(files.map(async (file) => {
+          const stat = await fs.promises.stat(file);
+          all.push(stat.size);
+          // one less
+          // the last
+        }));
+        return all;
+      }
+      exports.sizes = callbackify_2(sizes);
+      callbackify();
       `,
     "likely",
   ),

@@ -179,10 +179,15 @@ export class StepWriter {
 
   #comments(start: number, end: number, indent: string): string {
     const { tree } = this.source.fn;
-    const found = tree.commentsIn(start, end);
-    if (found.length === 0) return "";
-    const range = { start: tree.starts[found[0]!]!, end: tree.ends[found.at(-1)!]! };
-    return `${indent}${textAt(tree, range, indent)}`;
+    const found = tree.commentsIn(start, end).map((n) => ({ start: tree.starts[n]!, end: tree.ends[n]! }));
+    const runs: { start: number; end: number }[] = [];
+    for (const one of found) {
+      const last = runs.at(-1);
+      // What stood between two comments may be gone.
+      if (last && tree.text.slice(last.end, one.start).trim() === "") last.end = one.end;
+      else runs.push({ ...one });
+    }
+    return runs.map((one) => `${indent}${textAt(tree, one, indent)}`).join("\n");
   }
 
   /** A statement that hands nothing to a later one; ways out of it that call the callback leave the function instead. */
@@ -354,17 +359,17 @@ export class StepWriter {
     if (value && isUsed) this.#declare(value, callback);
     const isWritten = isUsed && names(value).some((name) => rest.some((one) => writes(one, name)));
     const gives = isUsed ? `${value.text} = ` : "";
-    const word = isWritten || handler ? "let" : "const";
+    const word = isWritten ? "let" : "const";
     for (const statement of rest) this.#declareAll(statement, callback);
     const head = handler
-      ? this.#caught({ word, value: isUsed ? value : undefined, awaited, callback }, handler, indent)
+      ? this.#caught({ value: isUsed ? value : undefined, awaited, callback }, handler, indent)
       : [`${indent}${isUsed ? `${word} ` : ""}${gives}${awaited};`];
     return [...head, ...this.#block(rest, rest[0]?.parent ?? callback.child("body")!, indent)];
   }
 
   /** A step whose error is not simply passed on: what is done for it stands in a handler, and leaves the function. */
   #caught(
-    step: { word: string; value: SyntaxNode | undefined; awaited: string; callback: SyntaxNode },
+    step: { value: SyntaxNode | undefined; awaited: string; callback: SyntaxNode },
     handler: { readonly error: SyntaxNode; readonly code: readonly SyntaxNode[] },
     indent: string,
   ): string[] {

@@ -82,37 +82,7 @@ export function arrowEdits(node: SyntaxNode): Edit[] {
   ];
 }
 
-/** Code in which an arrow stands for itself only in parentheses: an operand, what is called or read, a condition. */
-const OPERANDS = [
-  "unary_expression",
-  "binary_expression",
-  "await_expression",
-  "member_expression",
-  "subscript_expression",
-  "as_expression",
-  "satisfies_expression",
-  "non_null_expression",
-];
-
-function needsParentheses(node: SyntaxNode): boolean {
-  const place = boundCall(node);
-  const around = place?.parent;
-  if (!around) return false;
-  return (
-    around.is(OPERANDS) ||
-    (around.is(["call_expression", "new_expression"]) &&
-      !place.is("arguments") &&
-      place.field !== "arguments") ||
-    (around.is("ternary_expression") && place.field === "condition")
-  );
-}
-
 function arrow(match: Match): Segment[] {
-  const code = bareArrow(match);
-  return needsParentheses(match.the(fn)) ? [text("("), ...code, text(")")] : code;
-}
-
-function bareArrow(match: Match): Segment[] {
   const node = match.the(fn);
   const { tree } = node;
   const [list, body] = [node.child("parameters")!, node.child("body")!];

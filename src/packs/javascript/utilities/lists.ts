@@ -74,7 +74,7 @@ function isMemberSet(name: SyntaxNode): boolean {
 function objectIn(node: SyntaxNode): SyntaxNode | undefined {
   if (node.is("object")) return node;
   const to = node.is("identifier") ? referencesAt(node).find(({ member }) => !member)?.to : undefined;
-  const [first, ...more] = to && usesOf(to).doubts.every((one) => !isDoubt(one)) ? changesOf(to) : [];
+  const [first, ...more] = to && usesOf(to).doubts.length === 0 ? changesOf(to) : [];
   const value = first?.node.parent?.is("variable_declarator") ? first.node.parent.child("value") : undefined;
   return more.length === 0 && value?.is("object") && first!.node.field === "name" ? value : undefined;
 }
@@ -201,7 +201,7 @@ const READS =
 /** Is a list only read, wherever the file names it, so that nothing else can have it? */
 function isOnlyRead(list: SyntaxNode): boolean {
   const to = list.is("identifier") ? referencesAt(list).find(({ member }) => !member)?.to : undefined;
-  if (!to || to.as === "parameter" || to.as === "import" || usesOf(to).doubts.some(isDoubt)) return false;
+  if (!to || to.as === "parameter" || to.as === "import" || usesOf(to).doubts.length > 0) return false;
   return referencesOf(to).every(({ node }) => {
     const around = node.parent;
     if (around?.is("variable_declarator") && node.field === "name")
@@ -213,8 +213,6 @@ function isOnlyRead(list: SyntaxNode): boolean {
     return call?.is("call_expression") === true && utilityOf(call.child("function")!) !== undefined;
   });
 }
-
-const isDoubt = ({ evidence }: Answer): boolean => evidence.code !== "name.other-uses";
 
 /** Does a list keep its items while a function is run for each? The library goes on to the length that it had at first. */
 export function staysAsItIs({ args, after }: UtilityCall): Answer {

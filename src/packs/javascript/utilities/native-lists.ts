@@ -49,7 +49,7 @@ export const LISTS: readonly Native[] = [
   // What is done for each item.
   list2("map collect", js`${first}.map(${second})`, { runs: "read", walks: "list", ...all, ...list }),
   list2("filter select", js`${first}.filter(${second})`, { runs: "test", walks: "entries", ...all, ...list }),
-  list2("reject", js`${first}.filter(${second})`, { runs: "contrary", ...all, ...list }),
+  list2("reject", js`${first}.filter(${second})`, { runs: "contrary", alsoObjects: true, ...all, ...list }),
   list2("forEach each", js`${first}.forEach(${second})`, {
     runs: "read",
     walks: "each",
@@ -59,9 +59,10 @@ export const LISTS: readonly Native[] = [
   list2("some any", js`${first}.some(${second})`, { runs: "test", walks: "list", ...all }),
   list2("every all", js`${first}.every(${second})`, { runs: "test", walks: "list", ...all }),
   list2("find detect", js`${first}.find(${second})`, { runs: "test", walks: "entries" }),
-  list2("findIndex", js`${first}.findIndex(${second})`, { runs: "test" }),
+  list2("findIndex", js`${first}.findIndex(${second})`, { runs: "test", alsoObjects: true }),
   list2("flatMap", js`${first}.flatMap(${second})`, {
     runs: "read",
+    alsoObjects: true,
     asks: areArrays,
     ...lodash,
     ...all,
@@ -82,14 +83,20 @@ export const LISTS: readonly Native[] = [
     ...list,
   }),
   list2("findWhere", js`${first}.find(${second})`, { runs: "test", isShort: true, ...underscore }),
-  list3("reduce foldl inject", js`${first}.reduce(${second}, ${third})`, { runs: "fold", ...all }),
+  list3("reduce foldl inject", js`${first}.reduce(${second}, ${third})`, {
+    runs: "fold",
+    alsoObjects: true,
+    ...all,
+  }),
   list2("sumBy", withRead(js`${first}.reduce((${total}, ${item}) => ${total} + ${second}, 0)`), {
     asks: areNumbers,
+    alsoObjects: true,
     ...lodash,
     ...all,
   }),
   list2("keyBy indexBy", withRead(js`Object.fromEntries(${first}.map((${item}) => [${second}, ${item}]))`), {
     asks: areObjects,
+    alsoObjects: true,
     gives: "object",
     ...all,
   }),
@@ -150,6 +157,6 @@ export const LISTS: readonly Native[] = [
   list2("join", js`${first}.join(${second})`, { ...lodash, gives: "text" }),
   list1("reverse", js`${first}.reverse()`, { ...lodash }),
   list2("indexOf", js`${first}.indexOf(${second})`, { asks: isNoNumber, ...all }),
-  list2("includes contains", js`${first}.includes(${second})`),
+  list2("includes contains", js`${first}.includes(${second})`, { alsoObjects: true }),
   list1("fromPairs", js`Object.fromEntries(${first})`, { asks: arePairs, ...lodash, gives: "object" }),
 ];

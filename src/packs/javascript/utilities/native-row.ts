@@ -31,6 +31,8 @@ export interface Native {
   readonly isShort?: true;
   /** Where the subject is an object, its members are walked. */
   readonly walks?: "each" | "list" | "entries";
+  /** The library takes an object for the list of its values, and this has no form for that. */
+  readonly alsoObjects?: true;
   /** Places of a list that were never filled are left out. */
   readonly needsAll?: true;
   /** The library gives another value than the language. */

@@ -68,11 +68,11 @@ export const VALUES: readonly Native[] = [
   value1("isNaN", js`Number.isNaN(${first})`, { asks: boxed("Number") }),
   value1("isDate", js`${first} instanceof Date`, { asks: sameRealm }),
   value1("isRegExp", js`${first} instanceof RegExp`, { asks: sameRealm }),
-  made(1, ["list", "text", "object"])("isEmpty", emptiness(false), {}),
+  made(1, ["list", "text", "object"])("isEmpty", emptiness(false), { alsoObjects: true }),
   made(1, ["list", "text", "object"])(
     "size",
     (call) => (subjectOf(call)?.is === "object" ? js`Object.keys(${first}).length` : js`${first}.length`),
-    { asks: countsAlike },
+    { asks: countsAlike, alsoObjects: true },
   ),
   made(2, "value")("defaultTo", (call) => (isLazy(call, 1) ? js`${first} ?? ${second}` : undefined), {
     asks: ({ args }) =>

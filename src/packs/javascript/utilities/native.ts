@@ -1,6 +1,16 @@
-import { condition, copy, holes, isBuiltin, no, ofKind, rule, Snippet } from "../../../core.js";
+import {
+  condition,
+  copy,
+  holes,
+  isBuiltin,
+  isSideEffectFree,
+  no,
+  ofKind,
+  rule,
+  Snippet,
+} from "../../../core.js";
 import { javascript, trialsIn, typeOf, unknown, weakest, yes } from "../../../core.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import type { Answer, Condition, Match, Segment, SyntaxNode } from "../../../core.js";
 import { callsOf, chainAt, type UtilityChain } from "./chains.js";
 import { LIBRARY_WORDS, utilityOf, type UtilityCall } from "./library-call.js";
 import { isDense, isPresent, isSubject, staysAsItIs } from "./lists.js";
@@ -8,7 +18,7 @@ import { callee, first, second, third, type Native } from "./native-row.js";
 import { notEmpty } from "./native-values.js";
 import { nativeOf } from "./natives.js";
 import { codeOf, isWritten, saysTheSame, SHORT_FORMS } from "./short-forms.js";
-import { isAnswer, linked, receiver, writtenFor, type Written } from "./written.js";
+import { givenBy, isAnswer, linked, receiver, writtenFor, type Written } from "./written.js";
 
 const { chain } = holes({ chain: { kind: "expression", node: "call_expression" } });
 
@@ -60,25 +70,25 @@ function hasForm(match: Match): boolean {
 
 type Ask = (call: UtilityCall, native: Native) => Answer | undefined;
 
-/** What is asked of every call: the weakest answer counts. */
-const about = (must: string, otherwise: Answer, ask: Ask, unknownIs: "likely" | "possible" = "likely") =>
-  condition(
+/** What is asked of the calls of which there is something to ask: the weakest answer counts. */
+function about(must: string, ask: Ask, unknownIs: "likely" | "possible" = "likely"): Condition {
+  const answersFor = (match: Match): Answer[] =>
+    callsIn(match).flatMap((call) => {
+      const native = nativeFor(call);
+      return (native && ask(call, native)) ?? [];
+    });
+  return condition(
     must,
-    (match) =>
-      weakest([
-        otherwise,
-        ...callsIn(match).flatMap((call) => {
-          const native = nativeFor(call);
-          return (native && ask(call, native)) ?? [];
-        }),
-      ]),
-    { unknownIs },
+    (match) => {
+      const [first, ...rest] = answersFor(match);
+      return weakest([first!, ...rest]);
+    },
+    { unknownIs, when: (match) => answersFor(match).length > 0 },
   );
+}
 
 /** Functions that walk objects as well as lists. */
-const walksObjects = ({ walks, names }: Native): boolean =>
-  walks !== undefined ||
-  /^(find|findIndex|reduce|reject|includes|sumBy|keyBy|flatMap|isEmpty|size)$/.test(names[0]!);
+const walksObjects = ({ walks, alsoObjects }: Native): boolean => walks !== undefined || alsoObjects === true;
 
 const isTaken: Ask = (call, native) => {
   const { takes, walks } = native;
@@ -90,11 +100,11 @@ const isThereToTake: Ask = (call, { takes }) =>
   takes === "value" || call.args.length === 0 ? undefined : isPresent(call);
 
 /** A text or an object in the place of a function is a short form of the library's own; one that gives false ends its loop. */
-const isFunction: Ask = (call, { runs, names }) => {
+const isFunction: Ask = (call, { runs, givesOther }) => {
   if (!runs) return undefined;
   const node = call.args[1]!;
   if (node.is(SHORT_FORMS) && runs !== "fold") return saysTheSame(node, call.args[0]!, call);
-  if (/^(forEach|forOwn)$/.test(names[0]!) && !(isWritten(node) && givesNothing(node))) {
+  if (givesOther && !(isWritten(node) && givesNothing(node))) {
     const says = `the loop of the library ends where \`${node.text.split("\n")[0]}\` gives false`;
     return unknown("flow.leaves-early", says, node);
   }
@@ -118,28 +128,19 @@ const isStatement: Ask = ({ node, after }, { givesOther }) => {
     : no("value.result", "what the loop of the library gives is the list", node);
 };
 
-/** Code that does something, or runs what may do something. */
-const ACTIONS = [
-  "call_expression",
-  "new_expression",
-  "await_expression",
-  "yield_expression",
-  "assignment_expression",
-  "augmented_assignment_expression",
-  "update_expression",
-  "throw_statement",
-];
+/** The links of a chain of lodash that run a function: item by item where the list is long, and not one after the other. */
+function linksInTurn(match: Match): UtilityCall[] {
+  const links = chainOf(match);
+  return links?.library === "lodash" ? callsOf(links, match).filter((call) => nativeFor(call)?.runs) : [];
+}
 
-/** Links of lodash are run item by item where the list is long, and not one after the other. */
 function keepsOrder(match: Match): Answer {
   const code = "flow.order";
-  const links = chainOf(match);
-  const calls = links ? callsOf(links, match).filter((call) => nativeFor(call)?.runs) : [];
-  if (links?.library !== "lodash" || calls.length < 2) return yes(code, "nothing is run in another order");
-  for (const { args } of calls) {
+  for (const { args } of linksInTurn(match)) {
     const fn = args[1]!;
     if (fn.is(SHORT_FORMS)) continue;
-    if (isWritten(fn) && ![...fn.descendants()].some((node) => node.is(ACTIONS))) continue;
+    const given = isWritten(fn) ? givenBy(fn) : undefined;
+    if (given && isSideEffectFree(given).is === "yes") continue;
     return unknown(code, `\`${fn.text.split("\n")[0]}\` was run item by item where the list is long`, fn);
   }
   return yes(code, "the functions of the chain have no side effects");
@@ -177,19 +178,14 @@ function becomes(match: Match): Snippet | readonly Segment[] {
 
 const textIn = (segment: Segment): string => ("text" in segment ? segment.text : "");
 
-/** The names of the language that the new code uses mean what they say. */
-function wordOf(match: Match): Answer {
-  const links = callsIn(match).flatMap((call) => {
+/** The names of the language that the new code uses. */
+function namesOf(match: Match): string[] {
+  return callsIn(match).flatMap((call) => {
     const native = nativeFor(call);
     const code = native && written(call, native);
     const texts = code instanceof Snippet ? code.texts : code && !isAnswer(code) ? code.map(textIn) : [];
-    const all = texts.join("");
-    return /\b(Array|Object|Number|Date|Set|Boolean)\b/.exec(all)?.[1] ?? [];
+    return /\b(Array|Object|Number|Date|Set|Boolean)\b/.exec(texts.join(""))?.[1] ?? [];
   });
-  return weakest([
-    isBuiltin(links[0] ?? "Array", match.node),
-    ...links.slice(1).map((name) => isBuiltin(name, match.node)),
-  ]);
 }
 
 const js = trialsIn("javascript");
@@ -215,31 +211,31 @@ export const nativeFunction = rule({
     condition("the language has what the library does", canBeWritten),
     about(
       "it is what the language takes",
-      yes("value.kind", "both take the same"),
       (call, native) => (walksObjects(native) ? isTaken(call, native) : undefined),
       "possible",
     ),
-    about("it is a list, or a string", yes("value.kind", "both take the same"), (call, native) =>
+    about("it is a list, or a string", (call, native) =>
       walksObjects(native) ? undefined : isTaken(call, native),
     ),
-    about("it is there", yes("value.null", "nothing is asked of what is missing"), isThereToTake),
-    about(
-      "every place of the list is filled",
-      yes("value.kind", "empty places make no difference"),
-      (call, native) => (native.needsAll ? isDense(call) : undefined),
+    about("it is there", isThereToTake),
+    about("every place of the list is filled", (call, { needsAll }) =>
+      needsAll ? isDense(call) : undefined,
     ),
-    about("a function is handed on", yes("value.kind", "no function is handed on"), isFunction),
-    about(
-      "the list keeps its items meanwhile",
-      yes("flow.written", "the list is not walked"),
-      (call, native) => (native.runs ? staysAsItIs(call) : undefined),
+    about("a function is handed on", isFunction),
+    about("the list keeps its items meanwhile", (call, { runs }) => (runs ? staysAsItIs(call) : undefined)),
+    about("nobody asks for what the loop gives", isStatement),
+    about("both give the same value", (call, { asks }) => asks?.(call)),
+    condition("functions are run in the same order", keepsOrder, {
+      when: (match) => linksInTurn(match).length > 1,
+    }),
+    condition(
+      "the names of the language mean what they say",
+      (match) => {
+        const [first, ...rest] = namesOf(match).map((name) => isBuiltin(name, match.node));
+        return weakest([first!, ...rest]);
+      },
+      { when: (match) => namesOf(match).length > 0 },
     ),
-    about("nobody asks for what the loop gives", yes("value.result", "both give the same"), isStatement),
-    about("both give the same value", yes("value.result", "both give the same value"), (call, native) =>
-      native.asks?.(call),
-    ),
-    condition("functions are run in the same order", keepsOrder),
-    condition("the names of the language mean what they say", wordOf),
   ],
   becomes,
   trials: [
@@ -445,8 +441,14 @@ export const nativeFunction = rule({
       "possible",
     ),
     js.rewrites(
+      'import _ from "lodash";\nconst jars = [1];\nf(_(jars).map((jar) => jar + 1).join("-"));',
+      'const jars = [1];\nf(jars.map((jar) => jar + 1).join("-"));',
+    ),
+    // Links are run item by item where the list is long.
+    js.rewrites(
       'import _ from "lodash";\nconst jars = [1];\nf(_(jars).filter((jar) => jar > 1).map((jar) => jar + 1).join("-"));',
       'const jars = [1];\nf(jars.filter((jar) => jar > 1).map((jar) => jar + 1).join("-"));',
+      "likely",
     ),
     js.rewrites(
       'import _ from "lodash";\nconst jars = [1];\nf(_(jars).map((jar) => g(jar)).map((jar) => h(jar)).value());',

@@ -14,10 +14,10 @@ export const isAnswer = (written: Written): written is Answer => "is" in written
 
 /** The code of the language for a call of a library. */
 export function writtenFor(call: UtilityCall, native: Native): Written {
-  const { becomes, runs, count, names } = native;
+  const { becomes, runs, count } = native;
   const known = subjectOf(call)?.is;
   const fn = call.args[1];
-  if (names[0] === "forOwn" || (native.walks !== undefined && known === "object")) {
+  if ((native.takes === "anything" && native.walks) || (native.walks !== undefined && known === "object")) {
     const code = overMembers(call, native);
     return code ?? no("form.fits", `\`${fn!.text.split("\n")[0]}\` cannot take a key and a value as one`, fn);
   }
@@ -48,16 +48,18 @@ function withReads({ match, args, name }: UtilityCall, code: Snippet): Snippet {
   return codeOf([open!, read!.slice(read!.startsWith("?.[") ? 2 : 1), ...more], code.parts);
 }
 
+/** The one expression that a function gives. */
+export function givenBy(fn: SyntaxNode): SyntaxNode | undefined {
+  const body = fn.child("body")!;
+  if (!body.is("statement_block")) return body;
+  const only = body.parts.length === 1 ? body.firstPart! : undefined;
+  return only?.is("return_statement") ? only.firstPart : undefined;
+}
+
 /** The items that a function refuses, by the opposite of what it gives. */
 function contrary(call: UtilityCall): Written {
   const [list, fn] = [call.args[0]!, call.args[1]!];
-  const body = isWritten(fn) ? fn.child("body") : undefined;
-  const only = body?.parts.length === 1 ? body.firstPart! : undefined;
-  const given = body?.is("statement_block")
-    ? only?.is("return_statement")
-      ? only.firstPart
-      : undefined
-    : body;
+  const given = isWritten(fn) ? givenBy(fn) : undefined;
   if (!given) return no("form.fits", "the opposite of what the function gives cannot be written into it", fn);
   const inner =
     given.is("unary_expression") && given.child("operator")?.text === "!"
