@@ -52,7 +52,7 @@ export { isMissing } from "./flow/missing.js";
 export { canBeMissingHere, givesSomething, isCreation } from "./flow/presence.js";
 export { mayBeThere } from "./flow/may-be-there.js";
 export { doesEscape, fateOf, type Fate } from "./flow/escape.js";
-export { isTarget, useOf } from "./names/use.js";
+export { isTarget, mentionsOf, useOf } from "./names/use.js";
 export { usesElsewhere, type ForeignUse, type ForeignUses, type Following } from "./names/elsewhere.js";
 export { areKin } from "./names/kin.js";
 export type { NamingFile, SourceFiles } from "./names/source-files.js";

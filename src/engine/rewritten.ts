@@ -52,7 +52,9 @@ export function rewriteTo(
       throw new CannotRewrite("edit.no-room", "the statement shares its line with another one");
     const before = copy(frame.from ?? statement.start, value.start);
     const after = copy(value.end, statement.end);
-    segments = [before, ...inPlaceOf(value, segments), after].map((one) => withLines(tree, one, found.start));
+    const ahead = frame.ahead ? [copy(frame.ahead.start, frame.ahead.end)] : [];
+    const moved = (one: Segment): Segment => withLines(tree, one, found.start);
+    segments = [...ahead, moved(before), ...inPlaceOf(value, segments), moved(after)];
   } else if (!found.isStatements) segments = inPlaceOf(match.node, segments);
   if (found.isStatements) refuseSeveralForOne(match, segments);
   const edits = [

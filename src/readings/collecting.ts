@@ -1,129 +1,153 @@
-import { jumpOf, oncePerNode, partsOf, shapeOf, type Language, type SyntaxNode } from "../syntax/index.js";
-import { assignedBy } from "./frame.js";
-import { partOf } from "./loops.js";
+import { mentionsOf } from "../analysis/index.js";
+import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
+import { assignedBy, type Frame } from "./frame.js";
+import { putBy } from "./keyed.js";
 import { bare, callOf } from "./presence-test.js";
-import { expressionOf, isStatement, neighbour, statementsOf, waysOf } from "./ways.js";
+import { sieved, walkAt, walkKinds, type Sieve, type Walk } from "./walk.js";
+import { expressionOf, isStatement, neighbour } from "./ways.js";
 
-/** A test that an item must pass, or must fail. */
-export interface Sieve {
-  readonly test: SyntaxNode;
-  readonly isTrue: boolean;
-}
+/** What a loop may gather: a list, a set or a map that it fills, or a number that it adds to. */
+export type Gathers = "list" | "set" | "map" | "total";
 
-/** A list that is empty at first, and to which a loop right behind adds one value for each item, or for some. */
-export interface Collecting {
-  /** The statement that makes the list, what it gives it to, and the empty list in it. */
+/** What is empty at first, and to which a loop behind adds one value for each item, or for some. */
+export interface Collecting extends Omit<Walk, "body"> {
+  readonly gathers: Gathers;
+  /** The statement that makes it, what it is given to, and the empty list, set or map in it, or the zero. */
   readonly first: SyntaxNode;
   readonly list: SyntaxNode;
   readonly empty: SyntaxNode;
-  readonly loop: SyntaxNode;
-  /** What is walked. */
-  readonly items: SyntaxNode;
-  /** What the loop calls an item: a name, a pattern, or the parameters of a block; undefined where it has no name. */
-  readonly item: SyntaxNode | undefined;
-  /** The value that is added. */
+  /** Statements between it and the loop, which have nothing to do with it. */
+  readonly between: readonly SyntaxNode[];
+  /** The value that is added, and for a map the key that it is put at. */
   readonly value: SyntaxNode;
+  readonly key: SyntaxNode | undefined;
   /** What must hold for it to be added, in the order in which it is asked. */
   readonly sieves: readonly Sieve[];
 }
 
 /** The kinds of nodes at which such a loop may be. */
-export function collectingKinds({ flow, calls }: Language): readonly string[] {
-  const { empty, adds, addOperators, walkers } = flow.collecting;
-  if (!empty || adds.length + addOperators.length === 0) return [];
-  const kinds = Object.entries(flow.shapes).flatMap(([kind, shape]) =>
-    typeof shape === "object" && shape.is === "each" && shape.over !== "none" ? [kind] : [],
-  );
-  return walkers.length > 0 ? [...kinds, ...calls] : kinds;
+export function collectingKinds(language: Language): readonly string[] {
+  return language.flow.collecting.containers.length > 0 ? walkKinds(language) : [];
 }
 
 /** What a loop collects; undefined where it does something else, or more. */
 export const collectingAt = oncePerNode<Collecting | undefined>(readCollecting);
 
 function readCollecting(loop: SyntaxNode): Collecting | undefined {
-  const walk = walkAt(loop);
-  const first = walk && isStatement(loop) ? neighbour(loop, "before") : undefined;
-  const given = first && assignedBy(first);
-  const { empty } = loop.tree.language.flow.collecting;
-  if (!walk || !given || !empty?.test(given.value.text)) return undefined;
-  const list = given.target;
-  const added = addedBy(walk.body, list, []);
-  return added && { first, list, empty: given.value, loop, items: walk.items, item: walk.item, ...added };
+  const walk = isStatement(loop) ? walkAt(loop) : undefined;
+  const given = walk && sieved(walk.body, addedBy);
+  if (!walk || !given) return undefined;
+  const { to, ...added } = given.done;
+  const made = madeAhead(loop, to);
+  if (!made || !isEmptyFor(made.empty, added)) return undefined;
+  const { items, item } = walk;
+  const { gathers, value, key } = added;
+  return { gathers, value, key, ...made, loop, items, item, sieves: given.sieves };
 }
 
-interface Walk {
-  readonly items: SyntaxNode;
-  readonly item: SyntaxNode | undefined;
-  readonly body: readonly SyntaxNode[];
+/** What a loop makes ahead of it. */
+interface Made {
+  readonly first: SyntaxNode;
+  readonly list: SyntaxNode;
+  readonly empty: SyntaxNode;
+  readonly between: readonly SyntaxNode[];
 }
 
-/** The parts of a loop over items: of a statement, or of a method that runs a block for each. */
-function walkAt(node: SyntaxNode): Walk | undefined {
-  const { asyncMarks, calls, flow } = node.tree.language;
-  const shape = shapeOf(node);
-  if (shape?.is === "each") {
-    const isMore = shape.otherwise !== undefined && partsOf(node, shape.otherwise).length > 0;
-    const isAsync = node.children.some((child) => asyncMarks.includes(child.text));
-    const over = partOf(node, shape.over);
-    const items = over?.is("in") ? over.firstPart : over;
-    const item = shape.target === undefined ? undefined : partOf(node, shape.target);
-    const body = partsOf(node, shape.body).flatMap(statementsOf);
-    return items && !isMore && !isAsync ? { items, item, body } : undefined;
+const MOST_BETWEEN = 6;
+
+/** The statement ahead of a loop that gives something its first value, with nothing about it in between. */
+export function madeAhead(loop: SyntaxNode, name: SyntaxNode): Made | undefined {
+  const between: SyntaxNode[] = [];
+  for (let at = neighbour(loop, "before"); at && between.length <= MOST_BETWEEN;) {
+    const given = assignedBy(at);
+    if (given && isSame(given.target, name))
+      return { first: at, list: given.target, empty: given.value, between };
+    if (jumpOf(at) !== undefined || mentionsOf(at, name.text).length > 0) return undefined;
+    between.unshift(at);
+    at = neighbour(at, "before");
   }
-  const call = node.is(calls) ? callOf(node) : undefined;
-  const block = node.child("block");
-  if (!call?.receiver || !block || call.args.length > 0) return undefined;
-  if (!flow.collecting.walkers.includes(call.method)) return undefined;
-  const body = block.child("body");
-  return { items: call.receiver, item: block.child("parameters"), body: body ? statementsOf(body) : [] };
+  return undefined;
 }
 
-type Added = Pick<Collecting, "value" | "sieves">;
-
-/** What statements add to a list, if they do nothing else. */
-function addedBy(
-  statements: readonly SyntaxNode[],
-  list: SyntaxNode,
-  sieves: readonly Sieve[],
-): Added | undefined {
-  const [one, ...rest] = statements;
-  if (!one) return undefined;
-  const ways = waysOf(one);
-  if (!ways) {
-    const value = rest.length === 0 ? valueAdded(expressionOf(one), list) : undefined;
-    return value && { value, sieves };
-  }
-  const isTrue = !isSkipped(ways.yes);
-  const [goesOn, other] = isTrue ? [ways.yes, ways.no] : [ways.no, ways.yes];
-  if (!isSkipped(other)) return undefined;
-  const asked = [...sieves, { test: ways.test, isTrue }];
-  // A guard leaves the rest to what stands behind it.
-  if (goesOn.length > 0) return rest.length === 0 ? addedBy(goesOn, list, asked) : undefined;
-  return other.length > 0 ? addedBy(rest, list, asked) : undefined;
+/** The statement that is given what the loop makes, behind those that stand between the two. */
+export function frameOf({ first, empty, between }: Made, loop: SyntaxNode): Frame {
+  const [second] = between;
+  const frame = { statement: first, value: empty };
+  return second ? { ...frame, ahead: { start: second.start, end: loop.start } } : frame;
 }
 
-/** Does nothing happen with an item this way, but that the next one is turned to? */
-function isSkipped(way: readonly SyntaxNode[]): boolean {
-  const [only, ...more] = way;
-  return !only || (more.length === 0 && jumpOf(only) === "continue" && only.parts.length === 0);
+function isSame(one: SyntaxNode, other: SyntaxNode): boolean {
+  return one.text === other.text && one.kind === other.kind;
+}
+
+function isEmptyFor(empty: SyntaxNode, { gathers, method }: Pick<Added, "gathers" | "method">): boolean {
+  if (gathers === "total") return empty.text === "0";
+  const { containers } = empty.tree.language.flow.collecting;
+  const made = containers.find((one) => one.is === gathers);
+  const isOf = method === undefined || !made || [...made.adds, ...made.addOperators].includes(method);
+  return isOf && made?.empty.test(empty.text) === true;
+}
+
+interface Added {
+  readonly gathers: Gathers;
+  readonly to: SyntaxNode;
+  readonly value: SyntaxNode;
+  readonly key: SyntaxNode | undefined;
+  /** The method or operator that adds it to a list or a set. */
+  readonly method: string | undefined;
+}
+
+/** What the one statement adds, and to what. */
+function addedBy([only, ...more]: readonly SyntaxNode[]): Added | undefined {
+  return only && more.length === 0
+    ? (addedToContainer(expressionOf(only)) ?? putInto(only) ?? addedUp(only))
+    : undefined;
 }
 
 /** Parts of a call that hand on something else than one value. */
 const NOT_ONE = /splat|spread|unpack|^pair$|block_argument|keyword_argument|generator_expression/;
 
-/** The value that an expression adds at the end of a list. */
-function valueAdded(code: SyntaxNode, list: SyntaxNode): SyntaxNode | undefined {
-  const { binary, flow } = code.tree.language;
-  const { adds, addOperators } = flow.collecting;
-  const isList = (node: SyntaxNode | undefined): boolean =>
-    node !== undefined && bare(node).text === list.text && bare(node).kind === list.kind;
+/** The value that an expression adds to a list at its end, or to a set. */
+function addedToContainer(code: SyntaxNode): Added | undefined {
+  const { binary, calls, flow } = code.tree.language;
+  const of = (name: string): Gathers | undefined =>
+    flow.collecting.containers.find(({ adds, addOperators }) => [...adds, ...addOperators].includes(name))
+      ?.is;
   if (code.is(binary)) {
-    const [left, right] = [code.firstPart, code.lastPart];
-    const operator = code.child("operator")?.text ?? "";
-    return addOperators.includes(operator) && isList(left) ? right : undefined;
+    const [left, value] = [code.firstPart, code.lastPart];
+    const method = code.child("operator")?.text ?? "";
+    const gathers = of(method);
+    return left && value && gathers ? { gathers, to: bare(left), value, key: undefined, method } : undefined;
   }
-  const call = code.is(code.tree.language.calls) ? callOf(code) : undefined;
+  const call = code.is(calls) ? callOf(code) : undefined;
   const [value, ...more] = call?.args ?? [];
-  if (!call || !value || more.length > 0 || code.child("block") || NOT_ONE.test(value.kind)) return undefined;
-  return adds.includes(call.method) && isList(call.receiver) ? value : undefined;
+  if (!call?.receiver || !value || more.length > 0 || code.child("block") || NOT_ONE.test(value.kind))
+    return undefined;
+  const gathers = of(call.method);
+  return gathers && { gathers, to: bare(call.receiver), value, key: undefined, method: call.method };
+}
+
+/** The value that a statement puts into a map. */
+function putInto(statement: SyntaxNode): Added | undefined {
+  const put = putBy(statement);
+  if (!put || put.adds || NOT_ONE.test(put.key.kind)) return undefined;
+  return { gathers: "map", to: put.collection, value: put.value, key: put.key, method: undefined };
+}
+
+/** `total += x`, `total = total + x`. */
+function addedUp(statement: SyntaxNode): Added | undefined {
+  const { flow, augmented, binary } = statement.tree.language;
+  const writing = expressionOf(statement);
+  const table = flow.assignments[writing.kind];
+  const [to, value] = [table && (writing.child(table.target) ?? writing.firstPart), writing.lastPart];
+  if (!to || !value || to.same(value)) return undefined;
+  const total = { gathers: "total", to, key: undefined, method: undefined } as const;
+  const operator = writing.tree.text.slice(to.end, value.start).trim();
+  if (writing.is(augmented)) return operator === "+=" ? { ...total, value } : undefined;
+  const sum = bare(value);
+  const [left, right] = [sum.firstPart, sum.lastPart];
+  const isSum = sum.is(binary) && sum.child("operator")?.text === "+" && sum.parts.length >= 2;
+  return operator === "=" && isSum && left && right && isSame(bare(left), to)
+    ? { ...total, value: right }
+    : undefined;
 }

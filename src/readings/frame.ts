@@ -14,6 +14,8 @@ export interface Frame {
   readonly value: SyntaxNode;
   /** Where what stays begins, if statements ahead of this one stay as well. */
   readonly from?: number;
+  /** Code behind the statement that is run ahead of it from now on. */
+  readonly ahead?: { readonly start: number; readonly end: number };
 }
 
 /** Two pieces of code that are the same but for one value each. */

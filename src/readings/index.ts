@@ -33,7 +33,9 @@ export { unprotected, type Guard, type Held, type HeldForms, type Resource } fro
 export { type Release, type ReleaseForm } from "./releases.js";
 export { ofKind, type Filled, type KindForms } from "./of-kind.js";
 export { collected, type CollectedForms } from "./collected.js";
-export { type Collecting, type Sieve } from "./collecting.js";
+export { type Collecting, type Gathers } from "./collecting.js";
+export { type Sieve } from "./walk.js";
+export { flagged, type Flagged } from "./flagged.js";
 export { brought, broughtAt, importsOf, type Brought } from "./brought.js";
 export { endsOf, named } from "./named.js";
 export { onlyIf } from "./only-if.js";

@@ -30,7 +30,8 @@ interface Put extends ItemPlace {
   readonly writing: SyntaxNode;
 }
 
-function putBy(statement: SyntaxNode): Put | undefined {
+/** The item that a statement puts into a collection. */
+export function putBy(statement: SyntaxNode): Put | undefined {
   const { language } = statement.tree;
   const { expressionStatement, flow, calls, argumentLists, augmented } = language;
   const writing =

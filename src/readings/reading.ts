@@ -5,6 +5,7 @@ import type { Keyed } from "./keyed.js";
 import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Collecting } from "./collecting.js";
+import type { Flagged } from "./flagged.js";
 import type { Frame } from "./frame.js";
 import type { Loop } from "./loops.js";
 import type { NearMiss } from "./near.js";
@@ -34,6 +35,8 @@ export interface ReadingMatch extends PatternMatch {
   readonly loop?: Loop;
   /** The list with the loop that fills it, where that was looked for. */
   readonly collecting?: Collecting;
+  /** The loop that finds out whether an item passes a test, where that was looked for. */
+  readonly flagged?: Flagged;
   /** The item that is put or counted, where that was looked for. */
   readonly keyed?: Keyed;
   /** The tests and the reads that they protect, where that is what was looked for. */

@@ -112,9 +112,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "Python",
     from: "older forms of the language",
-    to: "f-strings, path objects, data classes, `super()`, types of the language, comprehensions, `items`, `yield from`",
+    to: "f-strings, path objects, data classes, `super()`, types of the language, comprehensions, `any`, `all` and `sum`, `items`, `yield from`",
     rules: py(
-      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert added-text path-value needless-path data-class exec-call",
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension any-or-all summed key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert added-text path-value needless-path data-class exec-call",
     ),
     missing: "what else is left of Python 2",
   },
@@ -237,9 +237,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "Ruby",
     from: "older forms of the language",
-    to: "lists made by `map` and `select`, attributes, keys without arrows, names that Ruby 3 has",
-    rules: of("ruby", "mapped-list attribute short-keys gone-names"),
-    missing: "keyword arguments for option hashes, sums and hashes that a loop fills, `Struct`, freezing",
+    to: "lists and hashes made by `map`, `select` and `to_h`, questions and sums of items, attributes, keys without arrows, names that Ruby 3 has",
+    rules: of("ruby", "mapped-list mapped-hash any-or-all summed attribute short-keys gone-names"),
+    missing: "keyword arguments for option hashes, `Struct`, freezing",
   },
   {
     language: "Ruby",

@@ -166,13 +166,20 @@ export class Gap {
   #blank(start: number, end: number, put: string): Edit | undefined {
     const old = this.#tree.text.slice(start, end);
     const newLine = put.lastIndexOf("\n");
-    if (newLine < 0) return undefined;
+    if (newLine < 0) return this.#endsStatement(start, end) ? { start, end, text: put } : undefined;
     const oldLine = old.lastIndexOf("\n");
     if (oldLine < 0) return undefined;
     const indentAt = start + oldLine + 1;
     const blankEnd = /^[ \t]*/.exec(old.slice(oldLine + 1))![0].length;
     if (end < this.#end && !this.#isRegular(old.slice(oldLine + 1))) return undefined;
     return { start: indentAt, end: indentAt + blankEnd, text: put.slice(newLine + 1) };
+  }
+
+  /** Is white space the line end between two statements, which are one in the new code? */
+  #endsStatement(start: number, end: number): boolean {
+    const { text, language } = this.#tree;
+    if (!language.lineBreaksMatter || !text.slice(start, end).includes("\n")) return false;
+    return this.#tree.nodeAt(start - 1, end + 1).is(language.statementLists);
   }
 
   /** Is a line indented by whole steps? One that is not was put where it is on purpose, and stays there. */

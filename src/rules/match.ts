@@ -5,6 +5,7 @@ import {
   type Chain,
   type Choice,
   type Collecting,
+  type Flagged,
   type Keyed,
   type Loop,
   type PresenceTest,
@@ -87,6 +88,14 @@ export class Match {
     const collecting = isRead(this.found) ? this.found.collecting : undefined;
     if (!collecting) throw new TypeError("the rule does not look for lists that a loop fills");
     return collecting;
+  }
+
+  /** The loop that finds out whether an item passes a test. Throws a TypeError where none was looked for. */
+  get flagged(): Flagged {
+    const flagged = isRead(this.found) ? this.found.flagged : undefined;
+    if (!flagged)
+      throw new TypeError("the rule does not look for loops that find out whether there is something");
+    return flagged;
   }
 
   /** The `switch` that was found, with the value of each way. Throws a TypeError where none was looked for. */

@@ -201,13 +201,19 @@ export interface CountingFacts {
   readonly walkers: readonly string[];
 }
 
-/** How lists are filled one by one. */
-export interface CollectingFacts {
-  /** How an empty list is written; undefined where nothing is known of it. */
-  readonly empty: RegExp | undefined;
-  /** Methods that add what they are given at the end, and operators that do. */
+/** What a loop may fill one by one. Items of a `map` are put by key, and need no method here. */
+export interface ContainerFacts {
+  readonly is: "list" | "set" | "map";
+  /** How an empty one is written. */
+  readonly empty: RegExp;
+  /** Methods that add what they are given, to a list at its end, and operators that do. */
   readonly adds: readonly string[];
   readonly addOperators: readonly string[];
+}
+
+/** How things are filled one by one. */
+export interface CollectingFacts {
+  readonly containers: readonly ContainerFacts[];
   /** Methods that run a block for each item. */
   readonly walkers: readonly string[];
 }
@@ -300,7 +306,7 @@ export const ordinaryFlow = {
     walksKeys: false,
     walkers: [],
   },
-  collecting: { empty: undefined, adds: [], addOperators: [], walkers: [] },
+  collecting: { containers: [], walkers: [] },
   takesVariable: () => false,
   label: (node: SyntaxNode) => node.parts.find((part) => part.kind.endsWith("identifier"))?.text,
   levels: () => 1,

@@ -5,6 +5,9 @@ const { list, items, value } = holes({ list: "name", items: "expression", value:
 
 const ENDINGS: Partial<Record<LanguageId, string>> = { python: "py", ruby: "rb" };
 
+const applied = (code: string, edits: readonly { start: number; end: number; text: string }[]): string =>
+  edits.reduceRight((now, { start, end, text }) => now.slice(0, start) + text + now.slice(end), code);
+
 /** What is read of a list that a loop fills, part by part. */
 async function read(language: LanguageId, code: string): Promise<string | undefined> {
   const found = rule({
@@ -12,16 +15,19 @@ async function read(language: LanguageId, code: string): Promise<string | undefi
     kind: "idiom",
     title: "a list that is collected",
     why: "to see what is read",
-    was: collected({ list, items, value }),
+    was: collected({ list, items, value, gathers: ["list", "set", "map", "total"] }),
     becomes: ({ collecting }) => {
       const sieves = collecting.sieves.map(({ test, isTrue }) => `${isTrue ? "if" : "unless"} ${test.text}`);
-      const of = `${collecting.value.text} of ${collecting.item?.text ?? "-"} in ${collecting.items.text}`;
-      return [text(`"${[collecting.list.text, of, ...sieves].join("; ")}"`)];
+      const added = [...(collecting.key ? [collecting.key] : []), collecting.value];
+      const of = `${added.map(({ text }) => text).join(" = ")} of ${collecting.item?.text ?? "-"} in ${collecting.items.text}`;
+      const kind = collecting.gathers === "list" ? [] : [collecting.gathers];
+      return [text(`"${[...kind, collecting.list.text, of, ...sieves].join("; ")}"`)];
     },
     trials: [],
   });
   const result = await new Engine([found]).file(`a.${ENDINGS[language]!}`, code);
-  return result?.changes[0]?.edits.map((edit) => edit.text).join("");
+  const after = result && applied(code, result.changes[0]?.edits ?? []);
+  return /"(.*)"/.exec(after ?? "")?.[0];
 }
 
 test.each<[LanguageId, string, string]>([
@@ -37,6 +43,14 @@ test.each<[LanguageId, string, string]>([
     "r = []\nfor x in xs:\n    if x:\n        continue\n    if y:\n        if z:\n            r.append(x)\n",
     '"r; x of x in xs; unless x; if y; if z"',
   ],
+  ["python", "r = set()\nfor x in xs:\n    r.add(x)\n", '"set; r; x of x in xs"'],
+  ["python", "r = dict()\nfor x in xs:\n    r[x.a] = x\n", '"map; r; x.a = x of x in xs"'],
+  ["python", "r = 0\nfor x in xs:\n    r += x.a\n", '"total; r; x.a of x in xs"'],
+  ["python", "r = 0\nfor x in xs:\n    r = r + x\n", '"total; r; x of x in xs"'],
+  // What stands in between has nothing to do with it.
+  ["python", "r = []\nys = f()\nif ys:\n    g()\nfor x in xs:\n    r.append(x.r)\n", '"r; x.r of x in xs"'],
+  ["ruby", "r = {}\nxs.each { |x| r[x] = 1 }\n", '"map; r; x = 1 of |x| in xs"'],
+  ["ruby", "r = 0\nxs.each { |x| r += 1 if x }\n", '"total; r; 1 of |x| in xs; if x"'],
   ["ruby", "r = []\nxs.each { |x| r << x.a }\n", '"r; x.a of |x| in xs"'],
   ["ruby", "r = []\nxs.each do |x|\n  r.push(x.a)\nend\n", '"r; x.a of |x| in xs"'],
   ["ruby", "r = []\nxs.each { r << _1 }\n", '"r; _1 of - in xs"'],
@@ -48,7 +62,13 @@ test.each<[LanguageId, string, string]>([
 });
 
 test.each<[LanguageId, string]>([
-  ["python", "r = []\nf()\nfor x in xs:\n    r.append(x)\n"],
+  ["python", "r = []\nf(r)\nfor x in xs:\n    r.append(x)\n"],
+  ["python", "r = []\nr = 0\nfor x in xs:\n    r.append(x)\n"],
+  ["python", "r = set()\nfor x in xs:\n    r.append(x)\n"],
+  ["python", "r = []\nfor x in xs:\n    r[x] = x\n"],
+  ["python", "r = {}\nfor x in xs:\n    r[x] += x\n"],
+  ["python", "r = 0\nfor x in xs:\n    r -= x\n"],
+  ["ruby", "r = Hash.new(0)\nxs.each { |x| r[x] = 1 }\n"],
   ["python", "r = []\nfor x in xs:\n    r.append(x)\n    f(x)\n"],
   ["python", "r = []\nfor x in xs:\n    if x:\n        r.append(x)\n    else:\n        f(x)\n"],
   ["python", "r = []\nfor x in xs:\n    if x:\n        break\n    r.append(x)\n"],

@@ -55,6 +55,14 @@ export function receiverOf(name: SyntaxNode, { memberOf }: NameUse): SyntaxNode 
   return undefined;
 }
 
+/** The places in code that may mean a variable of this name; a member of something, which is called so, is none. */
+export function mentionsOf(code: SyntaxNode, name: string): SyntaxNode[] {
+  return code.mentions(name).filter((one) => {
+    const use = useOf(one);
+    return typeof use === "string" || receiverOf(one, use) === undefined;
+  });
+}
+
 function entryFor(leaf: SyntaxNode, at: SyntaxNode): Use | undefined {
   const kind = at.parent?.kind;
   if (kind === undefined) return undefined;

@@ -2,37 +2,84 @@ import {
   calledFromLibrary,
   condition,
   isSeenElsewhere,
+  isSideEffectFree,
   isUsedAfter,
   jumpOf,
+  mentionsOf,
   no,
   referencesAt,
   referencesOf,
   shapeOf,
+  shortened,
   unknown,
   weakest,
   yes,
 } from "../../core.js";
 import type { Answer, Condition, Match, SyntaxNode } from "../../core.js";
 
-/** What stands in the loop beside the list: what is walked, what is added, what is asked. */
-export function partsOf({ collecting: { items, item, value, sieves } }: Match): SyntaxNode[] {
-  return [items, value, ...sieves.map(({ test }) => test), ...(item ? [item] : [])];
+/** What a loop gives its value to, and what stands in it beside that. */
+interface Growing {
+  readonly list: SyntaxNode;
+  readonly loop: SyntaxNode;
+  readonly parts: readonly SyntaxNode[];
 }
 
+/** What stands in the loop beside the list: what is walked, what is added, what is asked. */
+export function partsOf({ collecting }: Match): SyntaxNode[] {
+  const { items, item, key, value, sieves } = collecting;
+  return [items, ...(key ? [key] : []), value, ...sieves.map(({ test }) => test), ...(item ? [item] : [])];
+}
+
+const growing = (match: Match): Growing => ({
+  list: match.collecting.list,
+  loop: match.collecting.loop,
+  parts: partsOf(match),
+});
+
+/** The variable that is set where one of the items passes a test; nothing where the function returns that. */
+const flagging = ({ flagged: { name, loop, items, sieves } }: Match): Growing | undefined =>
+  name && { list: name, loop, parts: [items, ...sieves.map(({ test }) => test)] };
+
 /** Nobody looks at the list while it grows: neither the loop, nor what it calls, nor who goes on where it throws. */
-export function isNotSeenGrowing(): Condition[] {
+export const isNotSeenGrowing = (): Condition[] => isNotSeen("the list", growing);
+
+/** Nobody looks at the variable that a loop sets where one of the items passes a test, while it is not set for good. */
+export const isNotSeenFlagging = (): Condition[] => isNotSeen("the variable", flagging);
+
+/**
+ * Where the loop goes on behind the first item that passes, those behind it are no longer asked. A language may have its own
+ * answer to whether a test does nothing else.
+ */
+export function needNotAskAll(doesNothing: (test: SyntaxNode) => Answer = isSideEffectFree): Condition {
+  return condition("the remaining items need not be asked", (match) => mayStop(match, doesNothing), {
+    when: ({ flagged: { stops } }) => !stops,
+  });
+}
+
+function mayStop({ flagged: { sieves } }: Match, doesNothing: (test: SyntaxNode) => Answer): Answer {
+  const tests = sieves.map(({ test }) => ({ test, free: doesNothing(test).is }));
+  const doing = tests.find(({ free }) => free === "no") ?? tests.find(({ free }) => free === "unknown");
+  if (!doing) return yes("effect.evaluated", "the tests do nothing else");
+  const says = `\`${shortened(doing.test.text)}\` is no longer evaluated for all items`;
+  return (doing.free === "no" ? no : unknown)("effect.evaluated", says, doing.test);
+}
+
+function isNotSeen(what: string, of: (match: Match) => Growing | undefined): Condition[] {
+  const when = { when: (match: Match): boolean => of(match) !== undefined };
   return [
-    condition("the list is not read while it is filled", isNotRead),
-    condition("the list is not read half filled where something throws", isNotSeenHalf),
+    condition(`${what} is not read while the loop runs`, (match) => isNotRead(of(match)!), when),
+    condition(
+      `${what} is not read half done where something throws`,
+      (match) => isNotSeenHalf(of(match)!),
+      when,
+    ),
   ];
 }
 
-function isNotRead(match: Match): Answer {
-  const { list } = match.collecting;
-  const read = partsOf(match).flatMap((part) => part.mentions(list.text))[0];
+function isNotRead({ list, loop, parts }: Growing): Answer {
+  const read = parts.flatMap((part) => mentionsOf(part, list.text))[0];
   if (read) return no("flow.order", `\`${list.text}\` is read while it is filled`, read);
   const to = referencesAt(list).find((one) => one.to)?.to;
-  const { loop } = match.collecting;
   // A function that is made later cannot have been called yet, unless all of this is run again.
   const isRepeated = [...loop.ancestors()].some((above) =>
     ["loop", "each"].includes(shapeOf(above)?.is ?? ""),
@@ -41,12 +88,12 @@ function isNotRead(match: Match): Answer {
   const seen = to ? referencesOf(to).find((one) => one.captured && isEarly(one.node)) : undefined;
   const isOpen = !to || seen !== undefined || isSeenElsewhere(to);
   return isOpen
-    ? unknown("flow.order", `what is called meanwhile could read \`${list.text}\``, seen?.node ?? match.node)
+    ? unknown("flow.order", `what is called meanwhile could read \`${list.text}\``, seen?.node ?? loop)
     : yes("flow.order", `\`${list.text}\` is not read while it is filled`);
 }
 
 /** Where something throws halfway, a handler that reads the list finds what it held before, and so does what is run after it. */
-function isNotSeenHalf({ collecting: { list, loop } }: Match): Answer {
+function isNotSeenHalf({ list, loop }: Growing): Answer {
   const answers = [...loop.ancestors()].map((above) => seenPast(above, loop, list));
   return weakest([yes("flow.throws", "nobody reads the list half filled"), ...answers]);
 }
@@ -61,7 +108,7 @@ function seenPast(above: SyntaxNode, loop: SyntaxNode, list: SyntaxNode): Answer
   const caught = above.parts.filter((part) => part.is(shape.handlers));
   const handlers = caught.some((part) => part.holds(loop)) ? [] : caught;
   const read = [...handlers, ...above.parts.filter((part) => part.is(lastly) && !part.holds(loop))].flatMap(
-    (part) => part.mentions(list.text),
+    (part) => mentionsOf(part, list.text),
   )[0];
   if (read) return no("flow.throws", `where the loop throws, \`${list.text}\` is read here`, read);
   const goesOn = handlers.find((handler) => !leaves(handler));

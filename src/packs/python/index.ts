@@ -15,6 +15,8 @@ import { scopedLock } from "./scoped-lock.js";
 import { scopedMany } from "./scoped-many.js";
 import { bareSuper } from "./classes/bare-super.js";
 import { needlessBase } from "./classes/needless-base.js";
+import { anyOrAll } from "./loops/any-or-all.js";
+import { summed } from "./loops/summed.js";
 import { comprehension } from "./loops/comprehension.js";
 import { keyAndValue } from "./loops/key-and-value.js";
 import { yieldFrom } from "./loops/yield-from.js";
@@ -87,6 +89,8 @@ export const pythonPack = pack("python", [
   keyAndValue,
   yieldFrom,
   comprehension,
+  anyOrAll,
+  summed,
   builtinTypes,
   unionOperator,
   assertNames,

@@ -13,7 +13,10 @@ import { guardedCall } from "./guarded-call.js";
 import { attribute } from "./forms/attribute.js";
 import { goneNames } from "./forms/gone-names.js";
 import { shortKeys } from "./forms/short-keys.js";
+import { anyOrAll } from "./lists/any-or-all.js";
+import { mappedHash } from "./lists/mapped-hash.js";
 import { mappedList } from "./lists/mapped-list.js";
+import { summed } from "./lists/summed.js";
 import { synchronized } from "./synchronized.js";
 
 export const rubyPack = pack("ruby", [
@@ -29,6 +32,9 @@ export const rubyPack = pack("ruby", [
   needlessTest,
   delegated,
   mappedList,
+  mappedHash,
+  anyOrAll,
+  summed,
   attribute,
   shortKeys,
   goneNames,

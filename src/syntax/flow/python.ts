@@ -76,7 +76,14 @@ export const pythonFlow: FlowFacts = {
     turned: ["reversed"],
     clauses: ["for_in_clause"],
   },
-  collecting: { empty: /^\[\s*\]$/, adds: ["append"], addOperators: [], walkers: [] },
+  collecting: {
+    containers: [
+      { is: "list", empty: /^(?:\[\s*\]|list\(\s*\))$/, adds: ["append"], addOperators: [] },
+      { is: "set", empty: /^set\(\s*\)$/, adds: ["add"], addOperators: [] },
+      { is: "map", empty: /^(?:\{\s*\}|dict\(\s*\))$/, adds: [], addOperators: [] },
+    ],
+    walkers: [],
+  },
   missing: {
     ...ordinaryMissing,
     literals: ["none"],

@@ -120,9 +120,15 @@ export const rubyFlow: FlowFacts = {
   ],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size"] },
   collecting: {
-    empty: /^\[\s*\]$/,
-    adds: ["push", "append"],
-    addOperators: ["<<"],
+    containers: [
+      {
+        is: "list",
+        empty: /^(?:\[\s*\]|Array\.new(?:\(\s*\))?)$/,
+        adds: ["push", "append"],
+        addOperators: ["<<"],
+      },
+      { is: "map", empty: /^(?:\{\s*\}|Hash\.new(?:\(\s*\))?)$/, adds: [], addOperators: [] },
+    ],
     walkers: ["each"],
   },
   missing: {

@@ -1,9 +1,14 @@
+import type { SyntaxNode } from "../node.js";
 import type { VersionFacts } from "../version-facts.js";
+
+const isHashFromBlock = (node: SyntaxNode): boolean =>
+  node.child("method")?.text === "to_h" && node.child("block") !== undefined;
 
 export const rubyVersions: VersionFacts = {
   kinds: {
     lambda: ["1.9", "`->`"],
     case_match: ["2.7", "`case … in`"],
+    call: [(node) => (isHashFromBlock(node) ? "2.6" : undefined), "`to_h` with a block"],
     pair: [(node) => (node.child("value") ? undefined : "3.1"), "a key that gives its own value"],
   },
   tokens: { "&.": "2.3" },

@@ -3,118 +3,84 @@ import {
   condition,
   copy,
   holes,
-  isSeenElsewhere,
-  isUsedAfter,
-  no,
-  referencesAt,
+  isSideEffectFree,
   rule,
+  shortened,
   text,
-  weakest,
+  trialsIn,
+  typeOf,
+  unknown,
+  yes,
 } from "../../../core.js";
-import { trialsIn, unknown, yes } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
-import { isNotSeenGrowing, partsOf } from "../../family/collecting.js";
-import { mostInLine } from "../../family/limits.js";
-import { isContrary, negated } from "../negated.js";
+import { isNotSeenGrowing } from "../../family/collecting.js";
+import {
+  areBuiltin,
+  areOnLines,
+  asked,
+  bracketed,
+  endsNames,
+  forClause,
+  isEachContrary,
+  itselfOr,
+  laidOut,
+  mayStand,
+} from "./clauses.js";
 
 const { list, items, value } = holes({ list: "name", items: "expression", value: "expression" });
 
-const namesIn = (node: SyntaxNode): SyntaxNode[] =>
-  [...node.descendants()].filter((one) => one.is("identifier"));
-
-/** The names of the loop end with it from now on. */
-function areUsedNowhere(match: Match): Answer {
-  const { loop, item } = match.collecting;
-  for (const name of namesIn(item!)) {
-    const to = referencesAt(name).find((one) => one.to)?.to;
-    if (!to) return unknown("name.not-resolved", `what declares \`${name.text}\` is not known`, name);
-    if (loop.closest(["function_definition"]) === undefined && isSeenElsewhere(to))
-      return unknown("flow.used-later", `\`${name.text}\` can be seen by other files`, name);
-    const used = isUsedAfter(to, loop);
-    if (used.is === "yes") return no("flow.used-later", used.evidence.says, used.evidence);
-    if (used.is === "unknown") return used;
-  }
-  return yes("flow.used-later", "the names of the loop are not used afterwards");
-}
-
-/** What may not stand in a comprehension, or means something else there. */
-function mayStand(match: Match): Answer {
-  const parts = partsOf(match);
-  const { item } = match.collecting;
-  if (!item!.is(["identifier", "pattern_list", "tuple_pattern", "list_pattern"]))
-    return no("form.fits", `the loop gives its items to \`${item!.text}\``, item);
-  const bad = parts
-    .flatMap((part) => [...part.descendants()])
-    .find((node) => node.is(["yield", "await", "named_expression"]));
-  if (bad)
-    return no(
-      "form.fits",
-      `\`${bad.text.split("\n")[0]}\` may not stand in a comprehension, or means something else there`,
-      bad,
-    );
-  const frame = parts
-    .flatMap((part) => [...part.descendants()])
-    .find(
-      (node) =>
-        node.is("call") && /^(super|locals|vars|dir|eval|exec)$/.test(node.child("function")?.text ?? ""),
-    );
-  if (frame) return no("name.scope", `\`${frame.text}\` asks for the function that it stands in`, frame);
-  const made = parts.flatMap((part) => [...part.descendants()]).find((node) => node.is("lambda"));
-  if (made) return no("name.scope", "a function that is made in the loop keeps the names of the loop", made);
-  const inClass = [...match.node.ancestors()].find((above) =>
-    above.is(["class_definition", "function_definition"]),
-  );
-  if (inClass?.is("class_definition"))
-    return no("name.scope", "a comprehension does not see the names of the class body around it", inClass);
-  return yes("form.fits", "it may stand in a comprehension");
-}
-
 /** The parts of the comprehension: what is collected, what is walked, what is asked. */
-function clausesOf({ collecting: { items: walks, item, value: added, sieves } }: Match): Segment[][] {
+function clausesOf({ collecting }: Match): Segment[][] {
+  const { value: added, key, sieves } = collecting;
   const whole = ({ start, end }: SyntaxNode): Segment => copy(start, end);
-  const asked = sieves.map(({ test, isTrue }) => (isTrue ? bracketed(test) : negated(test)));
-  return [
-    [whole(added)],
-    [text("for "), whole(item!), text(" in "), ...bracketed(walks)],
-    ...asked.map((test) => [text("if "), ...test]),
-  ];
+  const first = key ? [...bracketed(key), text(": "), ...bracketed(added)] : bracketed(added);
+  const isAlone = key === undefined && !added.is("expression_list");
+  return itselfOr(collecting, key ? "" : added.text, [
+    isAlone ? [whole(added)] : first,
+    forClause(collecting),
+    ...sieves.map((sieve) => [text("if "), ...asked(sieve)]),
+  ]);
 }
 
-/** What may not stand bare in a clause. */
-function bracketed(node: SyntaxNode): Segment[] {
-  const code = copy(node.start, node.end);
-  return node.is(["conditional_expression", "lambda", "expression_list"])
-    ? [text("("), code, text(")")]
-    : [code];
+/** The key of an item is worked out ahead of its value from now on. */
+function areApart({ collecting: { key, value: added } }: Match): Answer {
+  const fine = yes("effect.evaluated", "it makes no difference which of the two is evaluated first", key);
+  const isPlain = (node: SyntaxNode): boolean =>
+    node.is(["identifier", ...node.tree.language.plainValues]) || isSideEffectFree(node).is === "yes";
+  const open = [added, key!].filter((node) => !isPlain(node));
+  const [first] = open;
+  const isNamed = [added, key!].some((node) => node.is(["identifier", ...node.tree.language.plainValues]));
+  return !first || isNamed
+    ? fine
+    : unknown(
+        "effect.evaluated",
+        `\`${shortened(first.text)}\` could change what the key or the value is made of, and the key is worked out first from now on`,
+        first,
+      );
 }
 
-const codeOf = (match: Match, segments: readonly Segment[]): string =>
-  segments.map((one) => ("text" in one ? one.text : match.tree.text.slice(one.start, one.end))).join("");
-
-/** On one line where that is short enough, else each part on its own. */
-function inBrackets(match: Match): Segment[] {
-  const { first, empty, loop } = match.collecting;
-  const parts = clausesOf(match);
-  const indent = match.tree.indentAt(match.found.start);
-  const onOne = [
-    copy(first.start, empty.start),
-    text("["),
-    ...parts.flatMap((part, i) => (i === 0 ? part : [text(" "), ...part])),
-    text("]"),
-  ];
-  if (indent.length + codeOf(match, onOne).length <= mostInLine(match)) return onOne;
-  const deeper = match.tree.indentAt(loop.child("body")!.start).slice(indent.length) || "    ";
-  const lines = parts.map((part) => `${indent}${deeper}${codeOf(match, part)}`);
-  const start = match.tree.text.slice(first.start, empty.start);
-  return [text([`${start}[`, ...lines, `${indent}]`].join("\n"))];
+/** The functions of the language that make what is filled, in the old code and in the new. */
+function madeBy(match: Match): string[] {
+  const { empty, gathers } = match.collecting;
+  return [...(empty.is("call") ? [empty.child("function")!.text] : []), ...(isCopy(match) ? [gathers] : [])];
 }
 
-/** Parts that stand on several lines would have to be laid out anew. */
-function isOnLines(match: Match): Answer {
-  const long = clausesOf(match).find((part) => codeOf(match, part).includes("\n"));
-  return long
-    ? no("form.fits", "one of the parts stands on several lines", match.node)
-    : yes("form.fits", "each part stands on one line");
+/** Are all items taken as they are, so that there is nothing to say about them? */
+const isCopy = (match: Match): boolean => match.collecting.gathers !== "map" && clausesOf(match).length === 1;
+
+/** `list` asks what it is given for its length, if it has one. */
+function hasPlainLength({ collecting: { items: walks } }: Match): Answer {
+  const type = typeOf(walks);
+  return type && type.declared === undefined && type.module === undefined
+    ? yes("type.is", type.why, type.at)
+    : unknown("type.is", `\`${shortened(walks.text)}\` could have a length that cannot be asked for`, walks);
+}
+
+/** What stands around the clauses. */
+function bracketsOf(match: Match): [string, string] {
+  const { gathers } = match.collecting;
+  if (isCopy(match)) return [`${gathers}(`, ")"];
+  return gathers === "list" ? ["[", "]"] : ["{", "}"];
 }
 
 const { rewrites, ignores, holds } = trialsIn("python");
@@ -122,22 +88,30 @@ const { rewrites, ignores, holds } = trialsIn("python");
 export const comprehension = rule({
   id: "python/comprehension",
   kind: "idiom",
-  title: "Use a comprehension to fill a list",
-  why: "Three lines say what one can, and the reader must see that nothing else is done to the list.",
-  was: collected({ list, items, value }),
+  title: "Use a comprehension to fill a list, a set or a dictionary",
+  why: "Three lines say what one can, and the reader must see that nothing else is done to it.",
+  was: collected({ list, items, value, gathers: ["list", "set", "map"] }),
   given: [
     ...isNotSeenGrowing(),
     condition("a test that is turned round is the contrary", ({ collecting: { sieves } }) =>
-      weakest([
-        yes("value.result", "no test is turned round"),
-        ...sieves.flatMap(({ test, isTrue }) => (isTrue ? [] : [isContrary(test)])),
-      ]),
+      isEachContrary(sieves),
     ),
-    condition("the names of the loop are not used afterwards", areUsedNowhere),
-    condition("it may stand in a comprehension", mayStand),
-    condition("each part stands on one line", isOnLines),
+    condition("key and value can be evaluated in either order", areApart, {
+      when: ({ collecting: { key } }) => key !== undefined,
+    }),
+    condition("its type is the built-in one", (match) => areBuiltin(madeBy(match), match.node), {
+      when: (match) => madeBy(match).length > 0,
+    }),
+    condition("what is walked may be asked for its length", hasPlainLength, {
+      when: (match) => isCopy(match) && match.collecting.gathers === "list",
+    }),
+    condition("the names of the loop are not used afterwards", ({ collecting }) => endsNames(collecting)),
+    condition("it may stand in a comprehension", ({ collecting }) =>
+      mayStand(collecting, [collecting.value, ...(collecting.key ? [collecting.key] : [])]),
+    ),
+    condition("each part stands on one line", (match) => areOnLines(match, clausesOf(match))),
   ],
-  becomes: inBrackets,
+  becomes: (match) => laidOut(match, bracketsOf(match), clausesOf(match)),
   trials: [
     rewrites(
       "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(jar.name)\n    return names\n",
@@ -201,6 +175,53 @@ export const comprehension = rule({
       "def f(jars):\n    names = [jar for jar in jars if jar.a != 1 and jar != b]\n    return names\n",
       "likely",
     ),
+    rewrites(
+      "def f(jars):\n    kinds = set()\n    for jar in jars:\n        kinds.add(jar.kind)\n    return kinds\n",
+      "def f(jars):\n    kinds = {jar.kind for jar in jars}\n    return kinds\n",
+    ),
+    rewrites(
+      'def f(jars):\n    by_id = {}\n    for jar in jars:\n        if jar.full:\n            by_id[jar["id"]] = jar\n    return by_id\n',
+      'def f(jars):\n    by_id = {jar["id"]: jar for jar in jars if jar.full}\n    return by_id\n',
+    ),
+    rewrites(
+      "def f(jars):\n    sizes = dict()\n    for i, jar in enumerate(jars):\n        sizes[i] = (len(jar), jar)\n    return sizes\n",
+      "def f(jars):\n    sizes = {i: (len(jar), jar) for i, jar in enumerate(jars)}\n    return sizes\n",
+    ),
+    rewrites(
+      "def f(jars):\n    all = []\n    for jar in jars.of(1):\n        all.append(jar)\n    return all\n",
+      "def f(jars):\n    all = list(jars.of(1))\n    return all\n",
+      "likely",
+    ),
+    rewrites(
+      "def f():\n    all = []\n    for i in range(3):\n        all.append(i)\n    return all\n",
+      "def f():\n    all = list(range(3))\n    return all\n",
+    ),
+    // What the value does is done ahead of the key in the old code.
+    rewrites(
+      "def f(jars):\n    d = {}\n    for jar in jars:\n        d[jar.next()] = jar.next()\n    return d\n",
+      "def f(jars):\n    d = {jar.next(): jar.next() for jar in jars}\n    return d\n",
+      "likely",
+    ),
+    // Other work stands between the two.
+    rewrites(
+      "def f(path):\n    names = []\n    jars = load(path)\n    limit = 3\n    for jar in jars:\n        if jar.size > limit:\n            names.append(jar.name)\n    return names\n",
+      "def f(path):\n    jars = load(path)\n    limit = 3\n    names = [jar.name for jar in jars if jar.size > limit]\n    return names\n",
+    ),
+    holds(
+      "def set():\n    return G\n\n\ndef f(jars):\n    kinds = set()\n    for jar in jars:\n        kinds.add(jar.kind)\n    return kinds\n",
+      "set",
+    ),
+    holds(
+      "def f(jars):\n    seen = set()\n    for jar in jars:\n        if jar.id not in seen:\n            seen.add(jar.id)\n    return seen\n",
+      "is read while",
+    ),
+    ignores("def f(jars):\n    d = {}\n    for jar in jars:\n        d[jar.id] += jar\n"),
+    ignores("def f(jars):\n    d = set()\n    for jar in jars:\n        d.append(jar)\n"),
+    ignores("def f(jars):\n    d = []\n    for i, jar in enumerate(jars):\n        d[i] = jar\n"),
+    ignores("def f(jars):\n    d = []\n    g(d)\n    for jar in jars:\n        d.append(jar)\n"),
+    ignores(
+      "def f(jars):\n    d = []\n    if not jars:\n        return d\n    for jar in jars:\n        d.append(jar)\n",
+    ),
     holds(
       "def f(jars, strict):\n    try:\n        names = []\n        for jar in jars:\n            names.append(jar.name)\n    except E:\n        if strict:\n            raise\n    return names\n",
       "is read after this",
@@ -255,7 +276,6 @@ export const comprehension = rule({
       "async def f(jars):\n    names = []\n    async for jar in jars:\n        names.append(jar)\n    return names\n",
     ),
     ignores("def f(jars):\n    names = [1]\n    for jar in jars:\n        names.append(jar)\n"),
-    ignores("def f(jars):\n    names = []\n    g()\n    for jar in jars:\n        names.append(jar)\n"),
     ignores(
       "def f(jars):\n    names = []\n    for jar in jars:\n        if jar:\n            names.append(jar)\n        else:\n            g()\n",
     ),

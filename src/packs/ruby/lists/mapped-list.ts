@@ -4,25 +4,26 @@ import {
   copy,
   holes,
   indentUnit,
-  isDefinedInProject,
-  isValueSeen,
-  mayRunAnyway,
   no,
   reindent,
   rule,
-  shortened,
   text,
   trialsIn,
-  typeOf,
-  unknown,
-  unnegated,
-  yes,
 } from "../../../core.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import type { Answer, Match, Segment } from "../../../core.js";
 import { isNotSeenGrowing, partsOf } from "../../family/collecting.js";
 import { mostInLine } from "../../family/limits.js";
-import { withoutParentheses } from "../../family/parentheses.js";
 import { isNotAskedByName } from "../values.js";
+import {
+  areApart,
+  block,
+  isCallable,
+  isUnseen,
+  isWalkedAlike,
+  runsThrough,
+  sievedBy,
+  whole,
+} from "./walked.js";
 
 const { list, items, value } = holes({
   list: { kind: "name", node: "identifier" },
@@ -36,97 +37,28 @@ function addsItem({ collecting: { item, value: added } }: Match): boolean {
   return only !== undefined && more.length === 0 && only.is("identifier") && only.text === added.text;
 }
 
-/** Classes of which every one has `map` and `select` that walk it as `each` does. */
-const MAPPED = ["Array", "Range"];
-
-/** What is walked has the methods, and they give an array. */
-function isWalkedAlike(match: Match): Answer {
-  const { items: walks, sieves } = match.collecting;
-  const name = shortened(walks.text);
-  const inner = withoutParentheses(walks);
-  const type = typeOf(inner);
-  if (inner.is("range") && !isDefinedInProject("Range", match.tree))
-    return yes("type.is", `\`${name}\` is a range`, inner);
-  const isPlain =
-    type !== undefined && type.declared === undefined && !isDefinedInProject(type.name, match.tree);
-  if (isPlain && MAPPED.includes(type.name)) return yes("type.is", type.why, type.at);
-  if (isPlain && type.name === "Hash") {
-    // It hands `each` and `map` one pair, and `select` a key and a value.
-    const names = match.collecting.item?.parts ?? [];
-    const isAlike = names.length === 2 && names.every((one) => one.is("identifier"));
-    return sieves.length === 0 || isAlike
-      ? yes("type.is", type.why, type.at)
-      : no("type.is", `${type.why}, of which \`select\` gives a key and a value, and makes a hash`, type.at);
-  }
-  return unknown("type.is", `\`${name}\` could be a hash, or of a class that has \`each\` alone`, walks);
-}
-
-/** Nothing leaves the block but by its end. */
-function runsThrough(match: Match): Answer {
-  const jump = partsOf(match)
-    .flatMap((part) => [...part.descendants()])
-    .find((node) => node.is(["break", "next", "redo", "retry", "return"]) && node.named);
-  return jump
-    ? no("flow.leaves-early", `\`${shortened(jump.text)}\` leaves the block`, jump)
-    : yes("flow.leaves-early", "nothing leaves the block early");
-}
-
-/** What does something by itself, or may do anything. */
-const DOING = ["assignment", "operator_assignment", "yield", "super", "block", "do_block", "block_argument"];
-
-/** Is a method of the object itself called with something? */
-const isOwnCall = (node: SyntaxNode): boolean =>
-  node.is("call") && !node.child("receiver") && node.child("arguments") !== undefined;
-
-/** All tests are asked ahead of all values from now on, where both are worked out. */
-function areApart(match: Match): Answer {
-  const { value: added, sieves } = match.collecting;
-  if (sieves.length === 0 || addsItem(match))
-    return yes("effect.evaluated", "everything is evaluated in the same order");
-  const parts = [added, ...sieves.map(({ test }) => test)];
-  const does = parts
-    .flatMap((part) => [...part.descendants()])
-    .find((node) => node.is(DOING) || (node.is("identifier") && /[!=]$/.test(node.text)) || isOwnCall(node));
-  if (does)
-    return no("effect.evaluated", `\`${shortened(does.text)}\` may do something between two tests`, does);
-  const open = parts.find((part) => mayRunAnyway(part).is !== "yes");
-  return open
-    ? unknown("effect.evaluated", `\`${shortened(open.text)}\` could do something that a test asks for`, open)
-    : yes("effect.evaluated", "tests and values do nothing else");
-}
-
 /** The form that a block method of Ruby can take. */
 function fits(match: Match): Answer {
   const { loop, sieves } = match.collecting;
-  if (loop.is("for")) return no("name.scope", "`for` keeps its names for what comes behind it", loop);
-  if (sieves.length > 1) return no("form.fits", "several tests are asked one after the other", loop);
-  if (sieves.length === 0 && addsItem(match))
-    return no("form.fits", "the list is only copied, for which there are shorter ways", loop);
-  return isValueSeen(loop)
-    ? no("value.result", "what the loop comes to is used", loop)
-    : yes("form.fits", "it is one call with a block");
+  const callable = isCallable(match.collecting);
+  if (callable.is === "no") return callable;
+  return sieves.length === 0 && addsItem(match)
+    ? no("form.fits", "the list is only copied, for which there are shorter ways", loop)
+    : isUnseen(match.collecting);
 }
 
 /** `list = items.select { |item| test }.map { |item| value }`, as far as it needs both. */
 function called(match: Match): Segment[] {
-  const { first, empty, items: walks, item, value: added, sieves, loop } = match.collecting;
+  const { items: walks, item, value: added, sieves, loop } = match.collecting;
   const { tree } = match;
   const names = item ? `${item.text} ` : "";
-  const given: Segment[] = [copy(first.start, empty.start), copy(walks.start, walks.end)];
-  const block = (method: string, node: SyntaxNode): Segment[] => [
-    text(`.${method} { ${names}`),
-    copy(withoutParentheses(node).start, withoutParentheses(node).end),
-    text(" }"),
-  ];
-  const sieved = sieves.flatMap(({ test, isTrue }) => {
-    const asked = unnegated(test);
-    return block(asked.isTrue === isTrue ? "select" : "reject", asked.test);
-  });
-  if (sieves.length > 0 && addsItem(match)) return [...given, ...sieved];
+  const given: Segment[] = [copy(walks.start, walks.end), ...sievedBy(match.collecting)];
+  if (sieves.length > 0 && addsItem(match)) return given;
   const base = tree.indentAt(loop.start);
-  const onOne = [...given, ...sieved, ...block("map", added)];
+  const onOne = [...given, ...block("map", match.collecting, whole(added))];
   const length = onOne.reduce((sum, one) => sum + ("text" in one ? one.text.length : one.end - one.start), 0);
-  const isShort = base.length + length <= mostInLine(match) && !added.text.includes("\n");
+  const ahead = tree.placeAt(match.place.start).column - 1;
+  const isShort = ahead + length <= mostInLine(match) && !added.text.includes("\n");
   if (isShort || sieves.length > 0) return onOne;
   const deeper = base + indentUnit(tree, base);
   return [
@@ -147,11 +79,15 @@ export const mappedList = rule({
   was: collected({ list, items, value }),
   given: [
     condition("a call with a block can stand in its place", fits),
-    condition("what is walked has `map` and `select`", isWalkedAlike),
+    condition("what is walked has `map` and `select`", ({ collecting, tree }) =>
+      isWalkedAlike(collecting, tree, collecting.sieves.length > 0),
+    ),
     ...isNotSeenGrowing(),
     condition("nothing asks for the list by its name", isNotAskedByName),
-    condition("nothing leaves the block early", runsThrough),
-    condition("tests and values do not see what the others do", areApart),
+    condition("nothing leaves the block early", (match) => runsThrough(partsOf(match))),
+    condition("tests and values do not see what the others do", (match) =>
+      areApart(addsItem(match) ? [] : [match.collecting.value], match.collecting.sieves),
+    ),
   ],
   becomes: called,
   trials: [
@@ -200,6 +136,7 @@ export const mappedList = rule({
       "def f(a)\n  all = []\n  a.each do |n|\n    if jar = n.jar\n      all << jar\n    end\n  end\n  all\nend\n",
       "between two tests",
     ),
+    holds("def f(a)\n  all = []\n  a.each { |n| all << $1 if n =~ /(x.)/ }\n  all\nend\n", "has found"),
     holds(
       "def f(a)\n  all = []\n  a.each { |n| all << delete(n) if n.old? }\n  all\nend\n",
       "between two tests",

@@ -1,0 +1,130 @@
+import { fill, type Capture, type Hole } from "../pattern/index.js";
+import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
+import { collectingKinds, frameOf, madeAhead } from "./collecting.js";
+import { assignedBy, type Frame } from "./frame.js";
+import { bare } from "./presence-test.js";
+import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+import { sieved, walkAt, type Sieve, type Walk } from "./walk.js";
+import { expressionOf, isGiven, isStatement, neighbour } from "./ways.js";
+
+/** A loop that only finds out whether one of the items passes a test. */
+export interface Flagged extends Omit<Walk, "body"> {
+  /** What must hold for an item, in the order in which it is asked; never empty. */
+  readonly sieves: readonly Sieve[];
+  /** What comes out where there is such an item; the contrary comes out where there is none. */
+  readonly isFound: boolean;
+  /** Is the loop left at the first such item? */
+  readonly stops: boolean;
+  /** The variable that is set; undefined where the function returns what was found. */
+  readonly name: SyntaxNode | undefined;
+}
+
+/**
+ * A loop that finds out whether one of the items passes a test: it sets a variable that was false ahead of it to true, and
+ * may leave the loop then; or returns true, with false behind it. Also with true and false the other way round. What comes in
+ * its place is a value; the tests stand in `match.flagged`.
+ */
+export function flagged(items: Hole): Reading {
+  return new FlaggedReading(items);
+}
+
+class FlaggedReading implements Reading {
+  constructor(readonly items: Hole) {}
+
+  kindsIn(language: Language): readonly string[] {
+    return collectingKinds(language);
+  }
+
+  wordsIn(): readonly string[] {
+    return ["true", "True"];
+  }
+
+  whyNot(node: SyntaxNode): string | undefined {
+    return flaggedAt(node)
+      ? undefined
+      : "this loop does not only find out whether one of the items passes a test";
+  }
+
+  readAt(node: SyntaxNode): ReadingMatch | undefined {
+    const found = flaggedAt(node);
+    const captures: ReadonlyMap<Hole, Capture> | undefined = found && fill(this.items, found.flagged.items);
+    if (!found || !captures) return undefined;
+    const { nodes, frame, flagged: one } = found;
+    const rest = { tests: [], isStatements: true, spelling: [] };
+    return { ...readingMatch({ ...rest, nodes, captures, frame }), flagged: one };
+  }
+}
+
+interface FlagFound {
+  readonly flagged: Flagged;
+  readonly nodes: readonly SyntaxNode[];
+  readonly frame: Frame;
+}
+
+const flaggedAt = oncePerNode<FlagFound | undefined>(readFlagged);
+
+/** What is done with the first item that passes. */
+interface SetBy {
+  readonly to: SyntaxNode | undefined;
+  readonly isFound: boolean;
+  readonly stops: boolean;
+}
+
+function readFlagged(loop: SyntaxNode): FlagFound | undefined {
+  const walk = isStatement(loop) ? walkAt(loop) : undefined;
+  const found = walk && sieved(walk.body, setBy);
+  if (!walk || !found || found.sieves.length === 0) return undefined;
+  const { items, item } = walk;
+  const { to, isFound, stops } = found.done;
+  const common = { loop, items, item, sieves: found.sieves, isFound, stops };
+  if (!to) {
+    const next = neighbour(loop, "after");
+    const value = next && givenBy(next);
+    if (!value || truthOf(value) !== !isFound) return undefined;
+    return {
+      flagged: { ...common, name: undefined },
+      nodes: [loop, next],
+      frame: { statement: next, value },
+    };
+  }
+  const made = madeAhead(loop, to);
+  if (!made || truthOf(made.empty) !== !isFound || !isVariable(made.list)) return undefined;
+  return {
+    flagged: { ...common, name: made.list },
+    nodes: [made.first, ...made.between, loop],
+    frame: frameOf(made, loop),
+  };
+}
+
+function setBy([first, ...more]: readonly SyntaxNode[]): SetBy | undefined {
+  if (!first) return undefined;
+  if (jumpOf(first) === "return") {
+    const value = more.length === 0 ? givenBy(first) : undefined;
+    const isFound = value && truthOf(value);
+    return isFound === undefined ? undefined : { to: undefined, isFound, stops: true };
+  }
+  const given = assignedBy(first);
+  const isFound = given && truthOf(given.value);
+  if (!given || given.declares || isFound === undefined) return undefined;
+  const [last, ...rest] = more;
+  const stops = last !== undefined && jumpOf(last) === "break" && last.parts.length === 0;
+  return rest.length > 0 || (last && !stops) ? undefined : { to: given.target, isFound, stops };
+}
+
+/** The one value that a `return` gives, or the last statement of a function where that is what it gives. */
+function givenBy(statement: SyntaxNode): SyntaxNode | undefined {
+  if (jumpOf(statement) !== "return") return isGiven(statement) ? expressionOf(statement) : undefined;
+  const [only] = statement.parts;
+  const values = only?.is(statement.tree.language.argumentLists) ? only.parts : statement.parts;
+  return values.length === 1 ? values[0] : undefined;
+}
+
+/** Is it a plain variable, which nothing can reach by another way? */
+const isVariable = (node: SyntaxNode): boolean => node.is(["identifier", "variable_name"]);
+
+/** Is an expression the word for true, or the one for false? */
+function truthOf(expression: SyntaxNode): boolean | undefined {
+  const { text } = bare(expression);
+  if (/^[Tt]rue$/.test(text)) return true;
+  return /^[Ff]alse$/.test(text) ? false : undefined;
+}

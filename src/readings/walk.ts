@@ -1,0 +1,87 @@
+import { jumpOf, partsOf, shapeOf, type Language, type SyntaxNode } from "../syntax/index.js";
+import { partOf } from "./loops.js";
+import { callOf } from "./presence-test.js";
+import { statementsOf, waysOf } from "./ways.js";
+
+/** A loop over the items of something: a statement, or a method that runs a block for each. */
+export interface Walk {
+  readonly loop: SyntaxNode;
+  /** What is walked. */
+  readonly items: SyntaxNode;
+  /** What the loop calls an item: a name, a pattern, or the parameters of a block; undefined where it has no name. */
+  readonly item: SyntaxNode | undefined;
+  readonly body: readonly SyntaxNode[];
+}
+
+/** A test that an item must pass, or must fail. */
+export interface Sieve {
+  readonly test: SyntaxNode;
+  readonly isTrue: boolean;
+}
+
+/** The kinds of nodes that may be such a loop. */
+export function walkKinds({ flow, calls }: Language): readonly string[] {
+  const kinds = Object.entries(flow.shapes).flatMap(([kind, shape]) =>
+    typeof shape === "object" && shape.is === "each" && shape.over !== "none" ? [kind] : [],
+  );
+  return flow.collecting.walkers.length > 0 ? [...kinds, ...calls] : kinds;
+}
+
+/** The parts of a loop over items; undefined for what is none, or does more than to walk them. */
+export function walkAt(loop: SyntaxNode): Walk | undefined {
+  const { asyncMarks, calls, flow } = loop.tree.language;
+  const shape = shapeOf(loop);
+  if (shape?.is === "each") {
+    const isMore = shape.otherwise !== undefined && partsOf(loop, shape.otherwise).length > 0;
+    const isAsync = loop.children.some((child) => asyncMarks.includes(child.text));
+    const over = partOf(loop, shape.over);
+    const items = over?.is("in") ? over.firstPart : over;
+    const item = shape.target === undefined ? undefined : partOf(loop, shape.target);
+    const body = partsOf(loop, shape.body).flatMap(statementsOf);
+    return items && !isMore && !isAsync ? { loop, items, item, body } : undefined;
+  }
+  const call = loop.is(calls) ? callOf(loop) : undefined;
+  const block = loop.child("block");
+  if (!call?.receiver || !block || call.args.length > 0) return undefined;
+  if (!flow.collecting.walkers.includes(call.method)) return undefined;
+  const body = block.child("body");
+  const statements = body ? statementsOf(body) : [];
+  return { loop, items: call.receiver, item: block.child("parameters"), body: statements };
+}
+
+/** What is done with the items that pass all tests. */
+export interface Sieved<T> {
+  readonly done: T;
+  readonly sieves: readonly Sieve[];
+}
+
+/**
+ * What statements do with an item: with each, or with those that pass tests, in an `if` or ahead of a guard that goes on with
+ * the next one. Undefined where something else is done as well, or what is done is not what is looked for.
+ */
+export function sieved<T>(
+  statements: readonly SyntaxNode[],
+  doneBy: (statements: readonly SyntaxNode[]) => T | undefined,
+  sieves: readonly Sieve[] = [],
+): Sieved<T> | undefined {
+  const [one, ...rest] = statements;
+  if (!one) return undefined;
+  const ways = waysOf(one);
+  if (!ways) {
+    const done = doneBy(statements);
+    return done === undefined ? undefined : { done, sieves };
+  }
+  const isTrue = !isSkipped(ways.yes);
+  const [goesOn, other] = isTrue ? [ways.yes, ways.no] : [ways.no, ways.yes];
+  if (!isSkipped(other)) return undefined;
+  const asked = [...sieves, { test: ways.test, isTrue }];
+  // A guard leaves the rest to what stands behind it.
+  if (goesOn.length > 0) return rest.length === 0 ? sieved(goesOn, doneBy, asked) : undefined;
+  return other.length > 0 ? sieved(rest, doneBy, asked) : undefined;
+}
+
+/** Does nothing happen with an item this way, but that the next one is turned to? */
+function isSkipped(way: readonly SyntaxNode[]): boolean {
+  const [only, ...more] = way;
+  return !only || (more.length === 0 && jumpOf(only) === "continue" && only.parts.length === 0);
+}
