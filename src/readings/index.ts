@@ -38,6 +38,7 @@ export { type Sieve } from "./walk.js";
 export { flagged, type Flagged } from "./flagged.js";
 export { brought, broughtAt, importsOf, type Brought } from "./brought.js";
 export { endsOf, named } from "./named.js";
+export { oneOrMany, type OneOrMany } from "./one-or-many.js";
 export { onlyIf } from "./only-if.js";
 export { orThrows } from "./or-throws.js";
 export { passingOf, type Passing } from "./passing.js";

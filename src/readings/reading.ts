@@ -11,6 +11,7 @@ import type { Loop } from "./loops.js";
 import type { NearMiss } from "./near.js";
 import type { Segment } from "../rewrite/index.js";
 import type { Resource } from "./held.js";
+import type { OneOrMany } from "./one-or-many.js";
 import type { PresenceTest } from "./presence-test.js";
 import type { Switched } from "./switched.js";
 
@@ -43,6 +44,8 @@ export interface ReadingMatch extends PatternMatch {
   readonly chain?: Chain;
   /** The `switch` with the value of each way, where that was looked for. */
   readonly switched?: Switched;
+  /** What is done with a list, with one thing and with nothing, where that was looked for. */
+  readonly oneOrMany?: OneOrMany;
   /** What must hold for this spelling to mean the same as one expression, and whether it does. */
   readonly spelling: readonly Answer[];
 }

@@ -8,6 +8,7 @@ import {
   type Flagged,
   type Keyed,
   type Loop,
+  type OneOrMany,
   type PresenceTest,
   type Resource,
   type Switched,
@@ -96,6 +97,13 @@ export class Match {
     if (!flagged)
       throw new TypeError("the rule does not look for loops that find out whether there is something");
     return flagged;
+  }
+
+  /** What is done with a list, with one thing and with nothing. Throws a TypeError where that was not looked for. */
+  get oneOrMany(): OneOrMany {
+    const found = isRead(this.found) ? this.found.oneOrMany : undefined;
+    if (!found) throw new TypeError("the rule does not look for code that tells lists from single things");
+    return found;
   }
 
   /** The `switch` that was found, with the value of each way. Throws a TypeError where none was looked for. */

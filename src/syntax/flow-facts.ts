@@ -216,6 +216,8 @@ export interface CollectingFacts {
   readonly containers: readonly ContainerFacts[];
   /** Methods that run a block for each item. */
   readonly walkers: readonly string[];
+  /** The class of lists, and what a test asks about where it asks for that class; undefined where nothing is known of it. */
+  readonly lists?: { readonly named: string; testedBy(test: SyntaxNode): SyntaxNode | undefined };
 }
 
 /** How control moves through code. */

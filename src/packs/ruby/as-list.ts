@@ -1,22 +1,94 @@
 import {
   caution,
   condition,
+  copy,
+  exitsOf,
   functionAround,
   holes,
+  isValueSeen,
+  jumpOf,
   no,
+  oneOrMany,
   rule,
-  ruby,
+  sameCode,
   shortened,
+  text,
   trialsIn,
   typeOf,
   unknown,
   yes,
 } from "../../core.js";
-import type { Answer, Match, SyntaxNode } from "../../core.js";
-import { declaredForLater } from "../family/resource.js";
-import { endsNoLoop, isReadTwice } from "./values.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../core.js";
+import { withoutParentheses } from "../family/parentheses.js";
+import { isNeverFalse, isReadTwice } from "./values.js";
 
-const { value, item, body } = holes({ value: "expression", item: "name", body: "statements" });
+const { value } = holes({ value: "expression" });
+
+/** The list that all cases become, with what is done with each of its items. */
+interface Path {
+  /** What stands behind the list: `.each { |x| … }`; nothing where the list itself is what is wanted. */
+  readonly walk: { readonly start: number; readonly end: number } | undefined;
+  /** What is done with a single thing, where it is more than to put it into a list. */
+  readonly body: readonly SyntaxNode[];
+}
+
+const NO_PATH = "a list, one thing and nothing are not treated alike";
+
+/** The one path that all cases can take; the reason where there is none. */
+function pathOf({ oneOrMany: { subject, values, done, tellsNone, isThere } }: Match): Path | string {
+  if (!values) {
+    const [walk, ...more] = done.many;
+    const isNothing = done.none.every(({ text: code }) => code === "nil");
+    if (!walk || more.length > 0) return NO_PATH;
+    if (tellsNone && !isThere && !isNothing) return "something is done where there is nothing";
+    if (!tellsNone && !isThere) return "nothing is taken for one thing";
+    return isDoneAlike(walk, subject, done.one) ? { walk: behind(walk, subject), body: done.one } : NO_PATH;
+  }
+  const { many, one, none } = values;
+  const inner = onlyItem(one);
+  if (!inner) return NO_PATH;
+  const isEmpty = tellsNone ? /^(?:\[\s*\]|Array\.new)$/.test(none.text) : sameCode(none, one);
+  if (!isEmpty && !isThere)
+    return `\`${shortened(none.text)}\` is given where there is nothing, and not an empty list`;
+  if (sameCode(withoutParentheses(many), subject))
+    return sameCode(withoutParentheses(inner), subject) ? { walk: undefined, body: [] } : NO_PATH;
+  const isMapped = /^(?:map|collect)$/.test(many.child("method")?.text ?? "") && (tellsNone || isThere);
+  return isMapped && isDoneAlike(many, subject, [inner])
+    ? { walk: behind(many, subject), body: [inner] }
+    : NO_PATH;
+}
+
+/** What is written behind what is walked. */
+const behind = (walk: SyntaxNode, subject: SyntaxNode): { start: number; end: number } => ({
+  start: walk.start + subject.text.length,
+  end: walk.end,
+});
+
+/** `[x]`: the only item of a list. */
+function onlyItem(list: SyntaxNode): SyntaxNode | undefined {
+  const [only, ...more] = list.is("array") ? list.parts : [];
+  return only && more.length === 0 && !only.is(["splat_argument", "pair"]) ? only : undefined;
+}
+
+/** Is the same done with a single thing as a walk does with each item? */
+function isDoneAlike(walk: SyntaxNode, subject: SyntaxNode, one: readonly SyntaxNode[]): boolean {
+  const block = walk.child("block");
+  const [item, ...more] = block?.child("parameters")?.parts ?? [];
+  const body = block?.child("body");
+  if (!walk.text.startsWith(subject.text) || !body || !item?.is("identifier") || more.length > 0)
+    return false;
+  if (body.mentions(subject.text).length > 0) return false;
+  const words = wordsOf(body.parts);
+  // `lot = lots; weigh(lot)`.
+  const [first, ...rest] = one;
+  const isNamed = first?.is("assignment") && first.text.replace(/\s/g, "") === `${item.text}=${subject.text}`;
+  if (isNamed) return words.join(" ") === wordsOf(rest).join(" ");
+  const replaced = words.flatMap((word) => (word === item.text ? wordsOf([subject]) : [word]));
+  return replaced.join(" ") === wordsOf(one).join(" ");
+}
+
+const wordsOf = (code: readonly SyntaxNode[]): string[] =>
+  code.flatMap((part) => [...part.descendants()]).flatMap((node) => (node.isLeaf ? [node.text] : []));
 
 /** Things that `Array()` takes apart. */
 function isTakenApart(match: Match): Answer {
@@ -33,9 +105,47 @@ function isTakenApart(match: Match): Answer {
     : no("value.kind", `${type.why}, which \`Array()\` takes apart`, type.at);
 }
 
-function isSameMethod(match: Match, node: SyntaxNode): boolean {
-  const around = functionAround(match.node);
-  return around ? around.holds(node) : functionAround(node) === undefined;
+/** What is done with a single thing becomes the body of a block. */
+function mayBeBlock(match: Match): Answer {
+  const path = pathOf(match);
+  const body = typeof path === "string" ? [] : path.body;
+  const jump = exitsOf(body).find((exit) => ["break", "continue", "anywhere"].includes(jumpOf(exit) ?? ""));
+  if (jump) return no("name.scope", `\`${jump.text}\` would end the block and not the loop around it`, jump);
+  const named = body
+    .flatMap((part) => [...part.descendants()])
+    .flatMap((node) => (node.is("assignment") ? [node.child("left")!] : []));
+  const around = functionAround(match.node) ?? match.tree.root;
+  for (const name of named) {
+    const use = around.mentions(name.text).find((one) => one.start >= match.found.end);
+    if (use) return no("name.scope", `\`${use.text}\` is used behind what becomes a block`, use);
+  }
+  return yes("name.scope", "what is named in the block is used only there");
+}
+
+/** What a walk comes to is the list, whatever came of the single thing. */
+function isUnseen({ node, oneOrMany: { values, done } }: Match): Answer {
+  if (values || !isValueSeen(node)) return yes("value.result", "what it comes to is the same, or not used");
+  return unknown(
+    "value.result",
+    `what comes of \`${shortened(done.one[0]?.text ?? "")}\` is given otherwise`,
+    node,
+  );
+}
+
+/** Nothing that was put into a list as one thing is left out from now on. */
+function tellsNone(match: Match): Answer {
+  const { oneOrMany: found } = match;
+  const name = shortened(match.textOf(value));
+  if (found.isThere) return yes("value.null", "code ahead makes sure that there is something");
+  if (found.tellsNone) return yes("value.null", "nothing is told from one thing");
+  const type = typeOf(match.the(value));
+  return type && type.name !== "NilClass"
+    ? yes("value.null", type.why, type.at)
+    : unknown(
+        "value.null",
+        `\`${name}\` could be nil, which came to \`[nil]\` and comes to \`[]\``,
+        match.node,
+      );
 }
 
 const { rewrites, ignores, holds } = trialsIn("ruby");
@@ -45,37 +155,22 @@ export const asList = rule({
   kind: "idiom",
   title: "Use Array() to make a list of one value or several",
   why: "One path for a list, one for a single thing and one for nothing say the same thing three times.",
-  was: [
-    ruby.expression`${value}.nil? ? [] : (${value}.is_a?(Array) ? ${value} : [${value}])`,
-    ruby.expression`${value}.is_a?(Array) ? ${value} : (${value}.nil? ? [] : [${value}])`,
-    ruby`
-      if ${value}.is_a?(Array)
-        ${value}.each do |${item}|
-          ${body}
-        end
-      elsif ${value}
-        ${item} = ${value}
-        ${body}
-      end
-    `,
-  ],
+  was: oneOrMany(value),
   given: [
-    condition("evaluating the value once makes no difference", (match) => isReadTwice(match.the(value))),
-    condition("nothing that is first named in the loop is used afterwards", (match) => {
-      if (!match.has(body)) return yes("name.scope", "there is no loop");
-      const later = declaredForLater(match, body);
-      const name = match.textOf(item);
-      const use =
-        later?.use ??
-        match.tree.root
-          .mentions(name)
-          .find((one) => one.start >= match.found.end && isSameMethod(match, one));
-      return use
-        ? no("name.scope", `\`${use.text}\` is used behind what becomes a block`, use)
-        : yes("name.scope", "what is named in the loop is used only there");
+    condition("all cases can take one path", (match) => {
+      const path = pathOf(match);
+      return typeof path === "string"
+        ? no("form.fits", path, match.node)
+        : yes("form.fits", "a list, one thing and nothing are treated alike");
     }),
-    endsNoLoop(body),
+    condition("evaluating the value once makes no difference", (match) => isReadTwice(match.the(value))),
+    condition("what becomes a block stands by itself", mayBeBlock),
+    condition("what it comes to is not used", isUnseen),
+    condition("the value is never false", (match) => isNeverFalse(match.the(value)), {
+      when: ({ oneOrMany: { byTruth } }) => byTruth,
+    }),
     condition("the value is a list, nothing, or one thing that is no hash", isTakenApart),
+    condition("there is something", tellsNone, { unknownIs: "possible" }),
   ],
   cautions: (match) => {
     const name = shortened(match.textOf(value));
@@ -88,14 +183,12 @@ export const asList = rule({
           ),
         ];
   },
-  becomes: (match) =>
-    match.has(body)
-      ? ruby`
-          Array(${value}).each do |${item}|
-            ${body}
-          end
-        `
-      : ruby`Array(${value})`,
+  becomes: (match): Segment[] => {
+    const { start, end } = match.the(value);
+    const path = pathOf(match);
+    const walk = typeof path === "string" ? undefined : path.walk;
+    return [text("Array("), copy(start, end), text(")"), ...(walk ? [copy(walk.start, walk.end)] : [])];
+  },
   trials: [
     rewrites(
       "def f(x)\n  x.nil? ? [] : (x.is_a?(Array) ? x : [x])\nend\n",
@@ -130,11 +223,101 @@ export const asList = rule({
       `,
       "likely",
     ),
+    rewrites(
+      "def f(x)\n  return [] if x.nil?\n  return x if x.kind_of?(Array)\n  [x]\nend\n",
+      "def f(x)\n  Array(x)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(x)\n  if x.is_a?(Array)\n    x\n  elsif x == nil\n    []\n  else\n    [x]\n  end\nend\n",
+      "def f(x)\n  Array(x)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(x)\n  case x\n  when Array then x\n  when nil then []\n  else [x]\n  end\nend\n",
+      "def f(x)\n  Array(x)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(x)\n  all =\n    case x\n    when NilClass\n      []\n    when Array\n      x\n    else\n      [x]\n    end\n  g(all)\nend\n",
+      "def f(x)\n  all =\n    Array(x)\n  g(all)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(x)\n  if x.nil?\n    all = []\n  elsif !x.is_a?(Array)\n    all = [x]\n  else\n    all = x\n  end\n  g(all)\nend\n",
+      "def f(x)\n  all = Array(x)\n  g(all)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(x)\n  unless x.nil?\n    return Array === x ? x : [x]\n  end\n  return []\nend\n",
+      "def f(x)\n  return Array(x)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(x)\n  names = x.is_a?(Array) ? x.map { |one| one.name } : x.nil? ? [] : [x.name]\n  g(names)\nend\n",
+      "def f(x)\n  names = Array(x).map { |one| one.name }\n  g(names)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(hives)\n  case hives\n  when Array then hives.each { |hive| puts hive.name }\n  when nil then nil\n  else puts hives.name\n  end\n  g\nend\n",
+      "def f(hives)\n  Array(hives).each { |hive| puts hive.name }\n  g\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(hives)\n  if hives.is_a?(Array)\n    hives.each { |hive| puts hive }\n  elsif hives.nil?\n    # nothing to do\n  else\n    puts hives\n  end\n  g\nend\n",
+      "def f(hives)\n  # nothing to do\n  Array(hives).each { |hive| puts hive }\n  g\nend\n",
+      "likely",
+    ),
+    // What the method gives is hardly meant.
+    rewrites(
+      "def f(keepers)\n  case keepers\n  when Array then keepers.each { |k| mail(k) }\n  when nil then nil\n  else mail(keepers)\n  end\nend\n",
+      "def f(keepers)\n  Array(keepers).each { |k| mail(k) }\nend\n",
+      "likely",
+    ),
+    // Nothing came to `[nil]` here.
+    rewrites(
+      "def f(x)\n  x = [x] unless x.is_a?(Array)\n  x.each { |one| g(one) }\nend\n",
+      "def f(x)\n  x = Array(x)\n  x.each { |one| g(one) }\nend\n",
+      "possible",
+    ),
+    rewrites("x = 'a'\ny = x.is_a?(Array) ? x : [x]\n", "x = 'a'\ny = Array(x)\n"),
+    rewrites("y = x.is_a?(Array) ? x : [x]\n", "y = Array(x)\n", "possible"),
+    // Nothing is left as it is.
+    holds("def f(x)\n  return x if x.nil? || x.is_a?(Array)\n  [x]\nend\n", "not an empty list"),
+    holds("def f(x)\n  x.is_a?(Array) ? x : (x.nil? ? nil : [x])\nend\n", "not an empty list"),
+    holds(
+      "def f(x)\n  if x.is_a?(Array)\n    x.each { |one| g(one) }\n  elsif x.nil?\n    h\n  else\n    g(x)\n  end\n  i\nend\n",
+      "where there is nothing",
+    ),
+    holds(
+      "def f(x)\n  if x.is_a?(Array)\n    x.each { |one| g(one) }\n  else\n    g(x)\n  end\n  i\nend\n",
+      "nothing is taken for one thing",
+    ),
+    holds(
+      "def f(x)\n  if x.is_a?(Array)\n    x.each { |one| g(one) }\n  elsif x\n    h(x)\n  end\n  i\nend\n",
+      "not treated alike",
+    ),
+    holds(
+      "def f(x)\n  x.is_a?(Array) ? x.select { |one| one.old? } : (x.nil? ? [] : [x])\nend\n",
+      "not treated alike",
+    ),
+    // It goes on with another item, and not with another part of the list.
+    ignores(
+      "def f(xs)\n  xs.each do |x|\n    if x.is_a?(Array)\n      x.each { |one| next if one.old? }\n    elsif x\n      next if x.old?\n    end\n    g\n  end\nend\n",
+    ),
+    rewrites(
+      "def f(x)\n  return if x.nil?\n  x = [x] unless x.is_a?(Array)\n  g(x)\nend\n",
+      "def f(x)\n  return if x.nil?\n  x = Array(x)\n  g(x)\nend\n",
+      "likely",
+    ),
+    rewrites(
+      "def f(x)\n  if x\n    all = x.is_a?(Array) ? x : [x]\n    g(all)\n  end\nend\n",
+      "def f(x)\n  if x\n    all = Array(x)\n    g(all)\n  end\nend\n",
+      "likely",
+    ),
     holds("x = { a: 1 }\ny = x.is_a?(Array) ? x : (x.nil? ? [] : [x])\n", "takes apart"),
     holds("y = g(1).is_a?(Array) ? g(1) : (g(1).nil? ? [] : [g(1)])\n", "once instead of twice"),
-    ignores("y = x.is_a?(Array) ? x : [y]\n"),
-    // One thing and nothing are told apart here.
-    ignores("y = x.is_a?(Array) ? x : [x]\n"),
+    holds("y = x.is_a?(Array) ? x : [y]\n", "not treated alike"),
     ignores("y = x.is_a?(Hash) ? x : (x.nil? ? [] : [x])\n"),
   ],
 });

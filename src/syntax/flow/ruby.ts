@@ -45,6 +45,17 @@ function takerOf(statement: SyntaxNode): SyntaxNode | undefined {
   return undefined;
 }
 
+/** `x.is_a?(Array)`, `Array === x`. */
+function testedForList(test: SyntaxNode): SyntaxNode | undefined {
+  if (test.is("binary")) {
+    const isAsked = test.child("operator")?.text === "===" && test.firstPart?.text === "Array";
+    return isAsked ? test.lastPart : undefined;
+  }
+  if (!test.is("call") || !/^(?:is_a\?|kind_of\?)$/.test(test.child("method")?.text ?? "")) return undefined;
+  const [asked, ...more] = test.child("arguments")?.parts ?? [];
+  return asked?.text === "Array" && more.length === 0 ? test.child("receiver") : undefined;
+}
+
 /** How control moves in Ruby. A block may run any number of times. */
 export const rubyFlow: FlowFacts = {
   ...ordinaryFlow,
@@ -130,6 +141,7 @@ export const rubyFlow: FlowFacts = {
       { is: "map", empty: /^(?:\{\s*\}|Hash\.new(?:\(\s*\))?)$/, adds: [], addOperators: [] },
     ],
     walkers: ["each"],
+    lists: { named: "Array", testedBy: testedForList },
   },
   missing: {
     ...ordinaryMissing,
