@@ -173,8 +173,12 @@ function alone(
     const frame = { statement, value: first.value };
     return values && { ...common, is: { ...is, values }, frame };
   }
+  // What a walk comes to is the list, which is hardly meant.
+  const { walkers } = node.tree.language.flow.collecting;
+  const [many] = done.many;
+  const isWalk = many !== undefined && walkers.includes(callOf(expressionOf(many))?.method ?? "");
   const isValue =
-    isGiven(node) && KINDS.every((kind) => done[kind].length === 1 && !assignedBy(done[kind][0]!));
+    !isWalk && isGiven(node) && KINDS.every((kind) => done[kind].length === 1 && !assignedBy(done[kind][0]!));
   const values = isValue ? each((kind) => expressionOf(done[kind][0]!)) : undefined;
   return { ...common, is: { ...is, values }, frame: undefined };
 }
