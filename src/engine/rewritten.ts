@@ -109,7 +109,8 @@ function needlessParentheses({ tree, node, found }: Match, segments: readonly Se
   const isAlone = parent.text.slice(1, -1).trim() === node.text && parent.text.startsWith("(");
   if (!isAlone || /[\p{L}\p{N}_$]/u.test(tree.text[parent.start - 1] ?? "")) return [];
   const code = segments.map((segment) => segmentText(tree, segment)).join("");
-  if (/\n/.test(parent.text) || fitsInStatement(parent, node.text) || !fitsInPlace(parent, code)) return [];
+  const isBroken = tree.language.lineBreaksMatter && /\n/.test(parent.text);
+  if (isBroken || fitsInStatement(parent, node.text) || !fitsInPlace(parent, code)) return [];
   return [
     { start: parent.start, end: node.start, text: "" },
     { start: node.end, end: parent.end, text: "" },

@@ -5,6 +5,7 @@ import type { Keyed } from "./keyed.js";
 import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Collecting } from "./collecting.js";
+import type { EqualOrMissing } from "./equal-or-missing.js";
 import type { Flagged } from "./flagged.js";
 import type { Frame } from "./frame.js";
 import type { Loop } from "./loops.js";
@@ -46,6 +47,8 @@ export interface ReadingMatch extends PatternMatch {
   readonly switched?: Switched;
   /** What is done with a list, with one thing and with nothing, where that was looked for. */
   readonly oneOrMany?: OneOrMany;
+  /** The two things that are compared, where that was looked for. */
+  readonly equalOrMissing?: EqualOrMissing;
   /** What must hold for this spelling to mean the same as one expression, and whether it does. */
   readonly spelling: readonly Answer[];
 }

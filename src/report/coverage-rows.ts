@@ -150,7 +150,7 @@ export const NEEDS: readonly Need[] = [
     to: "`Optional`, methods of maps, try-with-resources",
     rules: of(
       "java",
-      "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback",
+      "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback null-safe-equals null-safe-hash",
     ),
   },
   {

@@ -5,6 +5,7 @@ import {
   type Chain,
   type Choice,
   type Collecting,
+  type EqualOrMissing,
   type Flagged,
   type Keyed,
   type Loop,
@@ -103,6 +104,13 @@ export class Match {
   get oneOrMany(): OneOrMany {
     const found = isRead(this.found) ? this.found.oneOrMany : undefined;
     if (!found) throw new TypeError("the rule does not look for code that tells lists from single things");
+    return found;
+  }
+
+  /** The two things that are compared. Throws a TypeError where no such comparison was looked for. */
+  get equalOrMissing(): EqualOrMissing {
+    const found = isRead(this.found) ? this.found.equalOrMissing : undefined;
+    if (!found) throw new TypeError("the rule does not look for comparisons of what may be missing");
     return found;
   }
 

@@ -128,6 +128,8 @@ export interface KeyQuestion {
 
 /** How a test tells a value that is there from one that is missing. */
 export interface MissingFacts {
+  /** The method by which an object says whether another one is equal to it; undefined where an operator does. */
+  readonly equals: string | undefined;
   /** Literals for a value that is missing, by kind or by text. */
   readonly literals: readonly string[];
   /** Those of a second missing value, which exact operators tell from the first. */
@@ -265,6 +267,7 @@ export interface FlowFacts {
 
 /** What most languages have nothing of. */
 export const ordinaryMissing = {
+  equals: undefined,
   second: [],
   loose: [],
   coalesceAsks: "missing",

@@ -1,4 +1,6 @@
 /** Rules for Java. */
+import { nullSafeEquals } from "./objects/null-safe-equals.js";
+import { nullSafeHash } from "./objects/null-safe-hash.js";
 import { pack } from "../../core.js";
 import { lambdaForClass } from "./functions/lambda.js";
 import { lambdaExpression } from "./functions/lambda-expression.js";
@@ -41,6 +43,8 @@ export const javaPack = pack("java", [
   optionalResult,
   optionalOrNull,
   valueOrFallback,
+  nullSafeEquals,
+  nullSafeHash,
   lambdaForClass,
   lambdaExpression,
   methodReference,

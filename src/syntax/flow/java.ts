@@ -58,6 +58,7 @@ export const javaFlow: FlowFacts = {
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size()"] },
   missing: {
     ...ordinaryMissing,
+    equals: "equals",
     unwraps: ["get"],
     literals: ["null_literal"],
     equal: ["=="],
