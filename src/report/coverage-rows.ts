@@ -100,8 +100,10 @@ export const NEEDS: readonly Need[] = [
     language: "Python",
     from: "data pipelines in an old style",
     to: "keyword arguments, decorators, early exits, definitions next to their use, chains that can be read",
-    rules: py("needless-conversion keyword-arguments early-exit decorated named-lambda late-definition"),
-    missing: "explicit defaults, renaming at the source, chains broken over lines, joins",
+    rules: py(
+      "needless-conversion keyword-arguments early-exit decorated named-lambda late-definition long-chain",
+    ),
+    missing: "explicit defaults, renaming at the source, joins",
   },
   {
     language: "Python",
@@ -150,7 +152,7 @@ export const NEEDS: readonly Need[] = [
     to: "`Optional`, methods of maps, try-with-resources",
     rules: of(
       "java",
-      "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback null-safe-equals null-safe-hash",
+      "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-required optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback null-safe-equals null-safe-hash",
     ),
   },
   {

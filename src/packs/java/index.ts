@@ -1,4 +1,5 @@
 /** Rules for Java. */
+import { optionalRequired } from "./optional-required.js";
 import { nullSafeEquals } from "./objects/null-safe-equals.js";
 import { nullSafeHash } from "./objects/null-safe-hash.js";
 import { pack } from "../../core.js";
@@ -43,6 +44,7 @@ export const javaPack = pack("java", [
   optionalResult,
   optionalOrNull,
   valueOrFallback,
+  optionalRequired,
   nullSafeEquals,
   nullSafeHash,
   lambdaForClass,

@@ -3,6 +3,7 @@ import {
   choice,
   condition,
   containing,
+  copy,
   each,
   fresh,
   holes,
@@ -15,14 +16,16 @@ import {
   present,
   referencesAt,
   rule,
+  sameCode,
   shortened,
   sideEffectFree,
+  text,
   trialsIn,
   typeOf,
   unknown,
   yes,
 } from "../../core.js";
-import type { Answer, Match, SyntaxNode } from "../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../core.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { isOfType, isOptional, typeArguments, wantsPrimitive } from "./types.js";
@@ -48,15 +51,76 @@ const formOf = ({ alternative }: Match) => FORMS[alternative]!.is;
 
 const isPlain = (match: Match): boolean => mayRunAnyway(match.the(fallback)).is === "yes";
 
+/** What is made of the value is an Optional itself, and an empty one where there is no value. */
+const isFlat = (match: Match): boolean =>
+  formOf(match) === "mapped" && /^Optional\s*\.\s*(?:<[^()]*>\s*)?empty\(\s*\)$/.test(match.textOf(fallback));
+
+/** What `Optional.of` or `Optional.ofNullable` is given. */
+function wrappedIn(
+  node: SyntaxNode,
+): { readonly given: SyntaxNode; readonly mayBeNull: boolean } | undefined {
+  const method = node.child("name")?.text;
+  const [given, ...more] = node.child("arguments")?.parts ?? [];
+  const isWrapping = node.is("method_invocation") && node.child("object")?.text === "Optional";
+  if (!isWrapping || !given || more.length > 0 || (method !== "of" && method !== "ofNullable"))
+    return undefined;
+  return { given, mayBeNull: method === "ofNullable" };
+}
+
+/** What the function that is handed to `map` gives, where it need not be flattened. */
+function mappedTo(match: Match): SyntaxNode | undefined {
+  const wrapped = wrappedIn(match.the(read));
+  // `map` makes nothing of null, where `of` throws.
+  return wrapped && (wrapped.mayBeNull || isNeverNull(wrapped.given)) ? wrapped.given : undefined;
+}
+
+/** The code that the value is read in, with the value in the place of what reads it. */
+function flatly(match: Match): Segment[] {
+  const node = match.the(maybe);
+  const inner = mappedTo(match);
+  const from = inner ?? match.the(read);
+  const name = match.named(value);
+  const gets = [...from.descendants()].filter(
+    (one) =>
+      one.is("method_invocation") &&
+      one.child("name")?.text === "get" &&
+      one.child("arguments")?.parts.length === 0 &&
+      one.child("object") !== undefined &&
+      sameCode(one.child("object")!, node),
+  );
+  const edits = gets.map(({ start, end }) => ({ start, end, text: name }));
+  return [
+    copy(node.start, node.end),
+    text(`.${inner ? "map" : "flatMap"}(${name} -> `),
+    copy(from.start, from.end, edits),
+    text(")"),
+  ];
+}
+
 /** What becomes of the value: the same as what the Optional holds, or something of another type. */
 function isOfItsType(match: Match): Answer {
   if (!match.has(fallback)) return yes("name.scope", "there is no default");
   const [type] = typeArguments(match.the(maybe));
   const node = match.the(fallback);
+  if (isFlat(match)) return isFlattened(match);
   if (formOf(match) === "mapped") return isOfMappedType(match);
   const same = isOfType(node, type);
   if (same.is !== "yes" || match.place.parent?.is("return_statement")) return same;
   return wantsPrimitive(match.place, type, node);
+}
+
+/** `flatMap` takes no null for an Optional. */
+function isFlattened(match: Match): Answer {
+  const made = match.the(read);
+  const shown = shortened(made.text);
+  if (mappedTo(match) || wrappedIn(made)) return yes("type.same", `\`${shown}\` makes an Optional`, made);
+  return typeOf(made)?.name === "Optional" && isNeverNull(made)
+    ? yes("type.same", `\`${shown}\` is an Optional`, made)
+    : unknown(
+        "value.null",
+        `\`${shown}\` must be an Optional, and could be null, for which \`flatMap\` throws`,
+        made,
+      );
 }
 
 /** A function that gives null makes the Optional empty, so that the default is taken, and must give what the default is. */
@@ -104,6 +168,7 @@ function isLeftAlone(match: Match): Answer {
 const moved = (match: Match): readonly SyntaxNode[] => {
   if (formOf(match) === "run") return match.all(body);
   if (match.has(error)) return [match.the(error)];
+  if (isFlat(match)) return [match.the(read)];
   return [...(match.has(read) ? [match.the(read)] : []), ...(isPlain(match) ? [] : [match.the(fallback)])];
 };
 
@@ -144,6 +209,7 @@ export const optionalConsumed = rule({
         });
       `;
     if (form === "insisted") return java.expression`${maybe}.orElseThrow(() -> ${error})`;
+    if (isFlat(match)) return flatly(match);
     if (form === "mapped") {
       const mapped = each(got, { in: read }).becomes(value);
       return isPlain(match)
@@ -155,7 +221,7 @@ export const optionalConsumed = rule({
       : java.expression`${maybe}.orElseGet(() -> ${fallback})`;
   },
   cautions: (match) =>
-    formOf(match) === "mapped" && !isNeverNull(match.the(read))
+    formOf(match) === "mapped" && !isFlat(match) && !isNeverNull(match.the(read))
       ? [
           caution(
             "value.null",
@@ -191,6 +257,28 @@ export const optionalConsumed = rule({
     rewrites(
       inMethod("if (queen.isEmpty()) throw new IllegalStateException();\n        return queen.get();"),
       inMethod("return queen.orElseThrow(() -> new IllegalStateException());"),
+    ),
+    rewrites(
+      inMethod("return queen.isPresent() ? Optional.ofNullable(find(queen.get())) : Optional.empty();"),
+      inMethod("return queen.map(value -> find(value));"),
+      "likely",
+    ),
+    rewrites(
+      inMethod(
+        'if (queen.isPresent()) {\n            return Optional.of("a" + queen.get());\n        } else {\n            return Optional.empty();\n        }',
+      ),
+      inMethod('return queen.map(value -> "a" + value);'),
+    ),
+    // `of` throws for null, of which `map` makes nothing.
+    rewrites(
+      inMethod("return queen.isPresent() ? Optional.of(find(queen.get())) : Optional.<String>empty();"),
+      inMethod("return queen.flatMap(value -> Optional.of(find(value)));"),
+      "likely",
+    ),
+    rewrites(
+      inMethod("if (!queen.isPresent()) return Optional.empty();\n        return lookUp(queen.get());"),
+      inMethod("return queen.flatMap(value -> lookUp(value));"),
+      "likely",
     ),
     ignores(inMethod('return list.isEmpty() ? "none" : list.get(0);')),
     rewrites(

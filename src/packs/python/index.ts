@@ -15,6 +15,7 @@ import { scopedLock } from "./scoped-lock.js";
 import { scopedMany } from "./scoped-many.js";
 import { bareSuper } from "./classes/bare-super.js";
 import { needlessBase } from "./classes/needless-base.js";
+import { longChain } from "./calls/long-chain.js";
 import { anyOrAll } from "./loops/any-or-all.js";
 import { summed } from "./loops/summed.js";
 import { comprehension } from "./loops/comprehension.js";
@@ -89,6 +90,7 @@ export const pythonPack = pack("python", [
   keyAndValue,
   yieldFrom,
   comprehension,
+  longChain,
   anyOrAll,
   summed,
   builtinTypes,
