@@ -161,9 +161,9 @@ export const NEEDS: readonly Need[] = [
     to: "tuples with named members, an `if` chain or a switch expression, `nameof`, a report",
     rules: of(
       "csharp",
-      "named-tuple named-result nested-conditional switch-expression name-of empty-identifier",
+      "named-tuple named-result named-items nested-conditional switch-expression name-of empty-identifier",
     ),
-    missing: "tuples that are handed on or kept in lists",
+    missing: "tuples that are handed on",
   },
   {
     language: "C#",

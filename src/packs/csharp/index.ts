@@ -1,6 +1,7 @@
 /** Rules for C#. */
 import { pack } from "../../core.js";
 import { namedTuple } from "./tuples/named-tuple.js";
+import { namedItems } from "./tuples/named-items.js";
 import { namedResult } from "./tuples/named-result.js";
 import { nameOf } from "./names/name-of.js";
 import { emptyIdentifier } from "./names/empty-identifier.js";
@@ -44,6 +45,7 @@ export const csharpPack = pack("csharp", [
   nestedConditional,
   namedTuple,
   namedResult,
+  namedItems,
   eachItem,
   interpolatedText,
   typePattern,

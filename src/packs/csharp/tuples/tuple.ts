@@ -77,9 +77,9 @@ export function suggested(value: SyntaxNode | undefined): string | undefined {
 export function putInto(value: SyntaxNode): string | undefined {
   const { parent } = value;
   if (parent?.is("variable_declarator")) return suggested(parent.child("name"));
-  return parent?.is("assignment_expression") && value.field === "right"
-    ? suggested(parent.child("left"))
-    : undefined;
+  const isPut =
+    parent?.is("assignment_expression") === true && parent.children.some(({ text }) => text === "=");
+  return isPut && value.field === "right" ? suggested(parent.child("left")) : undefined;
 }
 
 /** One name for each member: the first that is suggested and is free; undefined for a member that nobody names. */
