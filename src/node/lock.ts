@@ -1,11 +1,12 @@
-import { linkSync, mkdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { linkSync, mkdirSync, readdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
 import { isAlive, ownHolder, readHolder, type Holder } from "./holder.js";
 import { Problem } from "./problem.js";
 import { stateFolder } from "./state.js";
 
 const FILE = "lock";
+const STALE = ".stale";
 const RETRY_MILLISECONDS = 20;
 /** Stale locks that come back this often are not stale. */
 const MOST_TRIES = 5;
@@ -46,13 +47,14 @@ export function isLocked(root: string): boolean {
 
 function take(file: string, own: Holder): void {
   // A link appears with its content, so no lock is ever seen half written.
-  const temporary = `${file}.${own.pid}`;
-  mkdirSync(join(file, ".."), { recursive: true });
+  const temporary = `${file}.${nameOf(own)}`;
+  mkdirSync(dirname(file), { recursive: true });
   try {
     writeFileSync(temporary, JSON.stringify(own));
     for (let tries = 0; ; tries++) {
       try {
         linkSync(temporary, file);
+        cleanLeftOvers(file, own);
         return;
       } catch (error) {
         if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
@@ -60,7 +62,7 @@ function take(file: string, own: Holder): void {
       const held = readHolder(file);
       if (held === undefined) continue;
       if (tries < MOST_TRIES && isStale(held)) {
-        takeAway(file, own.pid);
+        takeAway(file, nameOf(own));
         continue;
       }
       const who =
@@ -77,13 +79,27 @@ function take(file: string, own: Holder): void {
   }
 }
 
+/** What the files of a process are called that is about to take the lock, as an end of their names. */
+const nameOf = ({ host, pid }: Pick<Holder, "host" | "pid">): string => `${encodeURIComponent(host)}.${pid}`;
+
+/** Removes what processes of this machine left that were killed while they took the lock. Only for who holds it. */
+function cleanLeftOvers(file: string, own: Holder): void {
+  const folder = dirname(file);
+  for (const name of readdirSync(folder)) {
+    const [, of, pid] = /^lock\.(.+)\.(\d+)(?:\.stale)?$/.exec(name) ?? [];
+    if (pid === undefined || of !== encodeURIComponent(own.host) || Number(pid) === own.pid) continue;
+    const { command, since, host } = own;
+    if (!isAlive({ pid: Number(pid), host, command, since })) rmSync(join(folder, name), { force: true });
+  }
+}
+
 function isStale(held: Holder | "unreadable" | undefined): boolean {
   return held === "unreadable" || (held !== undefined && !isAlive(held));
 }
 
 /** Removes a stale lock; one that another command has put in its place meanwhile is put back. */
-function takeAway(file: string, pid: number): void {
-  const aside = `${file}.${pid}.stale`;
+function takeAway(file: string, name: string): void {
+  const aside = `${file}.${name}${STALE}`;
   try {
     renameSync(file, aside);
     if (!isStale(readHolder(aside))) linkSync(aside, file);

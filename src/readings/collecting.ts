@@ -38,6 +38,9 @@ function readCollecting(loop: SyntaxNode): Collecting | undefined {
   const given = walk && sieved(walk.body, addedBy);
   if (!walk || !given) return undefined;
   const { to, ...added } = given.done;
+  // What is put into a map by what it holds is counted or added up, and not gathered.
+  const isCounted = [added.key, added.value].some((part) => part && mentionsOf(part, to.text).length > 0);
+  if (added.gathers === "map" && isCounted) return undefined;
   const made = madeAhead(loop, to);
   if (!made || !isEmptyFor(made.empty, added)) return undefined;
   const { items, item } = walk;

@@ -13,7 +13,7 @@ import { isSwitch, switchKinds } from "./cases.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { asksFor, bare, callOf, presenceOf } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
-import { branchKinds, expressionOf, isGiven, isStatement, neighbour, waysOf } from "./ways.js";
+import { branchKinds, expressionOf, isGiven, isStatement, neighbour, waysOf, type Ways } from "./ways.js";
 
 /** What code does with a value that is a list, with one that is a single thing, and where there is none. */
 export interface OneOrMany {
@@ -216,20 +216,40 @@ function testedIn(code: SyntaxNode): SyntaxNode | undefined {
   return undefined;
 }
 
-/** What has asked ahead of a branch whether there is something: a guard that leaves, or a branch around it. */
+/**
+ * What has made sure ahead of a branch that there is something: a guard that leaves where there is nothing, or a branch around
+ * it that is only taken where there is something.
+ */
 function askedAhead(node: SyntaxNode, subject: SyntaxNode): SyntaxNode | undefined {
   const before = isStatement(node) ? neighbour(node, "before") : undefined;
   const guard = before && waysOf(before);
-  const leaving = guard && (guard.yes[0] ?? guard.no[0]);
-  const isGuard = leaving !== undefined && ["return", "throw", "continue"].includes(jumpOf(leaving) ?? "");
-  if (isGuard && asksFor(presenceOf(guard!.test), subject)) return before;
+  // Behind it goes on what the guard does nothing with.
+  if (guard && isGuard(guard) && isThereOn(guard, subject, guard.yes.length === 0)) return before;
   for (const above of node.ancestors()) {
     const ways = waysOf(above);
-    if (ways) return asksFor(presenceOf(ways.test), subject) ? above : undefined;
+    if (ways) {
+      const isYes = ways.yes.some((one) => one.holds(node));
+      return isThereOn(ways, subject, isYes) ? above : undefined;
+    }
     // Statements in between may write it.
     if (above.is(above.tree.language.statementLists) && !above.firstPart!.holds(node)) return undefined;
   }
   return undefined;
+}
+
+/** Does a branch do nothing but to leave on one of its ways? */
+function isGuard({ yes, no }: Ways): boolean {
+  const [only, ...more] = [...yes, ...no];
+  return only !== undefined && more.length === 0 && LEAVING.includes(jumpOf(only) ?? "");
+}
+
+const LEAVING = ["return", "throw", "continue"];
+
+/** Is there something on the way that is taken where the test is true, or on the other one? */
+function isThereOn({ test }: Ways, subject: SyntaxNode, isYes: boolean): boolean {
+  const presence = presenceOf(test);
+  if (!asksFor(presence, subject) || !["missing", "null", "truth"].includes(presence.asks)) return false;
+  return presence.isThere === isYes;
 }
 
 function labelsOf(node: SyntaxNode): SyntaxNode[] {

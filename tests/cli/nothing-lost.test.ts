@@ -214,3 +214,12 @@ test("a plan whose edits break a file, or hold half a character, is refused", ()
   }
   expect(readFileSync(sandbox.path("a.js"), "utf8")).toBe(OLD_JS);
 });
+
+test("what a command left that was killed while it took the lock goes with the next one", () => {
+  const sandbox = hives();
+  sandbox.uvran("propose");
+  const left = `.uvran/lock.${encodeURIComponent(hostname())}.4194999`;
+  sandbox.write(left, "{");
+  expect(sandbox.uvran("apply").exit).toBe(0);
+  expect(existsSync(sandbox.path(left))).toBe(false);
+});

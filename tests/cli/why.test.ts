@@ -39,7 +39,7 @@ test("--why gives the answers of the conditions and the outcome where the code f
 
 test("--why knows a place by the line on which it begins, where the plan has it", () => {
   const list =
-    "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(jar)\n    return names\n";
+    "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(jar.name)\n    return names\n";
   const own = new Sandbox({ "a.py": list });
   const asked = (line: number): string =>
     own.uvran("rules", "python/comprehension", "--why", `a.py:${line}`).out;

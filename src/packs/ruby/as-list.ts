@@ -310,6 +310,12 @@ export const asList = rule({
       "def f(x)\n  return if x.nil?\n  x = Array(x)\n  g(x)\nend\n",
       "likely",
     ),
+    // There is nothing behind this guard.
+    rewrites(
+      "def f(x)\n  return g(x) if x\n  x = [x] unless x.is_a?(Array)\n  g(x)\nend\n",
+      "def f(x)\n  return g(x) if x\n  x = Array(x)\n  g(x)\nend\n",
+      "possible",
+    ),
     rewrites(
       "def f(x)\n  if x\n    all = x.is_a?(Array) ? x : [x]\n    g(all)\n  end\nend\n",
       "def f(x)\n  if x\n    all = Array(x)\n    g(all)\n  end\nend\n",

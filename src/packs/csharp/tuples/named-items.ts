@@ -9,6 +9,7 @@ import {
   ofKind,
   referencesAt,
   rule,
+  shortened,
   trialsIn,
   use,
   weakest,
@@ -36,6 +37,8 @@ interface Declared {
   readonly types: readonly SyntaxNode[];
   /** All places in the declaration where the type of the tuple is written. */
   readonly written: readonly SyntaxNode[];
+  /** What it is given at first. */
+  readonly value: SyntaxNode | undefined;
 }
 
 function declaredAt(node: SyntaxNode): Declared | undefined {
@@ -43,7 +46,8 @@ function declaredAt(node: SyntaxNode): Declared | undefined {
   const [type, only, ...more] = declaration?.parts ?? [];
   const named = only?.child("name");
   if (!type || !only || !named || more.length > 0) return undefined;
-  const made = only.parts.find((part) => part.is("object_creation_expression"))?.child("type");
+  const value = only.parts.find((part) => !part.same(named));
+  const made = value?.child("type");
   const collection = type.is("implicit_type") ? made : type;
   if (!collection?.is("generic_name") || !COLLECTIONS.test(collection.firstPart?.text ?? ""))
     return undefined;
@@ -51,7 +55,14 @@ function declaredAt(node: SyntaxNode): Declared | undefined {
   const types = tupleTypes(held);
   if (!held || !types) return undefined;
   const written = [...node.descendants()].filter((one) => tupleTypes(one) && one.text === held.text);
-  return { name: named, collection, types, written };
+  return { name: named, collection, types, written, value };
+}
+
+/** `new List<…>()`, `new()`, with a size at most. */
+function isMadeEmpty(value: SyntaxNode): boolean {
+  if (!value.is(["object_creation_expression", "implicit_object_creation_expression"])) return false;
+  const args = value.child("arguments")?.parts ?? [];
+  return value.child("initializer") === undefined && args.every((one) => one.is("integer_literal"));
 }
 
 /** All that is known of the tuples, from all uses in the file. */
@@ -109,6 +120,14 @@ function uses(match: Match): EveryUse {
   return everyUseOf(name, [within("block"), within("arrow_expression_clause")]);
 }
 
+/** What is given by other code has the type that it has there. */
+function beginsEmpty(match: Match): Answer {
+  const { value } = declaredAt(match.the(statement))!;
+  return !value || isMadeEmpty(value)
+    ? yes("type.same", "it is made empty", value)
+    : no("type.same", `\`${shortened(value.text)}\` gives it items of the old type`, value);
+}
+
 /** Other classes, and other parts of this one, would have to be changed as well. */
 function isOwn(match: Match): Answer {
   const node = match.the(statement);
@@ -152,6 +171,7 @@ export const namedItems = rule({
       },
       { unknownIs: "possible" },
     ),
+    condition("it is made empty", beginsEmpty),
     condition("nobody else uses the collection", isOwn),
     condition("its members have names", (match) =>
       hasNames(namesOf(declaredAt(match.the(statement))!), match),
@@ -284,6 +304,19 @@ export const namedItems = rule({
         "void F() { jars.Add(Tuple.Create(1, 2)); }",
       ),
       "nothing says what",
+    ),
+    holds(
+      inClass(
+        "void F(string jar) { List<Tuple<string, int>> jars = Load(jar); foreach (var one in jars) Use(one.Item1); }",
+      ),
+      "items of the old type",
+    ),
+    holds(
+      inClass(
+        'List<Tuple<string, int>> jars = new List<Tuple<string, int>> { Tuple.Create("a", 1) };',
+        "void F() { foreach (var one in jars) Use(one.Item1); }",
+      ),
+      "items of the old type",
     ),
     ignores(inClass("List<string> jars = new List<string>();")),
     ignores(inClass("Shelf<Tuple<int, int>> jars = new Shelf<Tuple<int, int>>();")),
