@@ -10,9 +10,11 @@ export interface Elements {
   readonly made: readonly MadeTuple[];
   /** The types that are written for one of them. */
   readonly declared: readonly SyntaxNode[];
+  /** Such types of the parameters of lambdas, which can be left out. */
+  readonly left: readonly SyntaxNode[];
 }
 
-const NOTHING: Elements = { reads: [], made: [], declared: [] };
+const NOTHING: Elements = { reads: [], made: [], declared: [], left: [] };
 
 function joined(all: readonly (Elements | undefined)[]): Elements | undefined {
   const known = all.flatMap((one) => one ?? []);
@@ -21,6 +23,7 @@ function joined(all: readonly (Elements | undefined)[]): Elements | undefined {
     reads: known.flatMap(({ reads }) => reads),
     made: known.flatMap(({ made }) => made),
     declared: known.flatMap(({ declared }) => declared),
+    left: known.flatMap(({ left }) => left),
   };
 }
 
@@ -82,15 +85,16 @@ function ofPut(args: readonly SyntaxNode[]): Elements | undefined {
 function ofArgument(argument: SyntaxNode): Elements | undefined {
   if (!argument.is("lambda_expression")) return argument.is("integer_literal") ? NOTHING : undefined;
   const parameters = argument.child("parameters");
-  const [only, ...more] = parameters?.is("implicit_parameter")
-    ? [parameters]
-    : (parameters?.parts ?? []).map((one) => one.child("name") ?? one);
-  if (!only || more.length > 0 || !only.is(["identifier", "implicit_parameter"])) return undefined;
+  const [only, ...more] = parameters?.is("implicit_parameter") ? [parameters] : (parameters?.parts ?? []);
   const body = argument.child("body");
-  if (!body) return undefined;
+  if (!only || more.length > 0 || !only.is(["identifier", "implicit_parameter", "parameter"]) || !body)
+    return undefined;
+  const type = only.child("type");
   // The tuple itself may not be what the function gives.
-  const uses = body.mentions(only.text);
-  return joined(uses.map(ofElement));
+  const uses = body.mentions((only.child("name") ?? only).text);
+  const found = joined(uses.map(ofElement));
+  if (!type || !found) return found;
+  return tupleTypes(type) ? { ...found, left: [...found.left, type] } : undefined;
 }
 
 /** One tuple: a member of it is read, it is put into a variable, or another takes its place. */

@@ -90,7 +90,7 @@ const typeText = ({ types }: Declared, names: readonly (string | undefined)[]): 
   `(${types.map((one, n) => (names[n] === undefined ? one.text : `${one.text} ${names[n]}`)).join(", ")})`;
 
 /** What becomes of the code around a use. */
-function renamed(around: SyntaxNode, { reads, made, declared }: Elements, of: Declared): Segment[] {
+function renamed(around: SyntaxNode, { reads, made, declared, left }: Elements, of: Declared): Segment[] {
   const names = namesOf(of);
   const edits: Edit[] = [
     ...reads.flatMap(({ place, name: read }) => {
@@ -99,6 +99,7 @@ function renamed(around: SyntaxNode, { reads, made, declared }: Elements, of: De
     }),
     ...made.map(({ whole }) => ({ start: whole.start, end: whole.child("arguments")!.start, text: "" })),
     ...declared.map(({ start, end }) => ({ start, end, text: typeText(of, names) })),
+    ...left.map((type) => ({ start: type.start, end: type.nextPart?.start ?? type.end, text: "" })),
   ];
   return [
     copy(
@@ -235,7 +236,7 @@ export const namedItems = rule({
         "    var jars = new List<Tuple<string, int>>();",
         "    jars.Add(Tuple.Create(jar, grams));",
         "    foreach (Tuple<string, int> one in jars.Where(j => j.Item2 > 3).OrderBy(j => j.Item1)) Use(one.Item1);",
-        "    Use(jars.First().Item2, jars.Sum(j => j.Item2), jars.Any());",
+        "    Use(jars.First().Item2, jars.Sum((Tuple<string, int> j) => j.Item2), jars.Any());",
         "}",
       ),
       inClass(
@@ -244,7 +245,7 @@ export const namedItems = rule({
         "    var jars = new List<(string jar, int grams)>();",
         "    jars.Add((jar, grams));",
         "    foreach ((string jar, int grams) one in jars.Where(j => j.grams > 3).OrderBy(j => j.jar)) Use(one.jar);",
-        "    Use(jars.First().grams, jars.Sum(j => j.grams), jars.Any());",
+        "    Use(jars.First().grams, jars.Sum((j) => j.grams), jars.Any());",
         "}",
       ),
     ),
