@@ -137,6 +137,9 @@ function isOwn(match: Match): Answer {
   const modifiers = node.parts.filter((part) => part.is("modifier")).map(({ text }) => text);
   const open = modifiers.find((one) => /^(?:public|protected|internal)$/.test(one));
   if (open) return no("name.other-uses", `it is ${open}, and other code may use it`, node);
+  const marked = node.parts.find((part) => part.is("attribute_list"));
+  if (marked)
+    return no("name.other-uses", `\`${shortened(marked.text)}\` may hand it on to other code`, marked);
   const owner = node.closest(["class_declaration", "struct_declaration", "record_declaration"]);
   const isPartial = owner?.parts.some((part) => part.is("modifier") && part.text === "partial");
   return isPartial
@@ -298,6 +301,13 @@ export const namedItems = rule({
         "void F(string jar, int n) { jars.Add(Tuple.Create(jar, n)); }",
       ),
       "other code may use it",
+    ),
+    holds(
+      inClass(
+        "[Kept] List<Tuple<string, int>> jars = new List<Tuple<string, int>>();",
+        "void F(string jar, int n) { jars.Add(Tuple.Create(jar, n)); }",
+      ),
+      "may hand it on",
     ),
     holds(
       inClass(
