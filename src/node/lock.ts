@@ -6,7 +6,6 @@ import { Problem } from "./problem.js";
 import { stateFolder } from "./state.js";
 
 const FILE = "lock";
-const STALE = ".stale";
 const RETRY_MILLISECONDS = 20;
 /** Stale locks that come back this often are not stale. */
 const MOST_TRIES = 5;
@@ -33,6 +32,7 @@ export async function locked<T>(
     }
   }
   try {
+    cleanLeftOvers(file);
     return await work();
   } finally {
     rmSync(file, { force: true });
@@ -54,7 +54,6 @@ function take(file: string, own: Holder): void {
     for (let tries = 0; ; tries++) {
       try {
         linkSync(temporary, file);
-        cleanLeftOvers(file, own);
         return;
       } catch (error) {
         if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
@@ -83,13 +82,12 @@ function take(file: string, own: Holder): void {
 const nameOf = ({ host, pid }: Pick<Holder, "host" | "pid">): string => `${encodeURIComponent(host)}.${pid}`;
 
 /** Removes what processes of this machine left that were killed while they took the lock. Only for who holds it. */
-function cleanLeftOvers(file: string, own: Holder): void {
-  const folder = dirname(file);
-  for (const name of readdirSync(folder)) {
-    const [, of, pid] = /^lock\.(.+)\.(\d+)(?:\.stale)?$/.exec(name) ?? [];
-    if (pid === undefined || of !== encodeURIComponent(own.host) || Number(pid) === own.pid) continue;
-    const { command, since, host } = own;
-    if (!isAlive({ pid: Number(pid), host, command, since })) rmSync(join(folder, name), { force: true });
+function cleanLeftOvers(file: string): void {
+  const { started: _started, ...own } = ownHolder("");
+  for (const name of readdirSync(dirname(file))) {
+    const [, host, pid] = /^lock\.(.+)\.(\d+)(?:\.stale)?$/.exec(name) ?? [];
+    if (host !== encodeURIComponent(own.host) || isAlive({ ...own, pid: Number(pid) })) continue;
+    rmSync(join(dirname(file), name), { force: true });
   }
 }
 
@@ -99,7 +97,7 @@ function isStale(held: Holder | "unreadable" | undefined): boolean {
 
 /** Removes a stale lock; one that another command has put in its place meanwhile is put back. */
 function takeAway(file: string, name: string): void {
-  const aside = `${file}.${name}${STALE}`;
+  const aside = `${file}.${name}.stale`;
   try {
     renameSync(file, aside);
     if (!isStale(readHolder(aside))) linkSync(aside, file);

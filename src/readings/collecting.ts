@@ -3,14 +3,14 @@ import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/i
 import { assignedBy, type Frame } from "./frame.js";
 import { putBy } from "./keyed.js";
 import { bare, callOf } from "./presence-test.js";
-import { sieved, walkAt, walkKinds, type Sieve, type Walk } from "./walk.js";
+import { sieved, walkAt, walkKinds, type Sifted } from "./walk.js";
 import { expressionOf, isStatement, neighbour } from "./ways.js";
 
 /** What a loop may gather: a list, a set or a map that it fills, or a number that it adds to. */
 export type Gathers = "list" | "set" | "map" | "total";
 
 /** What is empty at first, and to which a loop behind adds one value for each item, or for some. */
-export interface Collecting extends Omit<Walk, "body"> {
+export interface Collecting extends Sifted {
   readonly gathers: Gathers;
   /** The statement that makes it, what it is given to, and the empty list, set or map in it, or the zero. */
   readonly first: SyntaxNode;
@@ -21,8 +21,6 @@ export interface Collecting extends Omit<Walk, "body"> {
   /** The value that is added, and for a map the key that it is put at. */
   readonly value: SyntaxNode;
   readonly key: SyntaxNode | undefined;
-  /** What must hold for it to be added, in the order in which it is asked. */
-  readonly sieves: readonly Sieve[];
 }
 
 /** The kinds of nodes at which such a loop may be. */
@@ -61,7 +59,7 @@ const MOST_BETWEEN = 6;
 /** The statement ahead of a loop that gives something its first value, with nothing about it in between. */
 export function madeAhead(loop: SyntaxNode, name: SyntaxNode): Made | undefined {
   const between: SyntaxNode[] = [];
-  for (let at = neighbour(loop, "before"); at && between.length <= MOST_BETWEEN;) {
+  for (let at = neighbour(loop, "before"); at && between.length < MOST_BETWEEN;) {
     const given = assignedBy(at);
     if (given && isSame(given.target, name))
       return { first: at, list: given.target, empty: given.value, between };

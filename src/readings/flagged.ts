@@ -4,13 +4,11 @@ import { collectingKinds, frameOf, madeAhead } from "./collecting.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { bare } from "./presence-test.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
-import { sieved, walkAt, type Sieve, type Walk } from "./walk.js";
+import { sieved, walkAt, type Sifted } from "./walk.js";
 import { expressionOf, isGiven, isStatement, neighbour } from "./ways.js";
 
 /** A loop that only finds out whether one of the items passes a test. */
-export interface Flagged extends Omit<Walk, "body"> {
-  /** What must hold for an item, in the order in which it is asked; never empty. */
-  readonly sieves: readonly Sieve[];
+export interface Flagged extends Sifted {
   /** What comes out where there is such an item; the contrary comes out where there is none. */
   readonly isFound: boolean;
   /** Is the loop left at the first such item? */

@@ -34,7 +34,7 @@ export { type Release, type ReleaseForm } from "./releases.js";
 export { ofKind, type Filled, type KindForms } from "./of-kind.js";
 export { collected, type CollectedForms } from "./collected.js";
 export { type Collecting, type Gathers } from "./collecting.js";
-export { type Sieve } from "./walk.js";
+export { type Sieve, type Sifted } from "./walk.js";
 export { equalOrMissing, type EqualOrMissing } from "./equal-or-missing.js";
 export { flagged, type Flagged } from "./flagged.js";
 export { brought, broughtAt, importsOf, type Brought } from "./brought.js";

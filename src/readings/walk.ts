@@ -19,6 +19,12 @@ export interface Sieve {
   readonly isTrue: boolean;
 }
 
+/** A loop over items that does something with those that pass its tests. */
+export interface Sifted extends Omit<Walk, "body"> {
+  /** What must hold for an item, in the order in which it is asked. */
+  readonly sieves: readonly Sieve[];
+}
+
 /** The kinds of nodes that may be such a loop. */
 export function walkKinds({ flow, calls }: Language): readonly string[] {
   const kinds = Object.entries(flow.shapes).flatMap(([kind, shape]) =>

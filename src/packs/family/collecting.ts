@@ -78,7 +78,7 @@ function isNotSeen(what: string, of: (match: Match) => Growing | undefined): Con
 
 function isNotRead({ list, loop, parts }: Growing): Answer {
   const read = parts.flatMap((part) => mentionsOf(part, list.text))[0];
-  if (read) return no("flow.order", `\`${list.text}\` is read while it is filled`, read);
+  if (read) return no("flow.order", `\`${list.text}\` is read while the loop runs`, read);
   const to = referencesAt(list).find((one) => one.to)?.to;
   // A function that is made later cannot have been called yet, unless all of this is run again.
   const isRepeated = [...loop.ancestors()].some((above) =>
@@ -89,18 +89,18 @@ function isNotRead({ list, loop, parts }: Growing): Answer {
   const isOpen = !to || seen !== undefined || isSeenElsewhere(to);
   return isOpen
     ? unknown("flow.order", `what is called meanwhile could read \`${list.text}\``, seen?.node ?? loop)
-    : yes("flow.order", `\`${list.text}\` is not read while it is filled`);
+    : yes("flow.order", `\`${list.text}\` is not read while the loop runs`);
 }
 
-/** Where something throws halfway, a handler that reads the list finds what it held before, and so does what is run after it. */
+/** Where something throws halfway, a handler that reads it finds what it held before, and so does what is run after it. */
 function isNotSeenHalf({ list, loop }: Growing): Answer {
   const answers = [...loop.ancestors()].map((above) => seenPast(above, loop, list));
-  return weakest([yes("flow.throws", "nobody reads the list half filled"), ...answers]);
+  return weakest([yes("flow.throws", "nothing reads it half done"), ...answers]);
 }
 
 /** Is the list read by what is run when something in a `try` throws? */
 function seenPast(above: SyntaxNode, loop: SyntaxNode, list: SyntaxNode): Answer {
-  const fine = yes("flow.throws", "nobody reads the list half filled");
+  const fine = yes("flow.throws", "nothing reads it half done");
   const shape = shapeOf(above);
   if (shape?.is !== "try") return fine;
   const lastly = shape.lastly === undefined ? [] : [shape.lastly];

@@ -3,7 +3,6 @@ import {
   choice,
   condition,
   containing,
-  copy,
   each,
   fresh,
   holes,
@@ -16,16 +15,14 @@ import {
   present,
   referencesAt,
   rule,
-  sameCode,
   shortened,
   sideEffectFree,
-  text,
   trialsIn,
   typeOf,
   unknown,
   yes,
 } from "../../core.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 import { isOfType, isOptional, typeArguments, wantsPrimitive } from "./types.js";
@@ -40,69 +37,37 @@ const { maybe, fallback, read, error, body } = holes({
 const value = fresh("value");
 const got = java`${maybe}.get()`;
 
+const PRESENT = present(maybe, { or: ["value"] });
+const EMPTY = java.expression`Optional.empty()`;
+
 /** The value or a default; what is read of the value, or a default; the value or an exception; what is done with it. */
 const FORMS = [
-  { is: "value", was: choice(present(maybe, { or: ["value"] }), maybe, fallback) },
-  { is: "mapped", was: choice(present(maybe, { or: ["value"] }), read, fallback) },
+  { is: "value", was: choice(PRESENT, maybe, fallback) },
+  { is: "wrapped", was: choice(PRESENT, java.expression`Optional.of(${read})`, EMPTY) },
+  { is: "wrapped or empty", was: choice(PRESENT, java.expression`Optional.ofNullable(${read})`, EMPTY) },
+  { is: "flat", was: choice(PRESENT, read, EMPTY) },
+  { is: "mapped", was: choice(PRESENT, read, fallback) },
   { is: "insisted", was: orThrows(maybe, error, { or: ["value"] }) },
-  { is: "run", was: onlyIf(present(maybe, { or: ["value"] }), body) },
+  { is: "run", was: onlyIf(PRESENT, body) },
 ] as const;
 const formOf = ({ alternative }: Match) => FORMS[alternative]!.is;
 
 const isPlain = (match: Match): boolean => mayRunAnyway(match.the(fallback)).is === "yes";
 
-/** What is made of the value is an Optional itself, and an empty one where there is no value. */
-const isFlat = (match: Match): boolean =>
-  formOf(match) === "mapped" && /^Optional\s*\.\s*(?:<[^()]*>\s*)?empty\(\s*\)$/.test(match.textOf(fallback));
+/** Forms whose values are Optionals themselves, with none where there is no value. */
+const FLAT = ["wrapped", "wrapped or empty", "flat"];
+const isFlat = (match: Match): boolean => FLAT.includes(formOf(match));
 
-/** What `Optional.of` or `Optional.ofNullable` is given. */
-function wrappedIn(
-  node: SyntaxNode,
-): { readonly given: SyntaxNode; readonly mayBeNull: boolean } | undefined {
-  const method = node.child("name")?.text;
-  const [given, ...more] = node.child("arguments")?.parts ?? [];
-  const isWrapping = node.is("method_invocation") && node.child("object")?.text === "Optional";
-  if (!isWrapping || !given || more.length > 0 || (method !== "of" && method !== "ofNullable"))
-    return undefined;
-  return { given, mayBeNull: method === "ofNullable" };
-}
-
-/** What the function that is handed to `map` gives, where it need not be flattened. */
-function mappedTo(match: Match): SyntaxNode | undefined {
-  const wrapped = wrappedIn(match.the(read));
-  // `map` makes nothing of null, where `of` throws.
-  return wrapped && (wrapped.mayBeNull || isNeverNull(wrapped.given)) ? wrapped.given : undefined;
-}
-
-/** The code that the value is read in, with the value in the place of what reads it. */
-function flatly(match: Match): Segment[] {
-  const node = match.the(maybe);
-  const inner = mappedTo(match);
-  const from = inner ?? match.the(read);
-  const name = match.named(value);
-  const gets = [...from.descendants()].filter(
-    (one) =>
-      one.is("method_invocation") &&
-      one.child("name")?.text === "get" &&
-      one.child("arguments")?.parts.length === 0 &&
-      one.child("object") !== undefined &&
-      sameCode(one.child("object")!, node),
-  );
-  const edits = gets.map(({ start, end }) => ({ start, end, text: name }));
-  return [
-    copy(node.start, node.end),
-    text(`.${inner ? "map" : "flatMap"}(${name} -> `),
-    copy(from.start, from.end, edits),
-    text(")"),
-  ];
-}
+/** `map` makes nothing of null, where `Optional.of` throws. */
+const isMappable = (match: Match): boolean =>
+  formOf(match) === "wrapped or empty" || (formOf(match) === "wrapped" && isNeverNull(match.the(read)));
 
 /** What becomes of the value: the same as what the Optional holds, or something of another type. */
 function isOfItsType(match: Match): Answer {
+  if (isFlat(match)) return isFlattened(match);
   if (!match.has(fallback)) return yes("name.scope", "there is no default");
   const [type] = typeArguments(match.the(maybe));
   const node = match.the(fallback);
-  if (isFlat(match)) return isFlattened(match);
   if (formOf(match) === "mapped") return isOfMappedType(match);
   const same = isOfType(node, type);
   if (same.is !== "yes" || match.place.parent?.is("return_statement")) return same;
@@ -113,7 +78,7 @@ function isOfItsType(match: Match): Answer {
 function isFlattened(match: Match): Answer {
   const made = match.the(read);
   const shown = shortened(made.text);
-  if (mappedTo(match) || wrappedIn(made)) return yes("type.same", `\`${shown}\` makes an Optional`, made);
+  if (formOf(match) !== "flat") return yes("type.same", `\`${shown}\` is put into an Optional`, made);
   return typeOf(made)?.name === "Optional" && isNeverNull(made)
     ? yes("type.same", `\`${shown}\` is an Optional`, made)
     : unknown(
@@ -186,7 +151,7 @@ export const optionalConsumed = rule({
   where: [
     ({ tests }) => tests[0]!.asks === "value",
     (match) => formOf(match) !== "run" || containing(got, { in: body })(match) !== false,
-    (match) => formOf(match) !== "mapped" || containing(got, { in: read })(match) !== false,
+    (match) => !match.has(read) || containing(got, { in: read })(match) !== false,
   ],
   given: [
     condition("it is an Optional", (match) => isOptional(match.the(maybe)), { unknownIs: "possible" }),
@@ -209,9 +174,11 @@ export const optionalConsumed = rule({
         });
       `;
     if (form === "insisted") return java.expression`${maybe}.orElseThrow(() -> ${error})`;
-    if (isFlat(match)) return flatly(match);
+    const mapped = each(got, { in: read }).becomes(value);
+    if (isMappable(match)) return java.expression`${maybe}.map(${value} -> ${mapped})`;
+    if (form === "wrapped") return java.expression`${maybe}.flatMap(${value} -> Optional.of(${mapped}))`;
+    if (form === "flat") return java.expression`${maybe}.flatMap(${value} -> ${mapped})`;
     if (form === "mapped") {
-      const mapped = each(got, { in: read }).becomes(value);
       return isPlain(match)
         ? java.expression`${maybe}.map(${value} -> ${mapped}).orElse(${fallback})`
         : java.expression`${maybe}.map(${value} -> ${mapped}).orElseGet(() -> ${fallback})`;
@@ -221,7 +188,7 @@ export const optionalConsumed = rule({
       : java.expression`${maybe}.orElseGet(() -> ${fallback})`;
   },
   cautions: (match) =>
-    formOf(match) === "mapped" && !isFlat(match) && !isNeverNull(match.the(read))
+    formOf(match) === "mapped" && !isNeverNull(match.the(read))
       ? [
           caution(
             "value.null",
@@ -271,7 +238,7 @@ export const optionalConsumed = rule({
     ),
     // `of` throws for null, of which `map` makes nothing.
     rewrites(
-      inMethod("return queen.isPresent() ? Optional.of(find(queen.get())) : Optional.<String>empty();"),
+      inMethod("return queen.isPresent() ? Optional.of(find(queen.get())) : Optional.empty();"),
       inMethod("return queen.flatMap(value -> Optional.of(find(value)));"),
       "likely",
     ),

@@ -74,13 +74,13 @@ export const optionalRequired = rule({
       inMethod(
         "Optional<String> queen = find(key);\n        if (!queen.isPresent()) throw new IllegalStateException();\n        return join(queen, queen.get());",
       ),
-      "queen",
+      "which the rule does not know",
     ),
     holds(
       inMethod(
         "Optional<String> queen = find(key);\n        if (!queen.isPresent()) throw new IllegalStateException();\n        queen = find(queen.get());\n        return queen.get();",
       ),
-      "queen",
+      "which the rule does not know",
     ),
     holds(
       inMethod(

@@ -5,8 +5,10 @@ import {
   exitsOf,
   functionAround,
   holes,
+  isDefinedInProject,
   isValueSeen,
   jumpOf,
+  mentionsOf,
   no,
   oneOrMany,
   rule,
@@ -20,7 +22,7 @@ import {
 } from "../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../core.js";
 import { withoutParentheses } from "../family/parentheses.js";
-import { isNeverFalse, isReadTwice } from "./values.js";
+import { isNeverFalse, isOfLanguage, isReadTwice } from "./values.js";
 
 const { value } = holes({ value: "expression" });
 
@@ -32,7 +34,7 @@ interface Path {
   readonly body: readonly SyntaxNode[];
 }
 
-const NO_PATH = "a list, one thing and nothing are not treated alike";
+const NO_PATH = "a list, a single thing and nil are not treated alike";
 
 /** The one path that all cases can take; the reason where there is none. */
 function pathOf({ oneOrMany: { subject, values, done, tellsNone, isThere } }: Match): Path | string {
@@ -40,16 +42,15 @@ function pathOf({ oneOrMany: { subject, values, done, tellsNone, isThere } }: Ma
     const [walk, ...more] = done.many;
     const isNothing = done.none.every(({ text: code }) => code === "nil");
     if (!walk || more.length > 0) return NO_PATH;
-    if (tellsNone && !isThere && !isNothing) return "something is done where there is nothing";
-    if (!tellsNone && !isThere) return "nothing is taken for one thing";
+    if (tellsNone && !isThere && !isNothing) return "something is done for nil";
+    if (!tellsNone && !isThere) return "nil is treated like a single thing";
     return isDoneAlike(walk, subject, done.one) ? { walk: behind(walk, subject), body: done.one } : NO_PATH;
   }
   const { many, one, none } = values;
   const inner = onlyItem(one);
   if (!inner) return NO_PATH;
   const isEmpty = tellsNone ? /^(?:\[\s*\]|Array\.new)$/.test(none.text) : sameCode(none, one);
-  if (!isEmpty && !isThere)
-    return `\`${shortened(none.text)}\` is given where there is nothing, and not an empty list`;
+  if (!isEmpty && !isThere) return `\`${shortened(none.text)}\` is given for nil, and not an empty list`;
   if (sameCode(withoutParentheses(many), subject))
     return sameCode(withoutParentheses(inner), subject) ? { walk: undefined, body: [] } : NO_PATH;
   const isMapped = /^(?:map|collect)$/.test(many.child("method")?.text ?? "") && (tellsNone || isThere);
@@ -78,19 +79,29 @@ function isDoneAlike(walk: SyntaxNode, subject: SyntaxNode, one: readonly Syntax
   if (!walk.text.startsWith(subject.text) || !body || !item?.is("identifier") || more.length > 0)
     return false;
   if (body.mentions(subject.text).length > 0) return false;
-  const words = wordsOf(body.parts);
   // `lot = lots; weigh(lot)`.
   const [first, ...rest] = one;
   const isNamed = first?.is("assignment") && first.text.replace(/\s/g, "") === `${item.text}=${subject.text}`;
-  if (isNamed) return words.join(" ") === wordsOf(rest).join(" ");
-  const replaced = words.flatMap((word) => (word === item.text ? wordsOf([subject]) : [word]));
-  return replaced.join(" ") === wordsOf(one).join(" ");
+  if (isNamed) return isSame(wordsOf(body.parts), wordsOf(rest));
+  const items = mentionsOf(body, item.text).filter((node) => node.is("identifier"));
+  const replaced = leavesOf(body.parts).flatMap((leaf) =>
+    items.some((node) => node.same(leaf)) ? wordsOf([subject]) : [leaf.text],
+  );
+  return isSame(replaced, wordsOf(one));
 }
 
-const wordsOf = (code: readonly SyntaxNode[]): string[] =>
-  code.flatMap((part) => [...part.descendants()]).flatMap((node) => (node.isLeaf ? [node.text] : []));
+const leavesOf = (code: readonly SyntaxNode[]): SyntaxNode[] =>
+  code.flatMap((part) => [...part.descendants()]).filter(({ isLeaf }) => isLeaf);
 
-/** Things that `Array()` takes apart. */
+const wordsOf = (code: readonly SyntaxNode[]): string[] => leavesOf(code).map(({ text: word }) => word);
+
+const isSame = (one: readonly string[], other: readonly string[]): boolean =>
+  one.length === other.length && one.every((word, i) => word === other[i]);
+
+/** Classes of things that `Array()` leaves as they are, or makes a list of. */
+const PLAIN = ["Array", "String", "NilClass", "Integer", "Symbol"];
+
+/** Is it something else, which `Array()` takes apart? */
 function isTakenApart(match: Match): Answer {
   const type = typeOf(match.the(value));
   const name = shortened(match.textOf(value));
@@ -100,7 +111,8 @@ function isTakenApart(match: Match): Answer {
       `\`${name}\` could be a hash, which \`Array()\` turns into pairs`,
       match.node,
     );
-  return ["Array", "String", "NilClass", "Integer", "Symbol"].includes(type.name)
+  const isOwn = type.declared !== undefined || isDefinedInProject(type.name, match.tree) !== undefined;
+  return !isOwn && PLAIN.includes(type.name)
     ? yes("value.kind", type.why, type.at)
     : no("value.kind", `${type.why}, which \`Array()\` takes apart`, type.at);
 }
@@ -136,8 +148,8 @@ function isUnseen({ node, oneOrMany: { values, done } }: Match): Answer {
 function tellsNone(match: Match): Answer {
   const { oneOrMany: found } = match;
   const name = shortened(match.textOf(value));
-  if (found.isThere) return yes("value.null", "code ahead makes sure that there is something");
-  if (found.tellsNone) return yes("value.null", "nothing is told from one thing");
+  if (found.isThere) return yes("value.null", "the code above makes sure that it is not nil");
+  if (found.tellsNone) return yes("value.null", "nil is treated apart from a single thing");
   const type = typeOf(match.the(value));
   return type && type.name !== "NilClass"
     ? yes("value.null", type.why, type.at)
@@ -161,8 +173,9 @@ export const asList = rule({
       const path = pathOf(match);
       return typeof path === "string"
         ? no("form.fits", path, match.node)
-        : yes("form.fits", "a list, one thing and nothing are treated alike");
+        : yes("form.fits", "a list, a single thing and nil are treated alike");
     }),
+    condition("`Array()` is the one of the language", (match) => isOfLanguage("Array", match.node)),
     condition("evaluating the value once makes no difference", (match) => isReadTwice(match.the(value))),
     condition("what becomes a block stands by itself", mayBeBlock),
     condition("what it comes to is not used", isUnseen),
@@ -170,7 +183,7 @@ export const asList = rule({
       when: ({ oneOrMany: { byTruth } }) => byTruth,
     }),
     condition("the value is a list, nothing, or one thing that is no hash", isTakenApart),
-    condition("there is something", tellsNone, { unknownIs: "possible" }),
+    condition("nil gives the same list", tellsNone, { unknownIs: "possible" }),
   ],
   cautions: (match) => {
     const name = shortened(match.textOf(value));
@@ -287,11 +300,11 @@ export const asList = rule({
     holds("def f(x)\n  x.is_a?(Array) ? x : (x.nil? ? nil : [x])\nend\n", "not an empty list"),
     holds(
       "def f(x)\n  if x.is_a?(Array)\n    x.each { |one| g(one) }\n  elsif x.nil?\n    h\n  else\n    g(x)\n  end\n  i\nend\n",
-      "where there is nothing",
+      "something is done for nil",
     ),
     holds(
       "def f(x)\n  if x.is_a?(Array)\n    x.each { |one| g(one) }\n  else\n    g(x)\n  end\n  i\nend\n",
-      "nothing is taken for one thing",
+      "nil is treated like a single thing",
     ),
     holds(
       "def f(x)\n  if x.is_a?(Array)\n    x.each { |one| g(one) }\n  elsif x\n    h(x)\n  end\n  i\nend\n",
@@ -320,6 +333,11 @@ export const asList = rule({
       "def f(x)\n  if x\n    all = x.is_a?(Array) ? x : [x]\n    g(all)\n  end\nend\n",
       "def f(x)\n  if x\n    all = Array(x)\n    g(all)\n  end\nend\n",
       "likely",
+    ),
+    // A text is no name.
+    holds(
+      'def f(lots)\n  if lots.is_a?(Array)\n    lots.each { |lot| puts "lot" }\n  elsif lots.nil?\n    nil\n  else\n    puts "lots"\n  end\n  g\nend\n',
+      "not treated alike",
     ),
     holds("x = { a: 1 }\ny = x.is_a?(Array) ? x : (x.nil? ? [] : [x])\n", "takes apart"),
     holds("y = g(1).is_a?(Array) ? g(1) : (g(1).nil? ? [] : [g(1)])\n", "once instead of twice"),

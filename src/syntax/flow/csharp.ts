@@ -76,7 +76,6 @@ export const csharpFlow: FlowFacts = {
   counting: { ...ordinaryFlow.counting, lengthMembers: ["Length", "Count"] },
   missing: {
     ...ordinaryMissing,
-    equals: "Equals",
     patterns: {
       tests: ["is_pattern_expression", "is_expression"],
       negated: ["negated_pattern"],

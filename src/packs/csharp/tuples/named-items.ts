@@ -297,6 +297,20 @@ export const namedItems = rule({
     ),
     holds(
       inClass(
+        "List<Tuple<string, int>> jars = new List<Tuple<string, int>>();",
+        "void F(string jar, int n) { jars.Add(Tuple.Create(jar, n)); Use(jars.Select(j => new { j.Item1 })); }",
+      ),
+      "which the rule does not know",
+    ),
+    holds(
+      inClass(
+        "List<Tuple<string, int>> jars = new List<Tuple<string, int>>();",
+        "void F(string jar, int n) { jars.Add(Tuple.Create(jar, n)); Use(nameof(jars[0].Item1)); }",
+      ),
+      "which the rule does not know",
+    ),
+    holds(
+      inClass(
         "public List<Tuple<string, int>> jars = new List<Tuple<string, int>>();",
         "void F(string jar, int n) { jars.Add(Tuple.Create(jar, n)); }",
       ),

@@ -51,8 +51,16 @@ export function memberRead(
   if (!read?.is("member_access_expression") || !read.child("expression")?.same(use)) return undefined;
   const name = read.child("name")!;
   const digits = /^Item([1-7])$/.exec(name.text)?.[1];
-  const isCalled = read.parent?.is("assignment_expression") && read.field === "left";
-  return digits === undefined || isCalled ? undefined : { place: Number(digits) - 1, name };
+  const isWritten = read.parent?.is("assignment_expression") && read.field === "left";
+  return digits === undefined || isWritten || givesItsName(read)
+    ? undefined
+    : { place: Number(digits) - 1, name };
+}
+
+/** Is the name of a member taken on: `new { t.Item1 }` has an `Item1`, and `nameof(t.Item1)` is its text? */
+function givesItsName({ parent }: SyntaxNode): boolean {
+  if (parent?.is("anonymous_object_creation_expression")) return true;
+  return parent?.is("argument_list") === true && parent.parent?.child("function")?.text === "nameof";
 }
 
 /** Members that every value tuple has. */

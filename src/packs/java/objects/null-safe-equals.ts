@@ -3,6 +3,7 @@ import {
   copy,
   equalOrMissing,
   holes,
+  indentUnit,
   isSideEffectFree,
   need,
   no,
@@ -17,6 +18,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { isLibraryName } from "../types.js";
 
 const Objects = need("java.util", "Objects");
 const { left, right } = holes({ left: "expression", right: "expression" });
@@ -38,13 +40,23 @@ export function readsOnce(node: SyntaxNode): Answer {
   );
 }
 
+/** Types of `java.lang` that values have; all of them are equal to themselves, and have one `equals`. */
+const LANG = (
+  "Object String CharSequence Number Integer Long Short Byte Character Boolean Double Float Class Enum Throwable " +
+  "Exception"
+).split(" ");
+
 /** Is everything equal to itself, and is there no other method of the name? */
 function isOrdinary(node: SyntaxNode): Answer {
   const type = typeOf(node);
-  const shown = shortened(node.text);
-  return type && type.declared === undefined
-    ? yes("type.is", type.why, type.at)
-    : unknown("type.operator", `\`${shown}\` could be of a class with an \`equals\` of its own kind`, node);
+  const doubt = unknown(
+    "type.operator",
+    `\`${shortened(node.text)}\` could be of a class with an \`equals\` of its own kind`,
+    node,
+  );
+  const module = type?.module ?? "java.lang";
+  if (!type || !/^java\./.test(module) || (module === "java.lang" && !LANG.includes(type.name))) return doubt;
+  return isLibraryName(type.name, module, node).is === "yes" ? yes("type.is", type.why, type.at) : doubt;
 }
 
 /** The comparison, or the statement that leaves by it. */
@@ -64,7 +76,7 @@ function compared(match: Match): Segment[] {
   const base = tree.indentAt(match.found.start);
   const own = tree.indentAt(block.start);
   const isOnLine = !block.same(leaves) || tree.lineAt(leaves.start) === tree.lineAt(match.node.start);
-  const lead = isOnLine ? " " : `\n${base}${tree.language.indentUnit}`;
+  const lead = isOnLine ? " " : `\n${base}${indentUnit(tree, base)}`;
   return [
     text("if ("),
     ...call,
@@ -137,6 +149,16 @@ export const nullSafeEquals = rule({
     rewrites(
       within("return (a == null ? b == null : a.equals(b)) && f(o);"),
       imported("return Objects.equals(a, b) && f(o);"),
+    ),
+    rewrites(
+      "import org.shop.Money;\n\nclass A {\n\tMoney m;\n\tboolean f(A o) {\n\t\tif (m == null) {\n\t\t\tif (o.m != null)\n\t\t\t\treturn false;\n\t\t} else if (!m.equals(o.m))\n\t\t\treturn false;\n\t\treturn true;\n\t}\n}\n",
+      "import java.util.Objects;\nimport org.shop.Money;\n\nclass A {\n\tMoney m;\n\tboolean f(A o) {\n\t\tif (!Objects.equals(m, o.m))\n\t\t\treturn false;\n\t\treturn true;\n\t}\n}\n",
+      "likely",
+    ),
+    rewrites(
+      "class A<T extends B> {\n    T a;\n    boolean f(A<T> o) {\n        return a == null ? o.a == null : a.equals(o.a);\n    }\n}\n",
+      "import java.util.Objects;\n\nclass A<T extends B> {\n    T a;\n    boolean f(A<T> o) {\n        return Objects.equals(a, o.a);\n    }\n}\n",
+      "likely",
     ),
     // A class may have another method of the name, and a thing may not be equal to itself.
     rewrites(

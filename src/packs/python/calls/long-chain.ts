@@ -1,5 +1,5 @@
-import { condition, copy, holes, indentUnit, no, ofKind, rule, text, trialsIn, yes } from "../../../core.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { condition, copy, holes, indentUnit, ofKind, rule, text, trialsIn, yes } from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 import { mostInLine } from "../../family/limits.js";
 
 const { chain } = holes({ chain: { kind: "expression", node: "call" } });
@@ -24,17 +24,10 @@ const isWhole = ({ parent, field }: SyntaxNode): boolean =>
   parent?.is(["return_statement", "expression_statement"]) === true ||
   (parent?.is("assignment") === true && field === "right");
 
-/** Does it stand on one line that is too long? */
-function isTooLong(match: Match): Answer {
-  const { tree, node } = match;
-  const line = tree.lineAt(node.start);
-  const start = tree.lineStart(line);
-  const length = tree.text.slice(start).split("\n", 1)[0]!.trimEnd().length;
-  const most = mostInLine(match);
-  return length > most
-    ? yes("form.fits", `the line has ${length} characters, and ${most} are usual`, node)
-    : no("form.fits", `the line has no more than ${most} characters`, node);
-}
+/** How long the line of a statement is without what stands behind it, in characters. */
+const lengthOf = ({ node, tree }: Match): number => tree.placeAt(node.end).column - 1;
+
+const isTooLong = (match: Match): boolean => lengthOf(match) > mostInLine(match);
 
 /** Each step on a line of its own, in parentheses. */
 function broken(match: Match): Segment[] {
@@ -65,8 +58,16 @@ export const longChain = rule({
   was: ofKind(chain, {
     when: (node) => isWhole(node) && !node.text.includes("\n") && stepsOf(node).length >= LEAST_STEPS,
   }),
-  where: [(match) => isTooLong(match).is === "yes"],
-  given: [condition("the line is too long", isTooLong)],
+  where: [isTooLong],
+  given: [
+    condition("the line is too long", (match) =>
+      yes(
+        "form.fits",
+        `the line has ${lengthOf(match)} characters, and ${mostInLine(match)} are usual`,
+        match.node,
+      ),
+    ),
+  ],
   becomes: broken,
   trials: [
     rewrites(`heaviest = ${LONG}\n`, `heaviest = (\n    ${APART}\n)\n`),
@@ -81,6 +82,9 @@ export const longChain = rule({
     rewrites(`rows = ${LONG}  # the ten heaviest\n`, `rows = (\n    ${APART}\n)  # the ten heaviest\n`),
     ignores("heaviest = frame.groupby('keeper').agg({'kg': 'sum'}).head(10)\n"),
     ignores(`heaviest = (${LONG})\n`),
+    ignores(
+      "x = f.a().b().c().d()  # a remark that makes the line longer than all others, and no code at all\n",
+    ),
     ignores(`show(${LONG})\n`),
     ignores(
       "text = make_a_rather_long_name_of_a_function('one two three four five six seven eight nine ten').upper()\n",

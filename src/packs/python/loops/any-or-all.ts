@@ -2,19 +2,8 @@ import { condition, flagged, holes, rule, text, trialsIn, unnegated } from "../.
 import type { Flagged, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenFlagging, needNotAskAll } from "../../family/collecting.js";
 import { isContrary, negated } from "../negated.js";
-import {
-  areBuiltin,
-  areOnLines,
-  asked,
-  codeOf,
-  endsNames,
-  forClause,
-  isEachContrary,
-  itselfOr,
-  laidOut,
-  mayStand,
-  raisesNoEnd,
-} from "./clauses.js";
+import { areOnLines, asked, codeOf, forClause, itselfOr, laidOut } from "./clauses.js";
+import { areBuiltin, endsNames, isEachContrary, mayStand, raisesNoEnd } from "./may-stand.js";
 
 const { items } = holes({ items: "expression" });
 
@@ -141,6 +130,11 @@ export const anyOrAll = rule({
       "def f(jars):\n    for jar in jars:\n        if jar.kg >= 3:\n            return False\n    return True\n",
       "def f(jars):\n    return not any(jar.kg >= 3 for jar in jars)\n",
     ),
+    rewrites(
+      "def f(jars, by):\n    for jar in jars:\n        if sorted(jar, key=by):\n            return True\n    return False\n",
+      "def f(jars, by):\n    return any(sorted(jar, key=by) for jar in jars)\n",
+      "likely",
+    ),
     holds(
       "def f(jars):\n    for jar in jars:\n        if next(jar):\n            return True\n    return False\n",
       "StopIteration",
@@ -159,7 +153,7 @@ export const anyOrAll = rule({
     ),
     holds(
       "def any(x):\n    return x\n\n\ndef f(jars):\n    for jar in jars:\n        if jar.full:\n            return True\n    return False\n",
-      "any",
+      "`any`",
     ),
     holds(
       "async def f(jars):\n    for jar in jars:\n        if await jar.full():\n            return True\n    return False\n",

@@ -14,18 +14,8 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import {
-  areBuiltin,
-  areOnLines,
-  asked,
-  bracketed,
-  endsNames,
-  forClause,
-  isEachContrary,
-  itselfOr,
-  laidOut,
-  mayStand,
-} from "./clauses.js";
+import { areOnLines, asked, bracketed, forClause, itselfOr, laidOut } from "./clauses.js";
+import { areBuiltin, endsNames, isEachContrary, mayStand, namesIn } from "./may-stand.js";
 
 const { list, items, value } = holes({ list: "name", items: "expression", value: "expression" });
 
@@ -43,20 +33,16 @@ function clausesOf({ collecting }: Match): Segment[][] {
 }
 
 /** The key of an item is worked out ahead of its value from now on. */
-function areApart({ collecting: { key, value: added } }: Match): Answer {
-  const fine = yes("effect.evaluated", "it makes no difference which of the two is evaluated first", key);
-  const isPlain = (node: SyntaxNode): boolean =>
-    node.is(["identifier", ...node.tree.language.plainValues]) || isSideEffectFree(node).is === "yes";
-  const open = [added, key!].filter((node) => !isPlain(node));
-  const [first] = open;
-  const isNamed = [added, key!].some((node) => node.is(["identifier", ...node.tree.language.plainValues]));
-  return !first || isNamed
-    ? fine
-    : unknown(
-        "effect.evaluated",
-        `\`${shortened(first.text)}\` could change what the key or the value is made of, and the key is worked out first from now on`,
-        first,
-      );
+function areApart({ collecting: { key, value: added, item } }: Match): Answer {
+  const own = namesIn(item!).map(({ text: name }) => name);
+  // What the loop calls an item is changed by nothing that is called.
+  const isFixed = (node: SyntaxNode): boolean =>
+    node.is(node.tree.language.plainValues) || (node.is("identifier") && own.includes(node.text));
+  const both = [added, key!];
+  const open = both.find((node) => isSideEffectFree(node).is !== "yes");
+  return !open || both.some(isFixed)
+    ? yes("effect.evaluated", "it makes no difference which of the two is evaluated first", key)
+    : unknown("effect.evaluated", `\`${shortened(open.text)}\` could change what the other one reads`, open);
 }
 
 /** The functions of the language that make what is filled, in the old code and in the new. */
@@ -202,6 +188,17 @@ export const comprehension = rule({
       "def f(jars):\n    d = {jar.next(): jar.next() for jar in jars}\n    return d\n",
       "likely",
     ),
+    rewrites(
+      "KIND = 1\n\n\ndef f(jars):\n    d = {}\n    for jar in jars:\n        d[KIND] = jar.next()\n    return d\n",
+      "KIND = 1\n\n\ndef f(jars):\n    d = {KIND: jar.next() for jar in jars}\n    return d\n",
+      "likely",
+    ),
+    // The name of the loop is one of the module.
+    rewrites(
+      "def f(jars):\n    global jar\n    names = []\n    for jar in jars:\n        names.append(jar.name)\n    return names\n",
+      "def f(jars):\n    global jar\n    names = [jar.name for jar in jars]\n    return names\n",
+      "likely",
+    ),
     // Other work stands between the two.
     rewrites(
       "def f(path):\n    names = []\n    jars = load(path)\n    limit = 3\n    for jar in jars:\n        if jar.size > limit:\n            names.append(jar.name)\n    return names\n",
@@ -209,7 +206,7 @@ export const comprehension = rule({
     ),
     holds(
       "def set():\n    return G\n\n\ndef f(jars):\n    kinds = set()\n    for jar in jars:\n        kinds.add(jar.kind)\n    return kinds\n",
-      "set",
+      "`set`",
     ),
     holds(
       "def f(jars):\n    seen = set()\n    for jar in jars:\n        if jar.id not in seen:\n            seen.add(jar.id)\n    return seen\n",

@@ -14,19 +14,8 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment } from "../../../core.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import {
-  areBuiltin,
-  areOnLines,
-  asked,
-  bracketed,
-  endsNames,
-  forClause,
-  isEachContrary,
-  itselfOr,
-  laidOut,
-  mayStand,
-  raisesNoEnd,
-} from "./clauses.js";
+import { areOnLines, asked, bracketed, forClause, itselfOr, laidOut } from "./clauses.js";
+import { areBuiltin, endsNames, isEachContrary, mayStand, raisesNoEnd } from "./may-stand.js";
 
 const { total, items, value } = holes({ total: "name", items: "expression", value: "expression" });
 

@@ -1,8 +1,9 @@
-import { condition, copy, flagged, holes, no, rule, shortened, trialsIn, yes } from "../../../core.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { condition, copy, flagged, holes, rule, trialsIn } from "../../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenFlagging, needNotAskAll } from "../../family/collecting.js";
 import { isNotAskedByName } from "../values.js";
 import {
+  areOnLines,
   askedBy,
   block,
   isCallable,
@@ -31,14 +32,6 @@ function called(match: Match): Segment[] {
   return [...given, ...block(isFound ? "any?" : "none?", found, together(sieves))];
 }
 
-/** Is each test on one line, so that it can stand in the braces of a block? */
-function isOnLine(match: Match): Answer {
-  const long = testsOf(match).find((test) => test.text.includes("\n"));
-  return long
-    ? no("form.fits", `\`${shortened(long.text)}\` stands on several lines`, long)
-    : yes("form.fits", "each test stands on one line");
-}
-
 const { rewrites, ignores, holds } = trialsIn("ruby");
 
 export const anyOrAll = rule({
@@ -53,7 +46,7 @@ export const anyOrAll = rule({
     condition("what is walked has the method", ({ flagged: found, tree }) =>
       isWalkedAlike(found, tree, false),
     ),
-    condition("each test stands on one line", isOnLine),
+    condition("each test stands on one line", (match) => areOnLines(testsOf(match))),
     ...isNotSeenFlagging(),
     condition("nothing asks for the variable by its name", isNotAskedByName),
     condition("nothing leaves the block early", (match) => runsThrough(testsOf(match))),

@@ -1,20 +1,10 @@
-import {
-  collected,
-  condition,
-  copy,
-  holes,
-  no,
-  rule,
-  shortened,
-  text,
-  trialsIn,
-  yes,
-} from "../../../core.js";
+import { collected, condition, copy, holes, rule, text, trialsIn, yes } from "../../../core.js";
 import type { Answer, Match, Segment } from "../../../core.js";
 import { isNotSeenGrowing, partsOf } from "../../family/collecting.js";
 import { isNotAskedByName, isOfLanguage } from "../values.js";
 import {
   areApart,
+  areOnLines,
   block,
   isCallable,
   isUnseen,
@@ -46,14 +36,6 @@ function isPlainHash({ collecting: { empty } }: Match): Answer {
   return empty.is("hash") ? yes("name.library", "it is a hash", empty) : isOfLanguage("Hash", empty);
 }
 
-/** Is everything on one line, so that it can stand in the braces of a block? */
-function isOnLine({ collecting }: Match): Answer {
-  const long = [collecting.key!, collecting.value].find(({ text: code }) => code.includes("\n"));
-  return long
-    ? no("form.fits", `\`${shortened(long.text)}\` stands on several lines`, long)
-    : yes("form.fits", "key and value stand on one line");
-}
-
 const { rewrites, ignores, holds } = trialsIn("ruby");
 
 export const mappedHash = rule({
@@ -68,7 +50,7 @@ export const mappedHash = rule({
     // A hash hands a key and a value to `to_h`, and to `each` a pair.
     condition("what is walked has `to_h`", ({ collecting, tree }) => isWalkedAlike(collecting, tree, true)),
     condition("it is a hash of the language", isPlainHash),
-    condition("key and value stand on one line", isOnLine),
+    condition("each part stands on one line", (match) => areOnLines(partsOf(match))),
     ...isNotSeenGrowing(),
     condition("nothing asks for the hash by its name", isNotAskedByName),
     condition("nothing leaves the block early", (match) => runsThrough(partsOf(match))),

@@ -126,7 +126,7 @@ export const mappedList = rule({
     holds("def f\n  all = []\n  [1].each { |n| all << n.to_s }\nend\n", "comes to is used"),
     holds(
       "def f(a)\n  all = []\n  a.each { |n| all << n unless all.include?(n) }\n  all\nend\n",
-      "is read while it is filled",
+      "is read while the loop runs",
     ),
     rewrites(
       "def f\n  all = []\n  (1..9).each { |i| all << (i + 1) }\n  all.each { |i| g { all } }\n  all\nend\n",

@@ -16,6 +16,7 @@ import { isNotSeenGrowing, partsOf } from "../../family/collecting.js";
 import { isNotAskedByName } from "../values.js";
 import {
   areApart,
+  areOnLines,
   block,
   isCallable,
   isUnseen,
@@ -81,6 +82,7 @@ export const summed = rule({
     condition("what is walked has the method", (match) =>
       isWalkedAlike(match.collecting, match.tree, !counts(match) && match.collecting.sieves.length > 0),
     ),
+    condition("each part stands on one line", (match) => areOnLines(partsOf(match))),
     condition("what is added are whole numbers", areWhole, { unknownIs: "possible" }),
     ...isNotSeenGrowing(),
     condition("nothing asks for the variable by its name", isNotAskedByName),

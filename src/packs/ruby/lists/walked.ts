@@ -12,16 +12,8 @@ import {
   weakest,
   yes,
 } from "../../../core.js";
-import type { Answer, Segment, Sieve, SyntaxNode } from "../../../core.js";
+import type { Answer, Segment, Sieve, Sifted, SyntaxNode } from "../../../core.js";
 import { withoutParentheses } from "../../family/parentheses.js";
-
-/** What a loop walks, what it calls an item, and what it asks of it. */
-export interface Walked {
-  readonly loop: SyntaxNode;
-  readonly items: SyntaxNode;
-  readonly item: SyntaxNode | undefined;
-  readonly sieves: readonly Sieve[];
-}
 
 /** Classes of which every one walks itself in all its methods as `each` does. */
 const MAPPED = ["Array", "Range"];
@@ -31,7 +23,7 @@ const MAPPED = ["Array", "Range"];
  * them, which hand on a hash in another way.
  */
 export function isWalkedAlike(
-  { items: walks, item }: Walked,
+  { items: walks, item }: Sifted,
   tree: SyntaxNode["tree"],
   isSieved: boolean,
 ): Answer {
@@ -80,6 +72,20 @@ export function doingIn(parts: readonly SyntaxNode[]): SyntaxNode | undefined {
 /** What a test for a pattern, or a command, leaves behind it. */
 const LAST_MATCH = /^(?:\$[~&'`+?!\d]+|last_match)$/;
 
+/** The variables that a pattern with named groups makes: `/(?<year>\d+)/ =~ text`. */
+const namesFoundIn = (test: SyntaxNode): string[] =>
+  [...test.descendants()].flatMap((node) =>
+    node.is("regex") ? [...node.text.matchAll(/\(\?<([a-z_]\w*)>/g)].map(([, name]) => name!) : [],
+  );
+
+/** Code that would stand on several lines in the braces of a block. */
+export function areOnLines(parts: readonly SyntaxNode[]): Answer {
+  const long = parts.find((part) => part.text.includes("\n"));
+  return long
+    ? no("form.fits", `\`${shortened(long.text)}\` stands on several lines`, long)
+    : yes("form.fits", "each part stands on one line");
+}
+
 /** Does a test nothing but ask? A method that is asked by its name alone does more, unless the name ends in `?`. */
 export function onlyAsks(test: SyntaxNode): Answer {
   const { test: asked } = unnegated(test);
@@ -100,10 +106,11 @@ export function areApart(values: readonly SyntaxNode[], sieves: readonly Sieve[]
   if (sieves.length === 0 || values.length === 0)
     return yes("effect.evaluated", "everything is evaluated in the same order");
   const parts = [...values, ...sieves.map(({ test }) => test)];
-  // The variables of the last match are those of the last test by then.
+  // What the last match has left is what the last test has found by then.
+  const named = sieves.flatMap(({ test }) => namesFoundIn(test));
   const matched = values
     .flatMap((part) => [...part.descendants()])
-    .find((node) => LAST_MATCH.test(node.text));
+    .find((node) => LAST_MATCH.test(node.text) || (node.is("identifier") && named.includes(node.text)));
   if (matched)
     return no("effect.evaluated", `\`${matched.text}\` is what the test ahead of it has found`, matched);
   const does = doingIn(parts);
@@ -116,7 +123,7 @@ export function areApart(values: readonly SyntaxNode[], sieves: readonly Sieve[]
 }
 
 /** The loop can give way to a call with a block; one test can take the place of several where they are asked together. */
-export function isCallable({ loop, sieves }: Walked, areTogether = false): Answer {
+export function isCallable({ loop, sieves }: Sifted, areTogether = false): Answer {
   if (loop.is("for")) return no("name.scope", "`for` keeps its names for what comes behind it", loop);
   if (sieves.length > 1 && !areTogether)
     return no("form.fits", "several tests are asked one after the other", loop);
@@ -124,13 +131,13 @@ export function isCallable({ loop, sieves }: Walked, areTogether = false): Answe
 }
 
 /** What the loop comes to is used by nobody. */
-export const isUnseen = ({ loop }: Walked): Answer =>
+export const isUnseen = ({ loop }: Sifted): Answer =>
   isValueSeen(loop)
     ? no("value.result", "what the loop comes to is used", loop)
     : yes("value.result", "what the loop comes to is not used");
 
 /** A method of lists with a block for each item. */
-export function block(method: string, { item }: Walked, code: readonly Segment[]): Segment[] {
+export function block(method: string, { item }: Sifted, code: readonly Segment[]): Segment[] {
   const names = item ? `${item.text} ` : "";
   return [text(`.${method} { ${names}`), ...code, text(" }")];
 }
@@ -159,7 +166,7 @@ export function together(sieves: readonly Sieve[]): Segment[] {
 }
 
 /** `.select { |item| test }`, `.reject { |item| test }`. */
-export function sievedBy(walked: Walked): Segment[] {
+export function sievedBy(walked: Sifted): Segment[] {
   return walked.sieves.flatMap((sieve) => {
     const { code, isTrue } = askedBy(sieve);
     return block(isTrue ? "select" : "reject", walked, code);
