@@ -11,7 +11,7 @@ export { mayRunAnyway } from "./effects/anyway.js";
 export { isPlainValue } from "./effects/operations.js";
 export { isPointer, memberNamed } from "./effects/reads.js";
 export { declaredType, isOnPrimitives, type DeclaredType } from "./types/annotations.js";
-export { declarationOf, isBuiltin, isLeftAlone, readsOf, writesOf } from "./names/builtins.js";
+export { declarationOf, isBuiltin, readsOf, writesOf } from "./names/builtins.js";
 export {
   nameInFile,
   NameInFile,
@@ -44,6 +44,8 @@ export {
   isUsedAfter,
   isWrittenBetween,
 } from "./flow/questions.js";
+export { isLeftAlone } from "./flow/left-alone.js";
+export { howPassed, isPassedByValue } from "./names/passed.js";
 export { waysOutWithout, type WayOut } from "./flow/ways-out.js";
 export { isOnlyTested } from "./flow/tested.js";
 export { operatorOf } from "./flow/parts.js";

@@ -33,7 +33,7 @@ import { declarationOfHole, foreignUses } from "./uses/foreign.js";
 export function neverWritten(name: Hole, { in: where }: { in: Hole }): Condition {
   return condition(
     `\`${name.name}\` is not written in \`${where.name}\``,
-    (match) => isLeftAlone(match.textOf(name), match.all(where), match.node),
+    (match) => isLeftAlone(match.the(name), match.all(where)),
     {
       about: [name, where],
     },

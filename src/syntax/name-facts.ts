@@ -147,6 +147,16 @@ export interface NameFacts {
   readonly assignedMembers: boolean;
   /** A name as it is looked up: in lower case where case does not count, without the `$` it may be written with. */
   bare(name: SyntaxNode): string;
+  /** The same for the name of a variable as it is written. */
+  bareText(text: string): string;
+  /** Is what this name declares a variable of somewhere else, under another name? */
+  isReference(declared: SyntaxNode): boolean;
+  /** Can a function change the variable that it is given for this parameter? */
+  takesReference(parameter: SyntaxNode): boolean;
+  /** The object through which a function's parameters can be changed, beside their names: `arguments` in JavaScript. */
+  readonly parametersIn?: string;
+  /** Does this run code in the scope that it stands in, where that can set any variable? */
+  runsInScope(node: SyntaxNode): boolean;
   /** The classes that a class is derived from, by their nodes. */
   parentsOf(scope: SyntaxNode): readonly SyntaxNode[];
   /** Can code outside of the file (or of the class, for members) use the name? */
@@ -178,6 +188,10 @@ export const ordinaryNames = {
   dynamicScope: false,
   filesAreObjects: false,
   bare: (name: SyntaxNode) => name.text,
+  bareText: (text: string) => text,
+  isReference: () => false,
+  takesReference: () => false,
+  runsInScope: () => false,
   parentsOf: () => [],
   isPublic: () => true,
 } satisfies Partial<NameFacts>;

@@ -159,14 +159,15 @@ export class SyntaxTree {
     return [...this.#named!.keys()];
   }
 
-  /** The leaves with exactly this text that can name a variable, in document order, from one node up to another. */
+  /** The leaves that can name the variable of this name, in document order, from one node up to another. */
   mentions(name: string, from: NodeId = 0, to: NodeId = this.size): readonly NodeId[] {
-    const { variables } = this.language;
-    const all = this.named(name);
+    const { variables, binding } = this.language;
+    const bare = binding.bareText(name);
+    const all = this.named(bare);
     const result: NodeId[] = [];
     for (let i = countLeading(all.length, (k) => all[k]! < from); i < all.length && all[i]! < to; i++) {
       const n = all[i]!;
-      if (variables.includes(this.kind(n)) && this.textOf(n) === name) result.push(n);
+      if (variables.includes(this.kind(n)) && binding.bareText(this.textOf(n)) === bare) result.push(n);
     }
     return result;
   }

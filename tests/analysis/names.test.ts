@@ -95,10 +95,12 @@ test.each([
   ["def f(i):\n    def g():\n        i = 1\n", "no"],
   ["def f(i):\n    for a, i in l: pass\n", "no"],
   ["def f(i):\n    exec(code)\n", "unknown"],
-  ["def g():\n    global i\ndef f(i):\n    g()\n", "unknown"],
+  ["i = 1\ndef g():\n    global i\n    i = 2\ndef f():\n    print(i)\n    g()\n", "unknown"],
+  ["def g():\n    global i\n    i = 2\ndef f(i):\n    g()\n", "yes"],
 ])("is i left alone by the last function of `%s`? %s", (code, answer) => {
-  const body = treeOf("python", code).root.parts.at(-1)!.child("body")!;
-  const result = isLeftAlone("i", [body], body);
+  const last = treeOf("python", code).root.parts.at(-1)!;
+  const name = last.mentions("i")[0]!;
+  const result = isLeftAlone(name, [last.child("body")!]);
   expect(result.is).toBe(answer);
   expect(result.evidence.says).toContain("`i`");
 });

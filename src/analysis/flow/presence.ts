@@ -3,6 +3,7 @@ import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesAt, referencesOf, type Declaration } from "../names/declarations.js";
 import { shortened } from "../shown.js";
 import { calledFromLibrary } from "../library/called.js";
+import { isPassedByValue } from "../names/passed.js";
 import { isMember } from "../names/every-use.js";
 import { assignmentOf, valueOf } from "./assignment.js";
 import type { FlowGraph, Moment } from "./graph.js";
@@ -30,7 +31,9 @@ export function canBeMissingHere(name: SyntaxNode): Answer {
   const isPassedBefore = (node: SyntaxNode): boolean =>
     graph.at(node).some((moment) => (earlier ??= graph.before(ends)).has(moment));
   const elsewhere = changesOf(to).find(({ does, node }) =>
-    does === "passed" ? isPassedBefore(node) : does === "address" || graph.writesAt(node).length === 0,
+    does === "passed"
+      ? isPassedBefore(node) && !isPassedByValue(node)
+      : does === "address" || graph.writesAt(node).length === 0,
   );
   if (elsewhere) return unknown("flow.missing", `\`${name.text}\` can be changed elsewhere`, elsewhere.node);
   const { missing, isOpen, present: test } = stateBefore(ends, to, graph);

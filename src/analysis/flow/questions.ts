@@ -5,6 +5,8 @@ import { shortened } from "../shown.js";
 import { isMember, isSeenElsewhere } from "../names/every-use.js";
 import { buildFlow } from "./build.js";
 import type { FlowGraph, Moment } from "./graph.js";
+import { changedUnseen } from "./left-alone.js";
+import { isPassedByValue } from "../names/passed.js";
 import { throwsNothing } from "./throws.js";
 
 const graphOf = oncePerNode(buildFlow);
@@ -42,7 +44,10 @@ function writesElsewhere(declaration: Declaration): Reference | undefined {
   const graph = flowAround(declaration.scope);
   return changesOf(declaration).find(
     ({ does, node }) =>
-      isChange(does) && graph.writesAt(node).length === 0 && !isDeclaring(declaration, node),
+      isChange(does) &&
+      graph.writesAt(node).length === 0 &&
+      !isDeclaring(declaration, node) &&
+      !(does === "passed" && isPassedByValue(node)),
   );
 }
 
@@ -78,6 +83,7 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
     if (!isChange(does)) continue;
     const moments = graph.writesAt(node).length > 0 ? graph.writesAt(node) : graph.at(node);
     if (!moments.some(isBetween)) continue;
+    if (does === "passed" && isPassedByValue(node)) continue;
     if (does === "passed")
       return unknown("flow.written", `\`${name}\` is passed on and may be changed there`, node);
     return does === "address"
@@ -86,8 +92,8 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
   }
   const elsewhere = writesElsewhere(declaration);
   if (elsewhere) return unknown("flow.written", `\`${name}\` is written in another function`, elsewhere.node);
-  const aliased = changes.find(({ does }) => does === "address");
-  if (aliased) return unknown("flow.written", `\`${name}\` can be changed through a reference`, aliased.node);
+  const unseen = changedUnseen(declaration);
+  if (unseen) return unseen;
   return ifComplete(graph, no("flow.written", `\`${name}\` is not written in between`));
 }
 

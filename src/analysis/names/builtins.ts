@@ -83,27 +83,6 @@ function meansBuiltin(name: string, tree: SyntaxTree): Answer {
   return isDefinedInProject(name, tree) ?? yes("name.library", `\`${name}\` is the built-in one`);
 }
 
-/** Is the variable left alone by everything in these statements? Nested functions count too. */
-export function isLeftAlone(name: string, within: readonly SyntaxNode[], around: SyntaxNode): Answer {
-  for (const node of within) {
-    const write = writesOf(name, node)[0];
-    if (write) return no("flow.written", `\`${name}\` is written`, write);
-  }
-  const { language, root } = around.tree;
-  const elsewhere = root.mentions(name).find((mention) => mention.parent?.is(language.sharing));
-  if (elsewhere) return unknown("flow.written", `\`${name}\` is shared with other functions`, elsewhere);
-  const reflects = within.flatMap((node) => [
-    ...language.reflection.flatMap((call) => readsOf(call, node)),
-    ...around.tree
-      .ofKinds(language.namesWorkedOut ?? [])
-      .map((n) => around.tree.node(n))
-      .filter((one) => node.holds(one)),
-  ])[0];
-  if (reflects)
-    return unknown("name.reflection", `\`${reflects.text}\` can reach \`${name}\` by its name`, reflects);
-  return yes("flow.written", `\`${name}\` is not written here`);
-}
-
 /** The place that declares the variable a name refers to, when exactly one can be meant. */
 export function declarationOf(name: SyntaxNode): SyntaxNode | undefined {
   const to = referencesAt(name).find((reference) => !reference.member)?.to;

@@ -6,6 +6,12 @@ export interface Occurrence {
   readonly use: NameUse;
 }
 
+/** The part of a name that is looked up, without its sign. */
+export function leafOf(name: SyntaxNode): SyntaxNode | undefined {
+  const { leaves } = name.tree.language.binding;
+  return [name, ...name.descendants()].find((one) => one.isLeaf && leaves[one.kind] !== undefined);
+}
+
 /** The largest target that a name is part of (`[a, b]` for `a` in `[a, b] = list`), else the name itself. */
 export function targetAround(name: SyntaxNode): SyntaxNode {
   const { groups } = name.tree.language.binding;

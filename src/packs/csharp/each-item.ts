@@ -28,8 +28,8 @@ function isTheItem(match: Match): Answer {
   const { items, lookUps } = match.loop;
   const type = typeOf(items);
   const fine = yes("value.result", "the items are only read");
-  const { own, body, node } = match.loop;
-  const written = own && isLeftAlone(own.name.text, body.slice(1), node);
+  const { own, body } = match.loop;
+  const written = own && isLeftAlone(own.name, body.slice(1));
   if (written && written.is !== "yes")
     return no(
       "flow.written",

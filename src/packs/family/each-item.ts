@@ -123,7 +123,7 @@ function isNamedAlike(match: Match): Answer {
   const own = ownOf(match);
   const { loop } = match;
   if (!own) return yes("flow.written", "the item has a name of its own");
-  const written = isLeftAlone(own.name.text.replace(/^\W+/, ""), loop.body.slice(1), loop.node);
+  const written = isLeftAlone(own.name, loop.body.slice(1));
   const again = loop.lookUps.find((read) => !own.statement.holds(read));
   return written.is !== "yes" && again
     ? no("flow.written", `\`${own.name.text}\` is written, and the item is looked up again`, again)
@@ -152,9 +152,7 @@ function looped(match: Match, walking: Walking): Segment[] {
   const name = nameOf(match);
   const header = walking.header(walking.declared(match, own, name)!, loop.items.text);
   const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
-  const isKept =
-    own !== undefined &&
-    isLeftAlone(own.name.text.replace(/^\W+/, ""), loop.body.slice(1), loop.node).is !== "yes";
+  const isKept = own !== undefined && isLeftAlone(own.name, loop.body.slice(1)).is !== "yes";
   const edits = [
     ...[...loop.counting, ...(own ? [own.statement] : [])].map(removal),
     ...(isKept ? [] : again.map(({ start, end }) => ({ start, end, text: name }))),

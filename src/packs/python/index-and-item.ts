@@ -51,8 +51,8 @@ function indexIsIdle({ loop, node }: Match): boolean {
 /** Where the name is given something else, an item that is looked up again is not what it names. */
 function isItemWritten(match: Match): boolean {
   const own = ownOf(match);
-  const { body: all, node } = match.loop;
-  return own !== undefined && isLeftAlone(own.name.text, all.slice(1), node).is !== "yes";
+  const { body: all } = match.loop;
+  return own !== undefined && isLeftAlone(own.name, all.slice(1)).is !== "yes";
 }
 
 /** Is the item all that the loop needs? */

@@ -98,6 +98,7 @@ export const ruby: Language = {
   calls: ["call", "super", "yield"],
   memberReads: ["call"],
   indexReads: ["element_reference"],
+  changingOperators: ["<<"],
   reflection: ["binding", "eval", "instance_eval", "class_eval", "local_variables"],
   suspensions: ["yield"],
   augmented: ["operator_assignment"],

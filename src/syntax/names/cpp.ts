@@ -61,6 +61,13 @@ function functionOfParameter(name: SyntaxNode): SyntaxNode | undefined {
   return at?.parent?.is("function_definition") ? at.parent : declarator;
 }
 
+/** Does a parameter, with a name or without one, take what it is given by a reference that may change it? */
+function isByReference(parameter: SyntaxNode): boolean {
+  const declarator = parameter.child("declarator");
+  const isReference = declarator?.is(["reference_declarator", "abstract_reference_declarator"]) === true;
+  return isReference && !parameter.parts.some((part) => part.is("type_qualifier") && part.text === "const");
+}
+
 function isDeclarator(node: SyntaxNode): boolean {
   return node.kind.endsWith("_declarator");
 }
@@ -86,6 +93,49 @@ const partOf: UseFunction = (name, target) => {
   return reads;
 };
 
+/** What a variable is made of: a reference is another name for it, and a class may have a constructor that keeps one. */
+const initial: UseFunction = (_name, target) => {
+  if (target.parent!.child("declarator")?.is("reference_declarator")) return address;
+  if (!target.is("initializer_list")) return undefined;
+  const type = target.closest(["declaration"])?.child("type");
+  return type?.is(["primitive_type", "sized_type_specifier"]) ? reads : passes;
+};
+
+/** What a function gives back by reference can be changed by its caller. */
+const returned: UseFunction = (_name, target) => {
+  if (target.is("initializer_list")) return passes;
+  const around = target.closest(["function_definition", "lambda_expression"]);
+  const declarator = around?.child("declarator");
+  const trailing = declarator?.parts.find((part) => part.is("trailing_return_type"));
+  const isReference =
+    declarator?.is("reference_declarator") === true ||
+    (trailing !== undefined &&
+      [...trailing.descendants()].some((one) => one.is("abstract_reference_declarator"))) ||
+    /\bdecltype\s*\(\s*auto\s*\)/.test(`${around?.child("type")?.text} ${trailing?.text}`);
+  return isReference ? address : undefined;
+};
+
+/** `Keeper k(n);` in a function reads like the head of a function; where `n` is a variable, it makes an object of it. */
+const vexing: UseFunction = (name, target) => {
+  const parameter = target.parent!;
+  const isAlone = parameter.parts.length === 1 && name.is("type_identifier");
+  const declaration = parameter.closest(["declaration", "function_definition", "lambda_expression"]);
+  return isAlone && declaration?.is("declaration") && declaration.parent?.is("compound_statement")
+    ? passes
+    : undefined;
+};
+
+/** Operators that libraries use to read into a variable: `in >> n`, and `archive & n;` whose value nobody takes. */
+function mayFill(operation: SyntaxNode): boolean {
+  if (operation.has(">>")) return true;
+  if (!operation.has("&")) return false;
+  const { parent } = operation;
+  return (
+    parent?.is("expression_statement") === true ||
+    (parent?.is("binary_expression") === true && mayFill(parent))
+  );
+}
+
 const BLOCK: ScopeFacts = { is: "block" };
 
 /** How names bind in C++. */
@@ -109,6 +159,12 @@ export const cppNames: NameFacts = {
     variadic_declarator: [],
     structured_binding_declarator: [],
     parenthesized_expression: [],
+    conditional_expression: ["consequence", "alternative"],
+    comma_expression: ["right"],
+    cast_expression: ["value"],
+    initializer_list: [],
+    initializer_pair: ["value"],
+    parameter_pack_expansion: [],
   },
   uses: {
     "declaration.declarator": declared,
@@ -119,8 +175,16 @@ export const cppNames: NameFacts = {
     "variadic_parameter_declaration.declarator": parameter,
     "for_range_loop.declarator": local,
     "for_range_loop.right": passes,
-    "init_declarator.value": (_name, target) =>
-      target.parent!.child("declarator")?.is("reference_declarator") ? address : undefined,
+    "init_declarator.value": initial,
+    "declaration.default_value": initial,
+    field_initializer: (_name, target) => (target.is("initializer_list") ? passes : { does: "write" }),
+    "new_expression.arguments": passes,
+    "compound_literal_expression.value": passes,
+    "gnu_asm_output_operand.value": updates,
+    "lambda_capture_initializer.right": (_name, target) => (target.parent!.has("&") ? address : reads),
+    return_statement: returned,
+    co_yield_statement: passes,
+    "parameter_declaration.type": vexing,
     "type_definition.declarator": typeName,
     "alias_declaration.name": typeName,
     "concept_definition.name": typeName,
@@ -147,7 +211,6 @@ export const cppNames: NameFacts = {
     "qualified_identifier.name": { does: "read", memberOf: "scope", spaces: ["value"] },
     using_declaration: reads,
     "field_expression.field": member,
-    field_initializer: { does: "write" },
     field_designator: memberOfSomething,
     "field_expression.argument": partOf,
     "subscript_expression.argument": partOf,
@@ -155,7 +218,7 @@ export const cppNames: NameFacts = {
     "update_expression.argument": updates,
     "pointer_expression.argument": (_name, target) => (target.parent!.has("&") ? address : reads),
     argument_list: passes,
-    "binary_expression.right": (_name, target) => (target.parent!.has(">>") ? passes : undefined),
+    "binary_expression.right": (_name, target) => (mayFill(target.parent!) ? passes : undefined),
     "lambda_capture_initializer.left": declaring("write", { as: "local", in: "here" }),
     lambda_capture_specifier: reads,
     attribute: "nothing",
@@ -200,6 +263,12 @@ export const cppNames: NameFacts = {
   },
   ownerOf,
   ownerNamed,
+  isReference(declared) {
+    for (let at = declared.parent; at && isDeclarator(at); at = at.parent)
+      if (at.is(["reference_declarator", "structured_binding_declarator"])) return true;
+    return declared.parent?.is("lambda_capture_initializer") === true && declared.parent.has("&");
+  },
+  takesReference: isByReference,
   bareMembers: true,
   parentsOf: (scope) => scope.children.filter((child) => child.is("base_class_clause")),
   reopened: (scope) => firstOfItsName(scope, ["namespace_definition"]),
@@ -208,8 +277,27 @@ export const cppNames: NameFacts = {
     const nodes = tree.ofKinds(["preproc_arg"]).map((id) => tree.node(id));
     return nodes.find((node) => word.test(node.text) || isPasted(name, node.text));
   },
-  isPublic: (_name, as) => as !== "local" && as !== "parameter",
+  isPublic: (name, as) => as !== "parameter" && (as !== "local" || isGlobal(name)),
 };
+
+/** Is a variable that stands outside of functions one that other files can name? */
+function isGlobal(name: SyntaxNode): boolean {
+  const declaration = name.closest([
+    "declaration",
+    "parameter_declaration",
+    "function_definition",
+    "lambda_expression",
+  ]);
+  if (!declaration?.is("declaration")) return false;
+  const list = declaration.closest(["translation_unit", "declaration_list", "compound_statement"]);
+  const isHidden = declaration.parts.some((part) => /^(static|const|constexpr)$/.test(part.text));
+  const namespace = declaration.closest(["namespace_definition"]);
+  return (
+    list?.is("compound_statement") === false &&
+    !isHidden &&
+    (!namespace || namespace.child("name") !== undefined)
+  );
+}
 
 /** Can a macro put this name together with `##`? Its parameters can be anything. */
 function isPasted(name: string, body: string): boolean {

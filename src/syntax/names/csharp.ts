@@ -41,7 +41,7 @@ const assignment: UseEntry = (name, target) => {
   return assigns(name, target);
 };
 
-/** An argument with `ref`, `out` or `in` in front. */
+/** An argument with `ref` or `out` in front; what is taken by `in` is only read. */
 const argument: UseEntry = (_name, target) =>
   target.parent!.has("ref") || target.parent!.has("out") ? { does: "address" } : undefined;
 
@@ -56,6 +56,7 @@ export const csharpNames: NameFacts = {
   leaves: { identifier: valueOrType, implicit_parameter: parameter },
   groups: {
     parenthesized_expression: [],
+    conditional_expression: ["consequence", "alternative"],
     tuple_pattern: [],
     tuple_expression: [],
     parenthesized_variable_designation: [],
@@ -117,6 +118,7 @@ export const csharpNames: NameFacts = {
       if (target.parent!.has("++") || target.parent!.has("--")) return updates;
       return target.parent!.has("&") ? { does: "address" } : undefined;
     },
+    ref_expression: { does: "address" },
     labeled_statement: "nothing",
     goto_statement: "nothing",
     "attribute.name": "nothing",
@@ -168,6 +170,12 @@ export const csharpNames: NameFacts = {
     (name.text === "value" && name.closest(["accessor_declaration", ...TYPES])?.is("accessor_declaration")) ||
     (name.text === "nameof" && name.field === "function") ||
     name.text === "_",
+  isReference(declared) {
+    const at = declared.closest(["parameter", "variable_declaration", "foreach_statement"]);
+    return at?.is("parameter")
+      ? at.children.some((child) => child.is("modifier") && /^(ref|out|in)$/.test(child.text))
+      : at?.child("type")?.is("ref_type") === true;
+  },
   bareMembers: true,
   parentsOf: (scope) =>
     scope.children.filter(

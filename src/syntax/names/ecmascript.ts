@@ -185,6 +185,7 @@ export const ecmascriptNames: NameFacts = {
   },
   parameterLists: ["formal_parameters"],
   objectScopes: ["with_statement"],
+  parametersIn: "arguments",
   oneForAll: ["value", "type"],
   assignedMembers: true,
   selfOf,

@@ -4,6 +4,7 @@ import {
   type NameUse,
   type ScopeFacts,
   type UseEntry,
+  type UseFunction,
 } from "../name-facts.js";
 import type { SyntaxNode } from "../node.js";
 import { argumentName, declaring, passes, updates } from "./uses.js";
@@ -29,8 +30,9 @@ function usual(name: SyntaxNode): NameUse {
 }
 
 /** What `foreach` runs over comes first, what it assigns to comes after. */
-const loopVariable: UseEntry = (name, target) => {
-  if (target.parent!.firstPart!.same(target)) return undefined;
+const loopVariable: UseFunction = (name, target) => {
+  const loop = target.parent!;
+  if (loop.firstPart!.same(target)) return hasReference(loop.parts[1]) ? updated : undefined;
   return name.parent?.parent?.is("by_ref") ? aliased : written;
 };
 
@@ -42,8 +44,46 @@ const captured: UseEntry = (name) => {
   return { ...parameter, also: { does, outer: true } };
 };
 
+const isByReference = (parameter: SyntaxNode): boolean => parameter.child("reference_modifier") !== undefined;
+
+/** Does what a list is taken apart into, or a loop's variable, refer to the items themselves? */
+function hasReference(target: SyntaxNode | undefined): boolean {
+  return target?.is("by_ref") === true || (target?.is(GROUPS) === true && target.parts.some(hasReference));
+}
+
+/** Arrays are values: what is done to an item is done to the variable. */
+const itemOf: UseFunction = (name, target) => {
+  let at = target.parent!;
+  if (!at.firstPart!.same(target)) return undefined;
+  while (
+    at.parent?.is(["subscript_expression", ...GROUPS]) &&
+    (at.parent.firstPart!.same(at) || at.parent.is(GROUPS))
+  )
+    at = at.parent;
+  const above = at.parent!;
+  if (above.is("reference_assignment_expression") || at.is("by_ref")) return { does: "address" };
+  if (above.is(["arguments", "argument"])) return passes;
+  const isTarget =
+    above.is(["unset_statement", "update_expression"]) ||
+    (above.is("foreach_statement") && !above.firstPart!.same(at)) ||
+    (above.is(["assignment_expression", "augmented_assignment_expression"]) && at.field === "left");
+  return isTarget && !isObject(name) ? updated : undefined;
+};
+
+/** Is this a parameter that is declared to be an object, which stays the same whatever its `[]` does? */
+function isObject(name: SyntaxNode): boolean {
+  const list = name.closest(["function_definition", "method_declaration"])?.child("parameters");
+  const parameter = list?.parts.find((part) => part.child("name")?.text === name.parent!.text);
+  return parameter?.child("type")?.is("named_type") === true;
+}
+
+/** `&$x` in a list. */
+const referred: UseEntry = (name, target) => (target.is("by_ref") ? { does: "address" } : undefined);
+
 /** Classes are named in many places by a bare name. */
 const classNamed: UseEntry = (name) => (name.parent!.is("variable_name") ? undefined : typeRead);
+
+const GROUPS = ["list_literal", "by_ref", "pair", "parenthesized_expression"];
 
 const TYPE: ScopeFacts = { is: "class", outside: ["name"] };
 const FUNCTION: ScopeFacts = { is: "function", outside: ["name"], closed: true };
@@ -55,6 +95,9 @@ export const phpNames: NameFacts = {
   groups: { variable_name: [], list_literal: [], by_ref: [], pair: [], parenthesized_expression: [] },
   uses: {
     "assignment_expression.left": written,
+    "assignment_expression.right": (_name, target) =>
+      hasReference(target.parent!.child("left")) ? { does: "address" } : undefined,
+    subscript_expression: itemOf,
     "augmented_assignment_expression.left": updated,
     "update_expression.argument": updates,
     "reference_assignment_expression.left": aliased,
@@ -67,6 +110,8 @@ export const phpNames: NameFacts = {
     "static_variable_declaration.name": written,
     global_declaration: declaring("declare", { as: "local", in: "function", sharedWith: "file" }),
     unset_statement: written,
+    array_element_initializer: referred,
+    array_creation_expression: referred,
     anonymous_function_use_clause: captured,
     arguments: (name) => (name.parent!.is("variable_name") ? passes : undefined),
     argument: (name, target) =>
@@ -133,6 +178,21 @@ export const phpNames: NameFacts = {
   bare(name) {
     return name.parent?.is(["variable_name", "dynamic_variable_name"]) ? name.text : name.text.toLowerCase();
   },
+  bareText: (text) => text.replace(/^\$/, ""),
+  isReference(declared) {
+    const variable = declared.is("name") ? declared.parent! : declared;
+    if (variable.parent?.is(["by_ref", "global_declaration", "static_variable_declaration"])) return true;
+    if (variable.parent?.is("reference_assignment_expression")) return variable.field === "left";
+    return variable.parent !== undefined && isByReference(variable.parent);
+  },
+  takesReference: isByReference,
+  runsInScope: (node) =>
+    node.is([
+      "include_expression",
+      "include_once_expression",
+      "require_expression",
+      "require_once_expression",
+    ]),
   selfOf(node) {
     const isSelf = node.text === "$this" || (node.is("relative_scope") && /^(self|static)$/i.test(node.text));
     return isSelf

@@ -15,6 +15,13 @@ function variable(name: SyntaxNode): Use {
 const byScope = (use: NameUse) => (name: SyntaxNode) =>
   name.text.includes(":") ? ("unknown" as const) : use;
 
+function bareText(text: string): string {
+  return text
+    .replace(/^\$\{?|\}$/g, "")
+    .replace(/^(local|script|global|private|using|variable):/i, "")
+    .toLowerCase();
+}
+
 const FUNCTION: ScopeFacts = { is: "function" };
 
 /**
@@ -33,6 +40,8 @@ export const powershellNames: NameFacts = {
     left_assignment_expression: [],
     array_literal_expression: [],
     unary_expression: [],
+    expression_with_unary_operator: [],
+    cast_expression: [],
     variable: [],
   },
   uses: {
@@ -42,6 +51,10 @@ export const powershellNames: NameFacts = {
       const operator = target.parent!.parts.find((part) => part.is("assignment_operator"))?.text;
       return byScope(operator === "=" ? written : updated)(name);
     },
+    cast_expression: (name) =>
+      /^\[(ref|management\.automation\.psreference)\]$/i.test(name.parent!.firstPart!.text)
+        ? { does: "address" }
+        : undefined,
     foreach_statement: (name) => (name.parent!.firstPart!.same(name) ? written : undefined),
     script_parameter: parameter,
     class_method_parameter: parameter,
@@ -63,7 +76,11 @@ export const powershellNames: NameFacts = {
     class_statement: { is: "class" },
   },
   dynamicScope: true,
-  bare: (name) => name.text.replace(/^\$\{?|\}$/g, "").toLowerCase(),
+  bare: (name) => bareText(name.text),
+  bareText,
+  runsInScope: (node) =>
+    (node.is("command_invocation_operator") && node.text === ".") ||
+    (node.is("command_parameter") && /^-(\w*variable|[oewip]v):?$/i.test(node.text)),
   selfOf: (node) => (/^\$this$/i.test(node.text) ? node.closest(["class_statement"]) : undefined),
   implicit: (name) =>
     /^\$(_|args|input|this|null|true|false|psitem|error|matches|pwd|home|host)$/i.test(name.text),

@@ -127,7 +127,7 @@ export const rubyNames: NameFacts = {
     node.is("hash_key_symbol")
       ? { node: node.parent!, text: `${node.text}: ${newName}` }
       : { node, text: newName },
-  isPublic: (_name, as) => as !== "local" && as !== "parameter",
+  isPublic: (name, as) => name.is("global_variable") || (as !== "local" && as !== "parameter"),
 };
 
 function patternOrParameter(name: SyntaxNode): NameUse {

@@ -2,7 +2,6 @@ import {
   condition,
   cpp,
   holes,
-  nameInFile,
   no,
   referencesAt,
   rule,
@@ -12,6 +11,8 @@ import {
   unknown,
   yes,
 } from "../../../core.js";
+import { changeBy } from "./changed.js";
+import { usesOfVariable } from "./variable.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
 
 const { type, name, test, one, other } = holes({
@@ -25,19 +26,11 @@ const { type, name, test, one, other } = holes({
 /** Is the variable left alone once it has its value, so that it may be a constant? */
 function isConstant(match: Match): boolean {
   const own = match.the(name);
-  const to = referencesAt(own).find((found) => found.to)?.to;
-  const rest =
-    to &&
-    nameInFile(to.name, match.tree).references.filter(
-      (use) => use.to === to && !match.nodes.some((node) => node.holds(use.node)),
-    );
-  return (
-    rest?.every(
-      (use) =>
-        use.does === "read" &&
-        use.node.parent?.is(["argument_list", "reference_declarator", "init_declarator"]) !== true,
-    ) === true
-  );
+  const declared = referencesAt(own).find((found) => found.to)?.to;
+  const uses = declared && usesOfVariable({ declared, name: own });
+  const is = isNumber(match) ? "scalar" : "object";
+  const rest = uses?.filter((use) => !match.nodes.some((node) => node.holds(use.node)));
+  return rest?.every((use) => changeBy({ is }, use).is === "yes") === true;
 }
 
 const LITERALS: Readonly<Record<string, string>> = { true: "bool", false: "bool", char_literal: "char" };
@@ -79,11 +72,15 @@ function areAlike(match: Match): Answer {
 const PLAIN =
   /^(?:unsigned |signed )?(?:int|long|short|char|bool|double|float|size_t|std::size_t|u?int\d+_t|auto)(?: long| int)*$/;
 
+function isNumber(match: Match): boolean {
+  const what = match.the(type);
+  return what.is(["primitive_type", "sized_type_specifier"]) || PLAIN.test(what.text);
+}
+
 /** An object is made and then assigned to; from now on it is made of the value. */
 function isMadeAlike(match: Match): Answer {
   const what = match.the(type);
-  if (what.is(["primitive_type", "sized_type_specifier"]) || PLAIN.test(what.text))
-    return yes("type.is", "it is a number", what);
+  if (isNumber(match)) return yes("type.is", "it is a number", what);
   return unknown(
     "type.not-known",
     `\`${what.text}\` could do something else when it is made of a value than when it is assigned one`,

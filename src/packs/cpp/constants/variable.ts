@@ -95,7 +95,10 @@ const macroWords = oncePerTree((tree): ReadonlySet<string> => {
 });
 
 /** All uses of a variable but the one that declares it; undefined where one of them is not understood. */
-export function usesOfVariable({ declared, name }: Variable): readonly Reference[] | undefined {
+export function usesOfVariable({
+  declared,
+  name,
+}: Pick<Variable, "declared" | "name">): readonly Reference[] | undefined {
   const { references, unclear } = nameInFile(declared.name, name.tree);
   if (macroWords(name.tree).has(declared.name)) return undefined;
   if (

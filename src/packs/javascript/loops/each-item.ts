@@ -145,7 +145,7 @@ function looped(match: Match): readonly Segment[] {
   const { loop } = match;
   const own = ownOf(match);
   const rest = own ? loop.body.slice(1) : loop.body;
-  const isKept = own !== undefined && isLeftAlone(own.name.text, rest, loop.node).is !== "yes";
+  const isKept = own !== undefined && isLeftAlone(own.name, rest).is !== "yes";
   const name = own?.name.text ?? match.named(item);
   const isIdle = loop.others.length === 0;
   // A name that is declared elsewhere cannot stand beside one that is declared here.
@@ -176,7 +176,7 @@ function isNamedAlike(match: Match): Answer {
   const own = ownOf(match);
   const { loop } = match;
   if (!own) return yes("flow.written", "the item has a name of its own");
-  const written = isLeftAlone(own.name.text, loop.body.slice(1), loop.node);
+  const written = isLeftAlone(own.name, loop.body.slice(1));
   const again = loop.lookUps.find((read) => !own.statement.holds(read));
   if (written.is !== "yes" && again)
     return no("flow.written", `\`${own.name.text}\` is written, and the item is looked up again`, again);

@@ -20,7 +20,7 @@ import {
   walkedByKey,
   yes,
 } from "../../../core.js";
-import type { Answer, Match, Segment } from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 
 const { key, map, body } = holes({ key: "name", map: "expression", body: "statements" });
 const value = fresh("value", { or: ["item", "entry"] });
@@ -32,7 +32,7 @@ const ts = trialsIn("typescript");
 const isMap = ({ loop }: Match): boolean => loop.positions?.text.startsWith("Object.keys") !== true;
 
 /** The first statement of the loop, where all that it does is to give the value a name. */
-function ownOf({ loop }: Match): { name: string; statement: Match["node"] } | undefined {
+function ownOf({ loop }: Match): { name: SyntaxNode; statement: SyntaxNode } | undefined {
   const { own, body: statements } = loop;
   const isPlain =
     own && statements.length > 1 && /^(const|let|var)\s+[\p{L}\p{N}_$]+\s*=/u.test(own.statement.text);
@@ -40,7 +40,7 @@ function ownOf({ loop }: Match): { name: string; statement: Match["node"] } | un
   const to = referencesAt(own.name).find((one) => !one.member)?.to;
   const isInside =
     to?.at.length === 1 && referencesOf(to).every((one) => statements.some((at) => at.holds(one.node)));
-  return isInside ? { name: own.name.text, statement: own.statement } : undefined;
+  return isInside ? { name: own.name, statement: own.statement } : undefined;
 }
 
 /** All values are read before the first round; what is looked up in a round is what is there by then. */
@@ -70,7 +70,7 @@ function isKnownMap(match: Match): Answer {
 function looped(match: Match): readonly Segment[] {
   const { loop } = match;
   const own = ownOf(match);
-  const name = own?.name ?? match.named(value);
+  const name = own?.name.text ?? match.named(value);
   const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
   const isIdle = loop.others.length === 0;
   const given = isIdle ? name : `[${loop.index.text}, ${name}]`;
@@ -106,7 +106,7 @@ export const keyAndValue = rule({
     (match) => !isMap(match) || match.loop.form !== "callback",
     // Reads of a map are calls, and those of an object are not.
     (match) => match.loop.lookUps.every((read) => read.is("call_expression") === isMap(match)),
-    (match) => ![match.textOf(key), ...match.textOf(map).split(".")].includes(ownOf(match)?.name ?? ""),
+    (match) => ![match.textOf(key), ...match.textOf(map).split(".")].includes(ownOf(match)?.name.text ?? ""),
     ({ loop }) => loop.form !== "callback" || !loop.node.child("arguments")?.firstPart?.child("return_type"),
   ],
   given: [
@@ -123,7 +123,7 @@ export const keyAndValue = rule({
     condition("the name of the value is written nowhere else", (match) => {
       const own = ownOf(match);
       return own
-        ? isLeftAlone(own.name, match.loop.body.slice(1), match.loop.node)
+        ? isLeftAlone(own.name, match.loop.body.slice(1))
         : yes("flow.written", "the value has a name of its own");
     }),
   ],

@@ -322,6 +322,7 @@ export const nativeFunction = rule({
     js.rewrites(
       'import _ from "lodash";\nconst byAge = _.groupBy(jars, "age");\n_.forEach(byAge, function (rows, age) { rows.n = age; });',
       'import _ from "lodash";\nconst byAge = _.groupBy(jars, "age");\nObject.entries(byAge).forEach(function ([age, rows]) { rows.n = age; });',
+      "likely",
     ),
     js.rewrites(
       'import _ from "lodash";\nconst o = { a: 1, b: 2 };\nf(_.map(o, (n, key) => key + n), _.filter(o, (n) => n > 1), _.size(o));',

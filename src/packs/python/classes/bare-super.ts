@@ -55,7 +55,7 @@ function isUnchanged(match: Match): Answer {
   const method = methodAround(match.node)!;
   const isStatic = method.parent?.is("decorated_definition") && /@staticmethod\b/.test(method.parent.text);
   if (isStatic) return no("value.result", "a static method has no object of its own", method);
-  return isLeftAlone(match.textOf(self), [method.child("body")!], match.node);
+  return isLeftAlone(match.the(self), [method.child("body")!]);
 }
 
 /** A class that a decorator replaces is another one than its methods were made for. */

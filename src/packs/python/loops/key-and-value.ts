@@ -93,7 +93,7 @@ export const keyAndValue = rule({
     condition("the name of the value is written nowhere else", (match) => {
       const own = ownOf(match);
       return own
-        ? isLeftAlone(own.name.text, match.loop.body.slice(1), match.loop.node)
+        ? isLeftAlone(own.name, match.loop.body.slice(1))
         : yes("flow.written", "the value has a name of its own");
     }),
     condition("the loop does not stand in a class body", (match) => {
