@@ -14,7 +14,7 @@ export interface Run {
 const RUNNABLE: readonly string[] = [".js", ".py", ".rb", ".php"];
 /** Their old code is for Python 2, or what differs is nobody's business. */
 const NOT_COMPARED =
-  /python\/(old-numbers|caught-as|gone-\w+|print-call|raise-call|needless-base|data-class)/;
+  /python\/(old-numbers|caught-as|print-call|raise-call|needless-base|data-class)|\/gone-\w+/;
 /** What goes on for ever, or reaches out of the program. */
 const NOT_RUN =
   /\b(while|until|loop|for\s*\(\s*;|open|remove|unlink|rmtree|system|exec|spawn|popen|import|require|include|sleep|exit|kill|write\w*|File|Dir|IO|Process|eval|os|sys|shutil|subprocess|fopen|delete|f\w*put\w*|goto)\b/;

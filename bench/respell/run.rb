@@ -58,12 +58,15 @@ def once(code, seed)
   log = []
   scene = scene(seed, log)
   object = scene.new
-  code.scan(/@\w+/).uniq.sort.each_with_index do |name, i|
-    object.instance_variable_set(name, sample("at#{i}", seed, log)) if name !~ /^@@/
+  code.scan(/@\w+/).uniq.each do |name|
+    object.instance_variable_set(name, sample("at#{name}", seed, log)) if name !~ /^@@/
   end
+  before = object.instance_variables.to_h { |name| [name, object.instance_variable_get(name).inspect] }
   here = object.here
   begin
-    log << "gives #{here.eval(code).inspect}"
+    given = here.eval(code).inspect
+    # What a class comes to is the name of its last method, however that is made.
+    log << "gives #{given}" unless code.match?(/^\s*(class|module|def)\b/)
     (scene.instance_methods(false) - %i[here method_missing respond_to_missing?]).sort.each do |name|
       count = scene.instance_method(name).arity.abs
       log << "#{name}=#{object.send(name, *(1..count).map { |i| sample("argument#{i}", seed, log) }).inspect}"
@@ -72,7 +75,10 @@ def once(code, seed)
     log << "throws #{e.class}"
   end
   here.local_variables.sort.each { |name| log << "#{name}:#{here.local_variable_get(name).inspect}" }
-  object.instance_variables.sort.each { |name| log << "#{name}:#{object.instance_variable_get(name).inspect}" if name != :@names }
+  object.instance_variables.sort.each do |name|
+    value = object.instance_variable_get(name).inspect
+    log << "#{name}:#{value}" if name != :@names && before[name] != value
+  end
   log.join("|").gsub(/0x\h+/, "")
 end
 

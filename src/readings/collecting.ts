@@ -1,4 +1,4 @@
-import { mentionsOf } from "../analysis/index.js";
+import { mentionsOf, referencesAt } from "../analysis/index.js";
 import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { putBy } from "./keyed.js";
@@ -77,8 +77,10 @@ export function frameOf({ first, empty, between }: Made, loop: SyntaxNode): Fram
   return second ? { ...frame, ahead: { start: second.start, end: loop.start } } : frame;
 }
 
+/** The same name, of the same variable: that of a block's parameter is another one. */
 function isSame(one: SyntaxNode, other: SyntaxNode): boolean {
-  return one.text === other.text && one.kind === other.kind;
+  const [a, b] = [one, other].map((name) => referencesAt(name).find(({ to }) => to)?.to);
+  return one.text === other.text && one.kind === other.kind && (!a || !b || a === b);
 }
 
 function isEmptyFor(empty: SyntaxNode, { gathers, method }: Pick<Added, "gathers" | "method">): boolean {

@@ -11,6 +11,7 @@ import {
   mentionsOf,
   no,
   oneOrMany,
+  referencesAt,
   rule,
   sameCode,
   shortened,
@@ -117,6 +118,16 @@ function isTakenApart(match: Match): Answer {
     : no("value.kind", `${type.why}, which \`Array()\` takes apart`, type.at);
 }
 
+/** `x = [x] unless x.is_a?(Array)` makes a new variable where there is none, and the `x` in it is nil. */
+function isThere(match: Match): Answer {
+  const node = match.the(value);
+  const to = referencesAt(node).find((one) => one.to)?.to;
+  const isMade = to !== undefined && to.as === "local" && to.at[0]!.start >= match.found.start;
+  return isMade
+    ? no("flow.assigned", `\`${node.text}\` has no value before this`, node)
+    : yes("flow.assigned", "it has its value before this");
+}
+
 /** What is done with a single thing becomes the body of a block. */
 function mayBeBlock(match: Match): Answer {
   const path = pathOf(match);
@@ -176,6 +187,7 @@ export const asList = rule({
         : yes("form.fits", "a list, a single thing and nil are treated alike");
     }),
     condition("`Array()` is the one of the language", (match) => isOfLanguage("Array", match.node)),
+    condition("it has its value before this", isThere),
     condition("evaluating the value once makes no difference", (match) => isReadTwice(match.the(value))),
     condition("what becomes a block stands by itself", mayBeBlock),
     condition("what it comes to is not used", isUnseen),
@@ -203,6 +215,7 @@ export const asList = rule({
     return [text("Array("), copy(start, end), text(")"), ...(walk ? [copy(walk.start, walk.end)] : [])];
   },
   trials: [
+    holds("def f\n  return if x.nil?\n  x = [x] unless x.is_a?(Array)\n  g(x)\nend\n", "has no value before"),
     rewrites(
       "def f(x)\n  x.nil? ? [] : (x.is_a?(Array) ? x : [x])\nend\n",
       "def f(x)\n  Array(x)\nend\n",

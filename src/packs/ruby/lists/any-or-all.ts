@@ -101,6 +101,8 @@ export const anyOrAll = rule({
       "comes to is used",
     ),
     // The `return` leaves more than the block that the answer is the last of.
+    // The parameter of the block is another variable.
+    ignores("def f(all)\n  found = false\n  all.each { |found| found = true if found.odd? }\n  found\nend\n"),
     ignores(
       "def f(hives)\n  g do\n    hives.each { |hive| return true if hive.full? }\n    false\n  end\nend\n",
     ),
