@@ -184,9 +184,9 @@ export const NEEDS: readonly Need[] = [
   {
     language: "C++",
     from: "variables that never change",
-    to: "`const`, a value where a variable is declared",
-    rules: of("cpp", "const-variable initialised-once"),
-    missing: "members, parameters, methods; values that several branches work out",
+    to: "`const`, a value where a variable is declared, a function called on the spot",
+    rules: of("cpp", "const-variable const-parameter initialised-once initialised-by-function"),
+    missing: "members and methods",
   },
   {
     language: "C++",

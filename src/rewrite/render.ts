@@ -140,7 +140,7 @@ class Renderer {
     const [only] = items;
     const part = items.length === 1 && typeof only === "number" ? this.#snippet.parts[only] : undefined;
     const hole = part instanceof Replacing ? part.hole : part;
-    if (!(hole instanceof Hole) || hole.kind !== "statements") return undefined;
+    if (!(hole instanceof Hole) || !isOfStatements(hole)) return undefined;
     const { snippet } = this.#match.pattern ?? {};
     if (!snippet) return undefined;
     const line = linesOf(snippet).find((each) =>
@@ -189,7 +189,7 @@ class Renderer {
     const capture = this.#capture(hole);
     const inner = part instanceof Replacing ? this.#replaced(part, capture) : [];
     if (capture.tree !== this.#tree) return [text(this.#fromElsewhere(capture, inner, indent))];
-    if (hole.kind !== "statements") {
+    if (!isOfStatements(hole)) {
       const made = copy(capture.start, capture.end, inner);
       return inner.length === 0 && capture.again && this.#match.isStatements
         ? [{ ...made, again: capture.again }]
@@ -207,7 +207,9 @@ class Renderer {
       const moved = reindent(this.#tree, start, end, this.#tree.indentAt(piece.start), indent);
       const isGone = (edit: Edit): boolean => {
         const line = this.#tree.lineStart(this.#tree.lineAt(edit.start));
-        return piece.edits.some((one) => one.start <= line && edit.end <= one.end && one.text === "");
+        return piece.edits.some(
+          (one) => edit.end <= one.end && (one.text === "" ? one.start <= line : one.start < edit.start),
+        );
       };
       const made = copy(start, end, sorted([...piece.edits, ...moved.filter((edit) => !isGone(edit))]));
       const apart = before === undefined ? [] : [this.#apart(before, start, indent)];
@@ -328,4 +330,9 @@ function withComments(
     end = tree.ends[n]!;
   }
   return { start, end };
+}
+
+/** Does a hole stand for whole statements, whose lines move with the one that they begin on? */
+function isOfStatements({ kind }: Hole): boolean {
+  return kind === "statements" || kind === "statement";
 }

@@ -6,7 +6,9 @@ import { nullPointer } from "./null-pointer.js";
 import { ownedArray } from "./owned/owned-array.js";
 import { ownedHandle } from "./owned/owned-handle.js";
 import { ownedHandleMember } from "./owned/owned-handle-member.js";
+import { constParameter } from "./constants/const-parameter.js";
 import { constVariable } from "./constants/const-variable.js";
+import { initialisedByFunction } from "./constants/initialised-by-function.js";
 import { initialisedOnce } from "./constants/initialised-once.js";
 import { scopedLock } from "./scoped-lock.js";
 import { ownedMember } from "./owned/owned-member.js";
@@ -27,7 +29,9 @@ export const cppPack = pack("cpp", [
   ownedHandleMember,
   scopedLock,
   leakingResource,
+  constParameter,
   constVariable,
+  initialisedByFunction,
   initialisedOnce,
   eachItem,
   usingAlias,

@@ -1,18 +1,5 @@
-import {
-  condition,
-  cpp,
-  holes,
-  no,
-  referencesAt,
-  rule,
-  shortened,
-  trialsIn,
-  typeOf,
-  unknown,
-  yes,
-} from "../../../core.js";
-import { changeBy } from "./changed.js";
-import { usesOfVariable } from "./variable.js";
+import { condition, cpp, holes, no, rule, shortened, trialsIn, typeOf, unknown, yes } from "../../../core.js";
+import { isConstant, isMadeAlike, isNumber } from "./once.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
 
 const { type, name, test, one, other } = holes({
@@ -22,16 +9,6 @@ const { type, name, test, one, other } = holes({
   one: "expression",
   other: "expression",
 });
-
-/** Is the variable left alone once it has its value, so that it may be a constant? */
-function isConstant(match: Match): boolean {
-  const own = match.the(name);
-  const declared = referencesAt(own).find((found) => found.to)?.to;
-  const uses = declared && usesOfVariable({ declared, name: own });
-  const is = isNumber(match) ? "scalar" : "object";
-  const rest = uses?.filter((use) => !match.nodes.some((node) => node.holds(use.node)));
-  return rest?.every((use) => changeBy({ is }, use).is === "yes") === true;
-}
 
 const LITERALS: Readonly<Record<string, string>> = { true: "bool", false: "bool", char_literal: "char" };
 
@@ -66,25 +43,6 @@ function areAlike(match: Match): Answer {
     "type.same",
     `\`${shortened(a.text)}\` and \`${shortened(b.text)}\` could be of types that the operator makes something else of`,
     b,
-  );
-}
-
-const PLAIN =
-  /^(?:unsigned |signed )?(?:int|long|short|char|bool|double|float|size_t|std::size_t|u?int\d+_t|auto)(?: long| int)*$/;
-
-function isNumber(match: Match): boolean {
-  const what = match.the(type);
-  return what.is(["primitive_type", "sized_type_specifier"]) || PLAIN.test(what.text);
-}
-
-/** An object is made and then assigned to; from now on it is made of the value. */
-function isMadeAlike(match: Match): Answer {
-  const what = match.the(type);
-  if (isNumber(match)) return yes("type.is", "it is a number", what);
-  return unknown(
-    "type.not-known",
-    `\`${what.text}\` could do something else when it is made of a value than when it is assigned one`,
-    what,
   );
 }
 
@@ -132,11 +90,13 @@ export const initialisedOnce = rule({
   ],
   given: [
     condition("both values are of one type", areAlike),
-    condition("the variable is made of its value as it was assigned it", isMadeAlike),
+    condition("the variable is made of its value as it was assigned it", (match) =>
+      isMadeAlike(match.the(type)),
+    ),
     condition("its value is worked out without it", isNotAsked),
   ],
   becomes: (match) =>
-    isConstant(match)
+    isConstant(match, match.the(name), isNumber(match.the(type)) ? "scalar" : "object")
       ? cpp`const ${type} ${name} = ${test} ? ${one} : ${other};`
       : cpp`${type} ${name} = ${test} ? ${one} : ${other};`,
   trials: [

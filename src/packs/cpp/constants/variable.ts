@@ -13,6 +13,8 @@ export interface Variable {
   readonly declared: Declaration;
 }
 
+export const PARAMETERS = ["parameter_declaration", "optional_parameter_declaration"];
+
 const LISTS = ["compound_statement", "case_statement"];
 
 /** Reads `int n = 1;`, or the variable of a loop over a range; undefined for what is declared in another way. */
@@ -24,16 +26,19 @@ export function variableAt(statement: SyntaxNode): Variable | undefined {
   const words = statement.parts.filter((part) => part.start < only.start).map(({ text }) => text);
   if (words.some((word) => /^(const|constexpr|constinit|volatile|extern|mutable|typedef)$/.test(word)))
     return undefined;
-  const isLoop = statement.is("for_range_loop");
-  if (!isLoop && !only.is("init_declarator")) return undefined;
+  const isParameter = statement.is(PARAMETERS);
+  const isBare = isParameter || statement.is("for_range_loop");
+  if (!isBare && !only.is("init_declarator")) return undefined;
   const isStatic =
     words.includes("static") || statement.closest(["namespace_definition"])?.child("name") === undefined;
   const isGlobal = statement.parent?.is(["translation_unit", "declaration_list"]) === true;
   const stands =
-    ((isLoop || statement.parent?.is(LISTS) === true) && isInFunction(statement)) ||
+    (isParameter && isOfBody(statement)) ||
+    (statement.is("for_range_loop") && isInFunction(statement)) ||
+    (statement.parent?.is(LISTS) === true && isInFunction(statement)) ||
     (isGlobal && isInternal(statement, words, isStatic));
   if (!stands) return undefined;
-  let at: SyntaxNode | undefined = isLoop ? only : only.child("declarator");
+  let at: SyntaxNode | undefined = isBare ? only : only.child("declarator");
   let pointers = 0;
   let isReference = false;
   while (at && !at.is("identifier")) {
@@ -47,10 +52,10 @@ export function variableAt(statement: SyntaxNode): Variable | undefined {
       at = at.firstPart;
     } else return undefined;
   }
-  if (!at || (isReference && (pointers > 0 || !isLoop))) return undefined;
+  if (!at || (isReference && (pointers > 0 || !statement.is("for_range_loop")))) return undefined;
   const declared = referencesAt(at).find((one) => one.to)?.to;
   if (!declared) return undefined;
-  const value = isLoop ? undefined : only.child("value");
+  const value = isBare ? undefined : only.child("value");
   const is = isReference
     ? "reference"
     : pointers > 0
@@ -59,6 +64,14 @@ export function variableAt(statement: SyntaxNode): Variable | undefined {
         ? "scalar"
         : "object";
   return { statement, type, name: at, value, is, declared };
+}
+
+/** Is it a parameter of a function that has its body here, so that `const` is nobody else's business? */
+function isOfBody(parameter: SyntaxNode): boolean {
+  const list = parameter.parent;
+  let at = list?.parent;
+  while (at?.parent && at.kind.endsWith("_declarator") && at.field === "declarator") at = at.parent;
+  return at?.is(["function_definition", "lambda_expression"]) === true && at.child("body") !== undefined;
 }
 
 /** A variable outside of functions that no other file can see. */
