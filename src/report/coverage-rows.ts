@@ -254,7 +254,6 @@ export const NEEDS: readonly Need[] = [
     from: "lists that grow in a loop",
     to: "values that are streamed",
     rules: of("powershell", "streamed"),
-    missing: "lists of the library that grow by a method",
   },
   {
     language: "PowerShell",

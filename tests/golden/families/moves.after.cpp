@@ -11,12 +11,12 @@ using Name = char [8];
 
 struct Box {
   virtual ~Box() {}
-  virtual int size(const Weights &weights, int more = 1) const { return (int)weights.size() + more; }
+  virtual int size(const Weights &weights, const int more = 1) const { return (int)weights.size() + more; }
   virtual std::string name() { return "box"; }
   int plain() { return 1; }
 };
 struct Hive : public Box {
-  int size(const Weights& all, int extra) const override { return (int)all.size() * extra; }
+  int size(const Weights& all, const int extra) const override { return (int)all.size() * extra; }
   std::string name() override { return "hive"; }
   int plain() { return 2; }
 };
@@ -25,9 +25,9 @@ struct Tall : Hive {
 };
 
 void fill(int &into) { into = 9; }
-int twice(int by) { return by * 2; }
+int twice(const int by) { return by * 2; }
 
-int constants(int given) {
+int constants(const int given) {
   const int kept = given + 1;
   int changed = given;
   changed += 2;

@@ -21,7 +21,7 @@ struct Counted { Counted() { count++; } ~Counted() { count--; } };
 int look(const Loud* loud) { return loud ? loud->n : 0; }
 Loud* kept = nullptr;
 
-int atTheEnd(bool early) {
+int atTheEnd(const bool early) {
   Loud* loud = new Loud(1);
   if (early) {
     delete loud;
@@ -55,7 +55,7 @@ void handedOn() {
   Loud* loud = new Loud(5);
   kept = loud;
 }
-int someWays(bool keep) {
+int someWays(const bool keep) {
   Loud* loud = new Loud(6);
   if (keep) {
     kept = loud;
@@ -64,14 +64,14 @@ int someWays(bool keep) {
   delete loud;
   return 0;
 }
-int array(int n) {
+int array(const int n) {
   std::vector<int> items(n);
   for (int i = 0; i < n; i++) items[i] = i * i;
   const int last = items[n - 1];
   return last;
 }
 std::mutex gate;
-int locked(int n) {
+int locked(const int n) {
   std::lock_guard<std::mutex> guard(gate);
   const int twice = n * 2;
   return twice;
@@ -83,7 +83,7 @@ class Box {
     delete b_;
   }
   Box(const Box&) = delete;
-  void swap(Loud* loud) { delete b_; b_ = loud; }
+  void swap(Loud* const loud) { delete b_; b_ = loud; }
   Loud* a() { return a_.get(); }
   bool full() const { return b_ != nullptr; }
  private:
@@ -115,7 +115,7 @@ long size(const char* path) {
   return n;
 }
 
-int main(int, char** argv) {
+int main(int, char** const argv) {
   std::cout << atTheEnd(true) << atTheEnd(false) << std::endl;
   std::cout << seenAfterwards() << std::endl;
   order();

@@ -1,22 +1,67 @@
 import type { SyntaxNode } from "../../../core.js";
 import { commandName, statementsIn } from "./output.js";
 
+/** A statement by which a list grows, and what it adds. */
+export interface Add {
+  readonly statement: SyntaxNode;
+  readonly value: SyntaxNode;
+}
+
 /** A list that begins empty and grows in a loop. */
 export interface Growing {
-  /** `$names = @()`. */
+  /** `$names = @()`, or a list of the library that is made empty. */
   readonly start: SyntaxNode;
+  /** The class of a list of the library, and the type of its items where it has one; undefined for an array. */
+  readonly made: Made | undefined;
   /** The variable, as it is written there. */
   readonly name: SyntaxNode;
   /** The loop, or the pipeline into `ForEach-Object`. */
   readonly loop: SyntaxNode;
-  /** `$names += …` in it. */
-  readonly adds: readonly SyntaxNode[];
+  /** `$names += …` in it, or `$names.Add(…)`. */
+  readonly adds: readonly Add[];
   /** All other statements in the loop. */
   readonly others: readonly SyntaxNode[];
   /** The uses of the variable that are neither. */
   readonly reads: readonly SyntaxNode[];
   /** The statement behind the loop that gives the list to the caller, where that is all that is done with it. */
   readonly given: SyntaxNode | undefined;
+}
+
+/** A list of the library. */
+export interface Made {
+  readonly is: "List" | "ArrayList";
+  readonly items: string | undefined;
+}
+
+const CLASS = String.raw`(?:system\.)?collections\.(?:(arraylist)|generic\.list\[([\w.]+)\])`;
+const MAKES = [
+  new RegExp(String.raw`^\[${CLASS}\](?:::new\(\)|@\(\))$`, "i"),
+  new RegExp(String.raw`^new-object\s+(?:-typename\s+)?['"]?${CLASS}['"]?(?:\s*\(\))?$`, "i"),
+];
+
+/** Reads what makes an empty list of the library. */
+function madeBy(value: SyntaxNode): Made | undefined {
+  const found = MAKES.map((form) => form.exec(value.text)).find((one) => one !== null);
+  if (!found) return undefined;
+  return found[1] ? { is: "ArrayList", items: undefined } : { is: "List", items: found[2] };
+}
+
+/** Reads `$names.Add(…)`, also where its value is thrown away. */
+function addedBy(statement: SyntaxNode, name: string): Add | undefined {
+  let call: SyntaxNode | undefined = statement;
+  if (statement.is("expression_with_unary_operator") && /^\[void\]/i.test(statement.text))
+    call = statement.firstPart?.lastPart;
+  else if (statement.is("assignment_expression") && /^\$null$/i.test(statement.firstPart!.text))
+    call = statement.child("value");
+  else if (statement.is("pipeline_chain") && statement.parts.length === 2)
+    call = commandName(statement.lastPart!) === "out-null" ? statement.firstPart : undefined;
+  if (!call?.is("invocation_expression") || bare(call.firstPart!.text) !== name) return undefined;
+  const [, member, list] = call.parts;
+  const given = list?.is("argument_list") ? (list.firstPart?.parts ?? []) : [];
+  const [value] = given;
+  return member?.text.toLowerCase() === "add" && value && given.length === 1
+    ? { statement, value }
+    : undefined;
 }
 
 const LOOPS = ["foreach_statement", "for_statement", "while_statement", "do_statement"];
@@ -45,13 +90,9 @@ function isSameScope(block: SyntaxNode): boolean {
 /** Reads the code from the statement that makes an empty list. */
 export function growingAt(start: SyntaxNode): Growing | undefined {
   const [name, , value] = start.parts;
-  if (
-    !name?.is("variable") ||
-    operatorOf(start) !== "=" ||
-    !value?.is("array_expression") ||
-    value.parts.length > 0
-  )
-    return undefined;
+  if (!name?.is("variable") || operatorOf(start) !== "=" || !value) return undefined;
+  const made = madeBy(value);
+  if (!made && (!value.is("array_expression") || value.parts.length > 0)) return undefined;
   if (!/^\$\w+$/.test(name.text) || !start.parent?.is("statement_list")) return undefined;
   const scope = scopeOf(start);
   const uses = [...scope.descendants()].filter(
@@ -63,17 +104,23 @@ export function growingAt(start: SyntaxNode): Growing | undefined {
   const isLoop = loop?.is(LOOPS) === true || (loop !== undefined && blockOfEach(loop) !== undefined);
   if (!loop || !isLoop) return undefined;
   const statements = [...statementsOf(loop)];
-  const isAdd = (one: SyntaxNode): boolean =>
-    one.is("assignment_expression") &&
-    operatorOf(one) === "+=" &&
-    bare(one.firstPart!.text) === bare(name.text);
-  const adds = statements.filter(isAdd);
+  const addOf = (one: SyntaxNode): Add | undefined =>
+    made
+      ? addedBy(one, bare(name.text))
+      : one.is("assignment_expression") &&
+          operatorOf(one) === "+=" &&
+          bare(one.firstPart!.text) === bare(name.text)
+        ? { statement: one, value: one.child("value") ?? one.lastPart! }
+        : undefined;
+  const adds = statements.flatMap((one) => addOf(one) ?? []);
   if (adds.length === 0) return undefined;
-  const reads = uses.filter((use) => !adds.some((one) => one.firstPart!.same(use)));
-  const others = statements.filter((one) => !isAdd(one));
-  const isWhole = scopeOf(loop).same(scope) && adds.every((one) => scopeOf(one).same(scope));
+  const isAdd = (use: SyntaxNode): boolean =>
+    adds.some(({ statement, value }) => statement.holds(use) && !value.holds(use));
+  const reads = uses.filter((use) => !isAdd(use));
+  const others = statements.filter((one) => !addOf(one));
+  const isWhole = scopeOf(loop).same(scope) && adds.every(({ statement }) => scopeOf(statement).same(scope));
   return isWhole
-    ? { start, name, loop, adds, others, reads, given: givenBehind(loop, reads, scope) }
+    ? { start, made, name, loop, adds, others, reads, given: givenBehind(loop, reads, scope) }
     : undefined;
 }
 

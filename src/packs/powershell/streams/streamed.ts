@@ -11,7 +11,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../../core.js";
-import { growingAt, scopeOf } from "./growing.js";
+import { growingAt, scopeOf, type Add } from "./growing.js";
 import { outputOf } from "./output.js";
 
 const { start } = holes({ start: { kind: "statement", node: "assignment_expression" } });
@@ -71,7 +71,7 @@ function valuesOf(variable: SyntaxNode): SyntaxNode[] {
 /** A command that gives nothing adds `$null` to a list, and nothing to what is streamed. */
 function givesOneEach(match: Match): Answer {
   const { adds } = growingAt(match.the(start))!;
-  const value = adds.map((one) => one.child("value") ?? one.lastPart!).find((one) => !isPlain(one));
+  const value = adds.map((one) => one.value).find((one) => !isPlain(one));
   return value
     ? unknown(
         "value.null",
@@ -81,9 +81,71 @@ function givesOneEach(match: Match): Answer {
     : yes("value.null", "each time there is a value");
 }
 
+/** Values that are one thing whatever is in them: texts, numbers, and objects that are written out. */
+const SINGLE =
+  /^(?:.*literal.*|verbatim_string_characters|format_expression|expandable_string_literal|post_increment_expression)$/;
+
+/** `Add` puts a list into the list as one value, and what is streamed comes item by item. */
+function comesWhole(match: Match): Answer {
+  const { adds } = growingAt(match.the(start))!;
+  const isSingle = ({ value }: Add): boolean =>
+    SINGLE.test(value.kind) ||
+    /^\[(pscustomobject|int|long|double|string|bool|datetime|guid)\]/i.test(value.text);
+  const open = adds.find((one) => !isSingle(one));
+  return open
+    ? unknown(
+        "value.kind",
+        `\`${shortened(open.value.text)}\` could be a list, whose items would come one by one`,
+        open.value,
+      )
+    : yes("value.kind", "each value is one thing");
+}
+
+/** A list with a type makes its items of that type, and an `ArrayList` puts out where each went. */
+function addsOnly(match: Match): Answer {
+  const { made, adds } = growingAt(match.the(start))!;
+  const loud = adds.find(
+    ({ statement }) => made!.is === "ArrayList" && statement.is("invocation_expression"),
+  );
+  if (loud)
+    return no(
+      "value.result",
+      `\`${shortened(loud.statement.text)}\` puts out the position too`,
+      loud.statement,
+    );
+  const { items } = made!;
+  return items === undefined || /^(system\.)?(object|psobject|pscustomobject)$/i.test(items)
+    ? yes("value.kind", "the list takes the values as they are")
+    : unknown("value.kind", `the list makes a \`${items}\` of each value`, match.node);
+}
+
+/** What a list of the library can do, and an array as well. */
+const SHARED = /^(count|contains|indexof|getenumerator|clone)$/i;
+
+/** An array has no `Add`, and a command may want a list. */
+function isReadAsArray(match: Match): Answer {
+  const { given, reads, name } = growingAt(match.the(start))!;
+  if (given) return yes("value.kind", "the caller gets the values one by one, as before");
+  for (const read of reads) {
+    const above = read.parent;
+    const isAsked = above?.is(["member_access", "invocation_expression"]) && above.firstPart!.same(read);
+    const asked = isAsked ? above?.parts[1]?.text : undefined;
+    if (asked !== undefined && !SHARED.test(asked))
+      return no("value.kind", `an array has no \`${asked}\``, read);
+    const isWalked =
+      asked !== undefined ||
+      above?.is(["foreach_statement", "pipeline_chain", "element_access", "statement_list"]) === true;
+    if (!isWalked)
+      return unknown("value.kind", `\`${shortened(above?.text ?? "")}\` could want a list that grows`, read);
+  }
+  return yes("value.kind", `\`${name.text}\` is only walked, counted and looked into`);
+}
+
+const isMade = (match: Match): boolean => growingAt(match.the(start))!.made !== undefined;
+
 /** When something fails in between, the list was not there for those behind, and what is streamed has gone out. */
 function failsAlike(match: Match): Answer {
-  const { given, loop, reads } = growingAt(match.the(start))!;
+  const { adds, given, loop, reads } = growingAt(match.the(start))!;
   const leaves = [...loop.descendants()].find(
     (one) => one.is("flow_control_statement") && /^(return|exit)\b/i.test(one.text),
   );
@@ -95,11 +157,13 @@ function failsAlike(match: Match): Answer {
   );
   if (outside)
     return unknown("flow.throws", "when the loop fails, what was there by then could be read", outside);
+  const isAdding = (node: SyntaxNode): boolean =>
+    adds.some(({ statement, value }) => statement.holds(node) && !value.holds(node));
   const called =
     given &&
     [...loop.descendants()].find(
       (one) =>
-        one.is(["command", "invocation_expression"]) ||
+        (one.is(["command", "invocation_expression"]) && !isAdding(one)) ||
         (one.is("flow_control_statement") && /^throw\b/i.test(one.text)),
     );
   return called
@@ -127,8 +191,7 @@ function streamed(match: Match): Segment[] {
   const code = first.tree.text;
   const gap = /^[ \t]*;?\s*/.exec(code.slice(first.end))![0].length;
   const edits: Edit[] = [{ start: first.start, end: first.end + gap, text: "" }];
-  for (const add of adds) {
-    const value = add.child("value") ?? add.lastPart!;
+  for (const { statement, value } of adds) {
     const isStep = value.is([
       "post_increment_expression",
       "post_decrement_expression",
@@ -136,8 +199,9 @@ function streamed(match: Match): Segment[] {
       "pre_decrement_expression",
       "assignment_expression",
     ]);
-    edits.push({ start: add.start, end: value.start, text: isStep ? "(" : "" });
-    if (isStep) edits.push({ start: value.end, end: value.end, text: ")" });
+    edits.push({ start: statement.start, end: value.start, text: isStep ? "(" : "" });
+    if (isStep || value.end < statement.end)
+      edits.push({ start: value.end, end: statement.end, text: isStep ? ")" : "" });
   }
   if (given) {
     const before = /\s*$/.exec(code.slice(loop.end, given.start))![0].length;
@@ -169,13 +233,16 @@ export const streamedList = rule({
   id: "powershell/streamed",
   kind: "idiom",
   title: "Stream values instead of growing a list in a loop",
-  why: "`+=` copies the whole list for each value, so that a loop over many takes time with the square of them.",
+  why: "The caller waits for the whole list, and `+=` copies it for each value, which takes time with the square of them.",
   was: ofKind(start, { when: (node) => growingAt(node) !== undefined, together }),
-  mentions: ["+="],
+  mentions: ["+=", ".Add(", ".add("],
   given: [
     condition("the list is not read while it grows", isNotReadMeanwhile),
     condition("nothing else comes between the values", leaksNothing),
     condition("there is a value each time", givesOneEach),
+    condition("each value comes as one", comesWhole, { when: isMade }),
+    condition("the list only takes values in", addsOnly, { when: isMade }),
+    condition("an array does as well", isReadAsArray, { when: isMade }),
     condition("a failure in the loop means the same", failsAlike),
     condition("the list is this function's own", isSeenByNobody),
   ],
@@ -253,6 +320,48 @@ export const streamedList = rule({
       "$all = @()\nforeach ($h in $hives) { $i = Get-Item $h; $all += $i }\n$all.Count",
       "$all = @(foreach ($h in $hives) { $i = Get-Item $h; $i })\n$all.Count",
       "likely",
+    ),
+    rewrites(
+      "function F($hives) {\n    $all = [System.Collections.Generic.List[object]]::new()\n    foreach ($h in $hives) {\n        $all.Add([pscustomobject]@{ Kg = $h.Kg })\n    }\n    return $all\n}",
+      "function F($hives) {\n    foreach ($h in $hives) {\n        [pscustomobject]@{ Kg = $h.Kg }\n    }\n}",
+    ),
+    rewrites(
+      'function F($hives) {\n    $all = New-Object System.Collections.ArrayList\n    foreach ($h in $hives) {\n        [void]$all.Add("$h")\n        $null = $all.Add("and")\n        $all.Add("more") | Out-Null\n    }\n    $all\n}',
+      'function F($hives) {\n    foreach ($h in $hives) {\n        "$h"\n        "and"\n        "more"\n    }\n}',
+    ),
+    rewrites(
+      '$all = New-Object "System.Collections.Generic.List[object]"\n$hives | ForEach-Object { $all.Add("$_") }\n$all.Count\n$all | Sort-Object',
+      '$all = @($hives | ForEach-Object { "$_" })\n$all.Count\n$all | Sort-Object',
+    ),
+    // A list that is added is one value, and its items would be several.
+    rewrites(
+      "function F($hives) {\n    $all = [Collections.ArrayList]@()\n    foreach ($h in $hives) { [void]$all.Add($h.Frames) }\n    return $all\n}",
+      "function F($hives) {\n    foreach ($h in $hives) { $h.Frames }\n}",
+      "likely",
+    ),
+    rewrites(
+      'function F($hives) {\n    $all = [System.Collections.Generic.List[int]]::new()\n    foreach ($h in $hives) { $all.Add("7") }\n    return $all\n}',
+      'function F($hives) {\n    foreach ($h in $hives) { "7" }\n}',
+      "likely",
+    ),
+    holds(
+      'function F($hives) {\n    $all = New-Object System.Collections.ArrayList\n    foreach ($h in $hives) { $all.Add("$h") }\n    return $all\n}',
+      "puts out the position too",
+    ),
+    holds(
+      '$all = [System.Collections.Generic.List[object]]::new()\nforeach ($h in $hives) { $all.Add("$h") }\n$all.Add("last")',
+      "an array has no",
+    ),
+    holds(
+      '$all = [System.Collections.Generic.List[object]]::new()\nforeach ($h in $hives) { $all.Add("$h"); if ($all.Count -gt 3) { break } }\n$all | Sort-Object',
+      "while it grows",
+    ),
+    ignores(
+      '$all = [System.Collections.Generic.List[object]]::new()\nforeach ($h in $hives) { $other.Add("$h") }\n$all',
+    ),
+    ignores('$all = @()\nforeach ($h in $hives) { $all.Add("$h") }\n$all'),
+    ignores(
+      '$all = [System.Collections.Generic.Dictionary[string,int]]::new()\nforeach ($h in $hives) { $all.Add("$h", 1) }\n$all',
     ),
     holds(
       "$all = @()\nforeach ($h in $hives) { if ($all.Count -gt 3) { break }; $all += $h }\n$all",
