@@ -125,6 +125,13 @@ const vexing: UseFunction = (name, target) => {
     : undefined;
 };
 
+/** A cast to a reference is another name for what it is made from; any other cast makes a value of its own. */
+function isToReference(cast: SyntaxNode): boolean {
+  return [...(cast.child("type")?.descendants() ?? [])].some((one) =>
+    one.is("abstract_reference_declarator"),
+  );
+}
+
 /** Operators that libraries use to read into a variable: `in >> n`, and `archive & n;` whose value nobody takes. */
 function mayFill(operation: SyntaxNode): boolean {
   if (operation.has(">>")) return true;
@@ -161,7 +168,6 @@ export const cppNames: NameFacts = {
     parenthesized_expression: [],
     conditional_expression: ["consequence", "alternative"],
     comma_expression: ["right"],
-    cast_expression: ["value"],
     initializer_list: [],
     initializer_pair: ["value"],
     parameter_pack_expansion: [],
@@ -178,6 +184,7 @@ export const cppNames: NameFacts = {
     "init_declarator.value": initial,
     "declaration.default_value": initial,
     field_initializer: (_name, target) => (target.is("initializer_list") ? passes : { does: "write" }),
+    "cast_expression.value": (_name, target) => (isToReference(target.parent!) ? address : undefined),
     "new_expression.arguments": passes,
     "compound_literal_expression.value": passes,
     "gnu_asm_output_operand.value": updates,
