@@ -103,6 +103,15 @@ function isLeftByNothing(match: Match): Answer {
     : yes("flow.leaves-early", "nothing leaves the branches but by their end");
 }
 
+/** Before C++17 a function that the compiler may run has no lambdas in it. */
+function mayHaveLambda({ node }: Match): Answer {
+  const around = node.closest(["function_definition"]);
+  const word = around?.parts.find((part) => /^(constexpr|consteval)$/.test(part.text));
+  return word
+    ? no("form.fits", `a \`${word.text}\` function has no lambdas before C++17`, word)
+    : yes("form.fits", "the function may have a lambda in it");
+}
+
 const isBoundPart = (node: SyntaxNode): boolean =>
   node.is("identifier") &&
   referencesAt(node).some(({ to }) => to?.at[0]!.parent?.is("structured_binding_declarator"));
@@ -136,6 +145,7 @@ export const initialisedByFunction = rule({
   ],
   given: [
     condition("nothing leaves the branches but by their end", isLeftByNothing),
+    condition("the function may have a lambda in it", mayHaveLambda),
     condition("the variable is made of its value as it was assigned it", (match) =>
       isPointer(match) ? yes("type.is", "it is a pointer", match.the(name)) : isMadeAlike(match.the(type)),
     ),
@@ -221,6 +231,15 @@ export const initialisedByFunction = rule({
         "auto [p, q] = two();\n  int n;\n  if (p) {\n    log(a);\n    n = 1;\n  } else {\n    n = 2;\n  }\n  if (n > 1) stop();",
       ),
       "a lambda cannot take",
+    ),
+    holds(
+      "constexpr int f(bool b) {\n  int n;\n  if (b) {\n    log();\n    n = 1;\n  } else {\n    n = 2;\n  }\n  return n + 1;\n}\n",
+      "has no lambdas",
+    ),
+    ignores(
+      inFunction(
+        "volatile int n;\n  if (b) {\n    log(a);\n    n = 1;\n  } else {\n    n = 2;\n  }\n  return n + 1;",
+      ),
     ),
     // On some way it has no value, or another one later.
     ignores(

@@ -83,7 +83,7 @@ function givesOneEach(match: Match): Answer {
 
 /** Values that are one thing whatever is in them: texts, numbers, and objects that are written out. */
 const SINGLE =
-  /^(?:.*literal.*|verbatim_string_characters|format_expression|expandable_string_literal|post_increment_expression)$/;
+  /^(?:(?!array).*literal.*|verbatim_string_characters|format_expression|expandable_string_literal|post_increment_expression)$/;
 
 /** `Add` puts a list into the list as one value, and what is streamed comes item by item. */
 function comesWhole(match: Match): Answer {
