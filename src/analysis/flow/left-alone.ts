@@ -9,7 +9,8 @@ import {
 } from "../names/declarations.js";
 import { usesElsewhere } from "../names/elsewhere.js";
 import { isMember, isSeenElsewhere } from "../names/every-use.js";
-import { isPassedByValue, reflectionIn } from "../names/passed.js";
+import { isPassedByValue } from "../names/passed.js";
+import { reflectionIn } from "../names/reflection.js";
 import { bodyAround } from "../names/scopes.js";
 import { runningIn, writeElsewhereIn } from "./running.js";
 import { leafOf } from "../names/use.js";
@@ -56,7 +57,7 @@ function changedIn(leaf: SyntaxNode, within: readonly SyntaxNode[], shown: strin
 
 /** Can the code reach any variable, by its name or by code that it brings in? */
 function changedByName(within: readonly SyntaxNode[], shown: string): Answer | undefined {
-  const reflects = reflectionIn(within);
+  const [reflects] = reflectionIn(within);
   if (reflects)
     return unknown("name.reflection", `\`${reflects.text}\` can reach \`${shown}\` by its name`, reflects);
   for (const node of within.flatMap((one) => [...one.descendants()])) {
@@ -194,6 +195,7 @@ function isReopened({ scope }: Declaration): boolean {
   return scope.children.some((child) => child.text === "partial");
 }
 
-function isChange(does: Reference["does"]): boolean {
+/** Does a use do more than read or declare what it names? */
+export function isChange(does: Reference["does"]): boolean {
   return does === "write" || does === "update" || does === "address" || does === "passed";
 }

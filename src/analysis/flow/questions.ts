@@ -5,7 +5,7 @@ import { shortened } from "../shown.js";
 import { isMember, isSeenElsewhere } from "../names/every-use.js";
 import { buildFlow } from "./build.js";
 import type { FlowGraph, Moment } from "./graph.js";
-import { changedUnseen } from "./left-alone.js";
+import { changedUnseen, isChange } from "./left-alone.js";
 import { isPassedByValue } from "../names/passed.js";
 import { throwsNothing } from "./throws.js";
 
@@ -49,10 +49,6 @@ function writesElsewhere(declaration: Declaration): Reference | undefined {
       !isDeclaring(declaration, node) &&
       !(does === "passed" && isPassedByValue(node)),
   );
-}
-
-function isChange(does: Reference["does"]): boolean {
-  return does === "write" || does === "update" || does === "address" || does === "passed";
 }
 
 function isDeclaring(declaration: Declaration, node: SyntaxNode): boolean {

@@ -1,6 +1,7 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
 import { nameInFile, referencesOf, type Declaration, type Reference } from "./declarations.js";
+import { reflectionIn } from "./reflection.js";
 
 /** All uses of something declared, and why there may be more. */
 export interface Uses {
@@ -78,20 +79,9 @@ export function isMember({ scope, spaces }: Declaration): boolean {
 
 /** Code that can reach the names around it by their names. */
 function reflectionAround({ scope, name }: Declaration): Answer[] {
-  const { tree } = scope;
-  const found: Answer[] = [];
-  for (const n of tree.ofKinds(tree.language.namesWorkedOut ?? [])) {
-    const node = tree.node(n);
-    if (scope.holds(node))
-      found.push(unknown("name.reflection", `\`${node.text}\` can reach \`${name}\` by its name`, node));
-  }
-  for (const word of tree.language.reflection) {
-    for (const { node, to, member } of nameInFile(word, tree).references) {
-      if (to || member || !scope.holds(node)) continue;
-      found.push(unknown("name.reflection", `\`${word}\` can reach \`${name}\` by its name`, node));
-    }
-  }
-  return found;
+  return reflectionIn([scope]).map((node) =>
+    unknown("name.reflection", `\`${node.text}\` can reach \`${name}\` by its name`, node),
+  );
 }
 
 /** Strings of the file that spell the name of a declaration; they may mean it. */

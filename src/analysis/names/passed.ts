@@ -1,6 +1,6 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { calledFromLibrary } from "../library/called.js";
-import { nameInFile, referencesAt } from "./declarations.js";
+import { referencesAt } from "./declarations.js";
 import { targetAround } from "./use.js";
 
 /**
@@ -19,7 +19,9 @@ export function howPassed(name: SyntaxNode): "value" | "reference" | "unknown" {
   const to = callee?.isLeaf ? referencesAt(callee).find((one) => one.to)?.to : undefined;
   if (to?.as !== "function") return "unknown";
   const place = list.parts.findIndex((part) => part.same(argument));
-  return to.at.every((at) => takesValue(at, place)) ? "value" : "reference";
+  const ways = to.at.map((at) => takenAt(at, place));
+  if (ways.includes("reference")) return "reference";
+  return ways.includes("unknown") ? "unknown" : "value";
 }
 
 /** Is a variable that is passed to a call certainly left alone by it? */
@@ -34,33 +36,15 @@ function argumentAround(name: SyntaxNode): SyntaxNode | undefined {
   return argument.parent?.is(argumentLists) ? argument : undefined;
 }
 
-/** Does a function take what is given for a parameter as a value? */
-function takesValue(name: SyntaxNode, place: number): boolean {
+/** How a function takes what is given for a parameter; nobody knows for one that takes any number. */
+function takenAt(name: SyntaxNode, place: number): "value" | "reference" | "unknown" {
   const { parameterLists, binding } = name.tree.language;
   for (let at = name.parent; at; at = at.parent) {
     const list = at.parts.find((part) => part.is(parameterLists));
     if (!list) continue;
-    const { parts } = list;
-    const parameter = parts[Math.min(place, parts.length - 1)];
-    return parameter !== undefined && !/\.\.\./.test(list.text) && !binding.takesReference(parameter);
+    const parameter = list.parts[place];
+    if (!parameter || /\.\.\./.test(list.text)) return "unknown";
+    return binding.takesReference(parameter) ? "reference" : "value";
   }
-  return false;
-}
-
-/** The names that read, set or make variables by their names as text, where they stand in some code. */
-export function reflectionIn(code: readonly SyntaxNode[]): SyntaxNode | undefined {
-  const [first] = code;
-  if (!first) return undefined;
-  const { tree } = first;
-  const isIn = (node: SyntaxNode): boolean => code.some((one) => one.holds(node));
-  for (const n of tree.ofKinds(tree.language.namesWorkedOut ?? [])) {
-    const node = tree.node(n);
-    if (isIn(node)) return node;
-  }
-  for (const word of tree.language.reflection) {
-    const { references } = nameInFile(tree.language.binding.bareText(word), tree);
-    const found = references.find(({ node, to, member }) => !to && !member && isIn(node));
-    if (found) return found.node;
-  }
-  return undefined;
+  return "unknown";
 }
