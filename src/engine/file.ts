@@ -91,9 +91,10 @@ function workOut(
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundParts(next, path);
     const shifts = new Shifts(allEdits(drafts));
-    /** Does what held a match back stand as it was? What the compiler said stands in any case. */
+    /** Does what held a match back stand as it was? What the compiler said stands in any case; what no place was named for does not. */
     const stands = ({ at, atPath, atRange }: Placed<HeldBack>): boolean => {
-      if (at === undefined || atPath !== undefined) return true;
+      if (atPath !== undefined) return true;
+      if (at === undefined) return isCompiled();
       const [from, to] = [tree.lineStart(at), tree.lineStart(atRange?.end.line ?? at)];
       const lineEnd = tree.text.indexOf("\n", to);
       return !shifts.touches(from, lineEnd < 0 ? tree.text.length : lineEnd) || isCompiled();

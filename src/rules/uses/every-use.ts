@@ -20,10 +20,14 @@ import { declarationOfHole, foreignUses } from "./foreign.js";
 import { standsIn } from "./place.js";
 
 /** One use of the name, and the clause that covers it. */
-export interface CoveredUse {
-  readonly node: SyntaxNode;
+export interface CoveredUse extends NamedPlace {
   readonly clause: UseClause;
   readonly found: PatternMatch;
+}
+
+/** A name where it is written. */
+export interface NamedPlace {
+  readonly node: SyntaxNode;
   /** The file it stands in, where that is another one. */
   readonly path: string | undefined;
 }
@@ -32,6 +36,8 @@ export interface CoveredUse {
 export interface Coverage {
   readonly declaration: Declaration;
   readonly covered: readonly CoveredUse[];
+  /** Every place at which the covered uses name it; a clause may cover several at once. */
+  readonly places: readonly NamedPlace[];
   /** A use that no clause covers, with the place as a sentence. */
   readonly uncovered: Answer | undefined;
   readonly doubts: readonly Answer[];
@@ -75,7 +81,7 @@ export class EveryUse implements Condition {
     const declaration = declarationOfHole(match, this.name);
     if (!declaration) return undefined;
     const fits: CoveredUse[] = [];
-    const open: { node: SyntaxNode; path: string | undefined }[] = [];
+    const open: NamedPlace[] = [];
     const inside = (node: SyntaxNode): boolean =>
       match.nodes.some((one) => one.tree === node.tree && one.holds(node));
     const cover = (node: SyntaxNode, path: string | undefined): void => {
@@ -97,7 +103,7 @@ export class EveryUse implements Condition {
     );
     const missing = open.find(({ node }) => !isTaken(node));
     const uncovered = missing && this.#unknownUse(match, missing.node, missing.path);
-    return { declaration, covered, uncovered, doubts };
+    return { declaration, covered, places: [...fits, ...open], uncovered, doubts };
   }
 
   /** Is a use one of the places at which the code of a clause names it? */

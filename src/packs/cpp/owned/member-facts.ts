@@ -1,4 +1,4 @@
-import { functionAround, no, shortened, unknown, yes } from "../../../core.js";
+import { functionAround, no, shortened, unknown, waysOutWithout, yes } from "../../../core.js";
 import type { Answer, Coverage, Match, SyntaxNode } from "../../../core.js";
 import { isInert } from "./release.js";
 
@@ -66,11 +66,21 @@ function inOwnBlock(statement: SyntaxNode, name: string): SyntaxNode | undefined
 }
 
 /** Does the destructor of the class release the member, whatever happens? */
-export function releasedByDestructor(name: string, { covered }: Coverage, giving: Giving): Answer {
-  const releases = covered.filter(({ node }) => giving.statement(node) && isDestructor(functionAround(node)));
+export function releasedByDestructor(
+  name: string,
+  { declaration, places }: Coverage,
+  giving: Giving,
+): Answer {
+  const releases = places.filter(({ node }) => giving.statement(node) && isDestructor(functionAround(node)));
   if (releases.length === 0)
     return no("resource.owner", `no destructor gives \`${name}\` back, so it may belong to somebody else`);
-  const whole = releases.find(({ node }) => inOwnBlock(giving.statement(node)!, name));
+  /** Exceptions do not leave a destructor. */
+  const isAlways = (node: SyntaxNode): boolean => {
+    const own = inOwnBlock(giving.statement(node)!, name);
+    const ways = own && waysOutWithout(functionAround(node)!, [own], declaration);
+    return ways?.every(({ by }) => by === "exception") ?? false;
+  };
+  const whole = releases.find(({ node }) => isAlways(node));
   return whole
     ? yes(
         "resource.owner",
@@ -102,8 +112,8 @@ export function isAtTheEnd(use: SyntaxNode, name: string, giving: Giving): boole
 }
 
 /** Do members go in the order in which they went? Those that are declared later go first. */
-export function goesInOrder(match: Match, name: string, { covered }: Coverage, giving: Giving): Answer {
-  const release = covered.find(({ node }) => isAtTheEnd(node, name, giving));
+export function goesInOrder(match: Match, name: string, { places }: Coverage, giving: Giving): Answer {
+  const release = places.find(({ node }) => isAtTheEnd(node, name, giving));
   if (!release) return yes("resource.order", "it is released where it was released before");
   const follower = (followersOf(release.node, name, giving) ?? []).find(
     (part) => isRelease(part, giving) && !/=\s*(NULL|nullptr|0)\s*;$/.test(part.text),

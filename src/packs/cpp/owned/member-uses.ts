@@ -63,18 +63,15 @@ export interface MemberCode {
 export function memberClauses(p: Hole, code: MemberCode): UseClause[] {
   const { giving } = code;
   const name = (match: Match): string => match.textOf(p);
-  const isLast = (match: Match): boolean => {
-    const leaf = [...match.node.descendants()].find((node) => node.isLeaf && node.text === name(match));
-    return leaf !== undefined && isAtTheEnd(leaf, name(match), giving);
-  };
+  const givesBackIn = (body: SyntaxNode, member: string): boolean =>
+    body.mentions(member).some((leaf) => isAtTheEnd(leaf, member, giving));
+  const isLast = (match: Match): boolean => givesBackIn(match.node, name(match));
   const follows = (match: Match): boolean => {
     const statement = match.node.closest(["expression_statement"]);
     const before = statement?.parent?.parts.filter((part) => part.end <= statement.start).at(-1);
     const leaf = before && [...before.descendants()].find((node) => node.isLeaf && node.text === name(match));
     return leaf !== undefined && giving.statement(leaf)?.same(before) === true;
   };
-  const givesBackIn = (body: SyntaxNode, member: string): boolean =>
-    body.mentions(member).some((leaf) => isAtTheEnd(leaf, member, giving));
   const isPlain = (match: Match): boolean => match.the(value).is("identifier");
   const { isTested, releasedBy } = code;
   const owner = { raw: code.raw(cpp`${p}`), isTested, isRead: true, releasedBy };
@@ -209,11 +206,11 @@ export function memberConditions(
       ofUses(match, (name, coverage) => notLost(name, coverage, givingOf(match))),
     ),
     condition("nothing takes the pointer by reference", (match) =>
-      ofUses(match, (name, { covered }) =>
+      ofUses(match, (name, { places }) =>
         lentByValue(
           match,
           name,
-          covered.map(({ node }) => node),
+          places.map(({ node }) => node),
         ),
       ),
     ),
@@ -221,13 +218,13 @@ export function memberConditions(
 }
 
 /** Is something put in the place of what was there, without a release before it and outside of constructors? */
-function notLost(name: string, { covered }: Coverage, giving: Giving): Answer {
+function notLost(name: string, { covered, places }: Coverage, giving: Giving): Answer {
   const lost = covered.find(({ node, found }) => {
     const code = found.tree.text.slice(found.start, found.end);
     const isPut = /^(this->)?\w+\s*=[^=]/.test(code);
     const around = functionAround(node);
     if (!isPut || !around || isConstructor(around)) return false;
-    return !covered.some(
+    return !places.some(
       (other) => other.node.tree === node.tree && giving.statement(other.node) && around.holds(other.node),
     );
   });

@@ -161,6 +161,30 @@ export const ownedMember = rule({
       "only sometimes",
     ),
     holds(
+      "class Hive { ~Hive() { if (lent_) return; delete queen_; } Queen* queen_; bool lent_; };\n",
+      "only sometimes",
+    ),
+    rewrites(
+      `
+      struct Hive {
+        Hive() : queen_(new Queen) {}
+        Hive(const Hive&) = delete;
+        ~Hive() { if (queen_) { delete queen_; queen_ = NULL; } log(); }
+        Queen* queen_;
+      };
+      `,
+      `
+      #include <memory>
+
+      struct Hive {
+        Hive() : queen_(new Queen) {}
+        Hive(const Hive&) = delete;
+        ~Hive() { queen_.reset(); log(); }
+        std::unique_ptr<Queen> queen_;
+      };
+      `,
+    ),
+    holds(
       "class Hive { ~Hive() { delete queen_; } Queen* take() { Queen* q = queen_; queen_ = 0; return q; } Queen* queen_; };\n",
       "does not know",
     ),
