@@ -8,7 +8,7 @@ export { shortened } from "./shown.js";
 export { isSideEffectFree } from "./effects/side-effects.js";
 export { mayChangePlaces } from "./effects/order.js";
 export { mayRunAnyway } from "./effects/anyway.js";
-export { isPlainValue } from "./effects/operations.js";
+export { isPlainValue, valuesInText } from "./effects/operations.js";
 export { isPointer, memberNamed } from "./effects/reads.js";
 export { declaredType, isOnPrimitives, type DeclaredType } from "./types/annotations.js";
 export { declarationOf, isBuiltin, readsOf, writesOf } from "./names/builtins.js";

@@ -1,3 +1,4 @@
+import { valuesInText } from "../analysis/index.js";
 import { originAt, type Need } from "../pattern/index.js";
 import { escaped, type Language, type SyntaxNode } from "../syntax/index.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
@@ -12,7 +13,10 @@ export function textWord(word: string, takers: readonly Need[]): Reading {
 
 /** The places of a word in the text of a string, outside of code in it. Offsets are those of the file. */
 export function placesOfWord(string: SyntaxNode, word: string): { start: number; end: number }[] {
-  const code = [...string.descendants()].filter((node) => node.is(string.tree.language.textParts));
+  const { strings, textParts } = string.tree.language;
+  const code = [...string.descendants()].flatMap((node) =>
+    node.is(strings) ? valuesInText(node) : node.is(textParts) ? [node] : [],
+  );
   return [...string.text.matchAll(formOf(word))]
     .map(({ index }) => ({ start: string.start + index, end: string.start + index + word.length }))
     .filter(({ start, end }) => !code.some((part) => part.start < end && start < part.end));

@@ -112,7 +112,11 @@ export function onlyUse(name: Hole): Condition {
       if (!to) return unknown("name.not-resolved", `what declares \`${text}\` is not known`, match.node);
       const isOutside = (node: SyntaxNode): boolean => !match.nodes.some((one) => one.holds(node));
       const { references, doubts } = usesOf(to);
-      const other = references.find(({ node, does }) => does !== "declare" && isOutside(node));
+      const isDeclaring = (node: SyntaxNode): boolean =>
+        to.as === "parameter" && to.at.some((at) => at.same(node));
+      const other = references.find(
+        ({ node, does }) => does !== "declare" && !isDeclaring(node) && isOutside(node),
+      );
       if (other) return no("name.other-uses", `\`${text}\` is used here too`, other.node);
       if (doubts[0]) return doubts[0];
       if (to.as === "parameter" || !isSeenElsewhere(to))
@@ -134,13 +138,25 @@ export function leavesEarly(body: Hole): Condition {
   return condition(
     `\`${body.name}\` may be left early`,
     (match) => {
-      const [exit] = exitsOf(match.all(body));
-      return exit
-        ? yes("flow.leaves-early", `\`${shortened(exit.text)}\` leaves before the end`, exit)
+      const code = match.all(body);
+      const [exit] = exitsOf(code);
+      if (exit) return yes("flow.leaves-early", `\`${shortened(exit.text)}\` leaves before the end`, exit);
+      const hidden = macroIn(code);
+      return hidden
+        ? unknown("flow.leaves-early", `\`${shortened(hidden.text)}\` may be a macro that leaves`, hidden)
         : no("flow.leaves-early", "nothing leaves before the end");
     },
     { about: [body] },
   );
+}
+
+/** A call that by its name is one of a macro, which may do anything. */
+function macroIn(code: readonly SyntaxNode[]): SyntaxNode | undefined {
+  const { reads, calls } = code[0]?.tree.language ?? {};
+  if (reads?.names !== "macro") return undefined;
+  return code
+    .flatMap((one) => [...one.descendants()])
+    .find((node) => node.is(calls!) && /^[A-Z][A-Z0-9_]+$/.test(node.firstPart?.text ?? ""));
 }
 
 /** The value that a variable has at the end of the matched code is read later. Usually wanted as `not(usedAfter(x))`. */

@@ -233,6 +233,10 @@ export interface FlowFacts {
   readonly lastIsGiven: boolean;
   /** What takes the value that a statement comes to: a method, a block, code around it; undefined where nothing does. */
   takerOf(statement: SyntaxNode): SyntaxNode | undefined;
+  /** Kinds of blocks handed to a call that a jump in them leaves together with the code around; a function's own jumps leave none. */
+  leavesBlocks(jump: SyntaxNode): readonly string[];
+  /** Methods that run a block before they come back. */
+  readonly runsBlocks: RegExp;
   /** Methods that run a block for each of something, and make nothing of what it comes to. */
   readonly walksByBlock: RegExp;
   /** Assignments, by the parts that are evaluated before the write; the target's own parts come first. */
@@ -248,6 +252,8 @@ export interface FlowFacts {
   readonly comparesMissing: { readonly toFalse: readonly string[]; readonly toTrue: readonly string[] };
   /** Nodes whose evaluation may throw. */
   readonly mayThrow: readonly string[];
+  /** Operators that make another pointer into the same object out of one. */
+  readonly movesPointers: readonly string[];
   /** Operators that ask whether two things are the same one, which runs no code of theirs. */
   readonly identityTests: readonly string[];
   /** Methods that the language calls for code that does not name them, each with that code on the object itself. */
@@ -294,11 +300,14 @@ export const ordinaryFlow = {
   wrappers: ["else_clause"],
   lastIsGiven: false,
   takerOf: (_statement: SyntaxNode): SyntaxNode | undefined => undefined,
+  leavesBlocks: (_jump: SyntaxNode): readonly string[] => [],
+  runsBlocks: /^(?!)/,
   walksByBlock: /^(?!)/,
   assignsIf: {},
   chains: [],
   chainBreaks: [],
   neverReturn: [],
+  movesPointers: [],
   identityTests: [],
   implicitCalls: {},
   counting: {

@@ -66,7 +66,11 @@ export interface MeaningFacts {
   readonly changingOperators: readonly string[];
   /** Types of the language whose operators and conversions no class can give a meaning of its own. */
   readonly plainTypes: readonly string[];
-  /** Nodes that turn what is in them into text, which a class may have a method for. */
+  /** Pairs whose key, and sets whose items, are hashed by code of their class. */
+  readonly hashing: readonly string[];
+  /** Words that do something without being called, in small letters. */
+  readonly bareCalls: readonly string[];
+  /** Nodes that turn what is in them, or what stands in them beside plain text, into text, which a class may have a method for. */
   readonly textParts: readonly string[];
   /** Kinds of literals, with the type that each is of. */
   readonly literalTypes: Readonly<Record<string, string>>;
@@ -117,6 +121,8 @@ export const ordinaryMeaning: MeaningFacts = {
   nullTestsAskClass: false,
   changingOperators: [],
   plainTypes: [],
+  hashing: [],
+  bareCalls: [],
   textParts: [],
   literalTypes: {},
   namesMayBeUndefined: false,

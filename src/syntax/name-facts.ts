@@ -155,12 +155,14 @@ export interface NameFacts {
   takesReference(parameter: SyntaxNode): boolean;
   /** The object through which a function's parameters can be changed, beside their names: `arguments` in JavaScript. */
   readonly parametersIn?: string;
+  /** Nodes that hand all parameters of the function on, where they name no method that is called: a bare `super` in Ruby. */
+  readonly handsOnParameters: readonly string[];
   /** Does this run code in the scope that it stands in, where that can set any variable? */
-  runsInScope(node: SyntaxNode): boolean;
+  readonly runsInScope: { readonly kinds: readonly string[]; is?(node: SyntaxNode): boolean };
   /** The classes that a class is derived from, by their nodes. */
   parentsOf(scope: SyntaxNode): readonly SyntaxNode[];
   /** Can code outside of the file (or of the class, for members) use the name? */
-  isPublic(name: SyntaxNode, as: DeclaredAs): boolean;
+  isPublic(name: SyntaxNode, as: DeclaredAs, scope: SyntaxNode): boolean;
   /** A file is an object while the program runs, and its names can be reached as members of it. */
   readonly filesAreObjects: boolean;
   /** Names of the caller can be seen and changed by what is called. */
@@ -191,7 +193,8 @@ export const ordinaryNames = {
   bareText: (text: string) => text,
   isReference: () => false,
   takesReference: () => false,
-  runsInScope: () => false,
+  runsInScope: { kinds: [] },
+  handsOnParameters: [],
   parentsOf: () => [],
   isPublic: () => true,
 } satisfies Partial<NameFacts>;

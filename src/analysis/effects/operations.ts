@@ -9,14 +9,17 @@ import { typeOf } from "../types/known.js";
 export function codeRunBy(node: SyntaxNode): Answer | undefined {
   const { language } = node.tree;
   if (node.is(language.textParts)) {
-    const value = node.parts.find((part) => !/^(format_|type_conv|interpolation_)/.test(part.kind));
-    if (!value || isPlainValue(value)) return undefined;
+    const value = valuesInText(node).find((part) => !isPlainValue(part));
+    if (!value) return undefined;
     return unknown(
       "type.operator",
       `turning \`${shortened(value.text)}\` into text could run code of its class`,
       node,
     );
   }
+  const hashed = node.is(language.hashing) ? hashedIn(node).find((key) => !isPlainValue(key)) : undefined;
+  if (hashed)
+    return unknown("type.operator", `\`${shortened(hashed.text)}\` is hashed, by code of its class`, node);
   const isOperation = node.is(language.binary) || /unary|not_operator|prefix/.test(node.kind);
   if (!isOperation) return undefined;
   const operator = spelledOperator(node);
@@ -32,6 +35,18 @@ export function codeRunBy(node: SyntaxNode): Answer | undefined {
     `\`${operator}\` could run code of the class of \`${shortened(open.text)}\``,
     node,
   );
+}
+
+/** The key of a pair, or the items of a set. */
+function hashedIn(node: SyntaxNode): readonly SyntaxNode[] {
+  const key = node.child("key");
+  return key ? [key] : node.parts;
+}
+
+/** What a part of a text turns into text, where it is one that does. */
+export function valuesInText(part: SyntaxNode): readonly SyntaxNode[] {
+  const isText = /^(format_|type_conv|interpolation_|string_content$|escape_sequence$)/;
+  return part.is(part.tree.language.textParts) ? part.parts.filter(({ kind }) => !isText.test(kind)) : [];
 }
 
 /** `is not` and `not in` are two words. */

@@ -1,6 +1,7 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { no, weakest, yes, type Answer } from "../answer.js";
 import { shortened } from "../shown.js";
+import { valuesInText } from "./operations.js";
 import { isSideEffectFree } from "./side-effects.js";
 
 /** May code be evaluated after other code instead of before it, without anybody noticing? Each is a list of neighbours. */
@@ -20,7 +21,8 @@ export function mayChangePlaces(first: readonly SyntaxNode[], second: readonly S
 
 /** A literal, or a text into which nothing is put. */
 function isConstant(node: SyntaxNode): boolean {
-  const { literals, strings, names, textParts } = node.tree.language;
-  if (node.is(strings)) return ![...node.descendants()].some((one) => one.is(names) || one.is(textParts));
+  const { literals, strings, names } = node.tree.language;
+  if (node.is(strings))
+    return ![...node.descendants()].some((one) => one.is(names) || valuesInText(one).length > 0);
   return node.parts.length === 0 && node.is(literals);
 }

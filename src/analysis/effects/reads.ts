@@ -56,9 +56,9 @@ function codeRunInCpp(leaf: SyntaxNode, to: Declaration | undefined): Answer | u
     return unknown("effect.getter", `\`${leaf.text}\` is volatile`, at);
   if (to) return undefined;
   const { otherwise } = classesNamed(leaf.tree, leaf.text);
-  return otherwise?.startsWith("#")
-    ? unknown("effect.getter", `\`${leaf.text}\` is a macro`, leaf)
-    : undefined;
+  if (otherwise?.startsWith("#")) return unknown("effect.getter", `\`${leaf.text}\` is a macro`, leaf);
+  const isInCapitals = /^[A-Z][A-Z0-9_]+$/.test(leaf.text);
+  return isInCapitals ? unknown("effect.getter", `\`${leaf.text}\` may be a macro`, leaf) : undefined;
 }
 
 /** A bare name of C# may be a property, of this class, of one that it is derived from, or of another part of it. */

@@ -1,4 +1,4 @@
-import type { SyntaxNode } from "../../syntax/index.js";
+import { jumpOf, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { operatorOf } from "../flow/parts.js";
 import { calledFromLibrary, operandsOf } from "../library/called.js";
@@ -15,6 +15,8 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
   let doubt: Answer | undefined;
   for (const node of evaluatedIn(expression)) {
     if (node.isLeaf) {
+      if (node.is(language.calls) || language.bareCalls.includes(node.text.toLowerCase()) || jumpOf(node))
+        return no("effect.side-effect", `\`${node.text}\` is more than a read`, node);
       doubt ??= codeRunByName(node);
       continue;
     }
@@ -36,10 +38,15 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
   return doubt ?? yes("effect.side-effect", `evaluating \`${shortened(expression.text)}\` does nothing else`);
 }
 
-/** A call of the library that does nothing but give a value. */
+/** A call of the library that does nothing but give a value, the same as long as nothing changes. */
 function isQuietCall(node: SyntaxNode): boolean {
   const row = calledFromLibrary(node);
-  return row !== undefined && (row.effect === "none" || row.effect === "reads") && row.runs !== true;
+  return (
+    row !== undefined &&
+    row.varies !== true &&
+    (row.effect === "none" || row.effect === "reads") &&
+    row.runs !== true
+  );
 }
 
 /** All that is evaluated in an expression, without the names of the library's functions that are called in it. */

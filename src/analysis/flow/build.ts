@@ -1,8 +1,8 @@
 import { saidOf, shapeOf, type FlowFacts, type FlowShape, type SyntaxNode } from "../../syntax/index.js";
-import { referencesAt } from "../names/declarations.js";
 import { useOf } from "../names/use.js";
 import { assignmentOf } from "./assignment.js";
 import { FlowGraph, type Moment, type Outcome } from "./graph.js";
+import { neverReturns } from "./never-returns.js";
 import { throwsNothing } from "./throws.js";
 import {
   operatorOf,
@@ -138,17 +138,7 @@ class Builder {
       at = this.#node(child, at);
     }
     const end = this.#step(this.#written(node, at), node);
-    return end && this.#neverReturns(node) ? this.#jump(node, "throw", end) : end;
-  }
-
-  #neverReturns(node: SyntaxNode): boolean {
-    const { neverReturn } = this.#facts;
-    if (neverReturn.length === 0 || !node.is(node.tree.language.calls)) return false;
-    if (!neverReturn.includes(node.text.split(/[\s(]/, 1)[0]!)) return false;
-    // A function of the file's own that is called the same may well come back.
-    const first = [...node.descendants()].find((one) => one.isLeaf && one.named);
-    const to = first && referencesAt(first).find((reference) => reference.to)?.to;
-    return to === undefined || to.as === "import";
+    return end && neverReturns(node) ? this.#jump(node, "throw", end) : end;
   }
 
   #assignment(node: SyntaxNode, { target, value }: FlowFacts["assignments"][string], from: End): End {
@@ -173,7 +163,10 @@ class Builder {
     const use = useOf(node);
     if (typeof use === "string") return from;
     const isWritten = use.declares ? use.does !== "declare" : use.does === "write" || use.does === "update";
-    if (!isWritten || use.memberOf !== undefined) return this.#step(from, node);
+    if (!isWritten || use.memberOf !== undefined) {
+      const end = this.#step(from, node);
+      return end && neverReturns(node) ? this.#jump(node, "throw", end) : end;
+    }
     const holder = assignmentOf(node);
     if (!holder) return this.#step(from, undefined, [node]);
     const waiting = this.#pending.get(holder.id);

@@ -2,6 +2,7 @@ import { shapeOf, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import type { Declaration, Reference } from "../names/declarations.js";
 import { calledFromLibrary } from "../library/called.js";
+import { operatorOf } from "./parts.js";
 import { isSeenElsewhere, usesOf } from "../names/every-use.js";
 
 /** What one use does with the value of a variable. */
@@ -16,6 +17,10 @@ export function doesEscape(declaration: Declaration): Answer {
     return unknown("flow.escapes", `\`${declaration.name}\` can be used from other files`, declaration.at[0]);
   }
   const { references, doubts } = usesOf(declaration);
+  const { binding } = declaration.scope.tree.language;
+  const reference = declaration.at.find((at) => binding.isReference(at));
+  if (reference)
+    return unknown("flow.escapes", `\`${declaration.name}\` is a reference to what others have`, reference);
   let passed: SyntaxNode | undefined;
   for (const reference of references) {
     const fate = fateOf(reference);
@@ -37,6 +42,10 @@ function isOnlyUsed(call: SyntaxNode): boolean {
 
 /** What a use does with the value. */
 export function fateOf({ node, does, captured }: Reference): Fate {
+  const { flow: facts, augmented, expressionStatement } = node.tree.language;
+  // `next = p++` hands on the pointer as it was.
+  const step = does === "update" && facts.movesPointers.length > 0 ? node.closest(augmented) : undefined;
+  if (step && !step.parent?.is([expressionStatement, "for_statement"])) return "passed on";
   if (does === "write" || does === "declare" || does === "update") return "stays";
   if (captured) return "captured";
   if (does === "address") return "stored";
@@ -45,7 +54,7 @@ export function fateOf({ node, does, captured }: Reference): Fate {
   let at = node;
   for (let above = at.parent; above; above = at.parent) {
     const flat = shapeOf(above);
-    if (flat?.is === "jump") return flat.to === "return" || flat.to === "throw" ? "returned" : "stays";
+    if (flat?.is === "jump") return flat.to === "return" || flat.to === "throw" ? "returned" : "passed on";
     if (above.is(language.suspensions)) return "returned";
     if (above.is(language.functions)) return at.field === "body" ? "returned" : "stays";
     // In Ruby what `return` gives back stands in a list of arguments.
@@ -56,6 +65,8 @@ export function fateOf({ node, does, captured }: Reference): Fate {
     if (above.is(language.stores)) return "stored";
     if (above.is(language.statementLists) && language.expressionStatement === "")
       return fateOfValue(at, node);
+    // What stands alone behind an arrow of a `switch` is its value.
+    if (above.is(language.expressionStatement) && above.parent?.is("switch_rule")) return "passed on";
     if (above.is(language.statementLists) || above.is(language.expressionStatement)) return "stays";
     const isThrough =
       above.is(language.parenthesized) ||
@@ -63,14 +74,47 @@ export function fateOf({ node, does, captured }: Reference): Fate {
       (flat?.is === "branch" && at.field !== "condition") ||
       above.is(language.argumentLists) ||
       above.is(language.handsOn);
-    if (!isThrough) return "stays";
+    if (!isThrough) return staysIn(above, at) ? "stays" : "passed on";
     at = above;
   }
   return "stays";
 }
 
-/** Where every expression is a statement, what the last of a list comes to may be what the function gives back. */
+/** Statements that only look at what stands in them. */
+const LOOKING = /^(if|while|do|delete|echo|assert|print|unset|synchronized|lock|using)_/;
+/** Operators with one side, and those of a test. */
+const ONE_SIDED = /unary|not_operator|prefix|postfix|update|typeof|delete|isset|empty|clone/;
+
+/** Is a value only looked at by what it stands in: an operator, a test, a loop over its items, a read of its members? */
+function staysIn(above: SyntaxNode, at: SyntaxNode): boolean {
+  const { language } = above.tree;
+  if (above.is(language.memberReads) || above.is(language.calls)) return at.field !== "arguments";
+  if (above.is(language.indexReads)) return above.firstPart?.same(at) === true || !isAssigned(above);
+  if (above.is(language.strings) || above.is(language.textParts)) {
+    // A text with a function ahead of it is handed to that.
+    const given = above.closest(language.calls)?.child("arguments");
+    return !given?.holds(above) || given.is(language.argumentLists);
+  }
+  if (above.is(language.binary)) {
+    const operator = operatorOf(above);
+    return !language.changingOperators.includes(operator) && !language.flow.movesPointers.includes(operator);
+  }
+  if (ONE_SIDED.test(above.kind) || LOOKING.test(above.kind)) return true;
+  return ["branch", "loop", "each", "negation"].includes(shapeOf(above)?.is ?? "");
+}
+
+/** Is something put where an item is read? */
+function isAssigned(item: SyntaxNode): boolean {
+  const table = item.parent && item.tree.language.flow.assignments[item.parent.kind];
+  return table !== undefined && item.field === table.target;
+}
+
+/** Where every expression is a statement, what one comes to may be what the function gives back. */
 function fateOfValue(statement: SyntaxNode, node: SyntaxNode): Fate {
-  const last = statement.parent?.lastPart;
-  return statement.text === node.text && last?.same(statement) ? "returned" : "stays";
+  const { flow, functions } = node.tree.language;
+  if (statement.text !== node.text) return "stays";
+  if (!flow.lastIsGiven) return "returned";
+  const taker = flow.takerOf(statement);
+  if (!taker) return "stays";
+  return taker.is(functions) ? "returned" : "passed on";
 }

@@ -59,16 +59,22 @@ function changedIn(leaf: SyntaxNode, within: readonly SyntaxNode[], shown: strin
 function changedByName(within: readonly SyntaxNode[], shown: string): Answer | undefined {
   const [reflects] = reflectionIn(within);
   if (reflects)
-    return unknown("name.reflection", `\`${reflects.text}\` can reach \`${shown}\` by its name`, reflects);
-  for (const node of within.flatMap((one) => [...one.descendants()])) {
-    const { language } = node.tree;
-    if (node.is(language.wildcardImports) || language.binding.runsInScope(node))
-      return unknown(
-        "flow.written",
-        `\`${shortened(node.parent?.text ?? node.text)}\` can set \`${shown}\``,
-        node,
-      );
-  }
+    return unknown(
+      "name.reflection",
+      `\`${shortened(reflects.text)}\` can reach \`${shown}\` by its name`,
+      reflects,
+    );
+  const [first] = within;
+  const imports = first ? first.tree.ofKinds(first.tree.language.wildcardImports) : [];
+  const brought = imports
+    .map((n) => first!.tree.node(n))
+    .find((node) => within.some((one) => one.holds(node)));
+  if (brought)
+    return unknown(
+      "flow.written",
+      `\`${shortened(brought.parent?.text ?? brought.text)}\` can set \`${shown}\``,
+      brought,
+    );
   return undefined;
 }
 

@@ -2,9 +2,10 @@ import { jumpOf, oncePerNode, type SyntaxNode } from "../../syntax/index.js";
 import { no, unknown, yes, type Answer } from "../answer.js";
 import { changesOf, referencesOf, type Declaration, type Reference } from "../names/declarations.js";
 import { shortened } from "../shown.js";
-import { isMember, isSeenElsewhere } from "../names/every-use.js";
+import { isMember, isSeenElsewhere, usesOf } from "../names/every-use.js";
 import { buildFlow } from "./build.js";
 import type { FlowGraph, Moment } from "./graph.js";
+import { keptBlockAround } from "./kept-block.js";
 import { changedUnseen, isChange } from "./left-alone.js";
 import { isPassedByValue } from "../names/passed.js";
 import { throwsNothing } from "./throws.js";
@@ -39,13 +40,37 @@ function ifComplete(graph: FlowGraph, answer: Answer): Answer {
   );
 }
 
+/** A name or code through which the value of a variable may be read without naming it. */
+function readUnseen(declaration: Declaration): Answer | undefined {
+  const { name, scope, at } = declaration;
+  const { argumentLists, binding, calls, flow } = scope.tree.language;
+  const reference = at.find((one) => binding.isReference(one));
+  if (reference)
+    return unknown(
+      "flow.used-later",
+      `\`${name}\` is a reference, and what it refers to can be read elsewhere`,
+      reference,
+    );
+  // What a mere call is given by reference is read before it is over.
+  const isLent = (node: SyntaxNode): boolean => {
+    const call = node.closest(argumentLists)?.parent;
+    return call?.is(calls) === true && !call.is(flow.missing.creations);
+  };
+  const other = changesOf(declaration).find(
+    ({ does, node }) => does === "address" || (does === "passed" && !isPassedByValue(node) && !isLent(node)),
+  );
+  if (other) return unknown("flow.used-later", `\`${name}\` can be read through a reference`, other.node);
+  const [doubt] = usesOf(declaration).doubts;
+  return doubt && unknown(doubt.evidence.code, doubt.evidence.says, doubt.evidence);
+}
+
 /** Where a declaration is written in functions inside the one it belongs to; anything that is called may run them. */
-function writesElsewhere(declaration: Declaration): Reference | undefined {
+function writesElsewhere(declaration: Declaration, place: SyntaxNode): Reference | undefined {
   const graph = flowAround(declaration.scope);
   return changesOf(declaration).find(
     ({ does, node }) =>
       isChange(does) &&
-      graph.writesAt(node).length === 0 &&
+      (graph.writesAt(node).length === 0 || keptBlockAround(node, place) !== undefined) &&
       !isDeclaring(declaration, node) &&
       !(does === "passed" && isPassedByValue(node)),
   );
@@ -86,7 +111,7 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
       ? unknown("flow.written", `\`${name}\` can be changed through a reference`, node)
       : yes("flow.written", `\`${name}\` is written here`, node);
   }
-  const elsewhere = writesElsewhere(declaration);
+  const elsewhere = writesElsewhere(declaration, from);
   if (elsewhere) return unknown("flow.written", `\`${name}\` is written in another function`, elsewhere.node);
   const unseen = changedUnseen(declaration);
   if (unseen) return unseen;
@@ -221,8 +246,10 @@ export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
     const isLater = moments.some((moment) => later.has(moment));
     if (at.holds(node) && !isLater) continue;
     if (isLater) return yes("flow.used-later", `\`${name}\` is read later`, node);
-    if (moments.length === 0)
+    if (moments.length === 0 || keptBlockAround(node, at))
       return unknown("flow.used-later", `\`${name}\` is read in a function that may run later`, node);
   }
+  const unseen = readUnseen(declaration);
+  if (unseen) return unseen;
   return ifComplete(graph, no("flow.used-later", `\`${name}\` is not read later`));
 }

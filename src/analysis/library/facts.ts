@@ -21,6 +21,8 @@ export interface LibraryCalls {
    */
   readonly calls: readonly string[];
   readonly effect: Effect;
+  /** What it gives is another value each time it is called: the time, a random number, an id. */
+  readonly varies?: boolean;
   /** It runs code of its arguments' classes, as comparing and turning into text do. */
   readonly asksArguments?: boolean;
   /** An argument is still held when the call is over: stored, or given back. */

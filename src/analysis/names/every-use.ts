@@ -1,6 +1,7 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { unknown, type Answer } from "../answer.js";
 import { nameInFile, referencesOf, type Declaration, type Reference } from "./declarations.js";
+import { shortened } from "../shown.js";
 import { reflectionIn } from "./reflection.js";
 
 /** All uses of something declared, and why there may be more. */
@@ -46,7 +47,7 @@ function read(declaration: Declaration): Uses {
     const at = declaration.at[0]!;
     doubts.push(unknown("name.other-uses", `what is called from here can see \`${declaration.name}\``, at));
   }
-  doubts.push(...reflectionAround(declaration));
+  doubts.push(...reflectionAround(declaration), ...usesAsParameter(declaration));
   return { declaration, references, doubts };
 }
 
@@ -58,7 +59,7 @@ export function isSeenElsewhere(declaration: Declaration): boolean {
 /** The same, without what other statements make public under a name of its own: `export { hive }`. */
 export function isPublicByItself({ at, as, scope }: Declaration): boolean {
   const { isPublic } = scope.tree.language.binding;
-  return at.some((name) => isPublic(name, as));
+  return at.some((name) => isPublic(name, as, scope));
 }
 
 /** The names under which statements of the file make a declaration public: `x` and `default` after `export { x }` and `export default x`. */
@@ -80,7 +81,22 @@ export function isMember({ scope, spaces }: Declaration): boolean {
 /** Code that can reach the names around it by their names. */
 function reflectionAround({ scope, name }: Declaration): Answer[] {
   return reflectionIn([scope]).map((node) =>
-    unknown("name.reflection", `\`${node.text}\` can reach \`${name}\` by its name`, node),
+    unknown("name.reflection", `\`${shortened(node.text)}\` can reach \`${name}\` by its name`, node),
+  );
+}
+
+/** Code that reads a parameter together with all others: `arguments`, a bare `super`. */
+function usesAsParameter({ as, scope, name }: Declaration): Answer[] {
+  const { binding } = scope.tree.language;
+  if (as !== "parameter") return [];
+  const { tree } = scope;
+  const objects = binding.parametersIn === undefined ? [] : scope.mentions(binding.parametersIn);
+  const words = tree
+    .ofKinds(binding.handsOnParameters)
+    .map((n) => tree.node(n))
+    .filter((node) => node.field !== "method" && scope.holds(node));
+  return [...objects, ...words].map((node) =>
+    unknown("name.other-uses", `\`${node.text}\` holds \`${name}\` too`, node),
   );
 }
 

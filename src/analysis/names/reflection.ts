@@ -1,7 +1,10 @@
 import type { SyntaxNode } from "../../syntax/index.js";
 import { nameInFile } from "./declarations.js";
 
-/** The places in some code that can read, set or make a variable by its name as text: `eval`, `$$name`, `Set-Variable`. */
+/**
+ * The places in some code that can read, set or make a variable without writing its name as code: `eval`, `$$name`,
+ * `Set-Variable`, and what brings in code that runs there, as `include` does.
+ */
 export function reflectionIn(code: readonly SyntaxNode[]): SyntaxNode[] {
   const [first] = code;
   if (!first) return [];
@@ -14,5 +17,10 @@ export function reflectionIn(code: readonly SyntaxNode[]): SyntaxNode[] {
       .references.filter(({ to, member }) => !to && !member)
       .map(({ node }) => node),
   );
-  return [...workedOut, ...called].filter(isIn);
+  const { kinds, is = () => true } = binding.runsInScope;
+  const broughtIn = tree
+    .ofKinds(kinds)
+    .map((n) => tree.node(n))
+    .filter(is);
+  return [...workedOut, ...called, ...broughtIn].filter(isIn);
 }

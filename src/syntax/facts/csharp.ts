@@ -177,7 +177,7 @@ export const csharp: Language = {
   reads: { names: "property", members: "property", plainItems: ["string"] },
   nullTestsAskClass: true,
   literalTypes: { string_literal: "string", integer_literal: "int", boolean_literal: "bool" },
-  asyncMarks: ["async"],
+  asyncMarks: ["async", "await"],
   builtins: (
     "abstract as base bool break byte case catch char checked class const continue decimal default delegate " +
     "do double else enum event explicit extern false finally fixed float for foreach goto if implicit in int " +

@@ -157,6 +157,8 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   quietOperators: "=== !== && || ?? ! typeof void ,".split(" "),
   changingOperators: ["delete"],
   plainTypes: "string number boolean".split(" "),
+  hashing: [],
+  bareCalls: [],
   textParts: ["template_substitution"],
   reads: { names: "global", members: "getter", plainItems: [] },
   namesMayBeUndefined: true,
@@ -176,7 +178,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
     function_expression: "Function",
   },
   callsMakeObjects: false,
-  asyncMarks: ["async"],
+  asyncMarks: ["async", "await"],
   builtins: [],
 };
 

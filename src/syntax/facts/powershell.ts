@@ -157,6 +157,7 @@ export const powershell: Language = {
     new RegExp(`\\b(function|filter)\\s+(\\w+:)?${name}\\b|Alias\\s+.*\\b${name}\\b`, "i"),
   plainValues: ["decimal_integer_literal", "string_literal"],
   literals: ["decimal_integer_literal", "string_literal", "verbatim_string_characters"],
+  textParts: ["expandable_string_literal"],
   classes: ["class_statement"],
   builtins: [
     "$_",

@@ -170,6 +170,8 @@ export const python: Language = {
   quietOperators: ["is", "is not"],
   changingOperators: [],
   plainTypes: "int float str bytes bool None".split(" "),
+  hashing: ["pair", "set"],
+  bareCalls: [],
   textParts: ["interpolation"],
   reads: { names: "plain", members: "any", plainItems: ["list", "dict", "tuple", "str", "bytes"] },
   nullTestsAskClass: true,

@@ -54,7 +54,7 @@ export const javaFlow: FlowFacts = {
     "assert_statement",
     "update_expression",
   ],
-  neverReturn: ["System.exit"],
+  neverReturn: ["System.exit", "Runtime.getRuntime().halt"],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size()"] },
   missing: {
     ...ordinaryMissing,

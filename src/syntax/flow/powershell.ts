@@ -57,7 +57,10 @@ export const powershellFlow: FlowFacts = {
         ? { is: "shortCircuit", left: 0, right: 2, runsIf: { "": "true" } }
         : undefined,
   },
+  // What `break` in the block of `ForEach-Object` leaves is the loop around, or the script; `exit` the script.
+  leavesBlocks: (jump) => (/^(break|continue|exit)\b/i.test(jump.text) ? ["script_block_expression"] : []),
   negation: "-not ",
+  neverReturn: ["[Environment]::Exit", "[System.Environment]::Exit"],
   wrappers: ["else_clause", "statement_block", "script_block", "script_block_body"],
   assignments: { assignment_expression: { target: "variable", value: "value" } },
   mayThrow: ["command", "invocation_expression", "member_access", "element_access", "cast_expression"],

@@ -66,7 +66,7 @@ export const pythonFlow: FlowFacts = {
     __str__: /\{\s*self\s*[!:}]/g,
     __format__: /\{\s*self\s*[!:}]/g,
   },
-  neverReturn: ["sys.exit", "os._exit", "os.abort"],
+  neverReturn: ["sys.exit", "os._exit", "os.abort", "exit", "quit"],
   counting: {
     ...ordinaryFlow.counting,
     lengthFunctions: ["len"],

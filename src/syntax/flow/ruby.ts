@@ -56,6 +56,26 @@ function testedForList(test: SyntaxNode): SyntaxNode | undefined {
   return asked?.text === "Array" && more.length === 0 ? test.child("receiver") : undefined;
 }
 
+/** `return` in a block leaves the method, where the block is no lambda and no method of its own. */
+function leavesBlocks(jump: SyntaxNode): readonly string[] {
+  if (!jump.is("return")) return [];
+  const call = jump.closest(["block", "do_block"])?.parent;
+  const isOwn =
+    call?.is("lambda") === true ||
+    /^(lambda|define_method|define_singleton_method)$/.test(call?.child("method")?.text ?? "");
+  return isOwn ? [] : ["block", "do_block"];
+}
+
+/** Does a bare name raise, or end the program? Not where something of the file has that name. */
+function isBareRaise(name: SyntaxNode): boolean {
+  const { text, tree, parent } = name;
+  if (!/^(raise|fail|exit!?|abort)$/.test(text) || name.field === "method" || parent?.is("method_parameters"))
+    return false;
+  return !new RegExp(
+    `\\b${text}\\s*(=[^=~>]|,.*=)|\\|[^|\\n]*\\b${text}\\b[^|\\n]*\\||\\bdef\\s.*\\b${text}\\b`,
+  ).test(tree.text);
+}
+
 /** How control moves in Ruby. A block may run any number of times. */
 export const rubyFlow: FlowFacts = {
   ...ordinaryFlow,
@@ -96,8 +116,9 @@ export const rubyFlow: FlowFacts = {
     next: jump("continue"),
     redo: jump("anywhere"),
     retry: jump("anywhere"),
+    identifier: (node) => (isBareRaise(node) ? jump("throw") : undefined),
     call: (node) =>
-      !node.child("receiver") && /^(raise|throw|exit|abort|fail)$/.test(node.child("method")?.text ?? "")
+      !node.child("receiver") && /^(raise|throw|exit!?|abort|fail)$/.test(node.child("method")?.text ?? "")
         ? jump("throw")
         : undefined,
     binary: shortCircuits({ "&&": "true", "||": "false", and: "true", or: "false" }),
@@ -113,6 +134,17 @@ export const rubyFlow: FlowFacts = {
   wrappers: [],
   lastIsGiven: true,
   takerOf,
+  leavesBlocks,
+  neverReturn: [
+    "Process.exit",
+    "Process.exit!",
+    "Process.abort",
+    "Kernel.exit",
+    "Kernel.raise",
+    "Kernel.abort",
+  ],
+  runsBlocks:
+    /^(?:each(?:_\w+)?|reverse_each|times|upto|downto|step|loop|tap|then|yield_self|(?:flat_|filter_)?map!?|collect(?:_concat)?!?|select!?|filter!?|reject!?|delete_if|keep_if|find(?:_all|_index)?|detect|index|inject|reduce|any\?|all\?|none\?|one\?|sum|count|(?:min|max|minmax|sort|group|chunk|uniq)(?:_by)?!?|partition|zip|(?:take|drop)_while|to_h|transform_(?:keys|values)!?|fetch|dig|gsub!?|sub!?|scan|synchronize|transaction|open|chdir)$/,
   walksByBlock: /^(?:each(?:_\w+)?|reverse_each|times|upto|downto|step|loop|tap)$/,
   assignsIf: { "||=": "false", "&&=": "true" },
   chains: ["call", "element_reference"],

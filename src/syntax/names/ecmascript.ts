@@ -250,7 +250,10 @@ function isPublic(name: SyntaxNode, as: Declares["as"]): boolean {
     );
   }
   if (as === "parameter") return false;
-  for (const above of name.ancestors()) if (above.is("export_statement")) return true;
+  for (const above of name.ancestors()) {
+    if (above.is("statement_block")) break;
+    if (above.is("export_statement")) return true;
+  }
   const isModule = name.tree.root.parts.some((part) => part.is(["import_statement", "export_statement"]));
   return !isModule && !name.closest(["statement_block", "class_body"]);
 }

@@ -186,13 +186,9 @@ export const phpNames: NameFacts = {
     return variable.parent !== undefined && isByReference(variable.parent);
   },
   takesReference: isByReference,
-  runsInScope: (node) =>
-    node.is([
-      "include_expression",
-      "include_once_expression",
-      "require_expression",
-      "require_once_expression",
-    ]),
+  runsInScope: {
+    kinds: ["include_expression", "include_once_expression", "require_expression", "require_once_expression"],
+  },
   selfOf(node) {
     const isSelf = node.text === "$this" || (node.is("relative_scope") && /^(self|static)$/i.test(node.text));
     return isSelf
@@ -204,8 +200,10 @@ export const phpNames: NameFacts = {
     ...scope.children.filter((child) => child.is(["base_clause", "class_interface_clause"])),
     ...(scope.child("body")?.children.filter((child) => child.is("use_declaration")) ?? []),
   ],
-  isPublic(name, as) {
-    if (as === "local" || as === "parameter") return false;
+  isPublic(name, as, scope) {
+    if (as === "parameter") return false;
+    // Whoever includes the file has its variables, and so has whoever says `global`.
+    if (as === "local") return scope.is("program");
     const declaration = name.closest([
       "property_declaration",
       "method_declaration",

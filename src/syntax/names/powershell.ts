@@ -78,9 +78,10 @@ export const powershellNames: NameFacts = {
   dynamicScope: true,
   bare: (name) => bareText(name.text),
   bareText,
-  runsInScope: (node) =>
-    (node.is("command_invocation_operator") && node.text === ".") ||
-    (node.is("command_parameter") && /^-(\w*variable|[oewip]v):?$/i.test(node.text)),
+  runsInScope: {
+    kinds: ["command_invocation_operator", "command_parameter"],
+    is: ({ text }) => text === "." || /^-(\w*variable|[oewip]v):?$/i.test(text),
+  },
   selfOf: (node) => (/^\$this$/i.test(node.text) ? node.closest(["class_statement"]) : undefined),
   implicit: (name) =>
     /^\$(_|args|input|this|null|true|false|psitem|error|matches|pwd|home|host)$/i.test(name.text),

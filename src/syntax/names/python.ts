@@ -105,7 +105,7 @@ export const pythonNames: NameFacts = {
       const isBound = target.parent!.firstPart?.same(target) === false;
       return isBound && target.parent!.parent?.is("case_pattern") ? assigned : undefined;
     },
-    delete_statement: assigned,
+    delete_statement: updated,
     global_statement: declares("declare", { as: "local", in: "here", sharedWith: "file" }),
     nonlocal_statement: declares("declare", { as: "local", in: "here", sharedWith: "function" }),
     "aliased_import.alias": imported,

@@ -127,6 +127,7 @@ export const rubyNames: NameFacts = {
     node.is("hash_key_symbol")
       ? { node: node.parent!, text: `${node.text}: ${newName}` }
       : { node, text: newName },
+  handsOnParameters: ["super"],
   isPublic: (name, as) => name.is("global_variable") || (as !== "local" && as !== "parameter"),
 };
 

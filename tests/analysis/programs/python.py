@@ -100,9 +100,9 @@ item  #? item reads 1
 # === unpacking binds
 a, (b, *c) = f()  #? a declares; b declares; c declares
 c  #? c reads 1
-# === del writes
+# === del needs a value and takes it away
 a = 1
-del a  #? a writes 1
+del a  #? a updates 1
 # === augmented assignment makes a local
 n = 0
 def f():

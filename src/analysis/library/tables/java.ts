@@ -119,7 +119,8 @@ export const CALLS: readonly LibraryCalls[] = [
   }),
   callsIn("java.util", "Optional#get", { effect: "none", keeps: true }),
   callsIn("java.util", "Optional#isPresent Optional#isEmpty", { effect: "none", gives: "boolean" }),
-  callsIn("java.util", "UUID.randomUUID UUID.fromString", { effect: "reads", gives: "UUID" }),
+  callsIn("java.util", "UUID.randomUUID", { effect: "reads", varies: true, gives: "UUID" }),
+  callsIn("java.util", "UUID.fromString", { effect: "none", gives: "UUID" }),
   callsIn("java.util", "Arrays.toString Arrays.deepToString", {
     effect: "reads",
     asksArguments: true,

@@ -32,7 +32,12 @@ export const CALLS: readonly LibraryCalls[] = [
   ),
   calls("Date.new Error.new TypeError.new RangeError.new", { effect: "reads", asksArguments: true }),
   calls("Map.new Set.new WeakMap.new WeakSet.new", { effect: "reads", asksArguments: true, keeps: true }),
-  calls("Math.random Date.now performance.now", { effect: "reads", neverThrows: true, gives: "number" }),
+  calls("Math.random Date.now performance.now", {
+    effect: "reads",
+    varies: true,
+    neverThrows: true,
+    gives: "number",
+  }),
   calls("Object.keys Object.getOwnPropertyNames", { effect: "reads", asksArguments: true, gives: "Array" }),
   calls("Object.values Object.entries", {
     effect: "reads",
