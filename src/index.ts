@@ -27,6 +27,7 @@ export {
   filledItem,
   guarded,
   hasKey,
+  hasMember,
   collected,
   equalOrMissing,
   flagged,

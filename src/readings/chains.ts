@@ -9,9 +9,9 @@ import {
   usesOf,
 } from "../analysis/index.js";
 import { oncePerNode, sameCode, shapeOf, type SyntaxNode } from "../syntax/index.js";
-import { choicesAt } from "./choices.js";
+import { choicesAt, nestedChoicesAt, type Choice } from "./choices.js";
 import { assignedBy, type Frame } from "./frame.js";
-import { bare, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
+import { bare, bothTests, presenceOf, type Asks, type PresenceTest } from "./presence-test.js";
 import { expressionOf, isPlainOperator, isStatement, neighbour, waysOf } from "./ways.js";
 
 /** A test, and the steps by which the next test, or the use, goes on from what it asks for. */
@@ -53,6 +53,8 @@ export interface Chain {
   readonly from: number;
   /** What the choice gives for what is missing. */
   readonly otherwise?: SyntaxNode;
+  /** What the choice gives for what is missing, where that was evaluated in any case. */
+  readonly always?: SyntaxNode;
   /** The local that the first test asks for, which was given a value right ahead and is used for nothing else. */
   readonly copied?: Copied;
   /** Is what is read tested as well, so that the choice falls back just where it is missing? */
@@ -126,21 +128,28 @@ function firstLeaf(node: SyntaxNode): SyntaxNode {
 
 /** `a != null ? a.b : null`, in all forms of a choice. */
 function byChoice(node: SyntaxNode): Chain[] {
-  return choicesAt(node).flatMap(({ test, yes, no, nodes, frame, alias, always }): Chain[] => {
-    if (alias || always || ![yes, no].some((value) => goesOnFromElse(bare(value)))) return [];
-    return [true, false].flatMap((isThere): Chain[] => {
-      const [value, otherwise] = isThere ? [yes, no] : [no, yes];
-      const use = bare(value);
-      const tests = testsIn(test, isThere);
-      const final = tests.at(-1);
-      const asksUse = tests.length > 1 && final?.key === undefined && sameCode(final!.subject, use);
-      const links = linksTo(asksUse ? tests.slice(0, -1) : tests, use);
-      if (!links) return [];
-      const goes = { nodes, from: use.start, otherwise, ...(frame ? { frame } : {}) };
-      const own = asksUse ? { asksUse: final! } : {};
-      return [{ kind: "choice", role: "value", links, use, last: use, ...goes, ...own }];
-    });
-  });
+  return [
+    ...choicesAt(node).flatMap((choice) => [true, false].flatMap((isThere) => ofChoice(choice, isThere))),
+    ...nestedChoicesAt(node).flatMap(({ choice, around }) => ofChoice(choice, true, around)),
+  ];
+}
+
+/** The chain of a choice that gives what is read where its test comes out one way, with the conditions that it stands in. */
+function ofChoice(choice: Choice, isThere: boolean, around: readonly SyntaxNode[] = []): Chain[] {
+  const { test, yes, no, nodes, frame, alias, always } = choice;
+  const [value, otherwise] = isThere ? [yes, no] : [no, yes];
+  const use = bare(value);
+  if (alias || !goesOnFromElse(use)) return [];
+  const ahead = around.map((one) => testsIn(one, true));
+  if (ahead.some((tests) => tests.length === 0)) return [];
+  const tests = [...ahead.flat(), ...testsIn(test, isThere)];
+  const final = tests.at(-1);
+  const asksUse = tests.length > 1 && final?.key === undefined && sameCode(final!.subject, use);
+  const links = linksTo(asksUse ? tests.slice(0, -1) : tests, use);
+  if (!links) return [];
+  const goes = { nodes, from: use.start, otherwise, ...(frame ? { frame } : {}) };
+  const own = { ...(asksUse ? { asksUse: final! } : {}), ...(always ? { always } : {}) };
+  return [{ kind: "choice", role: "value", links, use, last: use, ...goes, ...own }];
 }
 
 /** The tests that all hold where a condition comes out one way, in order; none where it says something else too. */
@@ -154,9 +163,21 @@ function testsIn(condition: SyntaxNode, isTrue: boolean): PresenceTest[] {
     const joins = shape.runsIf[operatorOf(inner)] === (isTrue ? "true" : "false");
     const operands = joins ? operandsOf(inner, operatorOf(inner)) : [];
     const tests = operands.map((operand) => testsIn(operand, isTrue));
-    return tests.every((one) => one.length > 0) ? tests.flat() : [];
+    return tests.every((one) => one.length > 0) ? merged(inner, tests.flat()) : [];
   }
   return test.isThere === isTrue ? [test] : [];
+}
+
+/** Tests of one thing after the other, with those of the same thing made one: `h.queen === undefined || h.queen === null`. */
+function merged(condition: SyntaxNode, tests: readonly PresenceTest[]): PresenceTest[] {
+  const result: PresenceTest[] = [];
+  for (const test of tests) {
+    const last = result.at(-1);
+    const both = last && last.by !== "truth" && test.by !== "truth" && bothTests(condition, last, test);
+    if (both) result.splice(-1, 1, both);
+    else result.push(test);
+  }
+  return result;
 }
 
 /** The operands of one operator: three of `a && b && c`. */

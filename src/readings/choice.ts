@@ -47,7 +47,7 @@ const PLAINLY: readonly Asks[] = ["missing", "null", "undefined", "set"];
 
 /** What else than a missing value a test may ask for and still count: a key, the value in a wrapper, the truth. */
 export interface AlsoAsks {
-  readonly or?: readonly ("key" | "value" | "truth")[];
+  readonly or?: readonly ("key" | "value" | "truth" | "loose")[];
 }
 
 /** What a hole stands for is there, in every spelling of the language: `x != null`, `!(x === undefined)`, `isset($x)`. */
@@ -68,6 +68,11 @@ export function truthy(subject: Hole): Presence {
 /** A collection has a key: `containsKey`, `in`, `key?`, `array_key_exists`. */
 export function hasKey(subject: Item): Presence {
   return new Presence(subject, ["key"], true);
+}
+
+/** An object has the member that a hole stands for, asked by its name as text: `hasattr(o, "x")` for `o.x`. */
+export function hasMember(subject: Hole): Presence {
+  return new Presence(subject, ["member"], true);
 }
 
 /** What a way of a choice gives: whatever a hole may stand for, an item, or code that fits. */
@@ -199,8 +204,9 @@ function spellingOf({ always, frame, hidden, nodes }: Choice): Answer[] {
 
 /** Words of which one must be there for a test to be. */
 export function wordsOf({ asks }: Presence, { flow, ignoresCase }: Language): readonly string[] | undefined {
-  const { literals, second, questions, keys } = flow.missing;
+  const { literals, second, questions, keys, members } = flow.missing;
   if (asks.includes("truth") || ignoresCase !== "nowhere") return undefined;
+  if (asks.every((one) => one === "member")) return members;
   const words = [...literals, ...second].map((word) => WRITTEN[word] ?? word.replace(/^void 0$/, "void"));
   const asked = asks.includes("key") ? Object.keys(keys) : [];
   return [...new Set([...words, ...Object.keys(questions), ...asked].map(lastWord))];

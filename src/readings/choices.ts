@@ -170,8 +170,47 @@ function isName({ isLeaf, parts }: SyntaxNode): boolean {
 }
 
 function mentions(code: SyntaxNode, name: SyntaxNode): boolean {
-  return [...code.descendants()].some((node) => node.kind === name.kind && node.text === name.text);
+  return [...code.descendants()].some(
+    (node) => node.kind === name.kind && node.text === name.text && !isMemberName(node),
+  );
+}
+
+/** The name of a member of something else: `name` of `hive.name`. */
+function isMemberName(node: SyntaxNode): boolean {
+  const references = node.isLeaf ? referencesAt(node) : [];
+  return references.length > 0 && references.every(({ member }) => member);
 }
 
 /** The choices that a branch spells, with the statements beside it where they belong to it. */
 export const choicesAt = oncePerNode<readonly Choice[]>(choicesOf);
+
+/** A choice that is made where several branches, one in the other, all come out true. */
+export interface NestedChoice {
+  readonly choice: Choice;
+  /** The conditions of the branches around it, from the outside. */
+  readonly around: readonly SyntaxNode[];
+}
+
+/** `if (t) { if (u) y = a; }` with `y = b;` ahead of it, `if (t) { if (u) return a; } return b;`. */
+export const nestedChoicesAt = oncePerNode<readonly NestedChoice[]>((node) => {
+  const around: SyntaxNode[] = [];
+  let ways = isStatement(node) ? waysOf(node) : undefined;
+  for (let inner = ways && onlyBranchIn(ways); inner; inner = onlyBranchIn(inner)) {
+    around.push(ways!.test);
+    ways = inner;
+  }
+  if (!ways || around.length === 0 || ways.yes.length !== 1 || ways.no.length > 0) return [];
+  return [...guarded(node, ways), ...overridden(node, ways)]
+    .filter(({ alias, always, frame }) => {
+      const written = always && frame && assignedBy(frame.statement)?.target;
+      return !alias && !(written && around.some((test) => mentions(test, written)));
+    })
+    .map((choice) => ({ choice, around }));
+});
+
+/** The branch that is all there is in the one way of another. */
+function onlyBranchIn({ yes, no }: Ways): Ways | undefined {
+  const [only] = yes;
+  if (!only || yes.length > 1 || no.length > 0 || !isStatement(only)) return undefined;
+  return waysOf(only);
+}

@@ -91,7 +91,8 @@ class GuardedReading implements Reading {
     // What is read was evaluated to be tested and again to be used.
     const tests = [...links.map(({ test }) => test), ...(chain.asksUse ? [lastAsked(chain.asksUse)] : [])];
     if (!tests.every(({ asks: one }) => asks.includes(one))) return undefined;
-    const spelling = frame && kind === "choice" ? evaluatedAhead(frame).map(isSideEffectFree) : [];
+    const ahead = frame && kind === "choice" ? evaluatedAhead(frame) : [];
+    const spelling = [...ahead, ...(chain.always ? [chain.always] : [])].map(isSideEffectFree);
     const isStatements = frame !== undefined || (kind === "choice" && isStatement(nodes[0]!));
     return { ...readingMatch({ nodes, captures, tests, frame, isStatements, spelling }), chain };
   }

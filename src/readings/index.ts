@@ -2,6 +2,7 @@
 export {
   choice,
   hasKey,
+  hasMember,
   Item,
   item,
   missing,

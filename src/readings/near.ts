@@ -77,8 +77,10 @@ const ASKED: Readonly<Record<Asks, string>> = {
   null: "for null",
   undefined: "for undefined",
   set: "whether it is set",
+  loose: "for null in a loose comparison",
   value: "for the value in it",
   key: "for a key",
+  member: "for a member by its name",
   callable: "whether it can be called",
   truth: "whether it is true",
 };

@@ -3,9 +3,11 @@ import { oncePerNode, sameCode, shapeOf, unwrapped, type SyntaxNode } from "../s
 
 /**
  * What a test asks for: all missing values of the language, one of several, those and a name that nothing declares
- * (`isset`), the value in a wrapper (`HasValue`), a key of a collection, whether the value counts as true, or can be called.
+ * (`isset`), what a loose comparison takes for missing, the value in a wrapper (`HasValue`), a key of a collection, a
+ * member of an object by its name as text (`hasattr`), whether the value counts as true, or can be called.
  */
-export type Asks = "missing" | "null" | "undefined" | "set" | "value" | "key" | "truth" | "callable";
+export type Asks =
+  "missing" | "null" | "undefined" | "set" | "loose" | "value" | "key" | "member" | "truth" | "callable";
 
 /** How a test asks: by an operator that a class may define, by one that it may not, by a call, by the value itself. */
 export type AskedBy = "operator" | "identity" | "question" | "truth";
@@ -50,9 +52,17 @@ function readTest(condition: SyntaxNode): PresenceTest {
 /** Does a test ask for this very value? */
 export function asksFor({ subject, key, asks }: PresenceTest, value: SyntaxNode): boolean {
   if (asks === "value") return isUnwrapped(bare(value), subject);
+  if (asks === "member") return isMemberNamed(bare(value), subject, key!);
   if (!key) return sameCode(subject, bare(value));
   const item = itemRead(bare(value));
   return item !== undefined && sameCode(item.collection, subject) && sameCode(item.key, key);
+}
+
+/** Does code read the member that a text names: `o.x` of `hasattr(o, "x")`? */
+function isMemberNamed(value: SyntaxNode, subject: SyntaxNode, name: SyntaxNode): boolean {
+  const [object, member] = value.parts;
+  if (!value.is(value.tree.language.memberReads) || !object || !member) return false;
+  return sameCode(bare(object), subject) && /^(["'])(\w+)\1$/.exec(name.text)?.[2] === member.text;
 }
 
 /** Does code take the value out of a wrapper: `x.Value` of `x`? */
@@ -112,7 +122,13 @@ function joinedTest(test: SyntaxNode): PresenceTest | undefined {
   if (runsIf === "missing" || runsIf === undefined || !left || !right) return undefined;
   const [a, b] = [presenceOf(left), presenceOf(right)];
   const isThere = runsIf === "true";
-  const isSame = a.key === undefined && b.key === undefined && a.isThere === isThere && b.isThere === isThere;
+  return a.isThere === isThere && b.isThere === isThere ? bothTests(test, a, b) : undefined;
+}
+
+/** Two tests of the same thing that must both say the same, as one; undefined where they are of different things. */
+export function bothTests(test: SyntaxNode, a: PresenceTest, b: PresenceTest): PresenceTest | undefined {
+  const { isThere } = a;
+  const isSame = a.key === undefined && b.key === undefined && b.isThere === isThere;
   if (!isSame || !sameCode(a.subject, b.subject)) return undefined;
   const asks = together(a.asks, b.asks);
   if (asks === undefined) return undefined;
@@ -134,9 +150,9 @@ function joinedTest(test: SyntaxNode): PresenceTest | undefined {
 function together(a: Asks, b: Asks): Asks | undefined {
   if (a === b) return a;
   const both = [a, b];
-  if (both.includes("key") || both.includes("value")) return undefined;
+  if (both.includes("key") || both.includes("value") || both.includes("member")) return undefined;
   // What asks for more asks for less as well.
-  return (["callable", "truth", "set"] as const).find((asks) => both.includes(asks)) ?? "missing";
+  return (["callable", "truth", "loose", "set"] as const).find((asks) => both.includes(asks)) ?? "missing";
 }
 
 /** `x != null`, `x is not None`, `typeof x === "undefined"`, `k in d`. */
@@ -153,11 +169,13 @@ function compared(test: SyntaxNode): PresenceTest | undefined {
   const isExact = missing.exactly.equal.includes(operator) || missing.exactly.unequal.includes(operator);
   const isThere = missing.unequal.includes(operator) || missing.exactly.unequal.includes(operator);
   const isGone = missing.equal.includes(operator) || missing.exactly.equal.includes(operator);
-  if (isThere === isGone || missing.loose.includes(operator)) return undefined;
+  if (isThere === isGone) return undefined;
+  const isLoose = missing.loose.includes(operator);
   const [subject, literal] = saysMissing(right) ? [left, right] : saysMissing(left) ? [right, left] : [];
-  if (!subject || !literal) return ofKind(test, left, right, isThere);
+  if (!subject || !literal) return isLoose ? undefined : ofKind(test, left, right, isThere);
   const second = missing.second.includes(bare(literal).text);
-  const asks: Asks = !isExact || missing.second.length === 0 ? "missing" : second ? "undefined" : "null";
+  const exact = missing.second.length === 0 ? "missing" : second ? "undefined" : "null";
+  const asks: Asks = isLoose ? "loose" : isExact ? exact : "missing";
   const isFirst = missing.leftDecides && literal.same(left);
   const by = isExact || isFirst || identityTests.includes(operator) ? "identity" : "operator";
   return { ...ordinary, test, subject: bare(subject), isThere, asks, by };
@@ -240,7 +258,7 @@ function ofKey(
 
 /** `isset($x)`, `x.nil?`, `w.HasValue`, `map.containsKey(k)`. */
 function asked(test: SyntaxNode): PresenceTest | undefined {
-  const { questions, keys } = test.tree.language.flow.missing;
+  const { questions, keys, members } = test.tree.language.flow.missing;
   const call = callOf(test);
   if (!call) return undefined;
   const { whole, method, receiver, args } = call;
@@ -255,6 +273,8 @@ function asked(test: SyntaxNode): PresenceTest | undefined {
     if (subject && isAskedWhole)
       return { ...ordinary, test, subject: bare(subject), isThere, asks, by: "question", words: [whole] };
   }
+  const named = members.includes(whole) ? args : [];
+  if (named.length === 2) return { ...ofKey(test, named[0]!, named[1]!, true, [whole]), asks: "member" };
   const places = find(keys, whole) ?? find(keys, method);
   const key = places && args[places.key];
   const collection = places && (places.collection === "receiver" ? receiver : args[places.collection]);

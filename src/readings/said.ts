@@ -36,8 +36,10 @@ const ASKED: Readonly<Record<Asks, string>> = {
   null: "is null",
   undefined: "is undefined",
   set: "is set",
+  loose: "is loosely equal to null",
   value: "has a value",
   key: "has the key",
+  member: "has the member",
   truth: "counts as true",
   callable: "can be called",
 };
@@ -48,10 +50,12 @@ function choiceFor({ asks, isThere }: PresenceTest, isSame: boolean): Written {
     const reading = "choice(hasKey(item(map, key)), item(map, key), fallback)";
     return written(reading, "choice hasKey item", "map key fallback");
   }
+  if (asks === "member")
+    return written("choice(hasMember(value), value, fallback)", "choice hasMember", "value fallback");
   const [subject, ways] = isSame ? ["value", "value, fallback"] : ["test", "then, otherwise"];
   const holes = isSame ? "value fallback" : "test then otherwise";
   if (asks === "truth") return written(`choice(truthy(${subject}), ${ways})`, "choice truthy", holes);
-  const also = asks === "value" ? `, { or: ["value"] }` : "";
+  const also = asks === "value" || asks === "loose" ? `, { or: ["${asks}"] }` : "";
   const how = isSame || isThere ? "present" : "missing";
   return written(`choice(${how}(${subject}${also}), ${ways})`, `choice ${how}`, holes);
 }

@@ -72,7 +72,9 @@ export const NEEDS: readonly Need[] = [
     language: "TypeScript",
     from: "tests for null and undefined ahead of reads, and defaults",
     to: "`?.` and `??`",
-    rules: js("guarded-read guarded-call value-or-fallback falsy-fallback assigned-if-missing needless-test"),
+    rules: js(
+      "guarded-read read-or-fallback stand-in-object guarded-call value-or-fallback falsy-fallback assigned-if-missing needless-test",
+    ),
   },
   {
     language: "JavaScript",
@@ -92,7 +94,7 @@ export const NEEDS: readonly Need[] = [
     from: "branches that choose a value, camelCase functions, signatures without types",
     to: "one expression, snake_case, annotated signatures",
     rules: py(
-      "branch-to-value none-to-default snake-case lookup-or-default filled-dict removed-if-there default-dict assigned-in-test needless-test signature",
+      "branch-to-value attribute-or-default none-to-default snake-case lookup-or-default filled-dict removed-if-there default-dict assigned-in-test needless-test signature",
     ),
     missing: "what lists and mappings hold, in signatures",
   },
@@ -169,7 +171,7 @@ export const NEEDS: readonly Need[] = [
     language: "C#",
     from: "older forms of the language",
     to: "lists walked by their items, values written in texts, patterns for types, `out` variables declared in the call, switch expressions",
-    rules: of("csharp", "each-item interpolated type-pattern out-variable switch-value"),
+    rules: of("csharp", "each-item interpolated type-pattern tested-type out-variable switch-value"),
     missing: "initialisers, expression bodies, `ContinueWith`",
   },
   {

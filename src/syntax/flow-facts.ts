@@ -148,6 +148,8 @@ export interface MissingFacts {
   readonly questions: Readonly<Record<string, Question>>;
   /** Operators and methods that ask for a key, and methods that read the item of one. */
   readonly keys: Readonly<Record<string, KeyQuestion>>;
+  /** Functions that ask an object for a member by its name as text. */
+  readonly members: readonly string[];
   readonly itemReads: readonly string[];
   /** What is thrown where an item is read of a key that is not there, and whether reading by index throws it. */
   readonly keyErrors: readonly string[];
@@ -279,6 +281,7 @@ export const ordinaryMissing = {
   coalesceAsks: "missing",
   questions: {},
   keys: {},
+  members: [],
   itemReads: [],
   itemWrites: [],
   keyErrors: [],

@@ -23,6 +23,7 @@ import { valueOrFallback } from "./value-or-fallback.js";
 import { eachItem } from "./each-item.js";
 import { interpolatedText } from "./texts/interpolated.js";
 import { outVariable } from "./out-variable.js";
+import { testedType } from "./tested-type.js";
 import { typePattern } from "./type-pattern.js";
 
 export const csharpPack = pack("csharp", [
@@ -49,6 +50,7 @@ export const csharpPack = pack("csharp", [
   eachItem,
   interpolatedText,
   typePattern,
+  testedType,
   outVariable,
 ]);
 export default csharpPack;

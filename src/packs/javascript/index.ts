@@ -6,6 +6,8 @@ import { guardedCall } from "./guarded-call.js";
 import { assignedIfMissing } from "./assigned-if-missing.js";
 import { falsyFallback } from "./falsy-fallback.js";
 import { guardedRead } from "./guarded-read.js";
+import { standInObject } from "./stand-in-object.js";
+import { readOrFallback } from "./read-or-fallback.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { releasedInFinally } from "./released-in-finally.js";
 import { spreadArguments } from "./calls/spread-arguments.js";
@@ -39,6 +41,8 @@ import { startsOrEndsWith } from "./texts/starts-or-ends-with.js";
 
 export const javascriptPack = pack("javascript", [
   guardedRead,
+  readOrFallback,
+  standInObject,
   valueOrFallback,
   falsyFallback,
   releasedInFinally,

@@ -4,6 +4,7 @@ import {
   functionsOfPhp,
   itemsMayBeNull,
   keepsNull,
+  onlyNullIsLoose,
   readOnce,
   whatIsReadIsThere,
 } from "./presence.js";
@@ -18,8 +19,15 @@ export const assignedIfMissing = rule({
   title: "Use ??= to assign a missing value",
   why: "What is filled in is written twice, and the reader must check that both are the same.",
   target: "7.4",
-  was: filled(place, value, { or: ["key"] }),
-  given: [readOnce(), asksAlone(), whatIsReadIsThere("??="), functionsOfPhp(), itemsMayBeNull()],
+  was: filled(place, value, { or: ["key", "loose"] }),
+  given: [
+    readOnce(),
+    asksAlone(),
+    whatIsReadIsThere("??="),
+    onlyNullIsLoose(),
+    functionsOfPhp(),
+    itemsMayBeNull(),
+  ],
   cautions: keepsNull("fills it in"),
   becomes: php.expression`${place} ??= ${value}`,
   trials: [
@@ -49,9 +57,19 @@ export const assignedIfMissing = rule({
       "possible",
     ),
     holds("<?php if (!isset($a[next($ids)])) { $a[next($ids)] = 1; }\n", "calls something"),
-    // Otherwise than null is also "" and 0 here.
     ignores("<?php function f($h) { if ($h === null) -$h = -1; }\n"),
-    ignores("<?php if ($hive == null) { $hive = 1; }\n"),
+    // Otherwise than null is also "" and 0 here.
+    holds("<?php if ($hive == null) { $hive = 1; }\n", "can be false without being null"),
+    rewrites(
+      "<?php class A { private ?Hive $h = null; function h() { if ($this->h == null) { $this->h = new Hive(); } } }\n",
+      "<?php class A { private ?Hive $h = null; function h() { $this->h ??= new Hive(); } }\n",
+      "likely",
+    ),
+    rewrites(
+      "<?php function f($hive) { if (null == $hive) { $hive = g(); } }\n",
+      "<?php function f($hive) { $hive ??= g(); }\n",
+      "possible",
+    ),
     ignores("<?php if (empty($hive)) { $hive = 1; }\n"),
     holds("<?php if (!isset($hive)) { $hive = 1; } else { $n++; }\n", "is done as well"),
     holds("<?php if (!isset($hive)) { $hive = 1; $n++; }\n", "is done as well"),

@@ -15,6 +15,10 @@ const { subject, read, fallback } = holes({
 const isNull = (match: Match): boolean => /^null$/i.test(match.textOf(fallback));
 const fallsBack = (match: Match): boolean => match.has(fallback) && !isNull(match);
 
+/** Does a test stop for more than null: for all that counts as false? */
+const isOpen = ({ asks, staysAsked }: PresenceTest): boolean =>
+  (asks === "truth" || asks === "loose") && !staysAsked;
+
 /** May what is tested be read as it stands, or must what is not there be passed over first? */
 const mustPassOver = ({ asks, subject }: PresenceTest): boolean =>
   asks === "set" && isThere(subject).is !== "yes";
@@ -37,7 +41,11 @@ export const guardedRead = rule({
   title: "Use ?-> to read from a value that may be null",
   why: "The object is written twice, once to be tested and once to be used.",
   target: "8.0",
-  was: guarded(subject, read, fallback, { as: ["statement", "choice", "and", "or"], copied: true }),
+  was: guarded(subject, read, fallback, {
+    as: ["statement", "choice", "and", "or"],
+    copied: true,
+    or: ["loose"],
+  }),
   where: [
     // By itself only a call does something.
     ({ chain }) =>
@@ -47,7 +55,7 @@ export const guardedRead = rule({
   given: [
     readOnce(),
     everyTest("what is tested is an object or null", (match, test) =>
-      test.asks === "truth" && !test.staysAsked
+      isOpen(test)
         ? isObjectOrMissing(match, test.subject)
         : yes("value.which-missing", "the test is for null alone"),
     ),
@@ -80,10 +88,7 @@ export const guardedRead = rule({
         ]
       : []),
     ...match.tests
-      .filter(
-        (test) =>
-          test.asks === "truth" && !test.staysAsked && isObjectOrMissing(match, test.subject).is !== "yes",
-      )
+      .filter((test) => isOpen(test) && isObjectOrMissing(match, test.subject).is !== "yes")
       .map((test) =>
         caution(
           "value.falsy",
@@ -99,6 +104,16 @@ export const guardedRead = rule({
     return fallsBack(match) ? orElse(safe, match.the(fallback), fallsBackByTruth(match) ? "?:" : "??") : safe;
   },
   trials: [
+    rewrites(
+      "<?php function f(?Hive $h) { return $h != null ? $h->name : null; }\n",
+      "<?php function f(?Hive $h) { return $h?->name; }\n",
+    ),
+    rewrites(
+      "<?php function f($h) { if ($h != null) { if ($h->queen !== null) { return $h->queen->name; } } return null; }\n",
+      "<?php function f($h) { return $h?->queen?->name; }\n",
+      "likely",
+    ),
+    holds("<?php function f(int $h) { return $h != null ? $h->name : null; }\n", "without being null"),
     rewrites(
       "<?php function f(Yard $y) { $hive = $y->hive(); if ($hive !== null) { $hive->open(1); } }\n",
       "<?php function f(Yard $y) { $y->hive()?->open(1); }\n",

@@ -10,7 +10,7 @@ import {
 } from "../../core.js";
 import type { Condition, Evidence, Match, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
-import { asksNoObject, isOfPhp, isThere, isVariable } from "./values.js";
+import { asksNoObject, isObjectOrMissing, isOfPhp, isThere, isVariable } from "./values.js";
 
 /** What is tested is read once instead of twice; an item of a plain list is there to be read, and runs no code. */
 export function readOnce(): Condition {
@@ -45,9 +45,21 @@ export function whatIsReadIsThere(operator: string): Condition {
   return everyTest(
     `what is read is there, since ${operator} would pass over it in silence`,
     (_match, test) =>
-      test.asks === "missing" && !isCall(test.subject)
+      (test.asks === "missing" || test.asks === "loose") && !isCall(test.subject)
         ? isThere(test.subject)
         : yes("value.which-missing", "the old code asked for that as well"),
+  );
+}
+
+/** `== null` is true for 0, "" and false as well. */
+export function onlyNullIsLoose(): Condition {
+  return everyTest(
+    "what is loosely compared with null is an object or null",
+    (match, { asks, subject }) =>
+      asks === "loose"
+        ? isObjectOrMissing(match, subject)
+        : yes("value.which-missing", "no comparison is a loose one"),
+    { unknownIs: "possible" },
   );
 }
 

@@ -5,6 +5,7 @@ import {
   itemsMayBeNull,
   functionsOfPhp,
   keepsNull,
+  onlyNullIsLoose,
   passesValue,
   readOnce,
   whatIsReadIsThere,
@@ -37,7 +38,7 @@ export const valueOrFallback = rule({
   why: "The value is written twice, and the reader must check that both are the same.",
   target: "7.0",
   was: [
-    choice(present(value), value, fallback),
+    choice(present(value, { or: ["loose"] }), value, fallback),
     choice(truthy(value), value, fallback),
     choice(present(item(list, key), { or: ["key"] }), item(list, key), fallback),
     ...CASTS.map(({ read }) => choice(present(value), read, fallback)),
@@ -52,6 +53,7 @@ export const valueOrFallback = rule({
     readOnce(),
     asksAlone(),
     whatIsReadIsThere("??"),
+    onlyNullIsLoose(),
     functionsOfPhp(),
     itemsMayBeNull(),
     passesValue(),
@@ -190,7 +192,12 @@ export const valueOrFallback = rule({
     ),
     holds("<?php $w = weigh() !== null ? weigh() : 1;\n", "calls something"),
     // A loose comparison takes 0, '' and false for null as well.
-    ignores("<?php $w = $weight != null ? $weight : 1;\n"),
+    rewrites("<?php $w = $weight != null ? $weight : 1;\n", "<?php $w = $weight ?? 1;\n", "possible"),
+    holds("<?php function f(int $w) { return $w != null ? $w : 1; }\n", "can be false without being null"),
+    rewrites(
+      "<?php function f(?Hive $h, Hive $d) { return $h == null ? $d : $h; }\n",
+      "<?php function f(?Hive $h, Hive $d) { return $h ?? $d; }\n",
+    ),
     rewrites("<?php $w = $weight ? $weight : 10;\n", "<?php $w = $weight ?: 10;\n"),
     rewrites(
       "<?php function f($w) { if (!$w) { return 10; } return $w; }\n",

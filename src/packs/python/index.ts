@@ -6,6 +6,7 @@ import { defaultDict } from "./default-dict.js";
 import { filledDict } from "./filled-dict.js";
 import { lookupOrDefault } from "./lookup-or-default.js";
 import { leakingResource } from "./leaking-resource.js";
+import { attributeOrDefault } from "./attribute-or-default.js";
 import { branchToValue } from "./branch-to-value.js";
 import { indexAndItem } from "./index-and-item.js";
 import { removedIfThere } from "./removed-if-there.js";
@@ -62,6 +63,7 @@ export const pythonPack = pack("python", [
   scopedLock,
   scopedMany,
   branchToValue,
+  attributeOrDefault,
   noneToDefault,
   leakingResource,
   unnamedResource,

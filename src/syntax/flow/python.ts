@@ -89,6 +89,7 @@ export const pythonFlow: FlowFacts = {
     literals: ["none"],
     equal: ["is", "=="],
     unequal: ["is not", "!="],
+    members: ["hasattr"],
     keys: { in: { collection: 1, key: 0 }, has_key: { collection: "receiver", key: 0 } },
     itemReads: ["get"],
     keyErrors: ["KeyError"],
