@@ -1,19 +1,21 @@
 import {
   functionAround,
   isMember,
+  isSeenElsewhere,
   isSideEffectFree,
   referencesAt,
   referencesOf,
   shortened,
   unknown,
+  usesOf,
   yes,
   type Answer,
 } from "../analysis/index.js";
 import { jumpOf, oncePerNode, sameCode, type SyntaxNode } from "../syntax/index.js";
 import { casesAt } from "./cases.js";
 import { caughtAt } from "./caught.js";
-import type { PresenceTest } from "./presence-test.js";
-import { assignedBy, differenceOf, type Frame } from "./frame.js";
+import { bare, itemRead, presenceOf, type PresenceTest } from "./presence-test.js";
+import { assignedBy, differenceOf, isValuePlace, type Frame } from "./frame.js";
 import { expressionOf, isGiven, isStatement, neighbour, waysOf, type Ways } from "./ways.js";
 
 /** A choice between two values by a condition, however it is spelt. */
@@ -181,8 +183,60 @@ function isMemberName(node: SyntaxNode): boolean {
   return references.length > 0 && references.every(({ member }) => member);
 }
 
-/** The choices that a branch spells, with the statements beside it where they belong to it. */
-export const choicesAt = oncePerNode<readonly Choice[]>(choicesOf);
+/**
+ * The choices that a branch spells, with the statements beside it where they belong to it; those that look at an item through a
+ * local come last.
+ */
+export const choicesAt = oncePerNode<readonly Choice[]>((node) => {
+  const choices = choicesOf(node);
+  return [...choices, ...choices.flatMap(throughLocal)];
+});
+
+/** `v = m.get(k); return v != null ? v : d;`, with nothing else that uses the local: the choice between the item and a default. */
+function throughLocal(choice: Choice): Choice[] {
+  const { test, yes, no, nodes, frame, alias, always, asked } = choice;
+  if (alias || always || asked) return [];
+  const name = presenceOf(test).subject;
+  const kept = [yes, no].filter((value) => sameCode(bare(value), name));
+  const whole = frame ? nodes[0]! : statementWith(nodes[0]!);
+  const first = whole && neighbour(whole, "before");
+  const given = first && assignedBy(first);
+  if (!first || !given?.declares || kept.length !== 1 || !sameCode(given.target, name)) return [];
+  const { target, value } = given;
+  if (!itemRead(bare(value)) || !isUsedOnlyIn(target, [test, kept[0]!])) return [];
+  const item = (one: SyntaxNode): SyntaxNode => (one === kept[0] ? value : one);
+  const goes = frame ?? { statement: whole!, value: nodes[0]! };
+  const rest = frame ? nodes : [whole!];
+  return [
+    {
+      test,
+      yes: item(yes),
+      no: item(no),
+      nodes: [first, ...rest],
+      frame: goes,
+      alias: { name: target, value },
+    },
+  ];
+}
+
+/** The statement that an expression gives its value to, where any other expression could stand. */
+function statementWith(value: SyntaxNode): SyntaxNode | undefined {
+  let at = value;
+  while (at.parent && !isStatement(at)) at = at.parent;
+  return isValuePlace(value, at) ? at : undefined;
+}
+
+/** Is a local used nowhere but in some code? */
+function isUsedOnlyIn(name: SyntaxNode, code: readonly SyntaxNode[]): boolean {
+  const leaf = name.isLeaf ? name : name.firstPart;
+  const to = leaf?.isLeaf && referencesAt(leaf).find(({ member }) => !member)?.to;
+  if (!to || isMember(to) || isSeenElsewhere(to)) return false;
+  const { references, doubts } = usesOf(to);
+  return (
+    doubts.length === 0 &&
+    references.every(({ node }) => name.holds(node) || code.some((one) => one.holds(node)))
+  );
+}
 
 /** A choice that is made where several branches, one in the other, all come out true. */
 export interface NestedChoice {

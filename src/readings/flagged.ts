@@ -103,18 +103,23 @@ function setBy([first, ...more]: readonly SyntaxNode[]): SetBy | undefined {
   }
   const given = assignedBy(first);
   const isFound = given && truthOf(given.value);
-  if (!given || given.declares || isFound === undefined) return undefined;
+  if (!given || given.declares || isFound === undefined || saysMore(given)) return undefined;
   const [last, ...rest] = more;
   const stops = last !== undefined && jumpOf(last) === "break" && last.parts.length === 0;
   return rest.length > 0 || (last && !stops) ? undefined : { to: given.target, isFound, stops };
 }
 
 /** The one value that a `return` gives, or the last statement of a function where that is what it gives. */
-function givenBy(statement: SyntaxNode): SyntaxNode | undefined {
+export function givenBy(statement: SyntaxNode): SyntaxNode | undefined {
   if (jumpOf(statement) !== "return") return isGiven(statement) ? expressionOf(statement) : undefined;
   const [only] = statement.parts;
   const values = only?.is(statement.tree.language.argumentLists) ? only.parts : statement.parts;
   return values.length === 1 ? values[0] : undefined;
+}
+
+/** Does an assignment say more than what it assigns, such as a type? */
+export function saysMore({ target, value }: { target: SyntaxNode; value: SyntaxNode }): boolean {
+  return !/^\s*=\s*\(*\s*$/.test(target.tree.text.slice(target.end, value.start));
 }
 
 /** Is it a plain variable, which nothing can reach by another way? */

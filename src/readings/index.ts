@@ -37,6 +37,7 @@ export { collected, type CollectedForms } from "./collected.js";
 export { type Collecting, type Gathers } from "./collecting.js";
 export { type Sieve, type Sifted } from "./walk.js";
 export { equalOrMissing, type EqualOrMissing } from "./equal-or-missing.js";
+export { firstFound, type Sought } from "./first-found.js";
 export { flagged, type Flagged } from "./flagged.js";
 export { brought, broughtAt, importsOf, type Brought } from "./brought.js";
 export { endsOf, named } from "./named.js";

@@ -6,6 +6,7 @@ import type { Choice } from "./choices.js";
 import type { Chain } from "./chains.js";
 import type { Collecting } from "./collecting.js";
 import type { EqualOrMissing } from "./equal-or-missing.js";
+import type { Sought } from "./first-found.js";
 import type { Flagged } from "./flagged.js";
 import type { Frame } from "./frame.js";
 import type { Loop } from "./loops.js";
@@ -39,6 +40,8 @@ export interface ReadingMatch extends PatternMatch {
   readonly collecting?: Collecting;
   /** The loop that finds out whether an item passes a test, where that was looked for. */
   readonly flagged?: Flagged;
+  /** The loop that looks for the first item that passes a test, where that was looked for. */
+  readonly sought?: Sought;
   /** The item that is put or counted, where that was looked for. */
   readonly keyed?: Keyed;
   /** The tests and the reads that they protect, where that is what was looked for. */

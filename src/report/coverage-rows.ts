@@ -118,7 +118,7 @@ export const NEEDS: readonly Need[] = [
     from: "older forms of the language",
     to: "f-strings, path objects, data classes, `super()`, types of the language, comprehensions, `any`, `all` and `sum`, `items`, `yield from`",
     rules: py(
-      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension any-or-all summed key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert added-text path-value needless-path data-class exec-call",
+      "percent-format format-call bare-super needless-base builtin-types union-operator comprehension any-or-all first-found summed key-and-value yield-from assert-names utc-now abstract-collections gone-names gone-methods print-call caught-as raise-call old-numbers plain-assert added-text path-value needless-path data-class exec-call",
     ),
     missing: "what else is left of Python 2",
   },
@@ -154,7 +154,7 @@ export const NEEDS: readonly Need[] = [
     to: "`Optional`, methods of maps, try-with-resources",
     rules: of(
       "java",
-      "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-required optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback null-safe-equals null-safe-hash",
+      "required-argument create-if-absent lookup-or-default counted-in-map optional-consumed optional-required optional-of-null scoped-resource leaking-resource needless-test optional-result optional-or-null value-or-fallback null-safe-equals null-safe-hash null-safe-text",
     ),
   },
   {

@@ -7,6 +7,7 @@ import {
   type Collecting,
   type EqualOrMissing,
   type Flagged,
+  type Sought,
   type Keyed,
   type Loop,
   type OneOrMany,
@@ -98,6 +99,13 @@ export class Match {
     if (!flagged)
       throw new TypeError("the rule does not look for loops that find out whether there is something");
     return flagged;
+  }
+
+  /** The loop that looks for the first item that passes a test. Throws a TypeError where none was looked for. */
+  get sought(): Sought {
+    const sought = isRead(this.found) ? this.found.sought : undefined;
+    if (!sought) throw new TypeError("the rule does not look for loops that look for the first item");
+    return sought;
   }
 
   /** What is done with a list, with one thing and with nothing. Throws a TypeError where that was not looked for. */

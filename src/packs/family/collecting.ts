@@ -40,6 +40,13 @@ const growing = (match: Match): Growing => ({
 const flagging = ({ flagged: { name, loop, items, sieves } }: Match): Growing | undefined =>
   name && { list: name, loop, parts: [items, ...sieves.map(({ test }) => test)] };
 
+/** The variable that is set to the first item that passes a test; nothing where the function returns that. */
+const seeking = ({ sought: { name, loop, items, value, sieves } }: Match): Growing | undefined =>
+  name && { list: name, loop, parts: [items, value, ...sieves.map(({ test }) => test)] };
+
+/** Nobody looks at the variable that a loop sets to what it finds, while it has not found it. */
+export const isNotSeenSeeking = (): Condition[] => isNotSeen("the variable", seeking);
+
 /** Nobody looks at the list while it grows: neither the loop, nor what it calls, nor who goes on where it throws. */
 export const isNotSeenGrowing = (): Condition[] => isNotSeen("the list", growing);
 

@@ -1,6 +1,7 @@
 /** Rules for Java. */
 import { optionalRequired } from "./optional-required.js";
 import { nullSafeEquals } from "./objects/null-safe-equals.js";
+import { nullSafeText } from "./objects/null-safe-text.js";
 import { nullSafeHash } from "./objects/null-safe-hash.js";
 import { pack } from "../../core.js";
 import { lambdaForClass } from "./functions/lambda.js";
@@ -47,6 +48,7 @@ export const javaPack = pack("java", [
   optionalRequired,
   nullSafeEquals,
   nullSafeHash,
+  nullSafeText,
   lambdaForClass,
   lambdaExpression,
   methodReference,

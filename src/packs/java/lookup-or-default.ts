@@ -71,6 +71,26 @@ export const lookupOrDefault = rule({
   becomes: java.expression`${map}.getOrDefault(${key}, ${fallback})`,
   trials: [
     rewrites(
+      inClass(MAP, "Integer n = lots.get(id);\n        return n != null ? n : 0;"),
+      inClass(MAP, "return lots.getOrDefault(id, 0);"),
+      "likely",
+    ),
+    rewrites(
+      inClass(
+        MAP,
+        "Integer n = lots.get(id); // weighed\n        if (n == null) {\n            return 0;\n        }\n        return n;",
+      ),
+      inClass(MAP, "// weighed\n        return lots.getOrDefault(id, 0);"),
+      "likely",
+    ),
+    ignores(inClass(MAP, "Integer n = lots.get(id);\n        log(n);\n        return n != null ? n : 0;")),
+    ignores(
+      inClass(
+        MAP,
+        "Integer n = lots.get(id);\n        int m = n != null ? n : 0;\n        return n == null ? m : m + n;",
+      ),
+    ),
+    rewrites(
       inClass(MAP, "return lots.containsKey(id) ? lots.get(id) : 0;"),
       inClass(MAP, "return lots.getOrDefault(id, 0);"),
     ),

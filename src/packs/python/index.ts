@@ -17,6 +17,7 @@ import { scopedMany } from "./scoped-many.js";
 import { bareSuper } from "./classes/bare-super.js";
 import { needlessBase } from "./classes/needless-base.js";
 import { longChain } from "./calls/long-chain.js";
+import { firstFoundRule } from "./loops/first-found.js";
 import { anyOrAll } from "./loops/any-or-all.js";
 import { summed } from "./loops/summed.js";
 import { comprehension } from "./loops/comprehension.js";
@@ -94,6 +95,7 @@ export const pythonPack = pack("python", [
   comprehension,
   longChain,
   anyOrAll,
+  firstFoundRule,
   summed,
   builtinTypes,
   unionOperator,

@@ -1,0 +1,110 @@
+import { isMissing } from "../analysis/index.js";
+import { fill, type Capture, type Hole } from "../pattern/index.js";
+import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
+import { collectingKinds, frameOf, madeAhead } from "./collecting.js";
+import { givenBy, saysMore } from "./flagged.js";
+import { assignedBy, type Frame } from "./frame.js";
+import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+import { sieved, walkAt, type Sifted } from "./walk.js";
+import { isStatement, neighbour } from "./ways.js";
+
+/** A loop that looks for the first item that passes a test. */
+export interface Sought extends Sifted {
+  /** What is kept of that item. */
+  readonly value: SyntaxNode;
+  /** What comes out where there is no such item. */
+  readonly otherwise: SyntaxNode;
+  /** The variable that is set; undefined where the function returns what was found. */
+  readonly name: SyntaxNode | undefined;
+}
+
+/**
+ * A loop that looks for the first item that passes a test, and is left there: it sets a variable that held a plain value ahead of
+ * it, or returns what was found, with a default behind it. What comes in its place is a value; its parts stand in
+ * `match.sought`.
+ */
+export function firstFound(items: Hole): Reading {
+  return new FirstFoundReading(items);
+}
+
+class FirstFoundReading implements Reading {
+  constructor(readonly items: Hole) {}
+
+  kindsIn(language: Language): readonly string[] {
+    return collectingKinds(language);
+  }
+
+  wordsIn(): undefined {
+    return undefined;
+  }
+
+  whyNot(node: SyntaxNode): string | undefined {
+    return soughtAt(node) ? undefined : "this loop does not only look for the first item that passes a test";
+  }
+
+  readAt(node: SyntaxNode): ReadingMatch | undefined {
+    const found = soughtAt(node);
+    const captures: ReadonlyMap<Hole, Capture> | undefined = found && fill(this.items, found.sought.items);
+    if (!found || !captures) return undefined;
+    const { nodes, frame, sought } = found;
+    const rest = { tests: [], isStatements: true, spelling: [] };
+    return { ...readingMatch({ ...rest, nodes, captures, frame }), sought };
+  }
+}
+
+interface Found {
+  readonly sought: Sought;
+  readonly nodes: readonly SyntaxNode[];
+  readonly frame: Frame;
+}
+
+const soughtAt = oncePerNode<Found | undefined>((loop) => {
+  const walk = isStatement(loop) ? walkAt(loop) : undefined;
+  const found = walk && sieved(walk.body, keptBy);
+  if (!walk || !found || found.sieves.length === 0) return undefined;
+  const { items, item } = walk;
+  const { to, value } = found.done;
+  const common = { loop, items, item, sieves: found.sieves, value };
+  if (!to) {
+    const next = neighbour(loop, "after");
+    const otherwise = next && givenBy(next);
+    if (!otherwise || isTruth(otherwise)) return undefined;
+    return {
+      sought: { ...common, otherwise, name: undefined },
+      nodes: [loop, next],
+      frame: { statement: next, value: otherwise },
+    };
+  }
+  const made = madeAhead(loop, to);
+  if (!made || !isPlain(made.empty) || !to.isLeaf || isTruth(made.empty)) return undefined;
+  return {
+    sought: { ...common, otherwise: made.empty, name: made.list },
+    nodes: [made.first, ...made.between, loop],
+    frame: frameOf(made, loop),
+  };
+});
+
+/** What is done with the first item that passes: `first = x; break`, `return x`. */
+function keptBy([first, ...more]: readonly SyntaxNode[]):
+  { readonly to: SyntaxNode | undefined; readonly value: SyntaxNode } | undefined {
+  if (!first) return undefined;
+  if (jumpOf(first) === "return") {
+    const value = more.length === 0 ? givenBy(first) : undefined;
+    return value && !isPlain(value) ? { to: undefined, value } : undefined;
+  }
+  const given = assignedBy(first);
+  const [last, ...rest] = more;
+  const stops = last !== undefined && jumpOf(last) === "break" && last.parts.length === 0;
+  if (!given || given.declares || saysMore(given) || !stops || rest.length > 0 || isPlain(given.value))
+    return undefined;
+  return { to: given.target, value: given.value };
+}
+
+/** A literal, which can stand anywhere. */
+function isPlain(value: SyntaxNode): boolean {
+  if (/^unary/.test(value.kind) && value.parts.length === 1) return isPlain(value.firstPart!);
+  const { literals, plainValues } = value.tree.language;
+  return isMissing(value) || (value.isLeaf && value.is([...literals, ...plainValues])) || isTruth(value);
+}
+
+const isTruth = ({ text }: SyntaxNode): boolean => /^(true|false)$/i.test(text);
