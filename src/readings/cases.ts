@@ -62,7 +62,8 @@ export function casesAt(node: SyntaxNode): Cases | undefined {
     else gone = statements;
   }
   const asks = asksOf(literals);
-  if (!there || !gone || !asks) return undefined;
+  // The last label without statements gives nothing.
+  if (open || !there || !gone || !asks) return undefined;
   const subject = bare(value);
   const common = { words: [], allowsUndeclared: false, times: 1 } as const;
   return { test: { ...common, test: node, subject, isThere: true, asks, by: "identity" }, there, gone };

@@ -53,6 +53,9 @@ export const valueOrFallback = rule({
       ? javascript.expression`${value} || ${fallback}`
       : javascript.expression`${value} ?? ${fallback}`,
   trials: [
+    trialsIn("javascript").ignores(
+      "function f(x) { switch (x) { default: return x; case null: return 1; case undefined: } }",
+    ),
     js.rewrites("f(x !== null && x !== undefined ? x : 1);", "f(x ?? 1);"),
     js.rewrites("const y = x == null ? [] : x;", "const y = x ?? [];"),
     js.rewrites("const y = (null != x) ? x : (a, b);", "const y = x ?? (a, b);"),
