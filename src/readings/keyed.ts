@@ -77,8 +77,8 @@ interface Asked extends ItemPlace {
 
 function itemAsked(condition: SyntaxNode, statement: SyntaxNode): Asked | undefined {
   const test = presenceOf(condition);
-  if (test.key) return { test, collection: test.subject, key: test.key };
-  if (test.by === "truth") return undefined;
+  if (test.asks === "key") return { test, collection: test.subject, key: test.key! };
+  if (test.by === "truth" || test.key) return undefined;
   const item = itemRead(test.subject);
   if (item) return { test, ...item };
   const first = neighbour(statement, "before");

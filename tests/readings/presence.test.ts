@@ -27,6 +27,7 @@ test.each<[LanguageId, string, string]>([
   ["typescript", "if ((x) === (null)) f();", "x gone: null, identity, 1"],
   ["python", "if x is not None: f()", "x there: missing, identity, 1"],
   ["python", "if not x is None: f()", "x there: missing, identity, 1"],
+  ["python", "if not hasattr(o, 'x'): f()", "o, 'x' gone: member, question, 1"],
   ["python", "if None == x: f()", "x gone: missing, operator, 1"],
   ["python", "if k not in d: f()", "d, k gone: key, question, 1"],
   ["java", "class A { void f() { if (Objects.nonNull(x)) g(); } }", "x there: missing, question, 1"],
@@ -37,8 +38,9 @@ test.each<[LanguageId, string, string]>([
   ["csharp", "class A { void F() { if (ReferenceEquals(x, null)) G(); } }", "x gone: missing, question, 1"],
   ["php", "<?php if (!isset($a['k'])) f();", "$a['k'] gone: set, question, 1"],
   ["php", "<?php if (\\is_null($x)) f();", "$x gone: missing, question, 1"],
-  // `==` takes 0 and '' for null as well, so it says nothing of being missing.
-  ["php", "<?php if ($x == null) f();", "$x == null there: truth, truth, 1"],
+  // `==` takes 0 and '' for null as well.
+  ["php", "<?php if ($x == null) f();", "$x gone: loose, operator, 1"],
+  ["php", "<?php if ($x == 3) f();", "$x == 3 there: truth, truth, 1"],
   ["php", "<?php if (isset($a, $b)) f();", "isset($a, $b) there: truth, truth, 1"],
   ["ruby", "f if x.nil?", "x gone: missing, question, 1"],
   ["ruby", "f if !x.a.nil?", "x.a there: missing, question, 1"],
