@@ -3,7 +3,9 @@ import {
   condition,
   guarded,
   holes,
+  isMissing,
   isOnPrimitives,
+  javascript,
   no,
   rule,
   shortened,
@@ -13,19 +15,22 @@ import {
   valuesOf,
   yes,
 } from "../../core.js";
-import type { Answer, Match, PresenceTest, Segment } from "../../core.js";
+import type { Answer, Match, PresenceTest } from "../../core.js";
 import { everyTest, testedOnce } from "../family/conditions.js";
 import { orElse } from "../family/guarded.js";
 import { sameAsMissing } from "./presence-tests.js";
 
 const { subject, read, fallback } = holes({
-  subject: "expression",
+  subject: { kind: "expression", unlike: javascript`this` },
   read: "expression",
   fallback: "expression",
 });
 
-/** Is the default what a safe read gives by itself where it stops? */
-const fallsBackToUndefined = (match: Match): boolean => /^(undefined|void 0)$/.test(match.textOf(fallback));
+/** Is undefined the default, or what is read asked for as well? Then nothing is put in the place of what is read. */
+const isPlainRead = (match: Match): boolean => {
+  const otherwise = match.the(fallback);
+  return match.chain.asksUse !== undefined || (isMissing(otherwise) && !otherwise.is("null"));
+};
 
 /** A test of the truth stops at 0, "" and false too, and a safe read goes on. */
 function stopsAlike(match: Match, test: PresenceTest): Answer {
@@ -48,8 +53,6 @@ function stopsAlike(match: Match, test: PresenceTest): Answer {
 function isThereItself(match: Match): Answer {
   const node = match.the(read);
   const name = shortened(node.text);
-  if (match.chain.asksUse) return yes("value.null", `\`${name}\` is asked for as well`, node);
-  if (fallsBackToUndefined(match)) return yes("value.null", "the read gives undefined by itself", node);
   const type = valuesOf(match, node);
   if (!type)
     return unknown(
@@ -77,6 +80,7 @@ export const readOrFallback = rule({
   why: "The object is written twice, once to be tested and once to be read, and the reader must check that both are the same.",
   target: "2020",
   was: guarded(subject, read, fallback, { as: ["choice"] }),
+  where: [(match) => !isPlainRead(match), (match) => match.textOf(subject) !== "eval"],
   given: [
     testedOnce(),
     everyTest("what is tested is an object or missing", stopsAlike),
@@ -91,10 +95,7 @@ export const readOrFallback = rule({
             `when \`${shortened(match.textOf(read))}\` is null or undefined, that was the result and it is the default now`,
           ),
         ],
-  becomes: (match): Segment[] => {
-    const safe = takenSafely(match.chain);
-    return fallsBackToUndefined(match) ? safe : orElse(safe, match.the(fallback));
-  },
+  becomes: (match) => orElse(takenSafely(match.chain), match.the(fallback)),
   trials: [
     ts.rewrites(
       HIVE + "const f = (h: Hive | undefined) => h ? h.name : 'none';\n",
@@ -122,22 +123,16 @@ export const readOrFallback = rule({
       HIVE + "const f = (h: Hive | undefined, a: string, b: string) => h ? h.name : a || b;\n",
       HIVE + "const f = (h: Hive | undefined, a: string, b: string) => h?.name ?? (a || b);\n",
     ),
-    ts.rewrites(
-      HIVE + "const f = (h: Hive | undefined) => h !== undefined ? h.queen : undefined;\n",
-      HIVE + "const f = (h: Hive | undefined) => h?.queen;\n",
-    ),
-    js.rewrites("const q = hive ? hive.queen : undefined;", "const q = hive?.queen;"),
     js.rewrites(
       "const n = hive != null ? hive.queen.age : null;",
       "const n = hive?.queen.age ?? null;",
       "possible",
     ),
-    js.rewrites("const n = xs ? xs[0] : undefined;", "const n = xs?.[0];", "likely"),
-    js.rewrites("const n = hive ? hive.weigh(2) : undefined;", "const n = hive?.weigh(2);", "likely"),
+    js.rewrites("const n = done ? done(2) : 3;", "const n = done?.(2) ?? 3;", "possible"),
     // The length of "" is 0, and that of nothing is not.
     ts.holds("const f = (s: string | null) => s ? s.length : -1;\n", "the code would go on"),
     ts.holds(HIVE + "const f = (h?: Hive) => h ? h.note : 'none';\n", "the default would be given"),
-    js.holds("const n = next() ? next().name : undefined;", "calls something"),
+    js.holds("const n = next() ? next().name : 1;", "calls something"),
     // A default that is worked out in any case.
     ts.holds(
       HIVE +
@@ -148,8 +143,12 @@ export const readOrFallback = rule({
       HIVE +
         "function f(h?: Hive) {\n  let n = 0;\n  if (n) {\n    if (h) {\n      n = h.age;\n    }\n  }\n  return n;\n}\n",
     ),
-    js.ignores("const n = hive ? other.name : undefined;"),
-    js.ignores("const n = hive ? delete hive.name : undefined;"),
-    js.ignores("const n = hive ? 1 : undefined;"),
+    // A read without a default, which another rule takes.
+    js.ignores("const q = hive ? hive.queen : undefined;"),
+    js.ignores("const a = h != null && h.age != null ? h.age : 1;"),
+    js.ignores("const n = eval ? eval(code) : 1;"),
+    js.ignores("const n = hive ? other.name : 1;"),
+    js.ignores("const n = hive ? delete hive.name : 1;"),
+    js.ignores("const n = hive ? 1 : 2;"),
   ],
 });
