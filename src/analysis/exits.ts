@@ -2,35 +2,28 @@ import { jumpOf, shapeOf, type SyntaxNode } from "../syntax/index.js";
 import { neverReturns } from "./flow/never-returns.js";
 
 /**
- * The places at which control may leave these statements other than by their end, or stop in them, in order: jumps, what
- * waits, what ends the program. Any call may throw; that is none. Nor is a `break` or `continue` of a loop inside them.
+ * The places at which control may leave these statements other than by their end, or stop in them, in order: jumps, code
+ * that waits, calls that end the program. That any call may throw does not count, nor does a `break` or `continue` of a
+ * loop inside them.
  */
 export function exitsOf(statements: readonly SyntaxNode[]): SyntaxNode[] {
-  return statements.flatMap((statement) => {
-    const exits: SyntaxNode[] = [];
-    for (const node of statement.descendants()) {
-      const exit = exitAt(node, statement);
-      if (exit && !exits.some((other) => other.same(exit))) exits.push(exit);
-    }
-    return exits;
-  });
+  return statements.flatMap((statement) =>
+    [...statement.descendants()].filter((node) => node.named && isExit(node, statement)),
+  );
 }
 
-function exitAt(node: SyntaxNode, statement: SyntaxNode): SyntaxNode | undefined {
-  const { language } = node.tree;
-  if (!node.named) {
-    // `for await`, `async with`.
-    const whole = node.parent!;
-    const waits = language.asyncMarks.includes(node.text) && !whole.is(language.functions);
-    return waits && !runsLater(whole, statement) ? whole : undefined;
-  }
-  if (jumpOf(node) !== undefined) {
-    if (staysWithin(node, statement)) return undefined;
-    const blocks = language.flow.leavesBlocks(node);
-    return runsLater(node, statement, blocks) ? undefined : node;
-  }
-  if (!node.is(language.suspensions) && !neverReturns(node)) return undefined;
-  return runsLater(node, statement) ? undefined : node;
+function isExit(node: SyntaxNode, statement: SyntaxNode): boolean {
+  if (jumpOf(node) !== undefined)
+    return (
+      !staysWithin(node, statement) && !runsLater(node, statement, node.tree.language.flow.leavesBlocks(node))
+    );
+  return (waits(node) || neverReturns(node)) && !runsLater(node, statement);
+}
+
+/** `await x`, `yield x`; a loop or a block that waits: `for await`, `async with`. */
+function waits(node: SyntaxNode): boolean {
+  const { asyncMarks, functions, suspensions } = node.tree.language;
+  return node.is(suspensions) || (!node.is(functions) && asyncMarks.some((mark) => node.has(mark)));
 }
 
 /** Does a jump only leave a loop, or go to its next round, that stands in a statement as a whole? */

@@ -91,7 +91,10 @@ function workOut(
     const pending = drafts.flatMap((draft) => draft.needs);
     const again = within && soundParts(next, path);
     const shifts = new Shifts(allEdits(drafts));
-    /** Does what held a match back stand as it was? What the compiler said stands in any case; what no place was named for does not. */
+    /**
+     * Does what held a match back stand as it was? What the compiler said stands in any case. A reason that names no place
+     * is about the whole file, and is asked for again.
+     */
     const stands = ({ at, atPath, atRange }: Placed<HeldBack>): boolean => {
       if (atPath !== undefined) return true;
       if (at === undefined) return isCompiled();

@@ -201,7 +201,7 @@ function throughLocal(choice: Choice): Choice[] {
   const whole = frame ? nodes[0]! : statementWith(nodes[0]!);
   const first = whole && neighbour(whole, "before");
   const given = first && assignedBy(first);
-  if (!first || !given?.declares || kept.length !== 1 || !sameCode(given.target, name)) return [];
+  if (!first || !given || kept.length !== 1 || !sameCode(given.target, name)) return [];
   const { target, value } = given;
   if (!itemRead(bare(value)) || !isUsedOnlyIn(target, [test, kept[0]!])) return [];
   const item = (one: SyntaxNode): SyntaxNode => (one === kept[0] ? value : one);

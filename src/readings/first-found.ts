@@ -1,10 +1,11 @@
 import { isMissing } from "../analysis/index.js";
-import { fill, type Capture, type Hole } from "../pattern/index.js";
-import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
-import { collectingKinds, frameOf, madeAhead } from "./collecting.js";
-import { givenBy, saysMore } from "./flagged.js";
-import { assignedBy, type Frame } from "./frame.js";
-import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+import type { Hole } from "../pattern/index.js";
+import { jumpOf, oncePerNode, type SyntaxNode } from "../syntax/index.js";
+import { frameOf, madeAhead } from "./collecting.js";
+import { givenBy, saysMore, truthOf } from "./flagged.js";
+import { assignedBy } from "./frame.js";
+import type { Reading } from "./reading.js";
+import { SiftedReading, type SiftedLoop } from "./sifting.js";
 import { sieved, walkAt, type Sifted } from "./walk.js";
 import { isStatement, neighbour } from "./ways.js";
 
@@ -24,41 +25,14 @@ export interface Sought extends Sifted {
  * `match.sought`.
  */
 export function firstFound(items: Hole): Reading {
-  return new FirstFoundReading(items);
+  return new SiftedReading(items, {
+    whyNot: "this loop does not only look for the first item that passes a test",
+    at: soughtAt,
+    part: (what) => ({ sought: what }),
+  });
 }
 
-class FirstFoundReading implements Reading {
-  constructor(readonly items: Hole) {}
-
-  kindsIn(language: Language): readonly string[] {
-    return collectingKinds(language);
-  }
-
-  wordsIn(): undefined {
-    return undefined;
-  }
-
-  whyNot(node: SyntaxNode): string | undefined {
-    return soughtAt(node) ? undefined : "this loop does not only look for the first item that passes a test";
-  }
-
-  readAt(node: SyntaxNode): ReadingMatch | undefined {
-    const found = soughtAt(node);
-    const captures: ReadonlyMap<Hole, Capture> | undefined = found && fill(this.items, found.sought.items);
-    if (!found || !captures) return undefined;
-    const { nodes, frame, sought } = found;
-    const rest = { tests: [], isStatements: true, spelling: [] };
-    return { ...readingMatch({ ...rest, nodes, captures, frame }), sought };
-  }
-}
-
-interface Found {
-  readonly sought: Sought;
-  readonly nodes: readonly SyntaxNode[];
-  readonly frame: Frame;
-}
-
-const soughtAt = oncePerNode<Found | undefined>((loop) => {
+const soughtAt = oncePerNode<SiftedLoop<Sought> | undefined>((loop) => {
   const walk = isStatement(loop) ? walkAt(loop) : undefined;
   const found = walk && sieved(walk.body, keptBy);
   if (!walk || !found || found.sieves.length === 0) return undefined;
@@ -70,7 +44,7 @@ const soughtAt = oncePerNode<Found | undefined>((loop) => {
     const otherwise = next && givenBy(next);
     if (!otherwise || isTruth(otherwise)) return undefined;
     return {
-      sought: { ...common, otherwise, name: undefined },
+      what: { ...common, otherwise, name: undefined },
       nodes: [loop, next],
       frame: { statement: next, value: otherwise },
     };
@@ -78,7 +52,7 @@ const soughtAt = oncePerNode<Found | undefined>((loop) => {
   const made = madeAhead(loop, to);
   if (!made || !isPlain(made.empty) || !to.isLeaf || isTruth(made.empty)) return undefined;
   return {
-    sought: { ...common, otherwise: made.empty, name: made.list },
+    what: { ...common, otherwise: made.empty, name: made.list },
     nodes: [made.first, ...made.between, loop],
     frame: frameOf(made, loop),
   };
@@ -107,4 +81,4 @@ function isPlain(value: SyntaxNode): boolean {
   return isMissing(value) || (value.isLeaf && value.is([...literals, ...plainValues])) || isTruth(value);
 }
 
-const isTruth = ({ text }: SyntaxNode): boolean => /^(true|false)$/i.test(text);
+const isTruth = (value: SyntaxNode): boolean => truthOf(value) !== undefined;

@@ -1,9 +1,10 @@
-import { fill, type Capture, type Hole } from "../pattern/index.js";
-import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
-import { collectingKinds, frameOf, madeAhead } from "./collecting.js";
-import { assignedBy, type Frame } from "./frame.js";
+import type { Hole } from "../pattern/index.js";
+import { jumpOf, oncePerNode, type SyntaxNode } from "../syntax/index.js";
+import { frameOf, madeAhead } from "./collecting.js";
+import { assignedBy } from "./frame.js";
 import { bare } from "./presence-test.js";
-import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
+import type { Reading } from "./reading.js";
+import { SiftedReading, type SiftedLoop } from "./sifting.js";
 import { sieved, walkAt, type Sifted } from "./walk.js";
 import { expressionOf, isGiven, isStatement, neighbour } from "./ways.js";
 
@@ -23,43 +24,15 @@ export interface Flagged extends Sifted {
  * its place is a value; the tests stand in `match.flagged`.
  */
 export function flagged(items: Hole): Reading {
-  return new FlaggedReading(items);
+  return new SiftedReading(items, {
+    words: ["true", "True"],
+    whyNot: "this loop does not only find out whether one of the items passes a test",
+    at: flaggedAt,
+    part: (what) => ({ flagged: what }),
+  });
 }
 
-class FlaggedReading implements Reading {
-  constructor(readonly items: Hole) {}
-
-  kindsIn(language: Language): readonly string[] {
-    return collectingKinds(language);
-  }
-
-  wordsIn(): readonly string[] {
-    return ["true", "True"];
-  }
-
-  whyNot(node: SyntaxNode): string | undefined {
-    return flaggedAt(node)
-      ? undefined
-      : "this loop does not only find out whether one of the items passes a test";
-  }
-
-  readAt(node: SyntaxNode): ReadingMatch | undefined {
-    const found = flaggedAt(node);
-    const captures: ReadonlyMap<Hole, Capture> | undefined = found && fill(this.items, found.flagged.items);
-    if (!found || !captures) return undefined;
-    const { nodes, frame, flagged: one } = found;
-    const rest = { tests: [], isStatements: true, spelling: [] };
-    return { ...readingMatch({ ...rest, nodes, captures, frame }), flagged: one };
-  }
-}
-
-interface FlagFound {
-  readonly flagged: Flagged;
-  readonly nodes: readonly SyntaxNode[];
-  readonly frame: Frame;
-}
-
-const flaggedAt = oncePerNode<FlagFound | undefined>(readFlagged);
+const flaggedAt = oncePerNode<SiftedLoop<Flagged> | undefined>(readFlagged);
 
 /** What is done with the first item that passes. */
 interface SetBy {
@@ -68,7 +41,7 @@ interface SetBy {
   readonly stops: boolean;
 }
 
-function readFlagged(loop: SyntaxNode): FlagFound | undefined {
+function readFlagged(loop: SyntaxNode): SiftedLoop<Flagged> | undefined {
   const walk = isStatement(loop) ? walkAt(loop) : undefined;
   const found = walk && sieved(walk.body, setBy);
   if (!walk || !found || found.sieves.length === 0) return undefined;
@@ -80,7 +53,7 @@ function readFlagged(loop: SyntaxNode): FlagFound | undefined {
     const value = next && givenBy(next);
     if (!value || truthOf(value) !== !isFound) return undefined;
     return {
-      flagged: { ...common, name: undefined },
+      what: { ...common, name: undefined },
       nodes: [loop, next],
       frame: { statement: next, value },
     };
@@ -88,7 +61,7 @@ function readFlagged(loop: SyntaxNode): FlagFound | undefined {
   const made = madeAhead(loop, to);
   if (!made || truthOf(made.empty) !== !isFound || !isVariable(made.list)) return undefined;
   return {
-    flagged: { ...common, name: made.list },
+    what: { ...common, name: made.list },
     nodes: [made.first, ...made.between, loop],
     frame: frameOf(made, loop),
   };
@@ -126,7 +99,7 @@ export function saysMore({ target, value }: { target: SyntaxNode; value: SyntaxN
 const isVariable = (node: SyntaxNode): boolean => node.is(["identifier", "variable_name"]);
 
 /** Is an expression the word for true, or the one for false? */
-function truthOf(expression: SyntaxNode): boolean | undefined {
+export function truthOf(expression: SyntaxNode): boolean | undefined {
   const { text } = bare(expression);
   if (/^[Tt]rue$/.test(text)) return true;
   return /^[Ff]alse$/.test(text) ? false : undefined;

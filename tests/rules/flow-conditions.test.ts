@@ -394,7 +394,17 @@ check(
   {
     javascript: {
       certain: ["a === b", "Math.max(1, 2)", "!a", "/x/"],
-      not: ["a()", "a.b", "a + b", "`${o}`", "Math.random()", "Date.now()", "a ?? g()", "[...it]"],
+      not: [
+        "a()",
+        "a.b",
+        "a + b",
+        "`${o}`",
+        "Math.random()",
+        "Date.now()",
+        "new Date()",
+        "a ?? g()",
+        "[...it]",
+      ],
     },
     python: {
       certain: ["a is b", "{1: a}"],

@@ -19,7 +19,11 @@ export function codeRunBy(node: SyntaxNode): Answer | undefined {
   }
   const hashed = node.is(language.hashing) ? hashedIn(node).find((key) => !isPlainValue(key)) : undefined;
   if (hashed)
-    return unknown("type.operator", `\`${shortened(hashed.text)}\` is hashed, by code of its class`, node);
+    return unknown(
+      "type.operator",
+      `hashing \`${shortened(hashed.text)}\` could run code of its class`,
+      node,
+    );
   const isOperation = node.is(language.binary) || /unary|not_operator|prefix/.test(node.kind);
   if (!isOperation) return undefined;
   const operator = spelledOperator(node);

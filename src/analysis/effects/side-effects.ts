@@ -16,7 +16,7 @@ export function isSideEffectFree(expression: SyntaxNode): Answer {
   for (const node of evaluatedIn(expression)) {
     if (node.isLeaf) {
       if (node.is(language.calls) || language.bareCalls.includes(node.text.toLowerCase()) || jumpOf(node))
-        return no("effect.side-effect", `\`${node.text}\` is more than a read`, node);
+        return no("effect.side-effect", `\`${node.text}\` does more than give a value`, node);
       doubt ??= codeRunByName(node);
       continue;
     }

@@ -18,9 +18,9 @@ export function doesEscape(declaration: Declaration): Answer {
   }
   const { references, doubts } = usesOf(declaration);
   const { binding } = declaration.scope.tree.language;
-  const reference = declaration.at.find((at) => binding.isReference(at));
-  if (reference)
-    return unknown("flow.escapes", `\`${declaration.name}\` is a reference to what others have`, reference);
+  const shared = declaration.at.find((at) => binding.isReference(at));
+  if (shared)
+    return unknown("flow.escapes", `\`${declaration.name}\` is a reference, and others have it too`, shared);
   let passed: SyntaxNode | undefined;
   for (const reference of references) {
     const fate = fateOf(reference);
@@ -42,15 +42,15 @@ function isOnlyUsed(call: SyntaxNode): boolean {
 
 /** What a use does with the value. */
 export function fateOf({ node, does, captured }: Reference): Fate {
-  const { flow: facts, augmented, expressionStatement } = node.tree.language;
+  const { language } = node.tree;
+  const { flow } = language;
   // `next = p++` hands on the pointer as it was.
-  const step = does === "update" && facts.movesPointers.length > 0 ? node.closest(augmented) : undefined;
-  if (step && !step.parent?.is([expressionStatement, "for_statement"])) return "passed on";
+  const step =
+    does === "update" && flow.movesPointers.length > 0 ? node.closest(language.augmented) : undefined;
+  if (step && !step.parent?.is([language.expressionStatement, "for_statement"])) return "passed on";
   if (does === "write" || does === "declare" || does === "update") return "stays";
   if (captured) return "captured";
   if (does === "address") return "stored";
-  const { language } = node.tree;
-  const { flow } = language;
   let at = node;
   for (let above = at.parent; above; above = at.parent) {
     const flat = shapeOf(above);

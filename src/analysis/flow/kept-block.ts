@@ -1,4 +1,5 @@
 import type { SyntaxNode } from "../../syntax/index.js";
+import { isDefinedInProject } from "../names/functions.js";
 import { calledFromLibrary } from "../library/called.js";
 
 /**
@@ -24,5 +25,6 @@ function runsAtOnce(block: SyntaxNode): boolean {
   const isReadWhole = row?.effect === "reads" && !call.firstPart?.is(memberReads);
   if (row) return row.runs === true || row.keeps !== true || isReadWhole;
   const isLazy = /\.lazy\b/.test(call.firstPart?.text ?? "");
-  return !isLazy && flow.runsBlocks.test(call.child("method")?.text ?? "");
+  const method = call.child("method")?.text ?? "";
+  return !isLazy && flow.runsBlocks.test(method) && isDefinedInProject(method, block.tree) === undefined;
 }

@@ -64,10 +64,8 @@ function changedByName(within: readonly SyntaxNode[], shown: string): Answer | u
       `\`${shortened(reflects.text)}\` can reach \`${shown}\` by its name`,
       reflects,
     );
-  const [first] = within;
-  const imports = first ? first.tree.ofKinds(first.tree.language.wildcardImports) : [];
-  const brought = imports
-    .map((n) => first!.tree.node(n))
+  const brought = within
+    .flatMap(({ tree }) => tree.ofKinds(tree.language.wildcardImports).map((n) => tree.node(n)))
     .find((node) => within.some((one) => one.holds(node)));
   if (brought)
     return unknown(

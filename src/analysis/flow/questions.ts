@@ -118,7 +118,10 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
   return ifComplete(graph, no("flow.written", `\`${name}\` is not written in between`));
 }
 
-/** The moments at which evaluating a node is over; for code that never ends by itself, those in it; for a function, its beginning. */
+/**
+ * The moments at which evaluating a node is over; for code that never ends by itself, those in it; for a function, its
+ * beginning.
+ */
 export function startOf(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
   if (graph.owner.same(node)) return [graph.entry];
   const done = graph.at(node);

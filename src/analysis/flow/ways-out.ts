@@ -13,7 +13,8 @@ export interface WayOut {
 }
 
 /**
- * The ways out of the function that do not pass any of some places, from one on (or from the beginning of a function); those by an exception come last, calls first.
+ * The ways out of a function that do not pass any of some places, from one place on, or from the beginning of a function.
+ * Those by an exception come last, calls first.
  * Ways on which a test says that the variable is missing, or false, do not count. Undefined where not all ways are known.
  */
 export function waysOutWithout(

@@ -1,4 +1,5 @@
 import {
+  caution,
   condition,
   holes,
   isOnPrimitives,
@@ -10,6 +11,7 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, Match } from "../../core.js";
+import { withParentheses } from "../family/parentheses.js";
 
 const { subject, name, position } = holes({
   subject: "expression",
@@ -17,30 +19,29 @@ const { subject, name, position } = holes({
   position: { kind: "expression", text: /^\d+$/ },
 });
 
-/** A read by itself: not called, not gone on from, and not written to. */
-function isEndOfRead({ node }: Match): boolean {
-  const { parent, field, tree } = node;
+/** A read by itself: not called or gone on from, where `?.` would leave out more, and nothing that is written to. */
+function isEndOfRead(match: Match): boolean {
+  if (match.has(name) && !match.the(name).is("property_identifier")) return false;
+  const { parent, field, tree } = withParentheses(match.node);
   if (!parent) return true;
   const { calls, memberReads, indexReads, flow } = tree.language;
-  if (parent.is(calls)) return field !== "function";
-  if (parent.is(memberReads) || parent.is(indexReads)) return field !== "object";
-  if (parent.is(["array_pattern", "pair_pattern", "rest_pattern"])) return false;
+  if (parent.is(calls)) return field === "arguments";
+  if (parent.is([...memberReads, ...indexReads])) return field !== "object";
+  if (parent.is(["non_null_expression", "array_pattern", "pair_pattern", "rest_pattern"])) return false;
   if (parent.is("update_expression") || (parent.is("unary_expression") && parent.has("delete"))) return false;
   const isWriting =
     flow.assignments[parent.kind] !== undefined || parent.is(["for_in_statement", "assignment_pattern"]);
   return !isWriting || field !== "left";
 }
 
+const isOnEmptyObjects = (match: Match): boolean => match.has(name) && isOnPrimitives(match.textOf(name));
+
 function givesNothing(match: Match): Answer {
   if (!match.has(name)) return yes("value.result", "an empty list has no items");
   const property = match.the(name);
-  return isOnPrimitives(property.text)
-    ? unknown(
-        "value.result",
-        `every object has \`${shortened(property.text)}\`, and nothing has not`,
-        property,
-      )
-    : yes("value.result", `neither an empty object nor 0, "" and false have \`${property.text}\``, property);
+  return isOnEmptyObjects(match)
+    ? unknown("value.result", `an empty object has \`${property.text}\` too, and undefined has not`, property)
+    : yes("value.result", `an empty object, 0, "" and false have no \`${property.text}\``, property);
 }
 
 const { rewrites, ignores } = trialsIn("javascript");
@@ -48,7 +49,7 @@ const { rewrites, ignores } = trialsIn("javascript");
 export const standInObject = rule({
   id: "javascript/stand-in-object",
   kind: "idiom",
-  title: "Use ?. instead of reading from an empty object that stands in",
+  title: "Use ?. instead of an empty object as a stand-in",
   why: "An object is made only so that there is something to read from, and the reader has to see that it is empty.",
   target: "2020",
   was: [
@@ -59,6 +60,15 @@ export const standInObject = rule({
   ],
   where: [isEndOfRead],
   given: [condition("what stands in has nothing of the name", givesNothing, { unknownIs: "possible" })],
+  cautions: (match) =>
+    isOnEmptyObjects(match)
+      ? [
+          caution(
+            "value.result",
+            `when \`${shortened(match.textOf(subject))}\` is missing, the old result was that of an empty object and the new one is undefined`,
+          ),
+        ]
+      : [],
   becomes: (match) =>
     match.has(name)
       ? javascript.expression`${subject}?.${name}`
@@ -77,6 +87,11 @@ export const standInObject = rule({
     // What goes on from there failed where there was nothing, and would not.
     ignores("const n = (hive || {}).queen.name;"),
     ignores("const n = (hive || {}).weigh();"),
+    ignores("const n = new (hive || {}).Maker();"),
+    ignores("((hive || {}).name) = 1;"),
+    ignores("((hive || {}).weigh)();"),
+    ignores("class A { #p; f(hive) { return (hive || {}).#p; } }"),
+    trialsIn("typescript").ignores("const n = (hive || {}).queen!.name;"),
     ignores("(hive || {}).name = 1;"),
     ignores("delete (hive || {}).name;"),
     ignores("(hive || {}).n++;"),

@@ -3,6 +3,7 @@ import {
   asksAlone,
   functionsOfPhp,
   itemsMayBeNull,
+  keepsFalsy,
   keepsNull,
   onlyNullIsLoose,
   readOnce,
@@ -28,7 +29,7 @@ export const assignedIfMissing = rule({
     functionsOfPhp(),
     itemsMayBeNull(),
   ],
-  cautions: keepsNull("fills it in"),
+  cautions: (match) => [...keepsNull("fills it in")(match), ...keepsFalsy(match)],
   becomes: php.expression`${place} ??= ${value}`,
   trials: [
     rewrites("<?php if (!isset($hive)) { $hive = new Hive(); }\n", "<?php $hive ??= new Hive();\n"),

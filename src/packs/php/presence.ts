@@ -63,6 +63,18 @@ export function onlyNullIsLoose(): Condition {
   );
 }
 
+/** What a loose comparison took for null is kept by an operator that looks for null alone. */
+export function keepsFalsy(match: Match): readonly Evidence[] {
+  return match.tests
+    .filter(({ asks, subject }) => asks === "loose" && isObjectOrMissing(match, subject).is !== "yes")
+    .map(({ subject }) =>
+      caution(
+        "value.falsy",
+        `when \`${shortened(subject.text)}\` is false, 0, "" or an empty list, the old code replaced it and the new one keeps it`,
+      ),
+    );
+}
+
 /** No function of the project stands in for one that asks. */
 export function functionsOfPhp(): Condition {
   return everyTest("the functions are those of PHP", (match, { words }) => {

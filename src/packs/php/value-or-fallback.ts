@@ -4,6 +4,7 @@ import {
   asksAlone,
   itemsMayBeNull,
   functionsOfPhp,
+  keepsFalsy,
   keepsNull,
   onlyNullIsLoose,
   passesValue,
@@ -58,7 +59,7 @@ export const valueOrFallback = rule({
     itemsMayBeNull(),
     passesValue(),
   ],
-  cautions: keepsNull("falls back"),
+  cautions: (match) => [...keepsNull("falls back")(match), ...keepsFalsy(match)],
   becomes: (match) =>
     castIn(match)?.now ??
     (match.tests[0]!.asks === "truth"

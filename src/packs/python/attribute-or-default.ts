@@ -32,7 +32,7 @@ export const attributeOrDefault = rule({
   id: "python/attribute-or-default",
   kind: "idiom",
   title: "Use getattr with a default for an attribute that may be missing",
-  why: "The attribute is written twice, once as text and once as code, and the two can come apart.",
+  why: "The attribute is written twice, once as text and once as code, and one can be changed without the other.",
   was: choice(hasMember(value), value, fallback),
   given: [
     builtin("hasattr"),

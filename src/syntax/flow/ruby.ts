@@ -71,9 +71,9 @@ function isBareRaise(name: SyntaxNode): boolean {
   const { text, tree, parent } = name;
   if (!/^(raise|fail|exit!?|abort)$/.test(text) || name.field === "method" || parent?.is("method_parameters"))
     return false;
-  return !new RegExp(
-    `\\b${text}\\s*(=[^=~>]|,.*=)|\\|[^|\\n]*\\b${text}\\b[^|\\n]*\\||\\bdef\\s.*\\b${text}\\b`,
-  ).test(tree.text);
+  const word = `(?<!\\w)${text}(?![\\w?!])`;
+  const given = new RegExp(`${word}\\s*(=[^=~>]|,.*=)|\\|[^|\\n]*${word}[^|\\n]*\\||\\bdef\\s.*${word}`);
+  return !given.test(tree.text);
 }
 
 /** How control moves in Ruby. A block may run any number of times. */

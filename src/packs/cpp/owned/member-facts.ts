@@ -1,4 +1,4 @@
-import { functionAround, no, shortened, unknown, waysOutWithout, yes } from "../../../core.js";
+import { functionAround, no, presenceOf, shortened, unknown, waysOutWithout, yes } from "../../../core.js";
 import type { Answer, Coverage, Match, SyntaxNode } from "../../../core.js";
 import { isInert } from "./release.js";
 
@@ -57,9 +57,9 @@ function inOwnBlock(statement: SyntaxNode, name: string): SyntaxNode | undefined
       if (above.parent?.is("function_definition")) return at;
       continue;
     }
-    const test = above.is("if_statement") ? above.child("condition")?.text.replace(/[()\s]/g, "") : undefined;
-    const asksForNull = [name, `${name}!=NULL`, `${name}!=nullptr`, `${name}!=0`, `NULL!=${name}`];
-    if (test === undefined || !asksForNull.includes(test.replace(/^this->/, ""))) return undefined;
+    const condition = above.is("if_statement") ? above.child("condition") : undefined;
+    const test = condition && presenceOf(condition);
+    if (!test?.isThere || test.subject.text.replace(/^this->/, "") !== name) return undefined;
     at = above;
   }
   return undefined;

@@ -1,8 +1,8 @@
-import { condition, flagged, holes, rule, text, trialsIn, unnegated } from "../../../core.js";
+import { condition, flagged, holes, rule, trialsIn, unnegated } from "../../../core.js";
 import type { Flagged, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenFlagging, needNotAskAll } from "../../family/collecting.js";
 import { isContrary, negated } from "../negated.js";
-import { areOnLines, asked, codeOf, forClause, itselfOr, laidOut } from "./clauses.js";
+import { areOnLines, asked, askedTogether, codeOf, forClause, itselfOr, laidOut } from "./clauses.js";
 import { areBuiltin, endsNames, isEachContrary, mayStand, raisesNoEnd } from "./may-stand.js";
 
 const { items } = holes({ items: "expression" });
@@ -17,12 +17,7 @@ interface Asking {
 
 function askingOf(match: Match): Asking {
   const { sieves, isFound } = match.flagged;
-  const tests = sieves.map(asked);
-  const together = tests.flatMap((test, i) => {
-    const isLoose = tests.length > 1 && /\b(or|if|lambda)\b/.test(codeOf(match, test));
-    const one = isLoose ? [text("("), ...test, text(")")] : test;
-    return i === 0 ? one : [text(" and "), ...one];
-  });
+  const together = askedTogether(match, sieves);
   if (isFound) return { name: "any", test: together };
   const contrary = turnedRound(match.flagged);
   return contrary ? { name: "all", test: contrary } : { name: "not any", test: together };

@@ -14,6 +14,16 @@ export function bracketed(node: SyntaxNode): Segment[] {
 /** The test of a sieve as it must come out. */
 export const asked = ({ test, isTrue }: Sieve): Segment[] => (isTrue ? bracketed(test) : negated(test));
 
+/** The tests of several sieves, which must all come out as they do. */
+export function askedTogether(match: Match, sieves: readonly Sieve[]): Segment[] {
+  const tests = sieves.map(asked);
+  return tests.flatMap((test, i) => {
+    const isLoose = tests.length > 1 && /\b(or|if|lambda)\b/.test(codeOf(match, test));
+    const one = isLoose ? [text("("), ...test, text(")")] : test;
+    return i === 0 ? one : [text(" and "), ...one];
+  });
+}
+
 /** `for x in xs`. */
 export function forClause({ item, items }: Sifted): Segment[] {
   return [text("for "), copy(item!.start, item!.end), text(" in "), ...bracketed(items)];

@@ -11,7 +11,7 @@ import {
 } from "../../../core.js";
 import type { Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenSeeking } from "../../family/collecting.js";
-import { areOnLines, asked, bracketed, codeOf, forClause, laidOut } from "./clauses.js";
+import { areOnLines, askedTogether, bracketed, codeOf, forClause, laidOut } from "./clauses.js";
 import { areBuiltin, endsNames, isEachContrary, mayStand, raisesNoEnd } from "./may-stand.js";
 
 const { items } = holes({ items: "expression" });
@@ -23,13 +23,7 @@ const evaluated = ({ sought: { sieves, value } }: Match): SyntaxNode[] => [
 
 function clausesOf(match: Match): Segment[][] {
   const { sieves, value } = match.sought;
-  const tests = sieves.map(asked);
-  const together = tests.flatMap((test, i): Segment[] => {
-    const isLoose = tests.length > 1 && /\b(or|if|lambda)\b/.test(codeOf(match, test));
-    const one = isLoose ? [text("("), ...test, text(")")] : test;
-    return i === 0 ? one : [text(" and "), ...one];
-  });
-  return [bracketed(value), forClause(match.sought), [text("if "), ...together]];
+  return [bracketed(value), forClause(match.sought), [text("if "), ...askedTogether(match, sieves)]];
 }
 
 const { rewrites, ignores, holds } = trialsIn("python");
@@ -38,7 +32,7 @@ export const firstFoundRule = rule({
   id: "python/first-found",
   kind: "idiom",
   title: "Use next to take the first item that passes a test",
-  why: "The value for nothing stands next to what is looked for, and the reader need not see where the loop is left.",
+  why: "What is looked for and its default stand in one expression, and the reader need not see where the loop is left.",
   was: firstFound(items),
   given: [
     ...isNotSeenSeeking(),
