@@ -137,7 +137,7 @@ const schema = z.strictObject({
             in: z.string().min(1).optional(),
             calls: z.array(z.string().min(1)).min(1),
             effect: z.enum(EFFECTS),
-            varies: z.boolean().optional(),
+            varies: z.union([z.boolean(), z.literal("without arguments")]).optional(),
             asksArguments: z.boolean().optional(),
             keeps: z.boolean().optional(),
             acquires: z.boolean().optional(),

@@ -393,7 +393,7 @@ check(
   "evaluating it changes nothing",
   {
     javascript: {
-      certain: ["a === b", "Math.max(1, 2)", "!a", "/x/"],
+      certain: ["a === b", "Math.max(1, 2)", "!a", "/x/", "new Date(2014, 0, 1)"],
       not: [
         "a()",
         "a.b",
@@ -402,6 +402,7 @@ check(
         "Math.random()",
         "Date.now()",
         "new Date()",
+        "new Date",
         "a ?? g()",
         "[...it]",
       ],

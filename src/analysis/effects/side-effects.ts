@@ -43,7 +43,7 @@ function isQuietCall(node: SyntaxNode): boolean {
   const row = calledFromLibrary(node);
   return (
     row !== undefined &&
-    row.varies !== true &&
+    !(row.varies === "without arguments" ? operandsOf(node).length === 0 : row.varies) &&
     (row.effect === "none" || row.effect === "reads") &&
     row.runs !== true
   );

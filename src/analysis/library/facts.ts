@@ -21,8 +21,11 @@ export interface LibraryCalls {
    */
   readonly calls: readonly string[];
   readonly effect: Effect;
-  /** What it gives is another value each time it is called: the time, a random number, an id. */
-  readonly varies?: boolean;
+  /**
+   * What it gives is another value each time it is called: the time, a random number, an id. `"without arguments"`: only
+   * then, as the present time in `new Date()`.
+   */
+  readonly varies?: boolean | "without arguments";
   /** It runs code of its arguments' classes, as comparing and turning into text do. */
   readonly asksArguments?: boolean;
   /** An argument is still held when the call is over: stored, or given back. */

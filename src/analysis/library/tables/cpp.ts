@@ -10,7 +10,8 @@ export const CALLS: readonly LibraryCalls[] = [
       "toupper tolower",
     { effect: "none", neverThrows: true },
   ),
-  calls("atoi atol atof feof ferror ftell fileno time clock", { effect: "reads", neverThrows: true }),
+  calls("atoi atol atof feof ferror ftell fileno", { effect: "reads", neverThrows: true }),
+  calls("time clock", { effect: "reads", varies: true, neverThrows: true }),
   calls("getenv strchr strrchr strstr", { effect: "reads", neverThrows: true, keeps: true, orMissing: true }),
   calls("strtol strtoul strtod", { effect: "changes", neverThrows: true, keeps: true }),
   calls(

@@ -30,7 +30,7 @@ export const CALLS: readonly LibraryCalls[] = [
       "Math.hypot Math.log Math.log2 Math.log10 Math.exp Math.sin Math.cos Math.tan Math.atan Math.atan2",
     { effect: "none", asksArguments: true, gives: "number" },
   ),
-  calls("Date.new", { effect: "reads", varies: true, asksArguments: true }),
+  calls("Date.new", { effect: "reads", varies: "without arguments", asksArguments: true }),
   calls("Error.new TypeError.new RangeError.new", { effect: "reads", asksArguments: true }),
   calls("Map.new Set.new WeakMap.new WeakSet.new", { effect: "reads", asksArguments: true, keeps: true }),
   calls("Math.random Date.now performance.now", {
