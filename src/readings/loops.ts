@@ -313,7 +313,10 @@ function lookUpAround(mention: SyntaxNode, { index, items, from }: Unread): Synt
     if (!read.key.holds(mention)) return undefined;
     const key = read.key.text.replace(/\s/g, "");
     const isIt = key === (from === 1 ? `${index.text}-1` : index.text);
-    return isIt && read.collection.text === items.text ? above : undefined;
+    if (!isIt || read.collection.text !== items.text) return undefined;
+    const { asserted } = above.tree.language.types.values ?? {};
+    // `jars[i]!` says no more than that the item is there.
+    return above.parent?.is(asserted ?? "") ? above.parent : above;
   }
   return undefined;
 }

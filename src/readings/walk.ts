@@ -44,7 +44,8 @@ export function walkAt(loop: SyntaxNode): Walk | undefined {
     const items = over?.is("in") ? over.firstPart : over;
     const item = shape.target === undefined ? undefined : partOf(loop, shape.target);
     const body = partsOf(loop, shape.body).flatMap(statementsOf);
-    return items && !isMore && !isAsync ? { loop, items, item, body } : undefined;
+    const isOfItems = shape.walksKeys?.(loop) !== true;
+    return items && isOfItems && !isMore && !isAsync ? { loop, items, item, body } : undefined;
   }
   const call = loop.is(calls) ? callOf(loop) : undefined;
   const block = loop.child("block");

@@ -39,6 +39,8 @@ export interface Each {
   readonly target?: Part | number;
   readonly body: Part;
   readonly otherwise?: Part;
+  /** Does this loop walk the keys of something, and not its items? */
+  walksKeys?(loop: SyntaxNode): boolean;
 }
 
 /** A choice between several ways by a value. */

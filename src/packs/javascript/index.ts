@@ -15,6 +15,7 @@ import { promiseForm } from "./callbacks/promise-form.js";
 import { stepsAwaited } from "./callbacks/steps-awaited.js";
 import { classFromCall } from "./classes/from-call.js";
 import { classFromPrototype } from "./classes/from-prototype.js";
+import { anyOrAll } from "./loops/any-or-all.js";
 import { eachItem } from "./loops/each-item.js";
 import { keyAndValue } from "./loops/key-and-value.js";
 import { ownKeys } from "./loops/own-keys.js";
@@ -74,6 +75,7 @@ export const javascriptPack = pack("javascript", [
   keptThis,
   restParameter,
   awaitedThen,
+  anyOrAll,
   eachItem,
   ownKeys,
   keyAndValue,

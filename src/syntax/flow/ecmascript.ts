@@ -20,7 +20,13 @@ export const ecmascriptFlow: FlowFacts = {
       update: "increment",
       body: "body",
     },
-    for_in_statement: { is: "each", over: "right", target: "left", body: "body" },
+    for_in_statement: {
+      is: "each",
+      over: "right",
+      target: "left",
+      body: "body",
+      walksKeys: (loop) => !loop.has("of"),
+    },
     switch_statement: {
       is: "choice",
       value: "value",
@@ -74,6 +80,12 @@ export const ecmascriptFlow: FlowFacts = {
     lengthMembers: ["length"],
     keyLists: ["Object.keys", "keys()"],
     walkers: ["forEach", "map", "some", "every", "flatMap"],
+  },
+  collecting: {
+    containers: [
+      { is: "list", empty: /^(?:\[\s*\]|new Array(?:\(\s*\))?)$/, adds: ["push"], addOperators: [] },
+    ],
+    walkers: [],
   },
   implicitCalls: { "[Symbol.iterator]": /(?:\bof\s+|\.\.\.)this\b(?!\s*[.[(])/g },
   missing: {

@@ -21,6 +21,7 @@ import {
 } from "../../../core.js";
 import type { Answer, Declaration, Match, Segment, SyntaxNode } from "../../../core.js";
 import { kindOf } from "../kinds.js";
+import { assertsNoMore } from "./asserted.js";
 
 const { index, items, body } = holes({ index: "name", items: "expression", body: "statements" });
 const item = fresh("item", { singularOf: items });
@@ -214,6 +215,7 @@ export const eachItem = rule({
         : yes("name.other-uses", "the header declares nothing else that is used");
     }),
     condition("it is an array", isArray),
+    assertsNoMore(),
   ],
   becomes: looped,
   trials: [
@@ -268,6 +270,23 @@ export const eachItem = rule({
     ts.rewrites(
       "function f(jars: string[]) { for (let i = 0; i < jars.length; i++) { const jar = jars[i]; g(i, jar); } }",
       "function f(jars: string[]) { for (const [i, jar] of jars.entries()) { g(i, jar); } }",
+    ),
+    ts.rewrites(
+      "function f(jars: string[]) { for (let i = 0; i < jars.length; i++) { const jar = jars[i]!; g(jar); } }",
+      "function f(jars: string[]) { for (const jar of jars) { g(jar); } }",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[]) { for (let i = 0; i < jars.length; i++) if (jars[i]!.full) return true; }",
+      "function f(jars: Jar[]) { for (const jar of jars) if (jar.full) return true; }",
+      "likely",
+    ),
+    ts.holds(
+      "function f(jars: (Jar | null)[]) { for (let i = 0; i < jars.length; i++) if (jars[i]!.full) return true; }",
+      "may be missing",
+    ),
+    ts.holds(
+      "function f(jars: number[]) { for (let i = 0; i < jars.length; i++) jars[i]! += jars[i]!; }",
+      "jars",
     ),
     ts.rewrites(
       "function f(jars: string[]) { let i = 0; while (i < jars.length) { const jar = jars[i]; g(jar); i++; } }",

@@ -21,6 +21,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { assertsNoMore, withoutSign } from "./asserted.js";
 
 const { key, map, body } = holes({ key: "name", map: "expression", body: "statements" });
 const value = fresh("value", { or: ["item", "entry"] });
@@ -105,7 +106,7 @@ export const keyAndValue = rule({
     // What a map gives by its method has no methods of arrays.
     (match) => !isMap(match) || match.loop.form !== "callback",
     // Reads of a map are calls, and those of an object are not.
-    (match) => match.loop.lookUps.every((read) => read.is("call_expression") === isMap(match)),
+    (match) => match.loop.lookUps.every((read) => withoutSign(read).is("call_expression") === isMap(match)),
     (match) => ![match.textOf(key), ...match.textOf(map).split(".")].includes(ownOf(match)?.name.text ?? ""),
     ({ loop }) => loop.form !== "callback" || !loop.node.child("arguments")?.firstPart?.child("return_type"),
   ],
@@ -126,6 +127,7 @@ export const keyAndValue = rule({
         ? isLeftAlone(own.name, match.loop.body.slice(1))
         : yes("flow.written", "the value has a name of its own");
     }),
+    assertsNoMore(),
   ],
   becomes: looped,
   trials: [

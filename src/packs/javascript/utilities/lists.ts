@@ -10,6 +10,7 @@ import {
 import { changesOf, functionAround, no, referencesOf, usesOf } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { parametersOf } from "../callbacks/settled.js";
+import { isFilled, isWrittenTo } from "../filled.js";
 import { kindOf } from "../kinds.js";
 import { utilityOf, type UtilityCall } from "./library-call.js";
 import { isWritten, SHORT_FORMS } from "./short-forms.js";
@@ -137,61 +138,7 @@ export function isDense(call: UtilityCall): Answer {
   const { args, after } = call;
   const [list] = args;
   if (subjectOf(call)?.is === "object") return yes("value.kind", "an object has no empty places", list);
-  return after
-    ? yes("value.kind", "the library fills every place of what it gives", list)
-    : isFilled(list!, 0);
-}
-
-function isFilled(node: SyntaxNode, depth: number): Answer {
-  const code = "value.kind";
-  const says = `\`${shortened(node.text)}\` could have places that were never filled, which the language leaves out`;
-  const open = unknown(code, says, node);
-  if (depth > 5) return open;
-  if (node.is("parenthesized_expression") && node.firstPart) return isFilled(node.firstPart, depth);
-  if (node.is("array"))
-    return /^\[\s*,|,\s*,/.test(node.parts.length < 50 ? withoutParts(node) : "")
-      ? open
-      : yes(code, `every place of \`${shortened(node.text)}\` is filled`, node);
-  if (node.is("call_expression")) {
-    const row = calledFromLibrary(node);
-    if (row?.gives !== "Array") return open;
-    const read = node.child("function")!;
-    const isKept = /^(map|slice|concat)$/.test(read.child("property")?.text ?? "") && row.in === undefined;
-    if (isKept) return isFilled(read.child("object")!, depth + 1);
-    return yes(code, `\`${shortened(node.text)}\` gives a list whose places are all filled`, node);
-  }
-  const to = node.is("identifier") ? referencesAt(node).find(({ member }) => !member)?.to : undefined;
-  if (!to || to.as === "parameter" || to.as === "import" || usesOf(to).doubts.length > 0) return open;
-  const changes = changesOf(to);
-  for (const { node: at } of changes) {
-    const declarator = at.parent?.is("variable_declarator") ? at.parent : undefined;
-    const value = declarator?.child("name")?.same(at) ? declarator.child("value") : undefined;
-    const given = value ?? (at.parent?.is("assignment_expression") ? at.parent.child("right") : undefined);
-    if (!given || isFilled(given, depth + 1).is !== "yes") return open;
-  }
-  const isSet = node.tree.root.mentions(node.text).some(isItemSet);
-  return isSet || changes.length === 0 ? open : yes(code, `every place of \`${node.text}\` is filled`, node);
-}
-
-const withoutParts = (list: SyntaxNode): string =>
-  list.children.map((child) => (child.named && !child.is("comment") ? "x" : child.text)).join("");
-
-/** Is an item of a list set by its position or deleted, or its length set? */
-function isItemSet(name: SyntaxNode): boolean {
-  const read = name.parent;
-  if (!read?.is(["subscript_expression", "member_expression"]) || !read.child("object")?.same(name))
-    return false;
-  if (read.is("member_expression") && read.child("property")?.text !== "length") return false;
-  return isWrittenTo(read);
-}
-
-function isWrittenTo(read: SyntaxNode): boolean {
-  const around = read.parent;
-  return (
-    (around?.is(["assignment_expression", "augmented_assignment_expression"]) === true &&
-      around.child("left")?.same(read) === true) ||
-    around?.is(["update_expression", "unary_expression"]) === true
-  );
+  return after ? yes("value.kind", "the library fills every place of what it gives", list) : isFilled(list!);
 }
 
 /** What reads a list and leaves it as it is. */

@@ -1,0 +1,139 @@
+import {
+  copy,
+  indentUnit,
+  isUnchanged,
+  no,
+  reindent,
+  shortened,
+  text,
+  unnegated,
+  weakest,
+  yes,
+} from "../../core.js";
+import type { Answer, Match, Segment, Sieve, Sifted, SyntaxNode } from "../../core.js";
+import { mostInLine } from "./limits.js";
+import { withoutParentheses } from "./parentheses.js";
+
+/** How a language writes a function of one item that is handed to a method, and what may stand in it. */
+export interface ItemFunction {
+  /** What stands ahead of its body: `(jar) =>`. */
+  head(item: SyntaxNode, match: Match): string;
+  /** The operators whose contrary is another operator, by each. */
+  readonly opposite: Readonly<Record<string, string>>;
+  /** Is the opposite operator the contrary for what is compared here? */
+  isContrary(comparison: SyntaxNode): boolean;
+}
+
+/** Nodes that need no brackets ahead of a member or behind `!`. */
+function isClosed(node: SyntaxNode): boolean {
+  const { calls, indexReads, memberReads, parenthesized } = node.tree.language;
+  const isNew = node.parts.length > 0 && /creation|new_expression/.test(node.kind);
+  return (
+    !isNew && (node.isLeaf || node.is([...calls, ...indexReads, ...memberReads, ...parenthesized, "array"]))
+  );
+}
+
+/** What a method is called on. */
+export function receiver(node: SyntaxNode): Segment[] {
+  const code = copy(node.start, node.end);
+  return isClosed(node) ? [code] : [text("("), code, text(")")];
+}
+
+/** Operators that bind less than `&&` does. */
+const LOOSE = /^(?:\|\||\?\?|=>|,)$/;
+const LOOSE_KINDS =
+  /ternary|conditional_expression|assignment|lambda|arrow_function|sequence|yield|switch_expression/;
+
+function isLoose(node: SyntaxNode): boolean {
+  return LOOSE_KINDS.test(node.kind) || node.children.some((child) => !child.named && LOOSE.test(child.text));
+}
+
+/** The operator of a comparison, where it has an opposite for what is compared. */
+function oppositeIn(node: SyntaxNode, { opposite, isContrary }: ItemFunction): string | undefined {
+  if (!node.is(node.tree.language.binary)) return undefined;
+  const found = opposite[node.child("operator")?.text ?? ""];
+  return found !== undefined && isContrary(node) ? found : undefined;
+}
+
+/** A test as it must come out, without more brackets than it needs: where that is short, else behind a `!`. */
+function askedBy(
+  { test, isTrue }: Sieve,
+  language: ItemFunction,
+): { code: Segment[]; isShort: boolean; at: SyntaxNode | undefined } {
+  const asked = unnegated(test, isTrue);
+  const inner = withoutParentheses(asked.test);
+  const whole = copy(inner.start, inner.end);
+  if (asked.isTrue) return { code: [whole], isShort: true, at: inner };
+  const operator = inner.child("operator");
+  const opposite = oppositeIn(inner, language);
+  if (operator && opposite !== undefined) {
+    const [before, behind] = [copy(inner.start, operator.start), copy(operator.end, inner.end)];
+    return { code: [before, text(opposite), behind], isShort: true, at: undefined };
+  }
+  const code = isClosed(inner) ? [text("!"), whole] : [text("!("), whole, text(")")];
+  return { code, isShort: false, at: undefined };
+}
+
+/** All tests as one. */
+export function together(sieves: readonly Sieve[], language: ItemFunction): Segment[] {
+  return sieves.flatMap((sieve, i) => {
+    const { code, at } = askedBy(sieve, language);
+    const one = sieves.length > 1 && at && isLoose(at) ? [text("("), ...code, text(")")] : code;
+    return [...(i === 0 ? [] : [text(" && ")]), ...one];
+  });
+}
+
+/** The contrary of the only test, where it can be said without a `!` ahead of it. */
+export function contraryOf([only, ...more]: readonly Sieve[], language: ItemFunction): Segment[] | undefined {
+  if (!only || more.length > 0) return undefined;
+  const { code, isShort } = askedBy({ ...only, isTrue: !only.isTrue }, language);
+  return isShort ? code : undefined;
+}
+
+/** `.some((jar) => test)`: on one line where that is short enough, else with the function on lines of its own. */
+export function called(
+  match: Match,
+  ahead: readonly Segment[],
+  method: string,
+  { item }: Sifted,
+  code: readonly Segment[],
+  language: ItemFunction,
+): Segment[] {
+  const { tree } = match;
+  const head = language.head(item!, match);
+  const onOne = [...ahead, text(`.${method}(${head} `), ...code, text(")")];
+  const base = tree.indentAt(match.found.start);
+  const textOf = (segments: readonly Segment[]): string =>
+    segments.map((one) => ("text" in one ? one.text : tree.text.slice(one.start, one.end))).join("");
+  const length = tree.placeAt(match.place.start).column + textOf(onOne).length;
+  const isOnOne = !textOf(code).includes("\n");
+  if (isOnOne && length <= mostInLine(match)) return onOne;
+  const deeper = base + indentUnit(tree, base);
+  const body = code.map((one) =>
+    "text" in one
+      ? one
+      : copy(one.start, one.end, reindent(tree, one.start, one.end, tree.indentAt(one.start), deeper)),
+  );
+  return [...ahead, text(`.${method}(\n${deeper}${head} `), ...body, text(`\n${base})`)];
+}
+
+/** Nothing in code waits for something or hands something out, which a function of its own would do for itself alone. */
+export function runsAlone(parts: readonly SyntaxNode[]): Answer {
+  for (const part of parts) {
+    const { functions, suspensions } = part.tree.language;
+    for (const node of part.descendants()) {
+      const isOwn = [...node.ancestors()].some((above) => above.is(functions) && part.holds(above));
+      if (node.is([...suspensions, "yield_expression", "await_expression"]) && !isOwn)
+        return no("name.scope", `\`${shortened(node.text)}\` may not stand in a function of its own`, node);
+    }
+  }
+  return yes("name.scope", "a function of its own can hold it");
+}
+
+/** What is walked is not changed while the items are asked. */
+export function staysAlike({ items }: Sifted, parts: readonly SyntaxNode[]): Answer {
+  const at = withoutParentheses(items);
+  const isName = at.isLeaf || at.is([...at.tree.language.memberReads, ...at.tree.language.indexReads]);
+  if (!isName) return yes("flow.written", "nobody else has what is walked");
+  return weakest([isUnchanged(at, parts)]);
+}

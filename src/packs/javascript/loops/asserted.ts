@@ -1,0 +1,43 @@
+import { condition, nameInFile, no, unknown, valuesOf, yes } from "../../../core.js";
+import type { Answer, Condition, Match, SyntaxNode } from "../../../core.js";
+
+/** What is looked up, without the `!` that says that it is there. */
+export const withoutSign = (read: SyntaxNode): SyntaxNode =>
+  read.is("non_null_expression") ? read.firstPart! : read;
+
+/** A `!` behind what is looked up says that there is such an item; it may also say that the item itself is there. */
+export function assertsNoMore(): Condition {
+  return condition("`!` says no more than that there is such an item", itemsAreThere, {
+    when: ({ loop }) => loop.lookUps.some((read) => read.is("non_null_expression")),
+  });
+}
+
+function itemsAreThere(match: Match): Answer {
+  const { items, lookUps } = match.loop;
+  const code = "value.null";
+  const read = lookUps.find((one) => one.is("non_null_expression"))!;
+  const type = valuesOf(match, items)?.text;
+  const open = unknown(code, `an item of \`${items.text}\` could be null or undefined`, read);
+  if (type === undefined) return open;
+  const says = `\`${items.text}\` is \`${type}\``;
+  if (/\b(null|undefined|any|unknown)\b/.test(type))
+    return no(code, `${says}, whose items may be missing`, read);
+  const item = OF_ITEMS.exec(type)
+    ?.slice(1)
+    .find((one) => one !== undefined);
+  return item !== undefined && isNeverMissing(item, read)
+    ? yes(code, `${says}, whose items are there`, read)
+    : open;
+}
+
+/** Types that say what their items are. */
+const OF_ITEMS = /^(?:readonly )?([\w$]+)\[\]$|^(?:Readonly)?Array<([\w$]+)>$|^Record<\w+, ([\w$]+)>$/;
+
+/** Is a type one of plain values, or declared in this file as that of objects? */
+function isNeverMissing(type: string, { tree }: SyntaxNode): boolean {
+  if (/^(string|number|boolean|bigint|symbol)$/.test(type)) return true;
+  const { declarations } = nameInFile(type, tree);
+  return declarations.some(({ at }) =>
+    at.some((one) => one.parent?.is(["class_declaration", "interface_declaration"])),
+  );
+}

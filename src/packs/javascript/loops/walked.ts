@@ -1,0 +1,134 @@
+import {
+  changesOf,
+  condition,
+  functionAround,
+  isUsedAfter,
+  no,
+  referencesAt,
+  referencesOf,
+  sameCode,
+  shortened,
+  unknown,
+  unnegated,
+  yes,
+} from "../../../core.js";
+import type { Answer, Condition, Match, Sifted, SyntaxNode } from "../../../core.js";
+import { runsAlone, staysAlike, type ItemFunction } from "../../family/item-function.js";
+import { withoutParentheses } from "../../family/parentheses.js";
+import { isFilled } from "../filled.js";
+import { kindOf } from "../kinds.js";
+
+/** How JavaScript writes a function of an item. */
+export const ARROW: ItemFunction = {
+  head: (item) => `(${item.text}) =>`,
+  opposite: { "===": "!==", "!==": "===", "==": "!=", "!=": "==" },
+  isContrary: () => true,
+};
+
+/** Is what is walked an array, and nothing else that can be walked? */
+export function isArray(match: Match, { items }: Sifted): Answer {
+  const node = withoutParentheses(items);
+  const shown = shortened(node.text);
+  const known = kindOf(match, node);
+  if (!known)
+    return unknown(
+      "type.not-known",
+      `\`${shown}\` could be something else that can be walked: a set, a map, a text`,
+      node,
+    );
+  if (known.owner !== "Array") return no("type.is", `${known.why}, which is not an array`, known.at);
+  return known.byUse
+    ? unknown("type.not-known", `the use of \`${shown}\` alone says what it is`, known.at)
+    : yes("type.is", known.why, known.at);
+}
+
+/** Places that were never filled are undefined to a loop, and left out by the methods of arrays. */
+export function hasNoGaps({ items, item }: Sifted, first: SyntaxNode): Answer {
+  if (item && !item.is("identifier"))
+    return yes("value.kind", "an item that is missing cannot be taken apart", item);
+  const read = firstRead(first);
+  const isItem = read.text === item?.text && read.field === "object" && read.parent?.is("member_expression");
+  return isItem && !read.parent!.child("optional_chain")
+    ? yes("value.kind", `\`${read.parent!.text}\` is read of each item first, so each is there`, read)
+    : isFilled(withoutParentheses(items));
+}
+
+/** What is evaluated first in an expression, and always. */
+function firstRead(expression: SyntaxNode): SyntaxNode {
+  let at = unnegated(expression).test;
+  while (at.firstPart && !at.is(at.tree.language.functions)) at = at.firstPart;
+  return at;
+}
+
+/** The names of the loop are seen by nothing behind it, and by no function that is made in it. */
+export function endsNames({ loop, item }: Sifted): Answer {
+  const code = "resource.used-after";
+  const word = loop.child("kind")?.text;
+  if (word === "const" || word === "let") return yes(code, "the names of the loop are seen in it only");
+  for (const leaf of item ? [item, ...item.descendants()] : []) {
+    const to = leaf.isLeaf ? referencesAt(leaf).find(({ member }) => !member)?.to : undefined;
+    if (!leaf.is(["identifier", "shorthand_property_identifier_pattern"])) continue;
+    if (!to) return unknown(code, `what declares \`${leaf.text}\` is not known`, leaf);
+    const used = isUsedAfter(to, loop);
+    if (used.is === "yes") return no(code, used.evidence.says, used.evidence);
+    if (used.is === "unknown") return used;
+    const other = to.at.find((at) => !loop.holds(at)) ?? referencesOf(to).find((one) => one.captured)?.node;
+    if (other) return no(code, `\`${leaf.text}\` is seen outside of this loop`, other);
+  }
+  return yes(code, "the names of the loop are not used behind it");
+}
+
+/**
+ * In TypeScript a function forgets what was found out about the type of a member, or of a variable that is written later; so
+ * nothing may have been found out ahead of the loop.
+ */
+function keepsTypes({ loop }: Sifted, parts: readonly SyntaxNode[]): Answer {
+  const code = "type.not-known";
+  const reads = parts.flatMap((part) => [...part.descendants()]).filter(isOuterRead);
+  const around = functionAround(loop) ?? loop.tree.root;
+  const ahead = [...around.descendants()].filter(
+    (one) => one.start < loop.start && one.is("member_expression"),
+  );
+  for (const read of reads) {
+    const root = firstRead(read);
+    const to = referencesAt(root).find(({ member }) => !member)?.to;
+    if (to && loop.holds(to.at[0]!)) continue;
+    const written =
+      to && to.as !== "import"
+        ? changesOf(to).find(({ node }) => !to.at.some((at) => at.same(node)))
+        : undefined;
+    const paths = [...root.ancestors()].filter((one) => one.is("member_expression") && read.holds(one));
+    const asked = paths.find((path) => ahead.some((one) => sameCode(one, path)));
+    const open = written?.node ?? asked;
+    if (open)
+      return unknown(
+        code,
+        `the type of \`${shortened((asked ?? root).text)}\` could be wider in a function than it is here`,
+        open,
+      );
+  }
+  return yes(code, "no type is narrower here than in a function");
+}
+
+const isOuterRead = (node: SyntaxNode): boolean =>
+  node.is(["identifier", "this", "member_expression"]) &&
+  !(node.parent?.is("member_expression") && node.parent.firstPart!.same(node));
+
+/** What must hold of a loop before its body becomes a function that an array is handed. */
+export function asMethod(
+  siftedIn: (match: Match) => Sifted,
+  partsIn: (match: Match) => readonly SyntaxNode[],
+): Condition[] {
+  return [
+    condition("what is walked is an array", (match) => isArray(match, siftedIn(match)), {
+      unknownIs: "possible",
+    }),
+    condition("all of its places are filled", (match) => hasNoGaps(siftedIn(match), partsIn(match)[0]!)),
+    condition("what is walked keeps its items", (match) => staysAlike(siftedIn(match), partsIn(match))),
+    condition("the names of the loop are not used afterwards", (match) => endsNames(siftedIn(match))),
+    condition("a function can do it", (match) => runsAlone(partsIn(match))),
+    condition("types stay as narrow as they are", (match) => keepsTypes(siftedIn(match), partsIn(match)), {
+      when: ({ tree }) => tree.language.id !== "javascript",
+    }),
+  ];
+}
