@@ -50,11 +50,17 @@ export function rewriteTo(
     const isFirst = tree.firstOnLine(found.start) === found.start;
     if (frame.from !== undefined && !isFirst && tree.text.slice(found.start, frame.from).includes("\n"))
       throw new CannotRewrite("edit.no-room", "the statement shares its line with another one");
-    const before = copy(frame.from ?? statement.start, value.start);
+    const before = copy(frame.from ?? statement.start, frame.isUnset ? value.end : value.start);
+    if (frame.isUnset) segments = [text(" = "), ...segments];
     const after = copy(value.end, statement.end);
     const ahead = frame.ahead ? [copy(frame.ahead.start, frame.ahead.end)] : [];
     const moved = (one: Segment): Segment => withLines(tree, one, found.start);
-    segments = [...ahead, moved(before), ...inPlaceOf(value, segments), moved(after)];
+    segments = [
+      ...ahead,
+      moved(before),
+      ...(frame.isUnset ? segments : inPlaceOf(value, segments)),
+      moved(after),
+    ];
   } else if (!found.isStatements) segments = inPlaceOf(match.node, segments);
   if (found.isStatements) refuseSeveralForOne(match, segments);
   const edits = [

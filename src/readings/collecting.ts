@@ -1,4 +1,4 @@
-import { mentionsOf, referencesAt } from "../analysis/index.js";
+import { mentionsOf, referencesAt, valueOf } from "../analysis/index.js";
 import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { putBy } from "./keyed.js";
@@ -68,6 +68,24 @@ export function madeAhead(loop: SyntaxNode, name: SyntaxNode): Made | undefined 
     at = neighbour(at, "before");
   }
   return undefined;
+}
+
+/** The statement ahead of a loop that declares a variable without a value, where that is a missing one. */
+export function unsetAhead(
+  loop: SyntaxNode,
+  name: SyntaxNode,
+): { readonly statement: SyntaxNode; readonly behind: SyntaxNode } | undefined {
+  const at = neighbour(loop, "before");
+  if (!at || !at.tree.language.flow.missing.unset || at.parts.length !== 1) return undefined;
+  const declarator = at.firstPart!;
+  const [to] = referencesAt(name).flatMap((one) => one.to ?? []);
+  const [declared, ...more] = to?.at ?? [];
+  const isIt = declared?.parent?.same(declarator) === true && more.length === 0;
+  return isIt &&
+    valueOf(declarator) === undefined &&
+    declarator.tree.language.flow.assignments[declarator.kind]
+    ? { statement: at, behind: declarator.lastPart! }
+    : undefined;
 }
 
 /** The statement that is given what the loop makes, behind those that stand between the two. */

@@ -1,20 +1,20 @@
 import { isMissing } from "../analysis/index.js";
 import type { Hole } from "../pattern/index.js";
 import { jumpOf, oncePerNode, type SyntaxNode } from "../syntax/index.js";
-import { frameOf, madeAhead } from "./collecting.js";
+import { frameOf, madeAhead, unsetAhead } from "./collecting.js";
 import { givenBy, saysMore, truthOf } from "./flagged.js";
 import { assignedBy } from "./frame.js";
 import type { Reading } from "./reading.js";
 import { SiftedReading, type SiftedLoop } from "./sifting.js";
 import { sieved, walkAt, type Sifted } from "./walk.js";
-import { isStatement, neighbour } from "./ways.js";
+import { isLast, isStatement, neighbour } from "./ways.js";
 
 /** A loop that looks for the first item that passes a test. */
 export interface Sought extends Sifted {
   /** What is kept of that item. */
   readonly value: SyntaxNode;
-  /** What comes out where there is no such item. */
-  readonly otherwise: SyntaxNode;
+  /** What comes out where there is no such item; undefined where that is a missing value which nobody writes. */
+  readonly otherwise: SyntaxNode | undefined;
   /** The variable that is set; undefined where the function returns what was found. */
   readonly name: SyntaxNode | undefined;
 }
@@ -41,6 +41,14 @@ const soughtAt = oncePerNode<SiftedLoop<Sought> | undefined>((loop) => {
   const common = { loop, items, item, sieves: found.sieves, value };
   if (!to) {
     const next = neighbour(loop, "after");
+    if (!next && isLast(loop) && loop.tree.language.flow.missing.endGives) {
+      const statement = [...value.ancestors()].find((one) => jumpOf(one) === "return")!;
+      return {
+        what: { ...common, otherwise: undefined, name: undefined },
+        nodes: [loop],
+        frame: { statement, value },
+      };
+    }
     const otherwise = next && givenBy(next);
     if (!otherwise || isTruth(otherwise)) return undefined;
     return {
@@ -49,6 +57,13 @@ const soughtAt = oncePerNode<SiftedLoop<Sought> | undefined>((loop) => {
       frame: { statement: next, value: otherwise },
     };
   }
+  const unset = unsetAhead(loop, to);
+  if (unset)
+    return {
+      what: { ...common, otherwise: undefined, name: to },
+      nodes: [unset.statement, loop],
+      frame: { statement: unset.statement, value: unset.behind, isUnset: true },
+    };
   const made = madeAhead(loop, to);
   if (!made || !isPlain(made.empty) || !to.isLeaf || isTruth(made.empty)) return undefined;
   return {

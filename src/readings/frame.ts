@@ -12,6 +12,8 @@ import {
 export interface Frame {
   readonly statement: SyntaxNode;
   readonly value: SyntaxNode;
+  /** The value goes behind this node, which is declared without one, and not in its place. */
+  readonly isUnset?: true;
   /** Where what stays begins, if statements ahead of this one stay as well. */
   readonly from?: number;
   /** Code behind the statement that is run ahead of it from now on. */

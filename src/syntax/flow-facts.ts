@@ -182,6 +182,10 @@ export interface MissingFacts {
     readonly anything: readonly string[];
     readonly open: readonly string[];
   };
+  /** Does a variable that is declared without a value hold a missing one? */
+  readonly unset: boolean;
+  /** Does a function that ends without a `return` give a missing value? */
+  readonly endGives: boolean;
   /** Nodes that make something new, which is never missing. */
   readonly creations: readonly string[];
   /** Reading a member of a missing value stops the program, so afterwards it is there. */
@@ -294,6 +298,8 @@ export const ordinaryMissing = {
   givenBack: [],
   exactly: { equal: [], unequal: [] },
   kindWord: undefined,
+  unset: false,
+  endGives: false,
   patterns: { tests: [], negated: [], constants: [], anything: [], open: [] },
 } satisfies Partial<MissingFacts>;
 

@@ -14,10 +14,8 @@ import type { Answer, Match, Segment, Sieve, Sifted, SyntaxNode } from "../../co
 import { mostInLine } from "./limits.js";
 import { withoutParentheses } from "./parentheses.js";
 
-/** How a language writes a function of one item that is handed to a method, and what may stand in it. */
-export interface ItemFunction {
-  /** What stands ahead of its body: `(jar) =>`. */
-  head(item: SyntaxNode, match: Match): string;
+/** How a language turns a comparison round. */
+export interface Opposites {
   /** The operators whose contrary is another operator, by each. */
   readonly opposite: Readonly<Record<string, string>>;
   /** Is the opposite operator the contrary for what is compared here? */
@@ -49,7 +47,7 @@ function isLoose(node: SyntaxNode): boolean {
 }
 
 /** The operator of a comparison, where it has an opposite for what is compared. */
-function oppositeIn(node: SyntaxNode, { opposite, isContrary }: ItemFunction): string | undefined {
+function oppositeIn(node: SyntaxNode, { opposite, isContrary }: Opposites): string | undefined {
   if (!node.is(node.tree.language.binary)) return undefined;
   const found = opposite[node.child("operator")?.text ?? ""];
   return found !== undefined && isContrary(node) ? found : undefined;
@@ -58,14 +56,14 @@ function oppositeIn(node: SyntaxNode, { opposite, isContrary }: ItemFunction): s
 /** A test as it must come out, without more brackets than it needs: where that is short, else behind a `!`. */
 function askedBy(
   { test, isTrue }: Sieve,
-  language: ItemFunction,
+  by: Opposites,
 ): { code: Segment[]; isShort: boolean; at: SyntaxNode | undefined } {
   const asked = unnegated(test, isTrue);
   const inner = withoutParentheses(asked.test);
   const whole = copy(inner.start, inner.end);
   if (asked.isTrue) return { code: [whole], isShort: true, at: inner };
   const operator = inner.child("operator");
-  const opposite = oppositeIn(inner, language);
+  const opposite = oppositeIn(inner, by);
   if (operator && opposite !== undefined) {
     const [before, behind] = [copy(inner.start, operator.start), copy(operator.end, inner.end)];
     return { code: [before, text(opposite), behind], isShort: true, at: undefined };
@@ -75,46 +73,72 @@ function askedBy(
 }
 
 /** All tests as one. */
-export function together(sieves: readonly Sieve[], language: ItemFunction): Segment[] {
+export function together(sieves: readonly Sieve[], by: Opposites): Segment[] {
   return sieves.flatMap((sieve, i) => {
-    const { code, at } = askedBy(sieve, language);
+    const { code, at } = askedBy(sieve, by);
     const one = sieves.length > 1 && at && isLoose(at) ? [text("("), ...code, text(")")] : code;
     return [...(i === 0 ? [] : [text(" && ")]), ...one];
   });
 }
 
 /** The contrary of the only test, where it can be said without a `!` ahead of it. */
-export function contraryOf([only, ...more]: readonly Sieve[], language: ItemFunction): Segment[] | undefined {
+export function contraryOf([only, ...more]: readonly Sieve[], by: Opposites): Segment[] | undefined {
   if (!only || more.length > 0) return undefined;
-  const { code, isShort } = askedBy({ ...only, isTrue: !only.isTrue }, language);
+  const { code, isShort } = askedBy({ ...only, isTrue: !only.isTrue }, by);
   return isShort ? code : undefined;
 }
 
-/** `.some((jar) => test)`: on one line where that is short enough, else with the function on lines of its own. */
+/** A call that is handed a function: what stands ahead of the function (`.some(`), its head and its body. */
+export interface FunctionCall {
+  readonly open: string;
+  readonly head: string;
+  readonly code: readonly Segment[];
+}
+
+/**
+ * Calls that follow on something, each with a function: on one line where that is short enough, else each on a line of its own;
+ * a single call has its function on lines of its own then.
+ */
 export function called(
   match: Match,
   ahead: readonly Segment[],
-  method: string,
-  { item }: Sifted,
-  code: readonly Segment[],
-  language: ItemFunction,
+  ...calls: readonly FunctionCall[]
 ): Segment[] {
   const { tree } = match;
-  const head = language.head(item!, match);
-  const onOne = [...ahead, text(`.${method}(${head} `), ...code, text(")")];
-  const base = tree.indentAt(match.found.start);
   const textOf = (segments: readonly Segment[]): string =>
     segments.map((one) => ("text" in one ? one.text : tree.text.slice(one.start, one.end))).join("");
+  const onOne = [
+    ...ahead,
+    ...calls.flatMap(({ open, head, code }) => [text(`${open}${head} `), ...code, text(")")]),
+  ];
+  const base = tree.indentAt(match.found.start);
   const length = tree.placeAt(match.place.start).column + textOf(onOne).length;
-  const isOnOne = !textOf(code).includes("\n");
+  const isOnOne = !calls.some(({ code }) => textOf(code).includes("\n"));
   if (isOnOne && length <= mostInLine(match)) return onOne;
   const deeper = base + indentUnit(tree, base);
-  const body = code.map((one) =>
-    "text" in one
-      ? one
-      : copy(one.start, one.end, reindent(tree, one.start, one.end, tree.indentAt(one.start), deeper)),
-  );
-  return [...ahead, text(`.${method}(\n${deeper}${head} `), ...body, text(`\n${base})`)];
+  const moved = (code: readonly Segment[]): Segment[] =>
+    code.map((one) =>
+      "text" in one
+        ? one
+        : copy(one.start, one.end, reindent(tree, one.start, one.end, tree.indentAt(one.start), deeper)),
+    );
+  if (calls.length > 1)
+    return [
+      ...ahead,
+      ...calls.flatMap(({ open, head, code }) => [
+        text(`\n${deeper}${open}${head} `),
+        ...moved(code),
+        text(")"),
+      ]),
+    ];
+  return [
+    ...ahead,
+    ...calls.flatMap(({ open, head, code }) => [
+      text(`${open.trimEnd()}\n${deeper}${head} `),
+      ...moved(code),
+      text(`\n${base})`),
+    ]),
+  ];
 }
 
 /** Nothing in code waits for something or hands something out, which a function of its own would do for itself alone. */

@@ -17,7 +17,9 @@ import { classFromCall } from "./classes/from-call.js";
 import { classFromPrototype } from "./classes/from-prototype.js";
 import { anyOrAll } from "./loops/any-or-all.js";
 import { eachItem } from "./loops/each-item.js";
+import { firstFoundRule } from "./loops/first-found.js";
 import { keyAndValue } from "./loops/key-and-value.js";
+import { mappedList } from "./loops/mapped-list.js";
 import { ownKeys } from "./loops/own-keys.js";
 import { powerOperator } from "./numbers/power.js";
 import { ownKey } from "./objects/own-key.js";
@@ -77,6 +79,8 @@ export const javascriptPack = pack("javascript", [
   awaitedThen,
   anyOrAll,
   eachItem,
+  firstFoundRule,
+  mappedList,
   ownKeys,
   keyAndValue,
   componentState,

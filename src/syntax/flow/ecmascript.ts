@@ -92,6 +92,8 @@ export const ecmascriptFlow: FlowFacts = {
     ...ordinaryMissing,
     exactly: { equal: ["==="], unequal: ["!=="] },
     kindWord: "typeof",
+    unset: true,
+    endGives: true,
     literals: ["null", "undefined", "void 0", '"undefined"', "'undefined'"],
     // `===` tells one missing value from the other, so it says less.
     equal: ["=="],

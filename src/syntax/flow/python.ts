@@ -86,6 +86,7 @@ export const pythonFlow: FlowFacts = {
   },
   missing: {
     ...ordinaryMissing,
+    endGives: true,
     literals: ["none"],
     equal: ["is", "=="],
     unequal: ["is not", "!="],

@@ -2,7 +2,7 @@ import { flagged, holes, rule, text, trialsIn } from "../../../core.js";
 import type { Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenFlagging, needNotAskAll } from "../../family/collecting.js";
 import { called, contraryOf, receiver, together } from "../../family/item-function.js";
-import { ARROW, asMethod } from "./walked.js";
+import { asMethod, OPPOSITES, walkedBy } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
 
@@ -10,11 +10,12 @@ const testsOf = ({ flagged: { sieves } }: Match): SyntaxNode[] => sieves.map(({ 
 
 function becomes(match: Match): Segment[] {
   const { flagged: found } = match;
-  const ahead = receiver(found.items);
-  const contrary = found.isFound ? undefined : contraryOf(found.sieves, ARROW);
-  if (contrary) return called(match, ahead, "every", found, contrary, ARROW);
-  const code = together(found.sieves, ARROW);
-  return called(match, found.isFound ? ahead : [text("!"), ...ahead], "some", found, code, ARROW);
+  const { items: walks, head } = walkedBy(found);
+  const ahead = receiver(walks);
+  const contrary = found.isFound ? undefined : contraryOf(found.sieves, OPPOSITES);
+  if (contrary) return called(match, ahead, { open: ".every(", head, code: contrary });
+  const code = together(found.sieves, OPPOSITES);
+  return called(match, found.isFound ? ahead : [text("!"), ...ahead], { open: ".some(", head, code });
 }
 
 const js = trialsIn("javascript");

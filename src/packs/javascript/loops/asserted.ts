@@ -1,4 +1,4 @@
-import { condition, nameInFile, no, unknown, valuesOf, yes } from "../../../core.js";
+import { condition, nameInFile, no, shortened, unknown, valuesOf, yes } from "../../../core.js";
 import type { Answer, Condition, Match, SyntaxNode } from "../../../core.js";
 
 /** What is looked up, without the `!` that says that it is there. */
@@ -14,19 +14,27 @@ export function assertsNoMore(): Condition {
 
 function itemsAreThere(match: Match): Answer {
   const { items, lookUps } = match.loop;
+  return holdsNoMissing(
+    match,
+    items,
+    lookUps.find((one) => one.is("non_null_expression"))!,
+  );
+}
+
+/** Is no item of a list or a record null or undefined, by its type? */
+export function holdsNoMissing(match: Match, items: SyntaxNode, at: SyntaxNode): Answer {
   const code = "value.null";
-  const read = lookUps.find((one) => one.is("non_null_expression"))!;
   const type = valuesOf(match, items)?.text;
-  const open = unknown(code, `an item of \`${items.text}\` could be null or undefined`, read);
+  const open = unknown(code, `an item of \`${shortened(items.text)}\` could be null or undefined`, at);
   if (type === undefined) return open;
-  const says = `\`${items.text}\` is \`${type}\``;
+  const says = `\`${shortened(items.text)}\` is \`${type}\``;
   if (/\b(null|undefined|any|unknown)\b/.test(type))
-    return no(code, `${says}, whose items may be missing`, read);
+    return no(code, `${says}, whose items may be missing`, at);
   const item = OF_ITEMS.exec(type)
     ?.slice(1)
     .find((one) => one !== undefined);
-  return item !== undefined && isNeverMissing(item, read)
-    ? yes(code, `${says}, whose items are there`, read)
+  return item !== undefined && isNeverMissing(item, at)
+    ? yes(code, `${says}, whose items are there`, at)
     : open;
 }
 

@@ -13,21 +13,46 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Condition, Match, Sifted, SyntaxNode } from "../../../core.js";
-import { runsAlone, staysAlike, type ItemFunction } from "../../family/item-function.js";
+import { runsAlone, staysAlike, type Opposites } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { isFilled } from "../filled.js";
 import { kindOf } from "../kinds.js";
 
-/** How JavaScript writes a function of an item. */
-export const ARROW: ItemFunction = {
-  head: (item) => `(${item.text}) =>`,
+/** How a comparison is turned round in JavaScript. */
+export const OPPOSITES: Opposites = {
   opposite: { "===": "!==", "!==": "===", "==": "!=", "!=": "==" },
   isContrary: () => true,
 };
 
+/** What is walked, and how a function takes an item of it. */
+interface Walked {
+  readonly items: SyntaxNode;
+  /** What stands ahead of the function's body. */
+  readonly head: string;
+  /** The item as the loop takes it: a name, or a pattern. */
+  readonly item: SyntaxNode;
+}
+
+/** What is walked, its positions too where the loop takes both: `for (const [i, jar] of jars.entries())`. */
+export function walkedBy({ items, item }: Sifted): Walked {
+  const call = withoutParentheses(items);
+  const read = call.is("call_expression") && /\(\s*\)$/.test(call.text) ? call.child("function") : undefined;
+  const [index, named, ...more] = item!.is("array_pattern") ? item!.parts : [];
+  const isBoth = index?.is("identifier") && named && !named.is(["rest_pattern"]) && more.length === 0;
+  if (
+    index &&
+    isBoth &&
+    read?.is("member_expression") &&
+    read.child("property")!.text === "entries" &&
+    !read.child("optional_chain")
+  )
+    return { items: read.child("object")!, head: `(${named.text}, ${index.text}) =>`, item: named };
+  return { items, head: `(${item!.text}) =>`, item: item! };
+}
+
 /** Is what is walked an array, and nothing else that can be walked? */
-export function isArray(match: Match, { items }: Sifted): Answer {
-  const node = withoutParentheses(items);
+export function isArray(match: Match, sifted: Sifted): Answer {
+  const node = withoutParentheses(walkedBy(sifted).items);
   const shown = shortened(node.text);
   const known = kindOf(match, node);
   if (!known)
@@ -42,15 +67,20 @@ export function isArray(match: Match, { items }: Sifted): Answer {
     : yes("type.is", known.why, known.at);
 }
 
-/** Places that were never filled are undefined to a loop, and left out by the methods of arrays. */
-export function hasNoGaps({ items, item }: Sifted, first: SyntaxNode): Answer {
-  if (item && !item.is("identifier"))
-    return yes("value.kind", "an item that is missing cannot be taken apart", item);
+/** Is something read of an item before anything else is done, so that there must be one? */
+export function isReadFirst(sifted: Sifted, first: SyntaxNode): boolean {
+  const { item } = walkedBy(sifted);
+  if (!item.is("identifier")) return !item.is("assignment_pattern");
   const read = firstRead(first);
-  const isItem = read.text === item?.text && read.field === "object" && read.parent?.is("member_expression");
-  return isItem && !read.parent!.child("optional_chain")
-    ? yes("value.kind", `\`${read.parent!.text}\` is read of each item first, so each is there`, read)
-    : isFilled(withoutParentheses(items));
+  const isItem = read.text === item.text && read.field === "object" && read.parent?.is("member_expression");
+  return isItem === true && !read.parent!.child("optional_chain");
+}
+
+/** Places that were never filled are undefined to a loop, and left out by the methods of arrays. */
+function hasNoGaps(sifted: Sifted, first: SyntaxNode): Answer {
+  return isReadFirst(sifted, first)
+    ? yes("value.kind", "something is read of each item first, so each is there", first)
+    : isFilled(withoutParentheses(walkedBy(sifted).items));
 }
 
 /** What is evaluated first in an expression, and always. */
@@ -82,7 +112,7 @@ export function endsNames({ loop, item }: Sifted): Answer {
  * In TypeScript a function forgets what was found out about the type of a member, or of a variable that is written later; so
  * nothing may have been found out ahead of the loop.
  */
-function keepsTypes({ loop }: Sifted, parts: readonly SyntaxNode[]): Answer {
+export function keepsTypes({ loop }: Sifted, parts: readonly SyntaxNode[]): Answer {
   const code = "type.not-known";
   const reads = parts.flatMap((part) => [...part.descendants()]).filter(isOuterRead);
   const around = functionAround(loop) ?? loop.tree.root;
@@ -114,16 +144,22 @@ const isOuterRead = (node: SyntaxNode): boolean =>
   node.is(["identifier", "this", "member_expression"]) &&
   !(node.parent?.is("member_expression") && node.parent.firstPart!.same(node));
 
-/** What must hold of a loop before its body becomes a function that an array is handed. */
+/**
+ * What must hold of a loop before its body becomes a function that an array is handed; `visitsGaps` where the method takes
+ * places that were never filled for undefined, as a loop does.
+ */
 export function asMethod(
   siftedIn: (match: Match) => Sifted,
   partsIn: (match: Match) => readonly SyntaxNode[],
+  { visitsGaps = false } = {},
 ): Condition[] {
   return [
     condition("what is walked is an array", (match) => isArray(match, siftedIn(match)), {
       unknownIs: "possible",
     }),
-    condition("all of its places are filled", (match) => hasNoGaps(siftedIn(match), partsIn(match)[0]!)),
+    condition("all of its places are filled", (match) => hasNoGaps(siftedIn(match), partsIn(match)[0]!), {
+      when: () => !visitsGaps,
+    }),
     condition("what is walked keeps its items", (match) => staysAlike(siftedIn(match), partsIn(match))),
     condition("the names of the loop are not used afterwards", (match) => endsNames(siftedIn(match))),
     condition("a function can do it", (match) => runsAlone(partsIn(match))),

@@ -45,13 +45,15 @@ export const firstFoundRule = rule({
     condition("nothing in it raises StopIteration", (match) => raisesNoEnd(evaluated(match))),
     condition(
       "evaluating the default although it is not needed makes no difference",
-      ({ sought: { otherwise } }) => mayRunAnyway(otherwise),
+      ({ sought: { otherwise } }) => mayRunAnyway(otherwise!),
+      { when: ({ sought: { otherwise } }) => otherwise !== undefined },
     ),
     condition("each part stands on one line", (match) => areOnLines(match, clausesOf(match))),
   ],
   becomes: (match): Segment[] => {
     const { otherwise } = match.sought;
-    const code = isMissing(otherwise) ? "None" : codeOf(match, [copy(otherwise.start, otherwise.end)]);
+    const code =
+      !otherwise || isMissing(otherwise) ? "None" : codeOf(match, [copy(otherwise.start, otherwise.end)]);
     return laidOut(match, ["next((", `), ${code})`], clausesOf(match));
   },
   trials: [

@@ -1,0 +1,171 @@
+import {
+  condition,
+  copy,
+  firstFound,
+  holes,
+  isMissing,
+  no,
+  rule,
+  shortened,
+  text,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { isNotSeenSeeking } from "../../family/collecting.js";
+import { called, receiver, together } from "../../family/item-function.js";
+import { isThere } from "../there.js";
+import { holdsNoMissing } from "./asserted.js";
+import { asMethod, isReadFirst, OPPOSITES, walkedBy } from "./walked.js";
+
+const { items } = holes({ items: "expression" });
+
+const partsIn = ({ sought: { sieves, value } }: Match): SyntaxNode[] => [
+  ...sieves.map(({ test }) => test),
+  value,
+];
+
+const isItem = ({ sought }: Match): boolean => walkedBy(sought).item.text === sought.value.text;
+
+/** What is read of the item that is found: `.name`, `.lid.size`, `.weigh()`; undefined where it is not only read. */
+function readOf({ sought }: Match): SyntaxNode | undefined {
+  const { value } = sought;
+  let at = value;
+  while (at.is(["member_expression", "call_expression", "subscript_expression"]) && at.firstPart)
+    at = at.firstPart;
+  const isRead =
+    at.is("identifier") && at.text === walkedBy(sought).item.text && !at.parent!.child("optional_chain");
+  return isRead && value.mentions(at.text).length === 1 ? at : undefined;
+}
+
+/** Is the value of a default undefined, which is what `find` gives where it finds nothing? */
+const isUndefined = ({ sought: { otherwise } }: Match): boolean =>
+  !otherwise || /^(undefined|void 0)$/.test(otherwise.text);
+
+function fits(match: Match): Answer {
+  const { value, otherwise } = match.sought;
+  const code = "form.fits";
+  if (!isItem(match) && !readOf(match))
+    return no(
+      code,
+      `\`${shortened(value.text)}\` is worked out from the item in another way than by reading it`,
+      value,
+    );
+  return otherwise &&
+    !isMissing(otherwise) &&
+    !otherwise.isLeaf &&
+    !otherwise.is(["string", "unary_expression"])
+    ? no(code, `\`${shortened(otherwise.text)}\` is no plain default`, otherwise)
+    : yes(code, "it is one expression");
+}
+
+/** `??` takes the default also where there is an item, and what is kept of it is missing. */
+function isThereIfFound(match: Match): Answer {
+  const { sought } = match;
+  const { value, sieves } = sought;
+  if (isUndefined(match)) return yes("value.null", "no default is needed");
+  if (isItem(match) && isReadFirst(sought, sieves[0]!.test))
+    return yes("value.null", "the test has read something of the item, so the item is there", value);
+  const there = isItem(match) ? holdsNoMissing(match, walkedBy(sought).items, value) : isThere(match, value);
+  if (there.is === "yes") return there;
+  const says = `\`${shortened(value.text)}\` could be missing, for which the new code takes the default`;
+  return unknown("value.null", says, value);
+}
+
+function becomes(match: Match): Segment[] {
+  const { sought } = match;
+  const { items: walks, head } = walkedBy(sought);
+  const code = together(sought.sieves, OPPOSITES);
+  const found = called(match, receiver(walks), { open: ".find(", head, code });
+  const { value, otherwise } = sought;
+  const read = isItem(match) ? undefined : readOf(match);
+  const rest = read ? match.tree.text.slice(read.end, value.end) : "";
+  const safely = read ? [text("?."), copy(read.end + (rest.startsWith(".") ? 1 : 0), value.end)] : [];
+  const fallback =
+    otherwise && !isUndefined(match) ? [text(" ?? "), copy(otherwise.start, otherwise.end)] : [];
+  return [...found, ...safely, ...fallback];
+}
+
+const js = trialsIn("javascript");
+const ts = trialsIn("typescript");
+
+export const firstFoundRule = rule({
+  id: "javascript/first-found",
+  kind: "idiom",
+  title: "Use find to take the first item that passes a test",
+  why: "What is looked for stands in one expression, and the reader need not see where the loop is left.",
+  target: "2020",
+  was: firstFound(items),
+  given: [
+    condition("it is the item, or what is read of it", fits),
+    ...asMethod(({ sought }) => sought, partsIn, { visitsGaps: true }),
+    condition("the default is only for where nothing is found", isThereIfFound, { unknownIs: "possible" }),
+    ...isNotSeenSeeking(),
+  ],
+  becomes,
+  trials: [
+    ts.rewrites(
+      "function f(jars: Jar[], id: number) {\n  for (const jar of jars) {\n    if (jar.id === id) return jar;\n  }\n}",
+      "function f(jars: Jar[], id: number) {\n  return jars.find((jar) => jar.id === id);\n}",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[], id: number) {\n  let found: Jar | undefined;\n  for (const jar of jars) {\n    if (jar.id === id) {\n      found = jar;\n      break;\n    }\n  }\n  return found;\n}",
+      "function f(jars: Jar[], id: number) {\n  let found: Jar | undefined = jars.find((jar) => jar.id === id);\n  return found;\n}",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[], id: number) {\n  for (const jar of jars) if (jar.id === id) return jar;\n  return null;\n}",
+      "function f(jars: Jar[], id: number) {\n  return jars.find((jar) => jar.id === id) ?? null;\n}",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[]) {\n  for (const jar of jars) if (jar.full && !jar.old) return jar.lid.size;\n  return undefined;\n}",
+      "function f(jars: Jar[]) {\n  return jars.find((jar) => jar.full && !jar.old)?.lid.size;\n}",
+    ),
+    // What is read may be missing itself.
+    ts.rewrites(
+      'function f(jars: Jar[]) {\n  for (const jar of jars) if (jar.full) return jar.label;\n  return "none";\n}',
+      'function f(jars: Jar[]) {\n  return jars.find((jar) => jar.full)?.label ?? "none";\n}',
+      "possible",
+    ),
+    ts.rewrites(
+      "function f(names: string[], by: (name: string) => boolean) {\n  for (const name of names) if (by(name)) return name;\n  return null;\n}",
+      "function f(names: string[], by: (name: string) => boolean) {\n  return names.find((name) => by(name)) ?? null;\n}",
+      "likely",
+    ),
+    js.rewrites(
+      "function f(jars, n) {\n  let first = null;\n  for (const jar of jars) if (jar.n === n) { first = jar; break; }\n  return first;\n}",
+      "function f(jars, n) {\n  let first = jars.find((jar) => jar.n === n) ?? null;\n  return first;\n}",
+      "possible",
+    ),
+    ts.holds(
+      "function f(jars: Jar[]) {\n  for (const jar of jars) if (jar.full) return weigh(jar);\n  return null;\n}",
+      "in another way",
+    ),
+    ts.holds(
+      "function f(jars: Jar[]) {\n  for (const jar of jars) if (jar.full) return jar;\n  return make();\n}",
+      "no plain default",
+    ),
+    ts.holds(
+      "async function f(jars: Jar[]) {\n  for (const jar of jars) if (await jar.full) return jar;\n}",
+      "may not stand",
+    ),
+    ts.holds(
+      "function f(jars: Map<string, Jar>) {\n  for (const jar of jars) if (jar.full) return jar;\n}",
+      "not an array",
+    ),
+    // Code that is run at the end of a file gives nothing to anybody.
+    ts.ignores("let found;\nfor (const jar of jars) if (jar.full) found = jar;"),
+    ts.ignores(
+      "function f(jars: Jar[]) {\n  if (jars) {\n    for (const jar of jars) if (jar.full) return jar;\n  }\n  g();\n}",
+    ),
+    ts.ignores(
+      "function f(jars: Jar[]) {\n  let found;\n  for (const jar of jars) if (jar.full) found = jar;\n  return found;\n}",
+    ),
+    ts.ignores(
+      "function f(jars: Jar[]) {\n  for (const jar of jars) if (jar.full) return jar;\n  throw new Error();\n}",
+    ),
+    ts.ignores(
+      "function f(jars: Jar[]) {\n  let a, b;\n  for (const jar of jars) if (jar.full) { b = jar; break; }\n  return b;\n}",
+    ),
+  ],
+});

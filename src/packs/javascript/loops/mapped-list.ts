@@ -1,0 +1,226 @@
+import {
+  collected,
+  condition,
+  copy,
+  holes,
+  isBuiltin,
+  mayRunAnyway,
+  rule,
+  sameCode,
+  shortened,
+  text,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../../core.js";
+import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { isNotSeenGrowing } from "../../family/collecting.js";
+import { called, receiver, runsAlone, staysAlike, together } from "../../family/item-function.js";
+import { withoutParentheses } from "../../family/parentheses.js";
+import { endsNames, isArray, isReadFirst, keepsTypes, OPPOSITES, walkedBy } from "./walked.js";
+import { isFilled } from "../filled.js";
+
+const { list, items, value } = holes({
+  list: { kind: "name", node: "identifier" },
+  items: "expression",
+  value: "expression",
+});
+
+/** Is what is added the item itself? */
+function addsItem({ collecting }: Match): boolean {
+  const { item } = walkedBy(collecting);
+  return item.is("identifier") && item.text === collecting.value.text;
+}
+
+const isKnown = (match: Match): boolean => isArray(match, match.collecting).is === "yes";
+
+/** What is evaluated for an item, in the order in which it is. */
+const evaluated = ({ collecting: { sieves, value: added } }: Match): SyntaxNode[] => [
+  ...sieves.map(({ test }) => test),
+  added,
+];
+
+/** A test of all items comes ahead of all values from now on. */
+function areApart(match: Match): Answer {
+  const open = evaluated(match).find((part) => mayRunAnyway(part).is !== "yes");
+  return open
+    ? unknown("effect.evaluated", `\`${shortened(open.text)}\` could do something that a test asks for`, open)
+    : yes("effect.evaluated", "tests and values do nothing else");
+}
+
+/** Places that were never filled stay so in a list that `map` makes, and are left out by `filter`. */
+function hasNoGaps(match: Match): Answer {
+  const { collecting } = match;
+  return isReadFirst(collecting, evaluated(match)[0]!)
+    ? yes("value.kind", "something is read of each item first, so each is there")
+    : isFilled(withoutParentheses(walkedBy(collecting).items));
+}
+
+/** Behind a test TypeScript knows more of what was tested, and in another function it does not. */
+function needsNoTest({ collecting: { sieves, value: added } }: Match): Answer {
+  const paths = [...added.descendants()].filter((node) => node.is(["identifier", "member_expression"]));
+  const tested = sieves
+    .flatMap(({ test }) => [...test.descendants()])
+    .find((node) => isAsked(node) && paths.some((path) => sameCode(path, node)));
+  return tested
+    ? unknown(
+        "type.not-known",
+        `the test may say more of the type of \`${shortened(tested.text)}\` than is known without it`,
+        tested,
+      )
+    : yes("type.same", "nothing that is tested is part of the value");
+}
+
+/** Is it asked what a node is, and is it not only read of? */
+const isAsked = (node: SyntaxNode): boolean =>
+  node.is(["identifier", "member_expression"]) &&
+  !(node.parent?.is("member_expression") && node.parent.firstPart!.same(node)) &&
+  !node.parent?.is("arguments");
+
+/** An object between braces would be read as the body of the function. */
+function bodyOf(node: SyntaxNode): Segment[] {
+  const code = withoutParentheses(node);
+  const isOpen = code.is(["object", "sequence_expression"]);
+  return isOpen ? [text("("), copy(code.start, code.end), text(")")] : [copy(code.start, code.end)];
+}
+
+/** The list as a copy, as a call of `Array.from`, or as calls of the methods of arrays. */
+function becomes(match: Match): Segment[] {
+  const { collecting } = match;
+  const { sieves, value: added, item, items: all } = collecting;
+  const { start, end } = withoutParentheses(all);
+  const whole = copy(start, end);
+  if (isCopy(match)) return [text("[..."), whole, text("]")];
+  const walks = walkedBy(collecting);
+  const [given, head] = isKnown(match)
+    ? [receiver(walks.items), walks.head]
+    : [[text("[..."), whole, text("]")], `(${item!.text}) =>`];
+  const map = { open: ".map(", head, code: bodyOf(added) };
+  if (sieves.length === 0)
+    return isKnown(match)
+      ? called(match, given, map)
+      : called(match, [text("Array.from("), whole], { ...map, open: ", " });
+  const filter = { open: ".filter(", head, code: together(sieves, OPPOSITES) };
+  return called(match, given, filter, ...(addsItem(match) ? [] : [map]));
+}
+
+/** Is each item added as it is, whatever it is that is walked? */
+const isCopy = (match: Match): boolean =>
+  match.collecting.sieves.length === 0 &&
+  addsItem(match) &&
+  walkedBy(match.collecting).items.same(match.collecting.items);
+
+/** Is what is walked taken item by item, as a loop takes it? */
+const isTakenByItem = (match: Match): boolean =>
+  isCopy(match) || (match.collecting.sieves.length === 0 && !isKnown(match));
+
+const js = trialsIn("javascript");
+const ts = trialsIn("typescript");
+
+export const mappedList = rule({
+  id: "javascript/mapped-list",
+  kind: "idiom",
+  title: "Use map, filter or Array.from to make a list from another",
+  why: "One call says what the list is made of, and nobody has to see that nothing else is done to it.",
+  target: "2015",
+  was: collected({ list, items, value }),
+  given: [
+    condition("what is walked keeps its items", (match) => staysAlike(match.collecting, evaluated(match)), {
+      when: (match) => !isTakenByItem(match),
+    }),
+    condition("all of its places are filled", hasNoGaps, {
+      when: (match) => isKnown(match) && !isCopy(match),
+    }),
+    condition("`Array` is the one of the language", ({ node }) => isBuiltin("Array", node), {
+      when: (match) => !isKnown(match) && !isCopy(match),
+    }),
+    condition("the names of the loop are not used afterwards", ({ collecting }) => endsNames(collecting)),
+    condition("a function can do it", (match) => runsAlone(evaluated(match)), {
+      when: (match) => !isCopy(match),
+    }),
+    ...isNotSeenGrowing(),
+    condition("tests and values do not see what the others do", areApart, {
+      when: (match) => match.collecting.sieves.length > 0 && !addsItem(match),
+    }),
+    condition("types stay as narrow as they are", (match) => keepsTypes(match.collecting, evaluated(match)), {
+      when: (match) => match.tree.language.id !== "javascript" && !isCopy(match),
+    }),
+    condition("the value needs no test for its type", needsNoTest, {
+      when: (match) => match.tree.language.id !== "javascript" && match.collecting.sieves.length > 0,
+      unknownIs: "possible",
+    }),
+  ],
+  becomes,
+  trials: [
+    ts.rewrites(
+      "function f(jars: Jar[]) {\n  const names = [];\n  for (const jar of jars) {\n    names.push(jar.name);\n  }\n  return names;\n}",
+      "function f(jars: Jar[]) {\n  const names = jars.map((jar) => jar.name);\n  return names;\n}",
+    ),
+    // Whatever can be walked.
+    js.rewrites(
+      "function f(jars) {\n  const names = [];\n  for (const jar of jars) names.push(jar.name);\n  return names;\n}",
+      "function f(jars) {\n  const names = Array.from(jars, (jar) => jar.name);\n  return names;\n}",
+    ),
+    js.rewrites(
+      "function f(jars) {\n  const all = [];\n  for (const jar of jars) all.push(jar);\n  return all;\n}",
+      "function f(jars) {\n  const all = [...jars];\n  return all;\n}",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[]) {\n  const full: Jar[] = [];\n  for (const jar of jars) if (jar.kg > 3) full.push(jar);\n  return full;\n}",
+      "function f(jars: Jar[]) {\n  const full: Jar[] = jars.filter((jar) => jar.kg > 3);\n  return full;\n}",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[]) {\n  const full: { name: string }[] = [];\n  for (const jar of jars) {\n    if (jar.kg < 3) continue;\n    full.push({ name: jar.name });\n  }\n  return full;\n}",
+      "function f(jars: Jar[]) {\n  const full: { name: string }[] = jars\n    .filter((jar) => !(jar.kg < 3))\n    .map((jar) => ({ name: jar.name }));\n  return full;\n}",
+      "likely",
+    ),
+    ts.rewrites(
+      'function f(names: string[]) {\n  const lines = [];\n  for (const [i, name] of names.entries()) lines.push(`${i}: ${name}`);\n  return lines.join("\\n");\n}',
+      'function f(names: string[]) {\n  const lines = names.map((name, i) => `${i}: ${name}`);\n  return lines.join("\\n");\n}',
+      "likely",
+    ),
+    // The test says that the lid is there, and another function does not know that.
+    ts.rewrites(
+      "function f(jars: Jar[]) {\n  const lids: Lid[] = [];\n  for (const jar of jars) if (jar.lid) lids.push(jar.lid);\n  return lids;\n}",
+      "function f(jars: Jar[]) {\n  const lids: Lid[] = jars.filter((jar) => jar.lid).map((jar) => jar.lid);\n  return lids;\n}",
+      "possible",
+    ),
+    js.rewrites(
+      "function f(jars) {\n  const full = [];\n  for (const jar of jars) if (jar.isFull()) full.push(jar);\n  return full;\n}",
+      "function f(jars) {\n  const full = [...jars].filter((jar) => jar.isFull());\n  return full;\n}",
+      "likely",
+    ),
+    js.holds(
+      "async function f(jars) {\n  const all = [];\n  for (const jar of jars) all.push(await jar.weigh());\n  return all;\n}",
+      "may not stand",
+    ),
+    js.holds(
+      "function f(jars) {\n  const all = [];\n  for (const jar of jars) all.push(all.length + jar.kg);\n  return all;\n}",
+      "is read while",
+    ),
+    js.holds(
+      "function f(jars) {\n  const all = [];\n  for (var jar of jars) all.push(() => jar);\n  return all;\n}",
+      "outside of this loop",
+    ),
+    js.holds(
+      "function f(jars) {\n  try {\n    var all = [];\n    for (const jar of jars) all.push(jar.weigh());\n  } catch {}\n  return all;\n}",
+      "is read after",
+    ),
+    js.ignores("function f(jars, all) {\n  for (const jar of jars) all.push(jar);\n}"),
+    js.ignores(
+      "function f(jars) {\n  const all = [];\n  for (const jar of jars) all.push(...jar);\n  return all;\n}",
+    ),
+    js.ignores(
+      "function f(jars) {\n  const all = [];\n  for (const jar of jars) all.push(jar, 1);\n  return all;\n}",
+    ),
+    js.ignores(
+      "function f(jars) {\n  const all = [];\n  for (const jar in jars) all.push(jar);\n  return all;\n}",
+    ),
+    js.ignores(
+      "function f(jars) {\n  const all = [1];\n  for (const jar of jars) all.push(jar);\n  return all;\n}",
+    ),
+    js.ignores(
+      "async function f(jars) {\n  const all = [];\n  for await (const jar of jars) all.push(jar);\n  return all;\n}",
+    ),
+  ],
+});
