@@ -31,19 +31,19 @@ export function collectingKinds(language: Language): readonly string[] {
 /** What a loop collects; undefined where it does something else, or more. */
 export const collectingAt = oncePerNode<Collecting | undefined>(readCollecting);
 
-function readCollecting(loop: SyntaxNode): Collecting | undefined {
-  const walk = isStatement(loop) ? walkAt(loop) : undefined;
-  const given = walk && sieved(walk.body, addedBy);
+function readCollecting(node: SyntaxNode): Collecting | undefined {
+  const walk = walkAt(node);
+  const given = walk && isStatement(walk.loop) ? sieved(walk, addedBy) : undefined;
   if (!walk || !given) return undefined;
+  const { body: _, ...walked } = walk;
   const { to, ...added } = given.done;
   // What is put into a map by what it holds is counted or added up, and not gathered.
   const isCounted = [added.key, added.value].some((part) => part && mentionsOf(part, to.text).length > 0);
   if (added.gathers === "map" && isCounted) return undefined;
-  const made = madeAhead(loop, to);
+  const made = madeAhead(walk.loop, to);
   if (!made || !isEmptyFor(made.empty, added)) return undefined;
-  const { items, item } = walk;
   const { gathers, value, key } = added;
-  return { gathers, value, key, ...made, loop, items, item, sieves: given.sieves };
+  return { gathers, value, key, ...made, ...walked, sieves: given.sieves };
 }
 
 /** What a loop makes ahead of it. */

@@ -34,7 +34,7 @@ export function firstFound(items: Hole): Reading {
 
 const soughtAt = oncePerNode<SiftedLoop<Sought> | undefined>((loop) => {
   const walk = isStatement(loop) ? walkAt(loop) : undefined;
-  const found = walk && sieved(walk.body, keptBy);
+  const found = walk && !walk.fn ? sieved(walk, keptBy) : undefined;
   if (!walk || !found || found.sieves.length === 0) return undefined;
   const { items, item } = walk;
   const { to, value } = found.done;

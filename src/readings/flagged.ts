@@ -41,13 +41,16 @@ interface SetBy {
   readonly stops: boolean;
 }
 
-function readFlagged(loop: SyntaxNode): SiftedLoop<Flagged> | undefined {
-  const walk = isStatement(loop) ? walkAt(loop) : undefined;
-  const found = walk && sieved(walk.body, setBy);
+function readFlagged(node: SyntaxNode): SiftedLoop<Flagged> | undefined {
+  const walk = walkAt(node);
+  const found = walk && isStatement(walk.loop) ? sieved(walk, setBy) : undefined;
   if (!walk || !found || found.sieves.length === 0) return undefined;
-  const { items, item } = walk;
+  const { body: _, ...walked } = walk;
+  const { loop } = walk;
   const { to, isFound, stops } = found.done;
-  const common = { loop, items, item, sieves: found.sieves, isFound, stops };
+  // A `return` in a function that is run for each item gives something to nobody.
+  if (walk.fn && stops) return undefined;
+  const common = { ...walked, sieves: found.sieves, isFound, stops };
   if (!to) {
     const next = neighbour(loop, "after");
     const value = next && givenBy(next);

@@ -11,6 +11,8 @@ export interface Walk {
   /** What the loop calls an item: a name, a pattern, or the parameters of a block; undefined where it has no name. */
   readonly item: SyntaxNode | undefined;
   readonly body: readonly SyntaxNode[];
+  /** The function that a method runs for each item: a jump that leaves it goes on with the next one. */
+  readonly fn?: SyntaxNode;
 }
 
 /** A test that an item must pass, or must fail. */
@@ -48,12 +50,32 @@ export function walkAt(loop: SyntaxNode): Walk | undefined {
     return items && isOfItems && !isMore && !isAsync ? { loop, items, item, body } : undefined;
   }
   const call = loop.is(calls) ? callOf(loop) : undefined;
+  if (!call?.receiver || !flow.collecting.walkers.includes(call.method)) return undefined;
   const block = loop.child("block");
-  if (!call?.receiver || !block || call.args.length > 0) return undefined;
-  if (!flow.collecting.walkers.includes(call.method)) return undefined;
+  if (!block) return walkByFunction(loop, call.receiver, call.args);
+  if (call.args.length > 0) return undefined;
   const body = block.child("body");
   const statements = body ? statementsOf(body) : [];
   return { loop, items: call.receiver, item: block.child("parameters"), body: statements };
+}
+
+/** A walk by a method that is handed a function of the item. */
+function walkByFunction(
+  call: SyntaxNode,
+  items: SyntaxNode,
+  [fn, ...more]: readonly SyntaxNode[],
+): Walk | undefined {
+  const { asyncMarks, expressionStatement, functions } = call.tree.language;
+  const body = fn?.is(functions) ? fn.child("body") : undefined;
+  const first = fn?.child("parameter") ?? fn?.child("parameters")?.firstPart;
+  if (!fn || !body || !first || more.length > 0) return undefined;
+  const isOther = fn.children.some((child) => asyncMarks.includes(child.text) || child.text === "*");
+  // A function that is no arrow has an object of its own.
+  const hasOwn =
+    !fn.has("=>") && [...fn.descendants()].some(({ text }) => text === "this" || text === "arguments");
+  if (isOther || hasOwn) return undefined;
+  const loop = call.parent?.is(expressionStatement) ? call.parent : call;
+  return { loop, items, item: first.child("pattern") ?? first, body: statementsOf(body), fn };
 }
 
 /** What is done with the items that pass all tests. */
@@ -67,28 +89,33 @@ export interface Sieved<T> {
  * the next one. Undefined where something else is done as well, or what is done is not what is looked for.
  */
 export function sieved<T>(
-  statements: readonly SyntaxNode[],
+  { body, fn }: Pick<Walk, "body" | "fn">,
   doneBy: (statements: readonly SyntaxNode[]) => T | undefined,
   sieves: readonly Sieve[] = [],
 ): Sieved<T> | undefined {
-  const [one, ...rest] = statements;
+  const [one, ...rest] = body;
   if (!one) return undefined;
   const ways = waysOf(one);
   if (!ways) {
-    const done = doneBy(statements);
+    const done = doneBy(body);
     return done === undefined ? undefined : { done, sieves };
   }
-  const isTrue = !isSkipped(ways.yes);
+  const skip = fn ? "return" : "continue";
+  const isTrue = !isSkipped(ways.yes, skip);
   const [goesOn, other] = isTrue ? [ways.yes, ways.no] : [ways.no, ways.yes];
-  if (!isSkipped(other)) return undefined;
+  if (!isSkipped(other, skip)) return undefined;
   const asked = [...sieves, { test: ways.test, isTrue }];
+  const on = (statements: readonly SyntaxNode[]): Pick<Walk, "body" | "fn"> => ({
+    body: statements,
+    ...(fn ? { fn } : {}),
+  });
   // A guard leaves the rest to what stands behind it.
-  if (goesOn.length > 0) return rest.length === 0 ? sieved(goesOn, doneBy, asked) : undefined;
-  return other.length > 0 ? sieved(rest, doneBy, asked) : undefined;
+  if (goesOn.length > 0) return rest.length === 0 ? sieved(on(goesOn), doneBy, asked) : undefined;
+  return other.length > 0 ? sieved(on(rest), doneBy, asked) : undefined;
 }
 
 /** Does nothing happen with an item this way, but that the next one is turned to? */
-function isSkipped(way: readonly SyntaxNode[]): boolean {
+function isSkipped(way: readonly SyntaxNode[], skip: "continue" | "return"): boolean {
   const [only, ...more] = way;
-  return !only || (more.length === 0 && jumpOf(only) === "continue" && only.parts.length === 0);
+  return !only || (more.length === 0 && jumpOf(only) === skip && only.parts.length === 0);
 }

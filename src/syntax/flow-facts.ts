@@ -224,7 +224,7 @@ export interface ContainerFacts {
 /** How things are filled one by one. */
 export interface CollectingFacts {
   readonly containers: readonly ContainerFacts[];
-  /** Methods that run a block for each item. */
+  /** Methods that run a block or a function for each item. */
   readonly walkers: readonly string[];
   /** The class of lists, and what a test asks about where it asks for that class; undefined where nothing is known of it. */
   readonly lists?: { readonly named: string; testedBy(test: SyntaxNode): SyntaxNode | undefined };

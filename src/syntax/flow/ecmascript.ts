@@ -85,7 +85,7 @@ export const ecmascriptFlow: FlowFacts = {
     containers: [
       { is: "list", empty: /^(?:\[\s*\]|new Array(?:\(\s*\))?)$/, adds: ["push"], addOperators: [] },
     ],
-    walkers: [],
+    walkers: ["forEach"],
   },
   implicitCalls: { "[Symbol.iterator]": /(?:\bof\s+|\.\.\.)this\b(?!\s*[.[(])/g },
   missing: {

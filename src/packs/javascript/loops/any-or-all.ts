@@ -2,7 +2,7 @@ import { flagged, holes, rule, text, trialsIn } from "../../../core.js";
 import type { Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenFlagging, needNotAskAll } from "../../family/collecting.js";
 import { called, contraryOf, receiver, together } from "../../family/item-function.js";
-import { asMethod, OPPOSITES, walkedBy } from "./walked.js";
+import { asMethod, headOf, OPPOSITES, walkedBy } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
 
@@ -10,8 +10,9 @@ const testsOf = ({ flagged: { sieves } }: Match): SyntaxNode[] => sieves.map(({ 
 
 function becomes(match: Match): Segment[] {
   const { flagged: found } = match;
-  const { items: walks, head } = walkedBy(found);
-  const ahead = receiver(walks);
+  const walks = walkedBy(found);
+  const head = headOf(walks, testsOf(match));
+  const ahead = receiver(walks.items);
   const contrary = found.isFound ? undefined : contraryOf(found.sieves, OPPOSITES);
   if (contrary) return called(match, ahead, { open: ".every(", head, code: contrary });
   const code = together(found.sieves, OPPOSITES);

@@ -17,7 +17,7 @@ import { isNotSeenSeeking } from "../../family/collecting.js";
 import { called, receiver, together } from "../../family/item-function.js";
 import { isThere } from "../there.js";
 import { holdsNoMissing } from "./asserted.js";
-import { asMethod, isReadFirst, OPPOSITES, walkedBy } from "./walked.js";
+import { asMethod, headOf, isReadFirst, OPPOSITES, walkedBy } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
 
@@ -75,9 +75,10 @@ function isThereIfFound(match: Match): Answer {
 
 function becomes(match: Match): Segment[] {
   const { sought } = match;
-  const { items: walks, head } = walkedBy(sought);
+  const walks = walkedBy(sought);
+  const tests = sought.sieves.map(({ test }) => test);
   const code = together(sought.sieves, OPPOSITES);
-  const found = called(match, receiver(walks), { open: ".find(", head, code });
+  const found = called(match, receiver(walks.items), { open: ".find(", head: headOf(walks, tests), code });
   const { value, otherwise } = sought;
   const read = isItem(match) ? undefined : readOf(match);
   const rest = read ? match.tree.text.slice(read.end, value.end) : "";

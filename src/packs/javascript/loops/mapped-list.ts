@@ -5,6 +5,7 @@ import {
   holes,
   isBuiltin,
   mayRunAnyway,
+  no,
   rule,
   sameCode,
   shortened,
@@ -17,7 +18,7 @@ import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
 import { called, receiver, runsAlone, staysAlike, together } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
-import { endsNames, isArray, isReadFirst, keepsTypes, OPPOSITES, walkedBy } from "./walked.js";
+import { endsNames, headOf, isArray, isReadFirst, keepsTypes, OPPOSITES, walkedBy } from "./walked.js";
 import { isFilled } from "../filled.js";
 
 const { list, items, value } = holes({
@@ -32,7 +33,9 @@ function addsItem({ collecting }: Match): boolean {
   return item.is("identifier") && item.text === collecting.value.text;
 }
 
-const isKnown = (match: Match): boolean => isArray(match, match.collecting).is === "yes";
+/** Is an array known to be walked, or one of its methods called for it? */
+const isList = (match: Match): boolean =>
+  match.collecting.fn !== undefined || isArray(match, match.collecting).is === "yes";
 
 /** What is evaluated for an item, in the order in which it is. */
 const evaluated = ({ collecting: { sieves, value: added } }: Match): SyntaxNode[] => [
@@ -54,6 +57,16 @@ function hasNoGaps(match: Match): Answer {
   return isReadFirst(collecting, evaluated(match)[0]!)
     ? yes("value.kind", "something is read of each item first, so each is there")
     : isFilled(withoutParentheses(walkedBy(collecting).items));
+}
+
+/** Behind a test that leaves items out, the position is another one. */
+function keepsPosition(match: Match): Answer {
+  const [, ...others] = walkedBy(match.collecting).parameters;
+  const { value: added } = match.collecting;
+  const used = others.find((one) => added.mentions((one.child("pattern") ?? one).text).length > 0);
+  return used && isList(match)
+    ? no("value.result", `\`${used.text}\` counts all items, and not only those that pass the test`, added)
+    : yes("value.result", "the value is made from the item alone");
 }
 
 /** Behind a test TypeScript knows more of what was tested, and in another function it does not. */
@@ -92,15 +105,16 @@ function becomes(match: Match): Segment[] {
   const whole = copy(start, end);
   if (isCopy(match)) return [text("[..."), whole, text("]")];
   const walks = walkedBy(collecting);
-  const [given, head] = isKnown(match)
-    ? [receiver(walks.items), walks.head]
-    : [[text("[..."), whole, text("]")], `(${item!.text}) =>`];
-  const map = { open: ".map(", head, code: bodyOf(added) };
+  const [given, taken] = isList(match)
+    ? [receiver(walks.items), walks]
+    : [[text("[..."), whole, text("]")], { parameters: [item!] }];
+  const map = { open: ".map(", head: headOf(taken, [added]), code: bodyOf(added) };
   if (sieves.length === 0)
-    return isKnown(match)
+    return isList(match)
       ? called(match, given, map)
       : called(match, [text("Array.from("), whole], { ...map, open: ", " });
-  const filter = { open: ".filter(", head, code: together(sieves, OPPOSITES) };
+  const tests = sieves.map(({ test }) => test);
+  const filter = { open: ".filter(", head: headOf(taken, tests), code: together(sieves, OPPOSITES) };
   return called(match, given, filter, ...(addsItem(match) ? [] : [map]));
 }
 
@@ -112,7 +126,7 @@ const isCopy = (match: Match): boolean =>
 
 /** Is what is walked taken item by item, as a loop takes it? */
 const isTakenByItem = (match: Match): boolean =>
-  isCopy(match) || (match.collecting.sieves.length === 0 && !isKnown(match));
+  isCopy(match) || (match.collecting.sieves.length === 0 && !isList(match));
 
 const js = trialsIn("javascript");
 const ts = trialsIn("typescript");
@@ -125,18 +139,26 @@ export const mappedList = rule({
   target: "2015",
   was: collected({ list, items, value }),
   given: [
+    condition("what is walked is an array", (match) => isArray(match, match.collecting), {
+      when: ({ collecting }) => collecting.fn !== undefined,
+      unknownIs: "possible",
+    }),
     condition("what is walked keeps its items", (match) => staysAlike(match.collecting, evaluated(match)), {
-      when: (match) => !isTakenByItem(match),
+      when: (match) => !isTakenByItem(match) && !match.collecting.fn,
     }),
     condition("all of its places are filled", hasNoGaps, {
-      when: (match) => isKnown(match) && !isCopy(match),
+      when: (match) =>
+        match.collecting.fn ? match.collecting.sieves.length === 0 : isList(match) && !isCopy(match),
     }),
     condition("`Array` is the one of the language", ({ node }) => isBuiltin("Array", node), {
-      when: (match) => !isKnown(match) && !isCopy(match),
+      when: (match) => !isList(match) && !isCopy(match),
     }),
     condition("the names of the loop are not used afterwards", ({ collecting }) => endsNames(collecting)),
     condition("a function can do it", (match) => runsAlone(evaluated(match)), {
       when: (match) => !isCopy(match),
+    }),
+    condition("the value does not ask for the position", keepsPosition, {
+      when: ({ collecting }) => collecting.sieves.length > 0,
     }),
     ...isNotSeenGrowing(),
     condition("tests and values do not see what the others do", areApart, {
@@ -205,6 +227,35 @@ export const mappedList = rule({
     js.holds(
       "function f(jars) {\n  try {\n    var all = [];\n    for (const jar of jars) all.push(jar.weigh());\n  } catch {}\n  return all;\n}",
       "is read after",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[]) {\n  const all: string[] = [];\n  jars.forEach(function (jar, i) {\n    if (!jar.full || i < 3) return;\n    all.push(jar.name);\n  });\n  return all;\n}",
+      "function f(jars: Jar[]) {\n  const all: string[] = jars.filter((jar, i) => !(!jar.full || i < 3)).map((jar) => jar.name);\n  return all;\n}",
+      "likely",
+    ),
+    ts.holds(
+      "function f(jars: Jar[]) {\n  const all: string[] = [];\n  jars.forEach((jar, i) => {\n    if (jar.full) all.push(`${i}: ${jar.name}`);\n  });\n  return all;\n}",
+      "counts all items",
+    ),
+    ts.holds(
+      "function f(jars: Jar[]) {\n  const all: string[] = [];\n  for (const [i, jar] of jars.entries()) if (jar.full) all.push(`${i}: ${jar.name}`);\n  return all;\n}",
+      "counts all items",
+    ),
+    // A map hands over a value and a key, where a loop takes a pair.
+    ts.holds(
+      "function f(jars: Map<string, Jar>) {\n  const all: Jar[] = [];\n  jars.forEach((jar) => all.push(jar));\n  return all;\n}",
+      "not an array",
+    ),
+    js.rewrites(
+      "function f(jars) {\n  const all = [];\n  jars.forEach((jar) => all.push(jar.name));\n  return all;\n}",
+      "function f(jars) {\n  const all = jars.map((jar) => jar.name);\n  return all;\n}",
+      "possible",
+    ),
+    js.ignores(
+      "function f(jars) {\n  const all = [];\n  jars.forEach(async (jar) => all.push(await jar.weigh()));\n  return all;\n}",
+    ),
+    js.ignores(
+      "function f(jars) {\n  const all = [];\n  jars.forEach(function (jar) { all.push(this.weigh(jar)); }, this);\n  return all;\n}",
     ),
     js.ignores("function f(jars, all) {\n  for (const jar of jars) all.push(jar);\n}"),
     js.ignores(

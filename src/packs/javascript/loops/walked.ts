@@ -24,30 +24,35 @@ export const OPPOSITES: Opposites = {
   isContrary: () => true,
 };
 
-/** What is walked, and how a function takes an item of it. */
+/** What is walked, and what a function of an item of it takes. */
 interface Walked {
   readonly items: SyntaxNode;
-  /** What stands ahead of the function's body. */
-  readonly head: string;
   /** The item as the loop takes it: a name, or a pattern. */
   readonly item: SyntaxNode;
+  /** The parameters of the function: the item, and perhaps its position and the array. */
+  readonly parameters: readonly SyntaxNode[];
 }
 
 /** What is walked, its positions too where the loop takes both: `for (const [i, jar] of jars.entries())`. */
-export function walkedBy({ items, item }: Sifted): Walked {
+export function walkedBy({ items, item, fn }: Sifted): Walked {
+  if (fn) return { items, item: item!, parameters: fn.child("parameters")?.parts ?? [item!] };
   const call = withoutParentheses(items);
   const read = call.is("call_expression") && /\(\s*\)$/.test(call.text) ? call.child("function") : undefined;
   const [index, named, ...more] = item!.is("array_pattern") ? item!.parts : [];
-  const isBoth = index?.is("identifier") && named && !named.is(["rest_pattern"]) && more.length === 0;
-  if (
-    index &&
-    isBoth &&
-    read?.is("member_expression") &&
-    read.child("property")!.text === "entries" &&
-    !read.child("optional_chain")
-  )
-    return { items: read.child("object")!, head: `(${named.text}, ${index.text}) =>`, item: named };
-  return { items, head: `(${item!.text}) =>`, item: item! };
+  const isBoth = index?.is("identifier") && named && !named.is("rest_pattern") && more.length === 0;
+  if (index && isBoth && read?.is("member_expression") && /[^?]\.entries$/.test(read.text))
+    return { items: read.child("object")!, item: named, parameters: [named, index] };
+  return { items, item: item!, parameters: [item!] };
+}
+
+/** What stands ahead of the body of a function of an item, without the parameters at the end that it does not use. */
+export function headOf({ parameters }: Pick<Walked, "parameters">, parts: readonly SyntaxNode[]): string {
+  const isUsed = (name: SyntaxNode): boolean => parts.some((part) => part.mentions(name.text).length > 0);
+  const last = parameters.findLastIndex((one, i) => i === 0 || isUsed(one.child("pattern") ?? one));
+  return `(${parameters
+    .slice(0, last + 1)
+    .map(({ text }) => text)
+    .join(", ")}) =>`;
 }
 
 /** Is what is walked an array, and nothing else that can be walked? */
@@ -91,8 +96,9 @@ function firstRead(expression: SyntaxNode): SyntaxNode {
 }
 
 /** The names of the loop are seen by nothing behind it, and by no function that is made in it. */
-export function endsNames({ loop, item }: Sifted): Answer {
+export function endsNames({ loop, item, fn }: Sifted): Answer {
   const code = "resource.used-after";
+  if (fn) return yes(code, "the names of the function are seen in it only");
   const word = loop.child("kind")?.text;
   if (word === "const" || word === "let") return yes(code, "the names of the loop are seen in it only");
   for (const leaf of item ? [item, ...item.descendants()] : []) {
@@ -158,9 +164,11 @@ export function asMethod(
       unknownIs: "possible",
     }),
     condition("all of its places are filled", (match) => hasNoGaps(siftedIn(match), partsIn(match)[0]!), {
-      when: () => !visitsGaps,
+      when: (match) => !visitsGaps && !siftedIn(match).fn,
     }),
-    condition("what is walked keeps its items", (match) => staysAlike(siftedIn(match), partsIn(match))),
+    condition("what is walked keeps its items", (match) => staysAlike(siftedIn(match), partsIn(match)), {
+      when: (match) => !siftedIn(match).fn,
+    }),
     condition("the names of the loop are not used afterwards", (match) => endsNames(siftedIn(match))),
     condition("a function can do it", (match) => runsAlone(partsIn(match))),
     condition("types stay as narrow as they are", (match) => keepsTypes(siftedIn(match), partsIn(match)), {
