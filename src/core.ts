@@ -34,6 +34,7 @@ export {
   compose,
   copy,
   indentUnit,
+  ownLine,
   removal,
   reindent,
   shifted,

@@ -16,7 +16,7 @@ export {
   type HoleSpec,
   type Snippet,
 } from "./pattern/index.js";
-export { copy, text, type Segment } from "./rewrite/index.js";
+export { copy, ownLine, text, type Segment } from "./rewrite/index.js";
 
 // What code says, however it is spelt.
 export {

@@ -16,6 +16,8 @@ export interface GapPlace {
   readonly end: number;
   /** The new text. */
   readonly put: string;
+  /** Line ends in the new text, by their number, that must come out whatever stood there. */
+  readonly ownLines: readonly number[];
   /** Start of the matched code. */
   readonly base: number;
   /** Takes the comments that find no place here. */
@@ -37,6 +39,7 @@ export class Gap {
   readonly #start: number;
   readonly #end: number;
   readonly #new: string;
+  readonly #ownLines: readonly number[];
   readonly #carried: string[];
   readonly #isStatement: boolean;
   readonly #keptBefore: boolean;
@@ -49,12 +52,25 @@ export class Gap {
 
   constructor(
     tree: SyntaxTree,
-    { start, end, put, base, carried, moved, isStatement, keptBefore, keptAfter, brackets }: GapPlace,
+    {
+      start,
+      end,
+      put,
+      ownLines,
+      base,
+      carried,
+      moved,
+      isStatement,
+      keptBefore,
+      keptAfter,
+      brackets,
+    }: GapPlace,
   ) {
     this.#tree = tree;
     this.#start = start;
     this.#end = end;
     this.#new = lineEnd(tree.text) === "\n" ? put : put.replace(/\r?\n/g, "\r\n");
+    this.#ownLines = ownLines;
     this.#carried = carried;
     this.#isStatement = isStatement;
     this.#keptBefore = keptBefore;
@@ -80,7 +96,9 @@ export class Gap {
       const isMirrored = areOpposite(this.#tree.text.slice(oldAt, oldEnd), put);
       const inPlace =
         changed && !isMirrored ? oneForOne(this.#tokensIn(old, oldAt, oldEnd), this.#cut(put)) : undefined;
-      const edit = changed ? this.#replaced(old, oldAt, oldEnd, put) : this.#blank(oldAt, oldEnd, put);
+      const edit = changed
+        ? this.#replaced(old, oldAt, oldEnd, put)
+        : this.#blank(oldAt, oldEnd, put, lineEndsIn(this.#new.slice(0, newAt)));
       for (const each of inPlace ?? (edit ? [edit] : [])) {
         const small = trimmed(this.#tree.text, each);
         if (small) edits.push(small);
@@ -163,12 +181,12 @@ export class Gap {
   }
 
   /** White space between tokens that both sides have: the old one stays, but for a new line's indentation. */
-  #blank(start: number, end: number, put: string): Edit | undefined {
+  #blank(start: number, end: number, put: string, lineEnds: number): Edit | undefined {
     const old = this.#tree.text.slice(start, end);
     const newLine = put.lastIndexOf("\n");
     if (newLine < 0) return this.#endsStatement(start, end) ? { start, end, text: put } : undefined;
     const oldLine = old.lastIndexOf("\n");
-    if (oldLine < 0) return undefined;
+    if (oldLine < 0) return this.#ownLines.includes(lineEnds) ? { start, end, text: put } : undefined;
     const indentAt = start + oldLine + 1;
     const blankEnd = /^[ \t]*/.exec(old.slice(oldLine + 1))![0].length;
     if (end < this.#end && !this.#isRegular(old.slice(oldLine + 1))) return undefined;
@@ -269,6 +287,9 @@ export class Gap {
     return result + (rest === "" ? put : put.trimEnd() + rest);
   }
 }
+
+/** How many line ends there are in a text. */
+export const lineEndsIn = (text: string): number => text.split("\n").length - 1;
 
 /** Does one have its white space before, and the other behind, as `Hive *` and `Hive> ` do? */
 function areOpposite(old: string, put: string): boolean {

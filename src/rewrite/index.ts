@@ -18,7 +18,7 @@ export { dedented, indentUnit, lineEnd, reindent, shifted, textAt, withLineEnds 
 export { fitsAsStatements, fitsInPlace, fitsInStatement } from "./parentheses.js";
 export { linesOf, Nearby } from "./nearby.js";
 export { render } from "./render.js";
-export { copy, segmentText, text, type Segment } from "./segment.js";
+export { copy, ownLine, segmentText, text, type Segment } from "./segment.js";
 export { misread } from "./misread.js";
 export { CannotRewrite, settle } from "./settle.js";
 export { growth, Shifts } from "./shifts.js";

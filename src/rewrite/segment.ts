@@ -6,7 +6,11 @@ import type { SyntaxTree } from "../syntax/index.js";
  * Because copies are ranges and not strings, what a rewrite does not touch is never printed anew.
  */
 export type Segment =
-  | { readonly text: string }
+  | {
+      readonly text: string;
+      /** It begins on a line of its own, also where the old code has no line end there. */
+      readonly onOwnLine?: true;
+    }
   | {
       readonly start: number;
       readonly end: number;
@@ -20,6 +24,11 @@ export type Segment =
 /** New text. */
 export function text(value: string): Segment {
   return { text: value };
+}
+
+/** New text that begins on a line of its own, also where the old code has no line end there: `indent` and the code. */
+export function ownLine(indent: string, value: string): Segment {
+  return { text: `\n${indent}${value}`, onOwnLine: true };
 }
 
 /** The original's range, kept. */

@@ -2,7 +2,7 @@ import type { SyntaxTree, TextRange } from "../syntax/index.js";
 import { OpenBrackets } from "./brackets.js";
 import type { EditCode } from "./codes.js";
 import { applyEdits, sorted, type Edit } from "./edits.js";
-import { Gap } from "./gap.js";
+import { Gap, lineEndsIn } from "./gap.js";
 import { lineEnd, reindent } from "./indent.js";
 import { segmentText, type Segment } from "./segment.js";
 
@@ -45,6 +45,7 @@ export function settle(
   const carried: string[] = [];
   let at = start;
   let put = "";
+  let ownLines: number[] = [];
   const moved = segments.filter((segment, i) => !("text" in segment) && !kept.has(i));
   const brackets = { before: new OpenBrackets(), after: new OpenBrackets() };
   let keptBefore = false;
@@ -53,6 +54,7 @@ export function settle(
       start: at,
       end: until,
       put,
+      ownLines,
       base: start,
       carried,
       moved,
@@ -65,6 +67,7 @@ export function settle(
   };
   segments.forEach((segment, i) => {
     if ("text" in segment || !kept.has(i)) {
+      if ("text" in segment && segment.onOwnLine) ownLines.push(lineEndsIn(put));
       put += segmentText(tree, segment);
       return;
     }
@@ -73,6 +76,7 @@ export function settle(
     edits.push(...(segment.edits ?? []));
     at = segment.end;
     put = "";
+    ownLines = [];
   });
   gap(end, false);
   for (const [i, { start: from, end: to }] of [...kept].sort(([, a], [, b]) => a.start - b.start))

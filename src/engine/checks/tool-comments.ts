@@ -35,11 +35,16 @@ export function toolCommentFault({ before, edits }: Rewriting): Fault | undefine
   const code = "edit.comment-for-tool";
   if (!parts) return { code, says: "too many lines change in a file with comments that speak to tools" };
   let line = 1;
-  for (const [i, { count, added, removed }] of parts.entries()) {
+  for (const [i, { count, added, removed, value }] of parts.entries()) {
     if (added) continue;
-    const put = removed && parts[i + 1]?.added ? parts[i + 1]!.count : 0;
+    const next = parts[i + 1];
+    const put = removed && next?.added ? next.count : 0;
     const comment = removed ? spokenOf(spoken, line, count) : undefined;
+    const isFirst = comment !== undefined && spoken.get(line) === comment;
+    const stays =
+      isFirst && next?.added && OF_A_DECLARATION.test(comment) && declaresTheSame(value, next.value);
     if (
+      !stays &&
       comment !== undefined &&
       (put !== count || (count > 1 && !staysOnLines(before, edits, line, line + count)))
     )
@@ -47,6 +52,16 @@ export function toolCommentFault({ before, edits }: Rewriting): Fault | undefine
     line += count;
   }
   return undefined;
+}
+
+/** A comment that documents what is declared behind it, on however many lines that stands. */
+const OF_A_DECLARATION =
+  /^\/\*\*\s*@(type|const|constant|readonly|private|protected|public|internal|deprecated|see)\b/;
+
+/** Do both pieces of code begin with the same declaration of a name that is given a value? */
+function declaresTheSame(old: string, now: string): boolean {
+  const declared = /^\s*(?:export\s+)?(?:const|let|var)\s+[\w$]+\s*=/.exec(old)?.[0];
+  return declared !== undefined && now.startsWith(declared);
 }
 
 /** Does every edit of some lines stay within one? Then lines side by side that change are the lines that they were. */

@@ -3,6 +3,7 @@ import {
   indentUnit,
   isUnchanged,
   no,
+  ownLine,
   reindent,
   shortened,
   text,
@@ -107,36 +108,39 @@ export function called(
   const { tree } = match;
   const textOf = (segments: readonly Segment[]): string =>
     segments.map((one) => ("text" in one ? one.text : tree.text.slice(one.start, one.end))).join("");
-  const onOne = [
-    ...ahead,
-    ...calls.flatMap(({ open, head, code }) => [text(`${open}${head} `), ...code, text(")")]),
-  ];
   const base = tree.indentAt(match.found.start);
-  const length = tree.placeAt(match.place.start).column + textOf(onOne).length;
-  const isOnOne = !calls.some(({ code }) => textOf(code).includes("\n"));
-  if (isOnOne && length <= mostInLine(match)) return onOne;
   const deeper = base + indentUnit(tree, base);
-  const moved = (code: readonly Segment[]): Segment[] =>
+  const moved = (code: readonly Segment[], to: string): Segment[] =>
     code.map((one) =>
       "text" in one
         ? one
-        : copy(one.start, one.end, reindent(tree, one.start, one.end, tree.indentAt(one.start), deeper)),
+        : copy(one.start, one.end, reindent(tree, one.start, one.end, tree.indentAt(one.start), to)),
     );
+  const onOne = [
+    ...ahead,
+    ...calls.flatMap(({ open, head, code }) => [text(`${open}${head} `), ...moved(code, base), text(")")]),
+  ];
+  const lines = textOf(onOne).split("\n");
+  const isShort = tree.placeAt(match.place.start).column + lines[0]!.length <= mostInLine(match);
+  // What is long by what stands between its brackets stays in the line that it begins in.
+  const isOpen = lines.length === 1 || (calls.length === 1 && /[([{]$/.test(lines[0]!.trimEnd()));
+  if (isShort && isOpen) return onOne;
   if (calls.length > 1)
     return [
       ...ahead,
       ...calls.flatMap(({ open, head, code }) => [
-        text(`\n${deeper}${open}${head} `),
-        ...moved(code),
+        ownLine(deeper, `${open}${head} `),
+        ...moved(code, deeper),
         text(")"),
       ]),
     ];
   return [
     ...ahead,
     ...calls.flatMap(({ open, head, code }) => [
-      text(`${open.trimEnd()}\n${deeper}${head} `),
-      ...moved(code),
-      text(`\n${base})`),
+      text(open.trimEnd()),
+      ownLine(deeper, `${head} `),
+      ...moved(code, deeper),
+      ownLine(base, ")"),
     ]),
   ];
 }

@@ -82,6 +82,14 @@ export const anyOrAll = rule({
       'function f(name: string) {\n  for (const one of name) if (one === "x") return true;\n  return false;\n}',
       "not an array",
     ),
+    js.holds(
+      "function f(jars) {\n  for (const jar of jars.values()) if (jar.full) return true;\n  return false;\n}",
+      "an iterator",
+    ),
+    js.holds(
+      'function f() {\n  for (const at of document.querySelectorAll("li")) if (at.hidden) return true;\n  return false;\n}',
+      "a list of nodes",
+    ),
     // A function forgets that the member is there.
     ts.rewrites(
       "function f(jars: Jar[], o: Options) {\n  if (!o.least) return false;\n  for (const jar of jars) if (jar.kg > o.least) return true;\n  return false;\n}",

@@ -18,7 +18,17 @@ import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
 import { called, receiver, runsAlone, staysAlike, together } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
-import { endsNames, headOf, isArray, isReadFirst, keepsTypes, OPPOSITES, walkedBy } from "./walked.js";
+import {
+  endsNames,
+  headOf,
+  isArray,
+  isListOfNodes,
+  isNamedIn,
+  isReadFirst,
+  keepsTypes,
+  OPPOSITES,
+  walkedBy,
+} from "./walked.js";
 import { isFilled } from "../filled.js";
 
 const { list, items, value } = holes({
@@ -34,8 +44,11 @@ function addsItem({ collecting }: Match): boolean {
 }
 
 /** Is an array known to be walked, or one of its methods called for it? */
-const isList = (match: Match): boolean =>
-  match.collecting.fn !== undefined || isArray(match, match.collecting).is === "yes";
+const isList = (match: Match): boolean => isByMethod(match) || isArray(match, match.collecting).is === "yes";
+
+/** Does a method walk it that arrays have, and perhaps others? Lists of nodes hand on what `Array.from` does. */
+const isByMethod = ({ collecting: { fn, items: walks } }: Match): boolean =>
+  fn !== undefined && !isListOfNodes(withoutParentheses(walks));
 
 /** What is evaluated for an item, in the order in which it is. */
 const evaluated = ({ collecting: { sieves, value: added } }: Match): SyntaxNode[] => [
@@ -63,8 +76,8 @@ function hasNoGaps(match: Match): Answer {
 function keepsPosition(match: Match): Answer {
   const [, ...others] = walkedBy(match.collecting).parameters;
   const { value: added } = match.collecting;
-  const used = others.find((one) => added.mentions((one.child("pattern") ?? one).text).length > 0);
-  return used && isList(match)
+  const used = others.find((one) => isNamedIn(one, [added]));
+  return used && (match.collecting.fn || isList(match))
     ? no("value.result", `\`${used.text}\` counts all items, and not only those that pass the test`, added)
     : yes("value.result", "the value is made from the item alone");
 }
@@ -107,7 +120,7 @@ function becomes(match: Match): Segment[] {
   const walks = walkedBy(collecting);
   const [given, taken] = isList(match)
     ? [receiver(walks.items), walks]
-    : [[text("[..."), whole, text("]")], { parameters: [item!] }];
+    : [[text("[..."), whole, text("]")], collecting.fn ? walks : { parameters: [item!] }];
   const map = { open: ".map(", head: headOf(taken, [added]), code: bodyOf(added) };
   if (sieves.length === 0)
     return isList(match)
@@ -140,7 +153,7 @@ export const mappedList = rule({
   was: collected({ list, items, value }),
   given: [
     condition("what is walked is an array", (match) => isArray(match, match.collecting), {
-      when: ({ collecting }) => collecting.fn !== undefined,
+      when: isByMethod,
       unknownIs: "possible",
     }),
     condition("what is walked keeps its items", (match) => staysAlike(match.collecting, evaluated(match)), {
@@ -148,7 +161,7 @@ export const mappedList = rule({
     }),
     condition("all of its places are filled", hasNoGaps, {
       when: (match) =>
-        match.collecting.fn ? match.collecting.sieves.length === 0 : isList(match) && !isCopy(match),
+        isByMethod(match) ? match.collecting.sieves.length === 0 : isList(match) && !isCopy(match),
     }),
     condition("`Array` is the one of the language", ({ node }) => isBuiltin("Array", node), {
       when: (match) => !isList(match) && !isCopy(match),
@@ -211,6 +224,15 @@ export const mappedList = rule({
       "function f(jars) {\n  const full = [];\n  for (const jar of jars) if (jar.isFull()) full.push(jar);\n  return full;\n}",
       "function f(jars) {\n  const full = [...jars].filter((jar) => jar.isFull());\n  return full;\n}",
       "likely",
+    ),
+    // A comment that says what is declared stays with it.
+    js.rewrites(
+      "function f(jars) {\n  /** @type {string[]} */\n  const names = [];\n  for (const jar of jars) {\n    names.push(jar.name);\n  }\n  return names;\n}",
+      "function f(jars) {\n  /** @type {string[]} */\n  const names = Array.from(jars, (jar) => jar.name);\n  return names;\n}",
+    ),
+    js.rewrites(
+      'function f() {\n  const all = [];\n  document.querySelectorAll("li").forEach((jar, i) => all.push({ jar, i }));\n  return all;\n}',
+      'function f() {\n  const all = Array.from(document.querySelectorAll("li"), (jar, i) => ({ jar, i }));\n  return all;\n}',
     ),
     js.holds(
       "async function f(jars) {\n  const all = [];\n  for (const jar of jars) all.push(await jar.weigh());\n  return all;\n}",

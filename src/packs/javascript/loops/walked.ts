@@ -45,10 +45,18 @@ export function walkedBy({ items, item, fn }: Sifted): Walked {
   return { items, item: item!, parameters: [item!] };
 }
 
+/** Does code name a parameter, in whatever way? One that is taken apart counts as named. */
+export function isNamedIn(parameter: SyntaxNode, parts: readonly SyntaxNode[]): boolean {
+  const name = parameter.child("pattern") ?? parameter;
+  return (
+    !name.is("identifier") ||
+    parts.some((part) => [...part.descendants()].some((node) => node.isLeaf && node.text === name.text))
+  );
+}
+
 /** What stands ahead of the body of a function of an item, without the parameters at the end that it does not use. */
 export function headOf({ parameters }: Pick<Walked, "parameters">, parts: readonly SyntaxNode[]): string {
-  const isUsed = (name: SyntaxNode): boolean => parts.some((part) => part.mentions(name.text).length > 0);
-  const last = parameters.findLastIndex((one, i) => i === 0 || isUsed(one.child("pattern") ?? one));
+  const last = parameters.findLastIndex((one, i) => i === 0 || isNamedIn(one, parts));
   return `(${parameters
     .slice(0, last + 1)
     .map(({ text }) => text)
@@ -59,6 +67,8 @@ export function headOf({ parameters }: Pick<Walked, "parameters">, parts: readon
 export function isArray(match: Match, sifted: Sifted): Answer {
   const node = withoutParentheses(walkedBy(sifted).items);
   const shown = shortened(node.text);
+  const other = otherThanArray(node);
+  if (other !== undefined) return no("type.is", `\`${shown}\` gives ${other}, which is not an array`, node);
   const known = kindOf(match, node);
   if (!known)
     return unknown(
@@ -71,6 +81,21 @@ export function isArray(match: Match, sifted: Sifted): Answer {
     ? unknown("type.not-known", `the use of \`${shown}\` alone says what it is`, known.at)
     : yes("type.is", known.why, known.at);
 }
+
+/** What a method gives by its name, if that can be walked and is no array. */
+function otherThanArray(node: SyntaxNode): string | undefined {
+  const read = node.is("call_expression") ? node.child("function") : undefined;
+  const name = read?.is("member_expression") ? read.child("property")!.text : "";
+  if (isListOfNodes(node)) return "a list of nodes";
+  const isOfObject = read?.child("object")?.text === "Object";
+  const takesNothing = node.child("arguments")?.parts.length === 0;
+  return /^(keys|values|entries)$/.test(name) && takesNothing && !isOfObject ? "an iterator" : undefined;
+}
+
+/** Does a call ask a document for several of its nodes? */
+export const isListOfNodes = (node: SyntaxNode): boolean =>
+  node.is("call_expression") &&
+  /\.(querySelectorAll|getElementsBy\w+)$/.test(node.child("function")?.text ?? "");
 
 /** Is something read of an item before anything else is done, so that there must be one? */
 export function isReadFirst(sifted: Sifted, first: SyntaxNode): boolean {
