@@ -41,7 +41,7 @@ export const NEEDS: readonly Need[] = [
     language: "JavaScript",
     from: "keys that are walked and looked up, positions that are counted, calls of a utility library",
     to: "entries, `for…of`, what the language has",
-    rules: js("key-and-value own-keys each-item native-function"),
+    rules: js("key-and-value own-keys each-item any-or-all first-found mapped-list native-function"),
     missing:
       "functions of a utility library that the language has no counterpart for (`sortBy`, `groupBy`, `pick`, `debounce`)",
   },

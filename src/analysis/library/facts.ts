@@ -69,6 +69,8 @@ export const TRAITS = [
   "map",
   /** Its items stand in an order and are read by their positions, counted from 0. */
   "sequence",
+  /** It holds items, which it gives one by one, and hands to its methods one by one in the same order. */
+  "collection",
   /** Code runs under it one at a time. */
   "lock",
   /** It holds a value or none. */

@@ -20,7 +20,10 @@ import { scopedResource } from "./scoped-resource.js";
 import { thrownIfMissing } from "./thrown-if-missing.js";
 import { lookupOrDefault } from "./lookup-or-default.js";
 import { valueOrFallback } from "./value-or-fallback.js";
-import { eachItem } from "./each-item.js";
+import { anyOrAll } from "./loops/any-or-all.js";
+import { eachItem } from "./loops/each-item.js";
+import { firstFoundRule } from "./loops/first-found.js";
+import { mappedList } from "./loops/mapped-list.js";
 import { interpolatedText } from "./texts/interpolated.js";
 import { outVariable } from "./out-variable.js";
 import { testedType } from "./tested-type.js";
@@ -47,7 +50,10 @@ export const csharpPack = pack("csharp", [
   namedTuple,
   namedResult,
   namedItems,
+  anyOrAll,
   eachItem,
+  firstFoundRule,
+  mappedList,
   interpolatedText,
   typePattern,
   testedType,

@@ -97,17 +97,15 @@ export interface FunctionCall {
 }
 
 /**
- * Calls that follow on something, each with a function: on one line where that is short enough, else each on a line of its own;
- * a single call has its function on lines of its own then.
+ * Calls that follow on something, some with a function, others as they are written: on one line where that is short enough, else
+ * each on a line of its own; a single call has its function on lines of its own then.
  */
 export function called(
   match: Match,
   ahead: readonly Segment[],
-  ...calls: readonly FunctionCall[]
+  ...calls: readonly (FunctionCall | string)[]
 ): Segment[] {
   const { tree } = match;
-  const textOf = (segments: readonly Segment[]): string =>
-    segments.map((one) => ("text" in one ? one.text : tree.text.slice(one.start, one.end))).join("");
   const base = tree.indentAt(match.found.start);
   const deeper = base + indentUnit(tree, base);
   const moved = (code: readonly Segment[], to: string): Segment[] =>
@@ -118,30 +116,37 @@ export function called(
     );
   const onOne = [
     ...ahead,
-    ...calls.flatMap(({ open, head, code }) => [text(`${open}${head} `), ...moved(code, base), text(")")]),
+    ...calls.flatMap((call) =>
+      typeof call === "string"
+        ? [text(call)]
+        : [text(`${call.open}${call.head} `), ...moved(call.code, base), text(")")],
+    ),
   ];
-  const lines = textOf(onOne).split("\n");
+  const lines = onOne
+    .map((one) => ("text" in one ? one.text : tree.text.slice(one.start, one.end)))
+    .join("")
+    .split("\n");
   const isShort = tree.placeAt(match.place.start).column + lines[0]!.length <= mostInLine(match);
   // What is long by what stands between its brackets stays in the line that it begins in.
   const isOpen = lines.length === 1 || (calls.length === 1 && /[([{]$/.test(lines[0]!.trimEnd()));
   if (isShort && isOpen) return onOne;
-  if (calls.length > 1)
+  const [only, ...more] = calls;
+  if (more.length > 0 || typeof only === "string")
     return [
       ...ahead,
-      ...calls.flatMap(({ open, head, code }) => [
-        ownLine(deeper, `${open}${head} `),
-        ...moved(code, deeper),
-        text(")"),
-      ]),
+      ...calls.flatMap((call) =>
+        typeof call === "string"
+          ? [ownLine(deeper, call)]
+          : [ownLine(deeper, `${call.open}${call.head} `), ...moved(call.code, deeper), text(")")],
+      ),
     ];
+  const { open, head, code } = only!;
   return [
     ...ahead,
-    ...calls.flatMap(({ open, head, code }) => [
-      text(open.trimEnd()),
-      ownLine(deeper, `${head} `),
-      ...moved(code, deeper),
-      ownLine(base, ")"),
-    ]),
+    text(open.trimEnd()),
+    ownLine(deeper, `${head} `),
+    ...moved(code, deeper),
+    ownLine(base, ")"),
   ];
 }
 

@@ -23,7 +23,7 @@ import { optionalConsumed } from "./optional-consumed.js";
 import { optionalOfNull } from "./optional-of-null.js";
 import { requiredArgument } from "./required-argument.js";
 import { scopedResource } from "./scoped-resource.js";
-import { eachItem } from "./each-item.js";
+import { eachItem } from "./loops/each-item.js";
 import { diamond } from "./diamond.js";
 import { listSort } from "./library/list-sort.js";
 import { boxedValue } from "./library/boxed-value.js";

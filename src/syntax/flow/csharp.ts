@@ -74,6 +74,17 @@ export const csharpFlow: FlowFacts = {
   comparesMissing: { toFalse: ["==", "<", ">", "<=", ">="], toTrue: ["!="] },
   neverReturn: ["Environment.Exit", "Environment.FailFast"],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["Length", "Count"] },
+  collecting: {
+    containers: [
+      {
+        is: "list",
+        empty: /^new (?:System\.Collections\.Generic\.)?List<[^()]+>\(\s*\)$/,
+        adds: ["Add"],
+        addOperators: [],
+      },
+    ],
+    walkers: [],
+  },
   missing: {
     ...ordinaryMissing,
     patterns: {

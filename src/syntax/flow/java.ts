@@ -56,6 +56,17 @@ export const javaFlow: FlowFacts = {
   ],
   neverReturn: ["System.exit", "Runtime.getRuntime().halt"],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size()"] },
+  collecting: {
+    containers: [
+      {
+        is: "list",
+        empty: /^new (?:java\.util\.)?ArrayList(?:<[^()]*>)?\(\s*\)$/,
+        adds: ["add"],
+        addOperators: [],
+      },
+    ],
+    walkers: [],
+  },
   missing: {
     ...ordinaryMissing,
     equals: "equals",

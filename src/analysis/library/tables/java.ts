@@ -267,6 +267,15 @@ export const CLASSES: readonly LibraryClasses[] = [
   ),
   classesIn("java.util.concurrent", "ConcurrentMap ConcurrentHashMap", ["map"]),
   classesIn("java.util", "List ArrayList LinkedList Vector AbstractList", ["sequence"]),
+  classesIn(
+    "java.util",
+    "Collection List ArrayList LinkedList Vector Stack AbstractList Set HashSet LinkedHashSet SortedSet NavigableSet TreeSet " +
+      "EnumSet Queue Deque ArrayDeque PriorityQueue",
+    ["collection"],
+  ),
+  classesIn("java.util.concurrent", "CopyOnWriteArrayList CopyOnWriteArraySet ConcurrentLinkedQueue", [
+    "collection",
+  ]),
   classesIn("java.util", "Optional", ["optional"]),
   classes(
     "Object String StringBuilder Integer Long RuntimeException IllegalArgumentException IllegalStateException " +

@@ -1,7 +1,7 @@
-import { isOfTrait, rule, trialsIn, typeOf, yes } from "../../core.js";
-import type { Answer, SyntaxNode } from "../../core.js";
-import { eachItem as family, loopHoles, noKnownList } from "../family/each-item.js";
-import { declaredType, typeArguments } from "./types.js";
+import { isOfTrait, rule, trialsIn, typeOf, yes } from "../../../core.js";
+import type { Answer, SyntaxNode } from "../../../core.js";
+import { eachItem as family, loopHoles, noKnownList } from "../../family/each-item.js";
+import { declaredType, typeArguments } from "../types.js";
 
 /** Is it an array, or a list of the library? */
 function isList(items: SyntaxNode): Answer {

@@ -9,9 +9,9 @@ import {
   typeOf,
   unknown,
   yes,
-} from "../../core.js";
-import type { Answer, Match, SyntaxNode } from "../../core.js";
-import { eachItem as family, loopHoles, noKnownList } from "../family/each-item.js";
+} from "../../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../../core.js";
+import { eachItem as family, loopHoles, noKnownList } from "../../family/each-item.js";
 
 function isList(items: SyntaxNode): Answer {
   const type = typeOf(items);

@@ -1,0 +1,58 @@
+import { copy, no, referencesAt, text, yes } from "../../core.js";
+import type { Answer, Match, Segment, Sifted, SyntaxNode } from "../../core.js";
+import { called, contraryOf, together, type FunctionCall, type Opposites } from "./item-function.js";
+import { withoutParentheses } from "./parentheses.js";
+
+/** How a language asks what holds items for some of them, by methods that are handed a function of an item. */
+export interface ByMethods extends Opposites {
+  /** What the methods are called on. */
+  ahead(sifted: Sifted): Segment[];
+  /** What stands ahead of the body of the function. */
+  head(sifted: Sifted): string;
+  readonly any: string;
+  readonly all: string;
+  /** The method for no item at all, where there is one. */
+  readonly none?: string;
+  readonly filter: string;
+  readonly map: string;
+}
+
+/** A loop that asks whether items pass a test, as one call. */
+export function askedByMethod(match: Match, by: ByMethods): Segment[] {
+  const { flagged: found } = match;
+  const { sieves, isFound } = found;
+  const head = by.head(found);
+  const ahead = by.ahead(found);
+  const contrary = isFound ? undefined : contraryOf(sieves, by);
+  if (contrary) return called(match, ahead, { open: `.${by.all}(`, head, code: contrary });
+  const code = together(sieves, by);
+  if (isFound) return called(match, ahead, { open: `.${by.any}(`, head, code });
+  return by.none === undefined
+    ? called(match, [text("!"), ...ahead], { open: `.${by.any}(`, head, code })
+    : called(match, ahead, { open: `.${by.none}(`, head, code });
+}
+
+/** The calls that leave out the items that fail the tests, and make of the others what is made of them. */
+export function sievedBy(sifted: Sifted, value: SyntaxNode | undefined, by: ByMethods): FunctionCall[] {
+  const head = by.head(sifted);
+  const tests = sifted.sieves.length > 0 ? together(sifted.sieves, by) : undefined;
+  const made = value && withoutParentheses(value);
+  return [
+    ...(tests ? [{ open: `.${by.filter}(`, head, code: tests }] : []),
+    ...(made ? [{ open: `.${by.map}(`, head, code: [copy(made.start, made.end)] }] : []),
+  ];
+}
+
+/** Is a value the item itself? */
+export const isItem = ({ item }: Sifted, value: SyntaxNode): boolean =>
+  item?.text === withoutParentheses(value).text;
+
+/** The value is made in another function than the tests, where the names that a test declares are not known. */
+export function usesNoNameOf({ sieves }: Sifted, value: SyntaxNode): Answer {
+  for (const leaf of value.descendants()) {
+    const to = leaf.isLeaf && leaf.named ? referencesAt(leaf).find(({ member }) => !member)?.to : undefined;
+    if (to?.at.some((at) => sieves.some(({ test }) => test.holds(at))))
+      return no("name.scope", `\`${leaf.text}\` is declared by the test, and not known outside of it`, leaf);
+  }
+  return yes("name.scope", "the value uses no name that a test declares");
+}
