@@ -6,7 +6,7 @@ import { withoutParentheses } from "./parentheses.js";
 /** How a language asks what holds items for some of them, by methods that are handed a function of an item. */
 export interface ByMethods extends Opposites {
   /** What the methods are called on. */
-  ahead(sifted: Sifted): Segment[];
+  ahead(sifted: Sifted, match: Match): Segment[];
   /** What stands ahead of the body of the function. */
   head(sifted: Sifted): string;
   readonly any: string;
@@ -22,7 +22,7 @@ export function askedByMethod(match: Match, by: ByMethods): Segment[] {
   const { flagged: found } = match;
   const { sieves, isFound } = found;
   const head = by.head(found);
-  const ahead = by.ahead(found);
+  const ahead = by.ahead(found, match);
   const contrary = isFound ? undefined : contraryOf(sieves, by);
   if (contrary) return called(match, ahead, { open: `.${by.all}(`, head, code: contrary });
   const code = together(sieves, by);

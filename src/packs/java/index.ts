@@ -23,7 +23,10 @@ import { optionalConsumed } from "./optional-consumed.js";
 import { optionalOfNull } from "./optional-of-null.js";
 import { requiredArgument } from "./required-argument.js";
 import { scopedResource } from "./scoped-resource.js";
+import { anyOrAll } from "./loops/any-or-all.js";
 import { eachItem } from "./loops/each-item.js";
+import { firstFoundRule } from "./loops/first-found.js";
+import { mappedList } from "./loops/mapped-list.js";
 import { diamond } from "./diamond.js";
 import { listSort } from "./library/list-sort.js";
 import { boxedValue } from "./library/boxed-value.js";
@@ -55,7 +58,10 @@ export const javaPack = pack("java", [
   functionItself,
   calledOnTheSpot,
   unguardedField,
+  anyOrAll,
   eachItem,
+  firstFoundRule,
+  mappedList,
   typePattern,
   diamond,
   switchExpression,

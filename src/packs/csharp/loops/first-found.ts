@@ -82,7 +82,7 @@ function givesNull({ sought: { items: walks } }: Match): Answer {
 function becomes(match: Match): Segment[] {
   const { sought } = match;
   const code = together(sought.sieves, LINQ);
-  const found = called(match, LINQ.ahead(sought), {
+  const found = called(match, LINQ.ahead(sought, match), {
     open: ".FirstOrDefault(",
     head: LINQ.head(sought),
     code,

@@ -57,9 +57,9 @@ const makesMore = (match: Match): boolean => match.collecting.sieves.length > 0 
 
 function becomes(match: Match): Segment[] {
   const { collecting } = match;
-  if (!makesMore(match)) return [...LINQ.ahead(collecting), text(".ToList()")];
+  if (!makesMore(match)) return [...LINQ.ahead(collecting, match), text(".ToList()")];
   const calls = sievedBy(collecting, addsItem(match) ? undefined : collecting.value, LINQ);
-  return called(match, LINQ.ahead(collecting), ...calls, ".ToList()");
+  return called(match, LINQ.ahead(collecting, match), ...calls, ".ToList()");
 }
 
 export const mappedList = rule({

@@ -8,7 +8,9 @@ import { comparesPlainly } from "../values.js";
 /** The methods of `System.Linq`. */
 export const LINQ: ByMethods = {
   opposite: { "==": "!=", "!=": "==" },
-  isContrary: (comparison) => comparesPlainly(comparison.firstPart!).is === "yes",
+  isContrary: (comparison) =>
+    /\.(Length|Count)$/.test(comparison.firstPart!.text) ||
+    comparesPlainly(comparison.firstPart!).is === "yes",
   ahead: ({ items }) => receiver(items),
   head: ({ item }) => `${item!.text} =>`,
   any: "Any",
