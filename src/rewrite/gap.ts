@@ -258,7 +258,9 @@ export class Gap {
     const { text, language } = this.#tree;
     const endsLine = (c: Span): boolean =>
       language.lineComments.some((mark) => text.startsWith(mark, c.start));
-    const breaksLine = this.#isStatement && !put.includes("\n") && comments.some(endsLine);
+    // New code that begins in this line keeps it, also where it goes on in lines of its own.
+    const isOneLine = !put.includes("\n") || (this.#ownLines.length > 0 && !/^\s*\n/.test(put));
+    const breaksLine = this.#isStatement && isOneLine && comments.some(endsLine);
     const isFirst = this.#tree.firstOnLine(this.#base) === this.#base;
     const goesAbove = isFirst && ((start === this.#base && put === "") || (breaksLine && this.#keptAfter));
     if (goesAbove) {

@@ -88,7 +88,7 @@ function typeOfDeclaration(
   depth: number,
 ): KnownType | undefined {
   for (const at of declaration.at) {
-    const annotation = annotationOf(at);
+    const annotation = annotationOf(at) ?? typeOfEach(at);
     if (!annotation) continue;
     const type = declaredType(annotation, at);
     const givesSame = (change: Reference): boolean => isSameType(typeGiven(change, abroad, depth), type);
@@ -115,6 +115,14 @@ function typeGiven({ does, node }: Reference, abroad: Abroad, depth: number): Kn
   const value = assignment && valueOf(assignment);
   const isWhole = assignment && targetAround(node).parent?.same(assignment.parent) !== true;
   return value && isWhole ? typeOf(value, abroad, depth + 1) : undefined;
+}
+
+/** The type of each of several arguments that a parameter takes together, where its grammar has no name for it: `Hive... hives`. */
+function typeOfEach(name: SyntaxNode): SyntaxNode | undefined {
+  const { declarators } = name.tree.language.types;
+  const holder = name.closest(Object.keys(declarators).filter((kind) => declarators[kind] === "many"));
+  const place = holder?.parts.findIndex((part) => part.holds(name)) ?? -1;
+  return place > 0 && !holder!.child("type") ? holder!.parts[place - 1] : undefined;
 }
 
 /** The type of a name with an annotation, with what its declarator makes of it: arrays, pointers to pointers, functions. */

@@ -1,8 +1,11 @@
 import {
+  calledFromLibrary,
+  callOf,
   copy,
   indentUnit,
   isUnchanged,
   no,
+  operatorOf,
   ownLine,
   reindent,
   shortened,
@@ -11,7 +14,7 @@ import {
   weakest,
   yes,
 } from "../../core.js";
-import type { Answer, Match, Segment, Sieve, Sifted, SyntaxNode } from "../../core.js";
+import type { Answer, Demand, Match, Segment, Sieve, Sifted, SyntaxNode } from "../../core.js";
 import { mostInLine } from "./limits.js";
 import { withoutParentheses } from "./parentheses.js";
 
@@ -21,6 +24,8 @@ export interface Opposites {
   readonly opposite: Readonly<Record<string, string>>;
   /** Is the opposite operator the contrary for what is compared here? */
   isContrary(comparison: SyntaxNode): boolean;
+  /** Is what a test gives always true or false, so that `x == false` says `!x`? */
+  readonly hasPlainTruth?: true;
 }
 
 /** Nodes that need no brackets ahead of a member or behind `!`. */
@@ -54,12 +59,24 @@ function oppositeIn(node: SyntaxNode, { opposite, isContrary }: Opposites): stri
   return found !== undefined && isContrary(node) ? found : undefined;
 }
 
+/** A test without a comparison with true or false. */
+function plainly(asked: Demand, { hasPlainTruth }: Opposites): Demand {
+  const inner = withoutParentheses(asked.test);
+  const operator = inner.child("operator")?.text ?? "";
+  const isTrue = /^(true|false)$/.test(inner.lastPart?.text ?? "")
+    ? inner.lastPart!.text === "true"
+    : undefined;
+  if (!hasPlainTruth || isTrue === undefined || !/^[!=]=$/.test(operator)) return asked;
+  const isSame = (operator === "==") === isTrue;
+  return plainly(unnegated(inner.firstPart!, isSame === asked.isTrue), { hasPlainTruth } as Opposites);
+}
+
 /** A test as it must come out, without more brackets than it needs: where that is short, else behind a `!`. */
 function askedBy(
   { test, isTrue }: Sieve,
   by: Opposites,
 ): { code: Segment[]; isShort: boolean; at: SyntaxNode | undefined } {
-  const asked = unnegated(test, isTrue);
+  const asked = plainly(unnegated(test, isTrue), by);
   const inner = withoutParentheses(asked.test);
   const whole = copy(inner.start, inner.end);
   if (asked.isTrue) return { code: [whole], isShort: true, at: inner };
@@ -161,6 +178,27 @@ export function runsAlone(parts: readonly SyntaxNode[]): Answer {
     }
   }
   return yes("name.scope", "a function of its own can hold it");
+}
+
+/** Methods that are called for what they change, whatever they are called on. */
+const CHANGES =
+  /^(add|addAll|remove|removeAll|retainAll|put|putAll|putIfAbsent|poll|pop|push|offer|clear|next|append|insert|shift|unshift|splice|enqueue|dequeue|moveNext|print|println|write|writeLine)$/i;
+
+/** A function that a method is handed for a test or a value changes nothing: who reads it does not look for that there. */
+export function onlyAsks(parts: readonly SyntaxNode[]): Answer {
+  for (const part of parts) {
+    const { calls, flow } = part.tree.language;
+    for (const node of part.descendants()) {
+      const isAssignment = flow.assignments[node.kind] !== undefined && !/declarat|pattern/.test(node.kind);
+      const isWrite = isAssignment && /=$|^(\+\+|--)$/.test(operatorOf(node));
+      const isCall = node.is(calls);
+      const changes =
+        isCall && (calledFromLibrary(node)?.effect === "changes" || CHANGES.test(callOf(node)?.method ?? ""));
+      if (isWrite || changes)
+        return no("effect.side-effect", `\`${shortened(node.text)}\` changes something`, node);
+    }
+  }
+  return yes("effect.side-effect", "the new functions change nothing themselves");
 }
 
 /** What is walked is not changed while the items are asked. */

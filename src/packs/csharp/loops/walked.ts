@@ -1,7 +1,7 @@
 import { classesNamed, condition, no, referencesAt, shortened, typeOf, unknown, yes } from "../../../core.js";
 import type { Answer, Condition, Match, Sifted, SyntaxNode } from "../../../core.js";
 import type { ByMethods } from "../../family/by-methods.js";
-import { receiver, runsAlone } from "../../family/item-function.js";
+import { onlyAsks, receiver, runsAlone } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { comparesPlainly } from "../values.js";
 
@@ -100,6 +100,7 @@ export function asMethods(
       unknownIs: "possible",
     }),
     condition("the loop takes its items as they are", (match) => takesItemsAsTheyAre(siftedIn(match))),
+    condition("the new functions change nothing", (match) => onlyAsks(partsIn(match))),
     condition("a function can do it", (match) => runsAlone(partsIn(match))),
     condition("a function can take along what is used", (match) => canBeTakenAlong(partsIn(match))),
   ];

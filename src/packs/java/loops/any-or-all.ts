@@ -53,6 +53,24 @@ export const anyOrAll = rule({
       inMethod("return all().stream().anyMatch(hive -> hive.open);"),
       "possible",
     ),
+    rewrites(
+      inMethod(
+        "for (Hive hive : hives) if (hive.isQuiet() == false) return false;\n        return true;",
+        "Hive... hives",
+      ),
+      inMethod("return Arrays.stream(hives).allMatch(hive -> hive.isQuiet());", "Hive... hives"),
+    ),
+    holds(
+      inMethod("for (Hive hive : hives) if (n++ > hive.age) return true;\n        return false;"),
+      "changes something",
+    ),
+    holds(
+      inMethod(
+        "for (Hive hive : hives) if (!seen.add(hive)) return true;\n        return false;",
+        "List<Hive> hives, Set<Hive> seen",
+      ),
+      "changes something",
+    ),
     // What is thrown must be declared, which a lambda cannot do.
     holds(
       inMethod("for (Hive hive : hives) if (hive.ask()) return true;\n        return false;"),

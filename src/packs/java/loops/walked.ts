@@ -1,4 +1,5 @@
 import {
+  callOf,
   condition,
   copy,
   isOfTrait,
@@ -12,7 +13,7 @@ import {
 } from "../../../core.js";
 import type { Answer, Condition, Match, Segment, Sifted, SyntaxNode } from "../../../core.js";
 import type { ByMethods } from "../../family/by-methods.js";
-import { receiver } from "../../family/item-function.js";
+import { onlyAsks, receiver } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { staysQuiet, usesOnlyFinal } from "../lambdas.js";
 import { declaredType, typeArguments } from "../types.js";
@@ -26,9 +27,23 @@ function arrayOf(items: SyntaxNode): string | undefined {
   return type?.endsWith("[]") ? type.slice(0, -2) : undefined;
 }
 
+/** Methods that give an array wherever the library has them. */
+const GIVE_ARRAYS =
+  /^(split|toArray|listFiles|getEnumConstants|getStackTrace|getInterfaces|getBounds|getUpperBounds|getLowerBounds|getActualTypeArguments|getTypeParameters|getParameterTypes|getExceptionTypes|get(Declared)?(Fields|Methods|Constructors|Classes|Annotations))$/;
+
+/** Is what is walked an array, by its type, or as far as the name of the method that gives it says so? */
+export function walksArray({ items }: Sifted): boolean {
+  const node = withoutParentheses(items);
+  return (
+    arrayOf(node) !== undefined ||
+    (typeOf(node) === undefined && GIVE_ARRAYS.test(callOf(node)?.method ?? ""))
+  );
+}
+
 /** What streams the items: `hives.stream()`, `Arrays.stream(hives)`. */
-function streamed({ items }: Sifted, match: Match): Segment[] {
-  if (arrayOf(items) === undefined) return [...receiver(items), text(".stream()")];
+function streamed(sifted: Sifted, match: Match): Segment[] {
+  const { items } = sifted;
+  if (!walksArray(sifted)) return [...receiver(items), text(".stream()")];
   const { start, end } = withoutParentheses(items);
   return [text(`${match.nameOf(Arrays)}.stream(`), copy(start, end), text(")")];
 }
@@ -37,6 +52,7 @@ function streamed({ items }: Sifted, match: Match): Segment[] {
 export const STREAMS: ByMethods = {
   opposite: { "==": "!=", "!=": "==" },
   isContrary: () => true,
+  hasPlainTruth: true,
   ahead: streamed,
   head: ({ item }) => `${item!.text} ->`,
   any: "anyMatch",
@@ -46,14 +62,17 @@ export const STREAMS: ByMethods = {
   map: "map",
 };
 
-/** Is an array walked, so that the new code names the class `Arrays`? */
-export const walksArray = ({ items }: Sifted): boolean => arrayOf(items) !== undefined;
-
 /** Can what is walked be streamed, in the order in which the loop takes its items? */
 function isStreamable({ items }: Sifted, takesNumbers: boolean): Answer {
   const node = withoutParentheses(items);
   const type = typeOf(node);
   const array = arrayOf(node);
+  if (array === undefined && GIVE_ARRAYS.test(callOf(node)?.method ?? ""))
+    return unknown(
+      "type.not-known",
+      `\`${shortened(node.text)}\` is an array by the name of the method alone`,
+      node,
+    );
   if (array === undefined)
     return isOfTrait(node, "collection", {
       what: "collection",
@@ -103,6 +122,7 @@ export function asStream(
       unknownIs: "possible",
     }),
     condition("the loop takes its items as they are", (match) => takesItemsAsTheyAre(siftedIn(match))),
+    condition("the new functions change nothing", (match) => onlyAsks(partsIn(match))),
     condition("a lambda can use all that is used", (match) => usesOnlyFinal(partsIn(match))),
     condition("a lambda throws nothing that must be declared", (match) => staysQuiet(partsIn(match))),
   ];

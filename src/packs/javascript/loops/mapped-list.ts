@@ -16,7 +16,7 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import { called, receiver, runsAlone, staysAlike, together } from "../../family/item-function.js";
+import { called, onlyAsks, receiver, runsAlone, staysAlike, together } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import {
   endsNames,
@@ -167,6 +167,9 @@ export const mappedList = rule({
       when: (match) => !isList(match) && !isCopy(match),
     }),
     condition("the names of the loop are not used afterwards", ({ collecting }) => endsNames(collecting)),
+    condition("the new functions change nothing", (match) => onlyAsks(evaluated(match)), {
+      when: (match) => !isCopy(match),
+    }),
     condition("a function can do it", (match) => runsAlone(evaluated(match)), {
       when: (match) => !isCopy(match),
     }),

@@ -13,7 +13,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Condition, Match, Sifted, SyntaxNode } from "../../../core.js";
-import { runsAlone, staysAlike, type Opposites } from "../../family/item-function.js";
+import { onlyAsks, runsAlone, staysAlike, type Opposites } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { isFilled } from "../filled.js";
 import { kindOf } from "../kinds.js";
@@ -195,6 +195,7 @@ export function asMethod(
       when: (match) => !siftedIn(match).fn,
     }),
     condition("the names of the loop are not used afterwards", (match) => endsNames(siftedIn(match))),
+    condition("the new functions change nothing", (match) => onlyAsks(partsIn(match))),
     condition("a function can do it", (match) => runsAlone(partsIn(match))),
     condition("types stay as narrow as they are", (match) => keepsTypes(siftedIn(match), partsIn(match)), {
       when: ({ tree }) => tree.language.id !== "javascript",
