@@ -144,7 +144,7 @@ export const NEEDS: readonly Need[] = [
     to: "lists walked by their items, patterns for types, type arguments left out, switch expressions, text blocks, boxed values by `valueOf`, constants of charsets, `StringBuilder`",
     rules: of(
       "java",
-      "each-item type-pattern diamond switch-expression text-block list-sort boxed-value standard-charset unshared-text",
+      "each-item any-or-all first-found mapped-list type-pattern diamond switch-expression text-block list-sort boxed-value standard-charset unshared-text",
     ),
     missing: "records, streams, old collections and dates",
   },
@@ -171,7 +171,10 @@ export const NEEDS: readonly Need[] = [
     language: "C#",
     from: "older forms of the language",
     to: "lists walked by their items, values written in texts, patterns for types, `out` variables declared in the call, switch expressions",
-    rules: of("csharp", "each-item interpolated type-pattern tested-type out-variable switch-value"),
+    rules: of(
+      "csharp",
+      "each-item any-or-all first-found mapped-list interpolated type-pattern tested-type out-variable switch-value",
+    ),
     missing: "initialisers, expression bodies, `ContinueWith`",
   },
   {

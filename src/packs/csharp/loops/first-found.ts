@@ -71,7 +71,8 @@ function givesNull({ sought: { items: walks } }: Match): Answer {
       walks,
     );
   const [own] = classesNamed(walks.tree, type).classes;
-  if (isValueType(type, walks)) return no(code, `\`${type}\` is a value that is never null`, walks);
+  if (isValueType(type, walks) || /^KeyValuePair\b/.test(type))
+    return no(code, `\`${type}\` is a value that is never null`, walks);
   return type === "string" ||
     type === "object" ||
     /^(class|interface|record)_declaration$/.test(own?.kind ?? "")
@@ -138,6 +139,14 @@ export const firstFoundRule = rule({
       inMethod(
         "foreach (var one in ns) if (one > n) return one;\n        return null;",
         "List<int> ns, int n",
+      ),
+      "never null",
+    ),
+    // What a dictionary holds are no objects.
+    holds(
+      inMethod(
+        "foreach (var pair in byName) if (pair.Value.Age > n) return pair.Key;\n        return null;",
+        "Dictionary<string, Hive> byName, int n",
       ),
       "never null",
     ),

@@ -28,6 +28,7 @@ export function itemType(items: SyntaxNode): string | undefined {
   if (!type || classesNamed(items.tree, type.name).classes.length > 0) return undefined;
   if (type.name === "string") return "char";
   if (type.name.endsWith("[]")) return type.name.slice(0, -2);
+  if (/^(Sorted|I|IReadOnly|Concurrent)?Dictionary$/.test(type.name)) return "KeyValuePair";
   return COLLECTIONS.test(type.name) ? /<([^<>]+(?:<[^<>]*>)?)>`?$/.exec(type.why)?.[1] : undefined;
 }
 
