@@ -29,7 +29,7 @@ import { respellings, RESPELT, type Respelt } from "./respell/respell.js";
 
 /** The rules whose old code is a reading. */
 const RULES =
-  /\/(value-or-fallback|assigned-if-missing|guarded-read|guarded-call|lookup-or-default|fetch-or-default|branch-to-value|filled-dict|counted-in-map|create-if-absent|optional-consumed|optional-of-null|removed-if-there|null-or-empty|guarded-truth|required-argument|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock|promise-form|steps-awaited|own-keys|comprehension|mapped-list)$/;
+  /\/(value-or-fallback|assigned-if-missing|guarded-read|guarded-call|lookup-or-default|fetch-or-default|branch-to-value|filled-dict|counted-in-map|create-if-absent|optional-consumed|optional-of-null|removed-if-there|null-or-empty|guarded-truth|required-argument|scoped-resource|released-in-finally|block-form|synchronized|scoped-lock|promise-form|steps-awaited|own-keys|comprehension|mapped-list|any-or-all|first-found|summed|mapped-hash|read-or-fallback)$/;
 
 const { values } = parseArgs({
   options: {

@@ -52,6 +52,12 @@ function show(value) {
   return typeof value === "string" ? JSON.stringify(value) : String(value);
 }
 
+/** Is a place in no function, block or header? What is declared in one is seen by nobody outside. */
+function isOutermost(code, index) {
+  const ahead = code.slice(0, index).replace(/(["'`])(?:\\.|(?!\1)[^\\])*\1|\/\/.*/g, "");
+  return (ahead.match(/[({[]/g) ?? []).length === (ahead.match(/[)}\]]/g) ?? []).length;
+}
+
 function once(code, seed) {
   const log = [];
   const known = Object.create(null);
@@ -69,7 +75,10 @@ function once(code, seed) {
     },
     set: (_t, key, value) => ((known[key] = value), true),
   });
-  const names = [...new Set([...code.matchAll(/\b(?:let|const|var|function)\s+(\w+)/g)].map((m) => m[1]))];
+  const declared = [...code.matchAll(/\b(?:let|const|var|function)\s+(\w+)/g)].filter(({ index }) =>
+    isOutermost(code, index),
+  );
+  const names = [...new Set(declared.map((m) => m[1]))];
   const calls = names.map(
     (name) =>
       `try { if (typeof ${name} === "function") report("${name}()", ${name}(${name}.length > 0 ? sampleFor(1) : undefined, sampleFor(2))); else report("${name}", ${name}); } catch (e) { report("${name}!", String(e.name)); }`,

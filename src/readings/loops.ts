@@ -62,7 +62,7 @@ export function loopKinds({ flow }: Language): readonly string[] {
 export function loopAt(node: SyntaxNode): Loop | undefined {
   if (node.is(node.tree.language.flow.counting.clauses)) return ofClause(node);
   const shape = shapeOf(node);
-  if (shape?.is === "each") return ofEach(node, shape);
+  if (shape?.is === "each") return shape.walksKeys?.(node) ? undefined : ofEach(node, shape);
   return shape?.is === "loop" ? ofCounter(node, shape) : undefined;
 }
 
@@ -81,7 +81,7 @@ export function keyLoopAt(node: SyntaxNode): Loop | undefined {
   const { clauses, walkers } = node.tree.language.flow.counting;
   if (node.is(clauses)) return ofClause(node, keysIn);
   const shape = shapeOf(node);
-  if (shape?.is === "each") return ofEach(node, shape, keysIn);
+  if (shape?.is === "each") return shape.walksKeys?.(node) ? undefined : ofEach(node, shape, keysIn);
   return node.is(node.tree.language.calls) && walkers.length > 0 ? ofCallback(node) : undefined;
 }
 

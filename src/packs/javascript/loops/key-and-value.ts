@@ -182,6 +182,8 @@ export const keyAndValue = rule({
     js.holds("for (const k of Object.keys(jars)) jars[k]();", "is called with the object"),
     js.holds("for (const k of Object.keys(jars)) later(() => jars[k]);", "may run later"),
     js.holds("for (let k of Object.keys(jars)) { f(jars[k]); k = 1; }", "is written"),
+    // `for…in` walks the positions of the keys.
+    js.ignores("let n = 0; for (const k in Object.keys(jars)) n = jars[k];"),
     js.ignores("for (const k of Object.keys(jars)) f(k);"),
     js.ignores("for (const k of Object.keys(jars)) f(lids[k]);"),
     js.ignores("for (const k in jars) f(jars[k]);"),

@@ -11,6 +11,7 @@ import {
   shortened,
   text,
   trialsIn,
+  typeOf,
   unknown,
   yes,
 } from "../../../core.js";
@@ -55,6 +56,22 @@ const evaluated = ({ collecting: { sieves, value: added } }: Match): SyntaxNode[
   ...sieves.map(({ test }) => test),
   added,
 ];
+
+/** A loop refuses what only has a length, and `Array.from` takes it. */
+function canBeWalked({ collecting: { items: walks } }: Match): Answer {
+  const node = withoutParentheses(walks);
+  const shown = shortened(node.text);
+  if (/^document\./.test(node.text) && isListOfNodes(node))
+    return yes("type.is", `\`${shown}\` is a list of nodes`, node);
+  const type = typeOf(node);
+  return type && !type.declared && /^(Set|Map|Array|string|Iterator|Generator)$/.test(type.name)
+    ? yes("type.is", type.why, type.at)
+    : unknown(
+        "type.not-known",
+        `\`${shown}\` could be an object with nothing but a length, which a loop refuses`,
+        node,
+      );
+}
 
 /** A test of all items comes ahead of all values from now on. */
 function areApart(match: Match): Answer {
@@ -156,6 +173,9 @@ export const mappedList = rule({
       when: isByMethod,
       unknownIs: "possible",
     }),
+    condition("what is walked can be walked", canBeWalked, {
+      when: (match) => !isList(match) && match.collecting.sieves.length === 0 && !isCopy(match),
+    }),
     condition("what is walked keeps its items", (match) => staysAlike(match.collecting, evaluated(match)), {
       when: (match) => !isTakenByItem(match) && !match.collecting.fn,
     }),
@@ -198,6 +218,11 @@ export const mappedList = rule({
     js.rewrites(
       "function f(jars) {\n  const names = [];\n  for (const jar of jars) names.push(jar.name);\n  return names;\n}",
       "function f(jars) {\n  const names = Array.from(jars, (jar) => jar.name);\n  return names;\n}",
+      "likely",
+    ),
+    ts.rewrites(
+      "function f(jars: Set<Jar>) {\n  const names = [];\n  for (const jar of jars) names.push(jar.name);\n  return names;\n}",
+      "function f(jars: Set<Jar>) {\n  const names = Array.from(jars, (jar) => jar.name);\n  return names;\n}",
     ),
     js.rewrites(
       "function f(jars) {\n  const all = [];\n  for (const jar of jars) all.push(jar);\n  return all;\n}",
@@ -232,6 +257,7 @@ export const mappedList = rule({
     js.rewrites(
       "function f(jars) {\n  /** @type {string[]} */\n  const names = [];\n  for (const jar of jars) {\n    names.push(jar.name);\n  }\n  return names;\n}",
       "function f(jars) {\n  /** @type {string[]} */\n  const names = Array.from(jars, (jar) => jar.name);\n  return names;\n}",
+      "likely",
     ),
     js.rewrites(
       'function f() {\n  const all = [];\n  document.querySelectorAll("li").forEach((jar, i) => all.push({ jar, i }));\n  return all;\n}',
