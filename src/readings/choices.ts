@@ -1,13 +1,11 @@
 import {
   functionAround,
   isMember,
-  isSeenElsewhere,
   isSideEffectFree,
   referencesAt,
   referencesOf,
   shortened,
   unknown,
-  usesOf,
   yes,
   type Answer,
 } from "../analysis/index.js";
@@ -16,6 +14,7 @@ import { casesAt } from "./cases.js";
 import { caughtAt } from "./caught.js";
 import { bare, itemRead, presenceOf, type PresenceTest } from "./presence-test.js";
 import { assignedBy, differenceOf, isValuePlace, type Frame } from "./frame.js";
+import { isUsedOnlyIn } from "./used-once.js";
 import { expressionOf, isGiven, isStatement, neighbour, waysOf, type Ways } from "./ways.js";
 
 /** A choice between two values by a condition, however it is spelt. */
@@ -224,18 +223,6 @@ function statementWith(value: SyntaxNode): SyntaxNode | undefined {
   let at = value;
   while (at.parent && !isStatement(at)) at = at.parent;
   return isValuePlace(value, at) ? at : undefined;
-}
-
-/** Is a local used nowhere but in some code? */
-function isUsedOnlyIn(name: SyntaxNode, code: readonly SyntaxNode[]): boolean {
-  const leaf = name.isLeaf ? name : name.firstPart;
-  const to = leaf?.isLeaf && referencesAt(leaf).find(({ member }) => !member)?.to;
-  if (!to || isMember(to) || isSeenElsewhere(to)) return false;
-  const { references, doubts } = usesOf(to);
-  return (
-    doubts.length === 0 &&
-    references.every(({ node }) => name.holds(node) || code.some((one) => one.holds(node)))
-  );
 }
 
 /** A choice that is made where several branches, one in the other, all come out true. */

@@ -1,9 +1,10 @@
-import { mentionsOf, referencesAt, valueOf } from "../analysis/index.js";
+import { annotationOf, mentionsOf, referencesAt, valueOf } from "../analysis/index.js";
 import { jumpOf, oncePerNode, type Language, type SyntaxNode } from "../syntax/index.js";
 import { assignedBy, type Frame } from "./frame.js";
 import { putBy } from "./keyed.js";
 import { bare, callOf } from "./presence-test.js";
 import { sieved, walkAt, walkKinds, type Sifted } from "./walk.js";
+import { isUsedOnlyIn } from "./used-once.js";
 import { expressionOf, isStatement, neighbour } from "./ways.js";
 
 /** What a loop may gather: a list, a set or a map that it fills, or a number that it adds to. */
@@ -120,9 +121,22 @@ interface Added {
 
 /** What the one statement adds, and to what. */
 function addedBy([only, ...more]: readonly SyntaxNode[]): Added | undefined {
-  return only && more.length === 0
-    ? (addedToContainer(expressionOf(only)) ?? putInto(only) ?? addedUp(only))
-    : undefined;
+  const [next, ...others] = more;
+  if (only && next) return others.length === 0 ? addedByName(only, next) : undefined;
+  return only && (addedToContainer(expressionOf(only)) ?? putInto(only) ?? addedUp(only));
+}
+
+const NUMBER = /^(?:s?byte|u?short|u?int|u?long|char|float|double|decimal|number)$/;
+
+/** `name = jar.name; names.push(name);`, with nothing else that uses the name. */
+function addedByName(first: SyntaxNode, second: SyntaxNode): Added | undefined {
+  const given = assignedBy(first);
+  const added = given && addedToContainer(expressionOf(second));
+  // A number may be converted to the type that is written.
+  const written = given && annotationOf(given.target)?.text;
+  if (written !== undefined && NUMBER.test(written)) return undefined;
+  if (!given || !added || !given.target.isLeaf || !isSame(bare(added.value), given.target)) return undefined;
+  return isUsedOnlyIn(given.target, [added.value]) ? { ...added, value: given.value } : undefined;
 }
 
 /** Parts of a call that hand on something else than one value. */

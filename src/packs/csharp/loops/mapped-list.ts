@@ -108,6 +108,18 @@ export const mappedList = rule({
       ),
       "likely",
     ),
+    rewrites(
+      inMethod(
+        'var names = new List<string>();\n        foreach (var hive in hives)\n        {\n            string name = $"{hive.Name}";\n            names.Add(name);\n        }\n        return names;',
+      ),
+      inMethod('var names = hives.Select(hive => $"{hive.Name}").ToList();\n        return names;'),
+    ),
+    // The number is converted ahead of being added.
+    ignores(
+      inMethod(
+        "var ages = new List<object>();\n        foreach (var hive in hives)\n        {\n            long age = hive.Age;\n            ages.Add(age);\n        }\n        return ages;",
+      ),
+    ),
     // A list of texts is no list of objects.
     holds(
       inMethod(

@@ -6,7 +6,6 @@ import {
   no,
   rule,
   shortened,
-  text,
   trialsIn,
   unknown,
   unnegated,

@@ -17,7 +17,7 @@ import { isNotSeenSeeking } from "../../family/collecting.js";
 import { called, receiver, together } from "../../family/item-function.js";
 import { isThere } from "../there.js";
 import { holdsNoMissing } from "./asserted.js";
-import { asMethod, headOf, isReadFirst, OPPOSITES, walkedBy } from "./walked.js";
+import { asMethod, headOf, isNamedIn, isReadFirst, OPPOSITES, walkedBy } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
 
@@ -36,7 +36,15 @@ function readOf({ sought }: Match): SyntaxNode | undefined {
     at = at.firstPart;
   const isRead =
     at.is("identifier") && at.text === walkedBy(sought).item.text && !at.parent!.child("optional_chain");
-  return isRead && value.mentions(at.text).length === 1 ? at : undefined;
+  const [, ...others] = walkedBy(sought).parameters;
+  const isAlone = value.mentions(at.text).length === 1 && !others.some((one) => isNamedIn(one, [value]));
+  return isRead && isAlone ? at : undefined;
+}
+
+/** Is the position of the item kept, and -1 where there is none? */
+function isPosition({ sought }: Match): boolean {
+  const [, position] = walkedBy(sought).parameters;
+  return sought.value.text === position?.text && sought.otherwise?.text === "-1";
 }
 
 /** Is the value of a default undefined, which is what `find` gives where it finds nothing? */
@@ -46,6 +54,7 @@ const isUndefined = ({ sought: { otherwise } }: Match): boolean =>
 function fits(match: Match): Answer {
   const { value, otherwise } = match.sought;
   const code = "form.fits";
+  if (isPosition(match)) return yes(code, "it is the position, or -1");
   if (!isItem(match) && !readOf(match))
     return no(
       code,
@@ -64,7 +73,7 @@ function fits(match: Match): Answer {
 function isThereIfFound(match: Match): Answer {
   const { sought } = match;
   const { value, sieves } = sought;
-  if (isUndefined(match)) return yes("value.null", "no default is needed");
+  if (isUndefined(match) || isPosition(match)) return yes("value.null", "no default is needed");
   if (isItem(match) && isReadFirst(sought, sieves[0]!.test))
     return yes("value.null", "the test has read something of the item, so the item is there", value);
   const there = isItem(match) ? holdsNoMissing(match, walkedBy(sought).items, value) : isThere(match, value);
@@ -78,7 +87,9 @@ function becomes(match: Match): Segment[] {
   const walks = walkedBy(sought);
   const tests = sought.sieves.map(({ test }) => test);
   const code = together(sought.sieves, OPPOSITES);
-  const found = called(match, receiver(walks.items), { open: ".find(", head: headOf(walks, tests), code });
+  const open = isPosition(match) ? ".findIndex(" : ".find(";
+  const found = called(match, receiver(walks.items), { open, head: headOf(walks, tests), code });
+  if (isPosition(match)) return found;
   const { value, otherwise } = sought;
   const read = isItem(match) ? undefined : readOf(match);
   const rest = read ? match.tree.text.slice(read.end, value.end) : "";
@@ -94,7 +105,7 @@ const ts = trialsIn("typescript");
 export const firstFoundRule = rule({
   id: "javascript/first-found",
   kind: "idiom",
-  title: "Use find to take the first item that passes a test",
+  title: "Use find or findIndex to take the first item that passes a test",
   why: "What is looked for stands in one expression, and the reader need not see where the loop is left.",
   target: "2020",
   was: firstFound(items),
@@ -121,6 +132,14 @@ export const firstFoundRule = rule({
     ts.rewrites(
       "function f(jars: Jar[]) {\n  for (const jar of jars) if (jar.full && !jar.old) return jar.lid.size;\n  return undefined;\n}",
       "function f(jars: Jar[]) {\n  return jars.find((jar) => jar.full && !jar.old)?.lid.size;\n}",
+    ),
+    ts.rewrites(
+      "function f(jars: Jar[], id: number) {\n  for (const [i, jar] of jars.entries()) if (jar.id === id && i > 3) return i;\n  return -1;\n}",
+      "function f(jars: Jar[], id: number) {\n  return jars.findIndex((jar, i) => jar.id === id && i > 3);\n}",
+    ),
+    ts.holds(
+      "function f(jars: Jar[], id: number) {\n  for (const [i, jar] of jars.entries()) if (jar.id === id) return jar.part(i);\n  return undefined;\n}",
+      "in another way",
     ),
     // What is read may be missing itself.
     ts.rewrites(

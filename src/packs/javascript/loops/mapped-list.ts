@@ -242,6 +242,14 @@ export const mappedList = rule({
       'function f(names: string[]) {\n  const lines = names.map((name, i) => `${i}: ${name}`);\n  return lines.join("\\n");\n}',
       "likely",
     ),
+    ts.rewrites(
+      "function f(jars: Jar[]) {\n  const names = [];\n  for (const jar of jars) {\n    const name = jar.name.trim();\n    names.push(name);\n  }\n  return names;\n}",
+      "function f(jars: Jar[]) {\n  const names = jars.map((jar) => jar.name.trim());\n  return names;\n}",
+      "likely",
+    ),
+    ts.ignores(
+      "function f(jars: Jar[]) {\n  const names = [];\n  let name;\n  for (const jar of jars) {\n    name = jar.name;\n    names.push(name);\n  }\n  return [names, name];\n}",
+    ),
     // The test says that the lid is there, and another function does not know that.
     ts.rewrites(
       "function f(jars: Jar[]) {\n  const lids: Lid[] = [];\n  for (const jar of jars) if (jar.lid) lids.push(jar.lid);\n  return lids;\n}",

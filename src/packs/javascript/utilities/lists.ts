@@ -1,12 +1,4 @@
-import {
-  calledFromLibrary,
-  isUnchanged,
-  referencesAt,
-  shortened,
-  typeOf,
-  unknown,
-  yes,
-} from "../../../core.js";
+import { isUnchanged, referencesAt, shortened, typeOf, unknown, yes } from "../../../core.js";
 import { changesOf, functionAround, no, referencesOf, usesOf } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { parametersOf } from "../callbacks/settled.js";

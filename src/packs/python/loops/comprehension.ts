@@ -100,6 +100,13 @@ export const comprehension = rule({
   becomes: (match) => laidOut(match, bracketsOf(match), clausesOf(match)),
   trials: [
     rewrites(
+      "def f(jars):\n    names = []\n    for jar in jars:\n        name = jar.name.strip()\n        names.append(name)\n    return names\n",
+      "def f(jars):\n    names = [jar.name.strip() for jar in jars]\n    return names\n",
+    ),
+    ignores(
+      "def f(jars):\n    names = []\n    for jar in jars:\n        name = jar.name\n        names.append(name)\n    return names, name\n",
+    ),
+    rewrites(
       "def f(jars):\n    names = []\n    for jar in jars:\n        names.append(jar.name)\n    return names\n",
       "def f(jars):\n    names = [jar.name for jar in jars]\n    return names\n",
     ),
