@@ -47,7 +47,11 @@ export function walkAt(loop: SyntaxNode): Walk | undefined {
     const item = shape.target === undefined ? undefined : partOf(loop, shape.target);
     const body = partsOf(loop, shape.body).flatMap(statementsOf);
     const isOfItems = shape.walksKeys?.(loop) !== true;
-    return items && isOfItems && !isMore && !isAsync ? { loop, items, item, body } : undefined;
+    // `for (const jar of jar)` reads a name that has no value yet.
+    const isEarly = [...(item?.descendants() ?? [])].some(
+      (name) => name.isLeaf && (items?.mentions(name.text).length ?? 0) > 0,
+    );
+    return items && isOfItems && !isEarly && !isMore && !isAsync ? { loop, items, item, body } : undefined;
   }
   const call = loop.is(calls) ? callOf(loop) : undefined;
   if (!call?.receiver || !flow.collecting.walkers.includes(call.method)) return undefined;

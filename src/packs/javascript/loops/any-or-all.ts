@@ -116,6 +116,7 @@ export const anyOrAll = rule({
       "function f(jars: Jar[]) {\n  let found = false;\n  for (const jar of jars) if (!found && jar.full) found = true;\n  return found;\n}",
       "is read while",
     ),
+    js.ignores("function f() {\n  for (const jar of jar) if (jar.full) return true;\n  return false;\n}"),
     js.ignores("function f(o) {\n  for (const key in o) if (o[key]) return true;\n  return false;\n}"),
     js.ignores("async function f(o) {\n  for await (const x of o) if (x.a) return true;\n  return false;\n}"),
     js.ignores("function f(o) {\n  for (const x of o) if (x.a) return true;\n}"),

@@ -158,6 +158,9 @@ export const anyOrAll = rule({
       "def f(jars):\n    for jar in jars:\n        if jar.full:\n            return True\n    return None\n",
     ),
     ignores(
+      "def f():\n    for jar in jar:\n        if jar.full:\n            return True\n    return False\n",
+    ),
+    ignores(
       "def f(jars):\n    for jar in jars:\n        if jar.full:\n            return True\n    return True\n",
     ),
     ignores("def f(jars):\n    for jar in jars:\n        return True\n    return False\n"),
