@@ -167,6 +167,12 @@ export function called(
   ];
 }
 
+/** What is evaluated for an item, in the order in which it is: the tests, and the value that is made of it. */
+export const evaluatedFor = ({ sieves, value }: Sifted & { readonly value: SyntaxNode }): SyntaxNode[] => [
+  ...sieves.map(({ test }) => test),
+  value,
+];
+
 /** Nothing in code waits for something or hands something out, which a function of its own would do for itself alone. */
 export function runsAlone(parts: readonly SyntaxNode[]): Answer {
   for (const part of parts) {

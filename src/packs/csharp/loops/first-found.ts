@@ -17,7 +17,7 @@ import {
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isItem } from "../../family/by-methods.js";
 import { isNotSeenSeeking } from "../../family/collecting.js";
-import { called, together } from "../../family/item-function.js";
+import { called, evaluatedFor, together } from "../../family/item-function.js";
 import { isValueType } from "../values.js";
 import { asMethods, itemType, LINQ } from "./walked.js";
 
@@ -26,10 +26,7 @@ const { rewrites, ignores, holds } = trialsIn("csharp");
 const inMethod = (code: string, head = "List<Hive> hives, int n"): string =>
   `using System.Collections.Generic;\nusing System.Linq;\n\nclass Hive { public int Age; public string Name; public Hive Next; }\n\nclass A\n{\n    object F(${head})\n    {\n        ${code}\n    }\n}\n`;
 
-const partsIn = ({ sought: { sieves, value } }: Match): SyntaxNode[] => [
-  ...sieves.map(({ test }) => test),
-  value,
-];
+const partsIn = ({ sought }: Match): SyntaxNode[] => evaluatedFor(sought);
 
 /** The item at the beginning of what is read of it: `hive` in `hive.Name`; undefined where more is done with it. */
 function itemIn({ sought: { item, value } }: Match): SyntaxNode | undefined {

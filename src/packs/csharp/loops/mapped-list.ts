@@ -15,7 +15,7 @@ import {
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isItem, sievedBy, usesNoNameOf } from "../../family/by-methods.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import { called } from "../../family/item-function.js";
+import { called, evaluatedFor } from "../../family/item-function.js";
 import { asMethods, itemType, LINQ } from "./walked.js";
 
 const { list, items, value } = holes({
@@ -27,10 +27,7 @@ const { rewrites, ignores, holds } = trialsIn("csharp");
 const inMethod = (code: string, head = "List<Hive> hives, int n"): string =>
   `using System.Collections.Generic;\nusing System.Linq;\n\nclass Hive { public int Age; public string Name; }\n\nclass A\n{\n    object F(${head})\n    {\n        ${code}\n    }\n}\n`;
 
-const partsIn = ({ collecting: { sieves, value: added } }: Match): SyntaxNode[] => [
-  ...sieves.map(({ test }) => test),
-  added,
-];
+const partsIn = ({ collecting }: Match): SyntaxNode[] => evaluatedFor(collecting);
 
 const addsItem = ({ collecting }: Match): boolean => isItem(collecting, collecting.value);
 

@@ -16,7 +16,7 @@ import {
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isItem, sievedBy, usesNoNameOf } from "../../family/by-methods.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import { called } from "../../family/item-function.js";
+import { called, evaluatedFor } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { isLibraryName, typeArguments } from "../types.js";
 import { Arrays, asStream, itemType, STREAMS, walksArray } from "./walked.js";
@@ -33,10 +33,7 @@ const COLLECTORS = "import java.util.*;\nimport java.util.stream.Collectors;\n";
 const inMethod = (code: string, imports = IMPORTS, head = "List<Hive> hives, int n"): string =>
   `${imports}\nclass Hive {\n    int age;\n    String name;\n    String getName() { return name; }\n}\n\nclass A {\n    Object f(${head}) {\n        ${code}\n    }\n}\n`;
 
-const partsIn = ({ collecting: { sieves, value: added } }: Match): SyntaxNode[] => [
-  ...sieves.map(({ test }) => test),
-  added,
-];
+const partsIn = ({ collecting }: Match): SyntaxNode[] => evaluatedFor(collecting);
 
 const addsItem = ({ collecting }: Match): boolean => isItem(collecting, collecting.value);
 const isCopy = (match: Match): boolean => addsItem(match) && match.collecting.sieves.length === 0;

@@ -14,17 +14,14 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenSeeking } from "../../family/collecting.js";
-import { called, receiver, together } from "../../family/item-function.js";
+import { called, evaluatedFor, receiver, together } from "../../family/item-function.js";
 import { isThere } from "../there.js";
 import { holdsNoMissing } from "./asserted.js";
 import { asMethod, headOf, isNamedIn, isReadFirst, OPPOSITES, walkedBy } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
 
-const partsIn = ({ sought: { sieves, value } }: Match): SyntaxNode[] => [
-  ...sieves.map(({ test }) => test),
-  value,
-];
+const partsIn = ({ sought }: Match): SyntaxNode[] => evaluatedFor(sought);
 
 const isItem = ({ sought }: Match): boolean => walkedBy(sought).item.text === sought.value.text;
 

@@ -17,7 +17,15 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import { called, onlyAsks, receiver, runsAlone, staysAlike, together } from "../../family/item-function.js";
+import {
+  called,
+  evaluatedFor,
+  onlyAsks,
+  receiver,
+  runsAlone,
+  staysAlike,
+  together,
+} from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import {
   endsNames,
@@ -52,10 +60,7 @@ const isByMethod = ({ collecting: { fn, items: walks } }: Match): boolean =>
   fn !== undefined && !isListOfNodes(withoutParentheses(walks));
 
 /** What is evaluated for an item, in the order in which it is. */
-const evaluated = ({ collecting: { sieves, value: added } }: Match): SyntaxNode[] => [
-  ...sieves.map(({ test }) => test),
-  added,
-];
+const evaluated = ({ collecting }: Match): SyntaxNode[] => evaluatedFor(collecting);
 
 /** A loop refuses what only has a length, and `Array.from` takes it. */
 function canBeWalked({ collecting: { items: walks } }: Match): Answer {
