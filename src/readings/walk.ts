@@ -53,8 +53,10 @@ export function walkAt(loop: SyntaxNode): Walk | undefined {
     );
     return items && isOfItems && !isEarly && !isMore && !isAsync ? { loop, items, item, body } : undefined;
   }
-  const call = loop.is(calls) ? callOf(loop) : undefined;
-  if (!call?.receiver || !flow.collecting.walkers.includes(call.method)) return undefined;
+  const named = loop.child("method") ?? loop.child("function")?.lastPart;
+  if (!named || !flow.collecting.walkers.includes(named.text) || !loop.is(calls)) return undefined;
+  const call = callOf(loop);
+  if (!call?.receiver) return undefined;
   const block = loop.child("block");
   if (!block) return walkByFunction(loop, call.receiver, call.args);
   if (call.args.length > 0) return undefined;
