@@ -77,7 +77,7 @@ export function unsetAhead(
   name: SyntaxNode,
 ): { readonly statement: SyntaxNode; readonly behind: SyntaxNode } | undefined {
   const at = neighbour(loop, "before");
-  if (!at || !at.tree.language.flow.missing.unset || at.parts.length !== 1) return undefined;
+  if (!at?.is(at.tree.language.flow.missing.unset) || at.parts.length !== 1) return undefined;
   const declarator = at.firstPart!;
   const [to] = referencesAt(name).flatMap((one) => one.to ?? []);
   const [declared, ...more] = to?.at ?? [];

@@ -182,8 +182,8 @@ export interface MissingFacts {
     readonly anything: readonly string[];
     readonly open: readonly string[];
   };
-  /** Does a variable that is declared without a value hold a missing one? */
-  readonly unset: boolean;
+  /** Statements that give a missing value to what they declare without a value, each time that they are run. */
+  readonly unset: readonly string[];
   /** Does a function that ends without a `return` give a missing value? */
   readonly endGives: boolean;
   /** Nodes that make something new, which is never missing. */
@@ -298,7 +298,7 @@ export const ordinaryMissing = {
   givenBack: [],
   exactly: { equal: [], unequal: [] },
   kindWord: undefined,
-  unset: false,
+  unset: [],
   endGives: false,
   patterns: { tests: [], negated: [], constants: [], anything: [], open: [] },
 } satisfies Partial<MissingFacts>;

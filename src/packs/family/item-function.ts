@@ -183,7 +183,7 @@ export function runsAlone(parts: readonly SyntaxNode[]): Answer {
         return no("name.scope", `\`${shortened(node.text)}\` may not stand in a function of its own`, node);
     }
   }
-  return yes("name.scope", "a function of its own can hold it");
+  return yes("name.scope", "nothing in it is awaited or yielded");
 }
 
 /** Methods that are called for what they change, whatever they are called on. */

@@ -92,7 +92,7 @@ export const ecmascriptFlow: FlowFacts = {
     ...ordinaryMissing,
     exactly: { equal: ["==="], unequal: ["!=="] },
     kindWord: "typeof",
-    unset: true,
+    unset: ["lexical_declaration"],
     endGives: true,
     literals: ["null", "undefined", "void 0", '"undefined"', "'undefined'"],
     // `===` tells one missing value from the other, so it says less.

@@ -25,25 +25,36 @@ export const anyOrAll = rule({
   trials: [
     rewrites(
       inMethod(
+        "if (hives == null) return false;\n        foreach (var hive in hives)\n        {\n            if (hive.Open) return true;\n        }\n        return false;",
+      ),
+      inMethod("if (hives == null) return false;\n        return hives.Any(hive => hive.Open);"),
+    ),
+    // Where there is no list, another exception is thrown.
+    rewrites(
+      inMethod(
         "foreach (var hive in hives)\n        {\n            if (hive.Age > n)\n            {\n                return true;\n            }\n        }\n        return false;",
       ),
       inMethod("return hives.Any(hive => hive.Age > n);"),
+      "likely",
     ),
     rewrites(
       inMethod(
         "bool ok = true;\n        foreach (Hive hive in hives)\n        {\n            if (!hive.Open) { ok = false; break; }\n        }\n        return ok;",
       ),
       inMethod("bool ok = hives.All(hive => hive.Open);\n        return ok;"),
+      "likely",
     ),
     rewrites(
       "using System.Collections.Generic;\n\nclass A\n{\n    bool F(string[] names)\n    {\n        foreach (var name in names)\n            if (name.Length > 3) return false;\n        return true;\n    }\n}\n",
       "using System.Collections.Generic;\nusing System.Linq;\n\nclass A\n{\n    bool F(string[] names)\n    {\n        return !names.Any(name => name.Length > 3);\n    }\n}\n",
+      "likely",
     ),
     rewrites(
       inMethod(
         "foreach (var hive in hives) if (hive.IsQuiet() && (hive.Open || n > 3)) return true;\n        return false;",
       ),
       inMethod("return hives.Any(hive => hive.IsQuiet() && (hive.Open || n > 3));"),
+      "likely",
     ),
     // A query would take the function for an expression, and a list of other objects has no such methods.
     rewrites(

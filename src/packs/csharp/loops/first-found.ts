@@ -110,19 +110,28 @@ export const firstFoundRule = rule({
   trials: [
     rewrites(
       inMethod(
+        "var all = new List<Hive>(hives);\n        foreach (var hive in all) if (hive.Age > n) return hive;\n        return null;",
+      ),
+      inMethod("var all = new List<Hive>(hives);\n        return all.FirstOrDefault(hive => hive.Age > n);"),
+    ),
+    rewrites(
+      inMethod(
         "foreach (var hive in hives)\n        {\n            if (hive.Age > n)\n                return hive;\n        }\n        return null;",
       ),
       inMethod("return hives.FirstOrDefault(hive => hive.Age > n);"),
+      "likely",
     ),
     rewrites(
       inMethod(
         "Hive found = null;\n        foreach (Hive hive in hives)\n        {\n            if (hive.Age > n) { found = hive; break; }\n        }\n        return found;",
       ),
       inMethod("Hive found = hives.FirstOrDefault(hive => hive.Age > n);\n        return found;"),
+      "likely",
     ),
     rewrites(
       inMethod("foreach (var hive in hives) if (hive.Age > n) return hive.Next.Name;\n        return null;"),
       inMethod("return hives.FirstOrDefault(hive => hive.Age > n)?.Next.Name;"),
+      "likely",
     ),
     rewrites(
       inMethod(

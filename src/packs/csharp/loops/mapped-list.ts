@@ -80,21 +80,32 @@ export const mappedList = rule({
   trials: [
     rewrites(
       inMethod(
+        'var names = new List<string>();\n        foreach (var hive in new List<Hive>(hives)) names.Add($"{hive.Name}");\n        return names;',
+      ),
+      inMethod(
+        'var names = (new List<Hive>(hives)).Select(hive => $"{hive.Name}").ToList();\n        return names;',
+      ),
+    ),
+    rewrites(
+      inMethod(
         'var names = new List<string>();\n        foreach (var hive in hives)\n        {\n            names.Add($"{hive.Name}: {n}");\n        }\n        return names;',
       ),
       inMethod('var names = hives.Select(hive => $"{hive.Name}: {n}").ToList();\n        return names;'),
+      "likely",
     ),
     rewrites(
       inMethod(
         "List<Hive> old = new List<Hive>();\n        foreach (Hive hive in hives)\n        {\n            if (hive.Age > n)\n                old.Add(hive);\n        }\n        return old;",
       ),
       inMethod("List<Hive> old = hives.Where(hive => hive.Age > n).ToList();\n        return old;"),
+      "likely",
     ),
     rewrites(
       inMethod(
         "var all = new List<Hive>();\n        foreach (var hive in hives) all.Add(hive);\n        return all;",
       ),
       inMethod("var all = hives.ToList();\n        return all;"),
+      "likely",
     ),
     rewrites(
       inMethod(
@@ -110,6 +121,7 @@ export const mappedList = rule({
         'var names = new List<string>();\n        foreach (var hive in hives)\n        {\n            string name = $"{hive.Name}";\n            names.Add(name);\n        }\n        return names;',
       ),
       inMethod('var names = hives.Select(hive => $"{hive.Name}").ToList();\n        return names;'),
+      "likely",
     ),
     // The number is converted ahead of being added.
     ignores(

@@ -1,4 +1,17 @@
-import { classesNamed, condition, no, referencesAt, shortened, typeOf, unknown, yes } from "../../../core.js";
+import {
+  canBeMissingHere,
+  classesNamed,
+  condition,
+  givesSomething,
+  isCreation,
+  madeInSight,
+  no,
+  referencesAt,
+  shortened,
+  typeOf,
+  unknown,
+  yes,
+} from "../../../core.js";
 import type { Answer, Condition, Match, Sifted, SyntaxNode } from "../../../core.js";
 import type { ByMethods } from "../../family/by-methods.js";
 import { onlyAsks, receiver, runsAlone } from "../../family/item-function.js";
@@ -22,6 +35,8 @@ export const LINQ: ByMethods = {
 const COLLECTIONS =
   /^(I?(List|Collection|Enumerable|ReadOnlyList|ReadOnlyCollection|Set)|HashSet|SortedSet|Queue|Stack|LinkedList)$/;
 
+const ARGUMENT = /<([^<>]+(?:<[^<>]*>)?)>`?$/;
+
 /** The type of the items that something holds, as it is written; undefined where it is not known. */
 export function itemType(items: SyntaxNode): string | undefined {
   const type = typeOf(withoutParentheses(items));
@@ -29,7 +44,10 @@ export function itemType(items: SyntaxNode): string | undefined {
   if (type.name === "string") return "char";
   if (type.name.endsWith("[]")) return type.name.slice(0, -2);
   if (/^(Sorted|I|IReadOnly|Concurrent)?Dictionary$/.test(type.name)) return "KeyValuePair";
-  return COLLECTIONS.test(type.name) ? /<([^<>]+(?:<[^<>]*>)?)>`?$/.exec(type.why)?.[1] : undefined;
+  if (!COLLECTIONS.test(type.name)) return undefined;
+  // Where it is made, its class is named there, and where it is declared, in the declaration.
+  const made = type.at.closest(["object_creation_expression"])?.child("type")?.text ?? "";
+  return ARGUMENT.exec(type.why)?.[1] ?? /^[\w.]+<(.+)>$/.exec(made)?.[1];
 }
 
 /** Has what is walked the methods, which are called for each item as the loop takes it? */
@@ -47,6 +65,20 @@ function isCollection({ items }: Sifted): Answer {
     `\`${shown}\` could have no such methods, or hand them to a data base as an expression`,
     node,
   );
+}
+
+/** A loop over null throws another exception than a method of LINQ that is handed null. */
+function isThere({ items }: Sifted): Answer {
+  const node = withoutParentheses(items);
+  const code = "value.null";
+  const shown = shortened(node.text);
+  if (isCreation(node) || givesSomething(node)) return yes(code, `\`${shown}\` is there`, node);
+  const missing = node.isLeaf ? canBeMissingHere(node) : undefined;
+  if (missing?.is === "no") return yes(code, missing.evidence.says, missing.evidence);
+  const [made] = madeInSight(node) ?? [];
+  return made
+    ? yes(code, `\`${shown}\` is only given what is made here`, made.at)
+    : unknown(code, `\`${shown}\` could be null, for which the new code throws another exception`, node);
 }
 
 /** Does the loop take each item as what it is? A type that is written down may be another one, to which it is converted. */
@@ -100,6 +132,7 @@ export function asMethods(
     condition("what is walked is a collection", (match) => isCollection(siftedIn(match)), {
       unknownIs: "possible",
     }),
+    condition("what is walked is there", (match) => isThere(siftedIn(match))),
     condition("the loop takes its items as they are", (match) => takesItemsAsTheyAre(siftedIn(match))),
     condition("the new functions change nothing", (match) => onlyAsks(partsIn(match))),
     condition("a function can do it", (match) => runsAlone(partsIn(match))),

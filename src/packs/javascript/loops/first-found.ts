@@ -170,6 +170,10 @@ export const firstFoundRule = rule({
       "function f(jars: Map<string, Jar>) {\n  for (const jar of jars) if (jar.full) return jar;\n}",
       "not an array",
     ),
+    // `var` alone gives nothing: what an earlier round has found is still there.
+    ts.ignores(
+      "function f(crates: Jar[][]) {\n  for (const jars of crates) {\n    var found;\n    for (const jar of jars) if (jar.full) { found = jar; break; }\n    g(found);\n  }\n}",
+    ),
     // Code that is run at the end of a file gives nothing to anybody.
     ts.ignores("let found;\nfor (const jar of jars) if (jar.full) found = jar;"),
     ts.ignores(
