@@ -13,8 +13,17 @@ const MISSING = /\s*\|\s*(null|undefined)\b|\b(null|undefined)\s*\|\s*/g;
 function ownerOfType(text: string): Owner | "other" | undefined {
   const type = text.replace(MISSING, "").trim();
   if (/^(string|"[^"|]*"|'[^'|]*')$/.test(type) || /^(("[^"]*")(\s*\|\s*)?)+$/.test(type)) return "string";
-  if (/^(readonly )?[\w.<>"' ]+\[\]$|^(Readonly)?Array<[^|]*>$/.test(type)) return "Array";
+  if (/^(readonly )?(?!keyof|typeof|unique)[\w.#]+(\[\])+$|^(Readonly)?Array#$/.test(withoutInner(type)))
+    return "Array";
   return /^(number|boolean|bigint|symbol)$/.test(type) ? "other" : undefined;
+}
+
+/** A type with all that stands between brackets left out: `(Hive | null)[]` as `#[]`. */
+function withoutInner(type: string): string {
+  const outer = type
+    .replace(/=>/g, "→")
+    .replace(/\([^(){}<>]*\)|\{[^(){}<>]*\}|<[^(){}<>]*>|"[^"]*"|'[^']*'/g, "#");
+  return outer === type.replace(/=>/g, "→") ? outer : withoutInner(outer);
 }
 
 /** What a value is as far as the file or the project's compiler says, and why. */

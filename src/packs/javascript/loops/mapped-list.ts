@@ -255,6 +255,15 @@ export const mappedList = rule({
     ts.ignores(
       "function f(jars: Jar[]) {\n  const names = [];\n  let name;\n  for (const jar of jars) {\n    name = jar.name;\n    names.push(name);\n  }\n  return [names, name];\n}",
     ),
+    ts.rewrites(
+      "function f(jars: ({ kg: number } | null)[]) {\n  const all = [];\n  for (const jar of jars) all.push(jar.kg);\n  return all;\n}",
+      "function f(jars: ({ kg: number } | null)[]) {\n  const all = jars.map((jar) => jar.kg);\n  return all;\n}",
+    ),
+    ts.rewrites(
+      "function f(jars: () => Jar[]) {\n  const all = [];\n  for (const jar of jars) all.push(jar.kg);\n  return all;\n}",
+      "function f(jars: () => Jar[]) {\n  const all = Array.from(jars, (jar) => jar.kg);\n  return all;\n}",
+      "likely",
+    ),
     // The test says that the lid is there, and another function does not know that.
     ts.rewrites(
       "function f(jars: Jar[]) {\n  const lids: Lid[] = [];\n  for (const jar of jars) if (jar.lid) lids.push(jar.lid);\n  return lids;\n}",
