@@ -99,7 +99,7 @@ function takesItemsAsTheyAre({ loop, items, item }: Sifted): Answer {
 function canBeTakenAlong(parts: readonly SyntaxNode[]): Answer {
   for (const part of parts)
     for (const leaf of part.descendants()) {
-      const isThis = leaf.is(["this", "this_expression"]);
+      const isThis = leaf.is("this");
       const to = leaf.is("identifier") ? referencesAt(leaf).find(({ member }) => !member)?.to : undefined;
       const isOfObject = isThis || (to !== undefined && /^(field|property|method)$/.test(to.as));
       if (

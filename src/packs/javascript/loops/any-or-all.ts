@@ -87,6 +87,10 @@ export const anyOrAll = rule({
       "an iterator",
     ),
     js.holds(
+      "function f(jars) {\n  for (const [id, jar] of jars.entries()) if (jar.full && id) return true;\n  return false;\n}",
+      "could be a map",
+    ),
+    js.holds(
       'function f() {\n  for (const at of document.querySelectorAll("li")) if (at.hidden) return true;\n  return false;\n}',
       "a list of nodes",
     ),

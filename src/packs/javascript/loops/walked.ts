@@ -70,6 +70,9 @@ export function isArray(match: Match, sifted: Sifted): Answer {
   const other = otherThanArray(node);
   if (other !== undefined) return no("type.is", `\`${shown}\` gives ${other}, which is not an array`, node);
   const known = kindOf(match, node);
+  const isByPosition = !sifted.fn && walkedBy(sifted).parameters.length > 1;
+  if (!known && isByPosition)
+    return no("type.not-known", `\`${shown}\` could be a map, whose entries have keys`, node);
   if (!known)
     return unknown(
       "type.not-known",
