@@ -82,7 +82,10 @@ export function unsetAhead(
   const [to] = referencesAt(name).flatMap((one) => one.to ?? []);
   const [declared, ...more] = to?.at ?? [];
   const isIt = declared?.parent?.same(declarator) === true && more.length === 0;
-  return isIt &&
+  // A mark beside the name and its type says more: `let found!: Jar`.
+  const isPlain = declarator.children.every((child) => child.named);
+  return isPlain &&
+    isIt &&
     valueOf(declarator) === undefined &&
     declarator.tree.language.flow.assignments[declarator.kind]
     ? { statement: at, behind: declarator.lastPart! }

@@ -7,8 +7,8 @@ import { withoutParentheses } from "./parentheses.js";
 export interface ByMethods extends Opposites {
   /** What the methods are called on. */
   ahead(sifted: Sifted, match: Match): Segment[];
-  /** What stands ahead of the body of the function. */
-  head(sifted: Sifted): string;
+  /** What stands ahead of the body of a function that these parts of the loop make up. */
+  head(sifted: Sifted, parts: readonly SyntaxNode[]): string;
   readonly any: string;
   readonly all: string;
   /** The method for no item at all, where there is one. */
@@ -21,7 +21,10 @@ export interface ByMethods extends Opposites {
 export function askedByMethod(match: Match, by: ByMethods): Segment[] {
   const { flagged: found } = match;
   const { sieves, isFound } = found;
-  const head = by.head(found);
+  const head = by.head(
+    found,
+    sieves.map(({ test }) => test),
+  );
   const ahead = by.ahead(found, match);
   const contrary = isFound ? undefined : contraryOf(sieves, by);
   if (contrary) return called(match, ahead, { open: `.${by.all}(`, head, code: contrary });
@@ -34,12 +37,16 @@ export function askedByMethod(match: Match, by: ByMethods): Segment[] {
 
 /** The calls that leave out the items that fail the tests, and make of the others what is made of them. */
 export function sievedBy(sifted: Sifted, value: SyntaxNode | undefined, by: ByMethods): FunctionCall[] {
-  const head = by.head(sifted);
-  const tests = sifted.sieves.length > 0 ? together(sifted.sieves, by) : undefined;
+  const { sieves } = sifted;
+  const tests = sieves.map(({ test }) => test);
   const made = value && withoutParentheses(value);
   return [
-    ...(tests ? [{ open: `.${by.filter}(`, head, code: tests }] : []),
-    ...(made ? [{ open: `.${by.map}(`, head, code: [copy(made.start, made.end)] }] : []),
+    ...(sieves.length > 0
+      ? [{ open: `.${by.filter}(`, head: by.head(sifted, tests), code: together(sieves, by) }]
+      : []),
+    ...(made
+      ? [{ open: `.${by.map}(`, head: by.head(sifted, [made]), code: [copy(made.start, made.end)] }]
+      : []),
   ];
 }
 

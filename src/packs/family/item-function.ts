@@ -1,20 +1,5 @@
-import {
-  calledFromLibrary,
-  callOf,
-  copy,
-  indentUnit,
-  isUnchanged,
-  no,
-  operatorOf,
-  ownLine,
-  reindent,
-  shortened,
-  text,
-  unnegated,
-  weakest,
-  yes,
-} from "../../core.js";
-import type { Answer, Demand, Match, Segment, Sieve, Sifted, SyntaxNode } from "../../core.js";
+import { copy, indentUnit, ownLine, reindent, text, unnegated } from "../../core.js";
+import type { Demand, Match, Segment, Sieve, SyntaxNode } from "../../core.js";
 import { mostInLine } from "./limits.js";
 import { withoutParentheses } from "./parentheses.js";
 
@@ -59,16 +44,14 @@ function oppositeIn(node: SyntaxNode, { opposite, isContrary }: Opposites): stri
   return found !== undefined && isContrary(node) ? found : undefined;
 }
 
-/** A test without a comparison with true or false. */
-function plainly(asked: Demand, { hasPlainTruth }: Opposites): Demand {
+/** A test that is always true or false, without a comparison with true or false. */
+function plainly(asked: Demand): Demand {
   const inner = withoutParentheses(asked.test);
   const operator = inner.child("operator")?.text ?? "";
-  const isTrue = /^(true|false)$/.test(inner.lastPart?.text ?? "")
-    ? inner.lastPart!.text === "true"
-    : undefined;
-  if (!hasPlainTruth || isTrue === undefined || !/^[!=]=$/.test(operator)) return asked;
-  const isSame = (operator === "==") === isTrue;
-  return plainly(unnegated(inner.firstPart!, isSame === asked.isTrue), { hasPlainTruth } as Opposites);
+  const word = inner.lastPart?.text ?? "";
+  if (!/^[!=]=$/.test(operator) || !/^(true|false)$/.test(word)) return asked;
+  const isSame = (operator === "==") === (word === "true");
+  return plainly(unnegated(inner.firstPart!, isSame === asked.isTrue));
 }
 
 /** A test as it must come out, without more brackets than it needs: where that is short, else behind a `!`. */
@@ -76,7 +59,8 @@ function askedBy(
   { test, isTrue }: Sieve,
   by: Opposites,
 ): { code: Segment[]; isShort: boolean; at: SyntaxNode | undefined } {
-  const asked = plainly(unnegated(test, isTrue), by);
+  const plain = unnegated(test, isTrue);
+  const asked = by.hasPlainTruth ? plainly(plain) : plain;
   const inner = withoutParentheses(asked.test);
   const whole = copy(inner.start, inner.end);
   if (asked.isTrue) return { code: [whole], isShort: true, at: inner };
@@ -165,52 +149,4 @@ export function called(
     ...moved(code, deeper),
     ownLine(base, ")"),
   ];
-}
-
-/** What is evaluated for an item, in the order in which it is: the tests, and the value that is made of it. */
-export const evaluatedFor = ({ sieves, value }: Sifted & { readonly value: SyntaxNode }): SyntaxNode[] => [
-  ...sieves.map(({ test }) => test),
-  value,
-];
-
-/** Nothing in code waits for something or hands something out, which a function of its own would do for itself alone. */
-export function runsAlone(parts: readonly SyntaxNode[]): Answer {
-  for (const part of parts) {
-    const { functions, suspensions } = part.tree.language;
-    for (const node of part.descendants()) {
-      const isOwn = [...node.ancestors()].some((above) => above.is(functions) && part.holds(above));
-      if (node.is([...suspensions, "yield_expression", "await_expression"]) && !isOwn)
-        return no("name.scope", `\`${shortened(node.text)}\` may not stand in a function of its own`, node);
-    }
-  }
-  return yes("name.scope", "nothing in it is awaited or yielded");
-}
-
-/** Methods that are called for what they change, whatever they are called on. */
-const CHANGES =
-  /^(add|addAll|remove|removeAll|retainAll|put|putAll|putIfAbsent|poll|pop|push|offer|clear|next|append|insert|shift|unshift|splice|enqueue|dequeue|moveNext|print|println|write|writeLine)$/i;
-
-/** A function that a method is handed for a test or a value changes nothing: who reads it does not look for that there. */
-export function onlyAsks(parts: readonly SyntaxNode[]): Answer {
-  for (const part of parts) {
-    const { calls, flow } = part.tree.language;
-    for (const node of part.descendants()) {
-      const isAssignment = flow.assignments[node.kind] !== undefined && !/declarat|pattern/.test(node.kind);
-      const isWrite = isAssignment && /=$|^(\+\+|--)$/.test(operatorOf(node));
-      const isCall = node.is(calls);
-      const changes =
-        isCall && (calledFromLibrary(node)?.effect === "changes" || CHANGES.test(callOf(node)?.method ?? ""));
-      if (isWrite || changes)
-        return no("effect.side-effect", `\`${shortened(node.text)}\` changes something`, node);
-    }
-  }
-  return yes("effect.side-effect", "the new functions change nothing themselves");
-}
-
-/** What is walked is not changed while the items are asked. */
-export function staysAlike({ items }: Sifted, parts: readonly SyntaxNode[]): Answer {
-  const at = withoutParentheses(items);
-  const isName = at.isLeaf || at.is([...at.tree.language.memberReads, ...at.tree.language.indexReads]);
-  if (!isName) return yes("flow.written", "nobody else has what is walked");
-  return weakest([isUnchanged(at, parts)]);
 }

@@ -15,9 +15,10 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
-import { isItem } from "../../family/by-methods.js";
+import { isItem, usesNoNameOf } from "../../family/by-methods.js";
 import { isNotSeenSeeking } from "../../family/collecting.js";
-import { called, evaluatedFor, together } from "../../family/item-function.js";
+import { evaluatedFor } from "../../family/in-function.js";
+import { called, together } from "../../family/item-function.js";
 import { isValueType } from "../values.js";
 import { asMethods, itemType, LINQ } from "./walked.js";
 
@@ -82,7 +83,7 @@ function becomes(match: Match): Segment[] {
   const code = together(sought.sieves, LINQ);
   const found = called(match, LINQ.ahead(sought, match), {
     open: ".FirstOrDefault(",
-    head: LINQ.head(sought),
+    head: LINQ.head(sought, []),
     code,
   });
   if (isItem(sought, sought.value)) return found;
@@ -103,6 +104,9 @@ export const firstFoundRule = rule({
     condition("the method gives the same", fits),
     condition("nothing found is null", givesNull),
     ...asMethods(({ sought }) => sought, partsIn),
+    condition("the value uses no name that a test declares", ({ sought }) =>
+      usesNoNameOf(sought, sought.value),
+    ),
     ...isNotSeenSeeking(),
   ],
   becomes,
@@ -147,6 +151,12 @@ export const firstFoundRule = rule({
         "List<int> ns, int n",
       ),
       "never null",
+    ),
+    holds(
+      inMethod(
+        "foreach (var hive in hives) if (hive.Next is Hive next) return hive.Part(next);\n        return null;",
+      ),
+      "is declared by the test",
     ),
     // What a dictionary holds are no objects.
     holds(

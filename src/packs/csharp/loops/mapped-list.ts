@@ -15,7 +15,8 @@ import {
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isItem, sievedBy, usesNoNameOf } from "../../family/by-methods.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import { called, evaluatedFor } from "../../family/item-function.js";
+import { evaluatedFor } from "../../family/in-function.js";
+import { called } from "../../family/item-function.js";
 import { asMethods, itemType, LINQ } from "./walked.js";
 
 const { list, items, value } = holes({

@@ -14,16 +14,17 @@ import {
 } from "../../../core.js";
 import type { Answer, Condition, Match, Sifted, SyntaxNode } from "../../../core.js";
 import type { ByMethods } from "../../family/by-methods.js";
-import { onlyAsks, receiver, runsAlone } from "../../family/item-function.js";
+import { onlyAsks, runsAlone } from "../../family/in-function.js";
+import { receiver } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
+import { isOfNamespace } from "../system.js";
 import { comparesPlainly } from "../values.js";
 
 /** The methods of `System.Linq`. */
 export const LINQ: ByMethods = {
   opposite: { "==": "!=", "!=": "==" },
   isContrary: (comparison) =>
-    /\.(Length|Count)$/.test(comparison.firstPart!.text) ||
-    comparesPlainly(comparison.firstPart!).is === "yes",
+    isLength(comparison.firstPart!) || comparesPlainly(comparison.firstPart!).is === "yes",
   ahead: ({ items }) => receiver(items),
   head: ({ item }) => `${item!.text} =>`,
   any: "Any",
@@ -48,6 +49,21 @@ export function itemType(items: SyntaxNode): string | undefined {
   // Where it is made, its class is named there, and where it is declared, in the declaration.
   const made = type.at.closest(["object_creation_expression"])?.child("type")?.text ?? "";
   return ARGUMENT.exec(type.why)?.[1] ?? /^[\w.]+<(.+)>$/.exec(made)?.[1];
+}
+
+/** Is it the number of the items of a text, an array or a collection? */
+function isLength(node: SyntaxNode): boolean {
+  const object = node.is("member_access_expression") ? node.firstPart : undefined;
+  const isNamed = /^(Length|Count)$/.test(node.child("name")?.text ?? "");
+  return object !== undefined && isNamed && itemType(object) !== undefined;
+}
+
+/** Is a class of collections the one of the platform? */
+function isOfPlatform({ items }: Sifted): Answer {
+  const type = typeOf(withoutParentheses(items))!;
+  return type.name === "string" || type.name.endsWith("[]")
+    ? yes("name.library", "it is of the language")
+    : isOfNamespace(type.name, "System.Collections.Generic", type.at);
 }
 
 /** Has what is walked the methods, which are called for each item as the loop takes it? */
@@ -131,6 +147,9 @@ export function asMethods(
   return [
     condition("what is walked is a collection", (match) => isCollection(siftedIn(match)), {
       unknownIs: "possible",
+    }),
+    condition("its class is the one of the platform", (match) => isOfPlatform(siftedIn(match)), {
+      when: (match) => itemType(siftedIn(match).items) !== undefined,
     }),
     condition("what is walked is there", (match) => isThere(siftedIn(match))),
     condition("the loop takes its items as they are", (match) => takesItemsAsTheyAre(siftedIn(match))),

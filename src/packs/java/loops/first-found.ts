@@ -12,7 +12,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
-import { isItem, sievedBy } from "../../family/by-methods.js";
+import { isItem, sievedBy, usesNoNameOf } from "../../family/by-methods.js";
 import { isNotSeenSeeking } from "../../family/collecting.js";
 import { called } from "../../family/item-function.js";
 import { isLibraryName } from "../types.js";
@@ -96,6 +96,9 @@ export const firstFoundRule = rule({
   given: [
     condition("nothing found is null, or an empty Optional", fits),
     ...asStream(({ sought }) => sought, partsIn),
+    condition("the value uses no name that a test declares", (match) =>
+      usesNoNameOf(match.sought, valueOf(match)),
+    ),
     condition("no item that is found is null", isThere),
     condition("it is an Optional of the same type", isOfSameType),
     condition(
@@ -167,6 +170,12 @@ export const firstFoundRule = rule({
         "List<Hive> hives, Hive other",
       ),
       "likely",
+    ),
+    holds(
+      inMethod(
+        "for (Hive hive : hives) if (hive.age > n && hive.name instanceof String name) return name;\n        return null;",
+      ),
+      "is declared by the test",
     ),
     holds(
       inMethod("for (Hive hive : hives) if (hive.age > n) return hive;\n        return hives.get(0);"),

@@ -16,7 +16,8 @@ import {
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isItem, sievedBy, usesNoNameOf } from "../../family/by-methods.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import { called, evaluatedFor } from "../../family/item-function.js";
+import { evaluatedFor } from "../../family/in-function.js";
+import { called } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { isLibraryName, typeArguments } from "../types.js";
 import { Arrays, asStream, itemType, STREAMS, walksArray } from "./walked.js";

@@ -13,7 +13,8 @@ import {
 } from "../../../core.js";
 import type { Answer, Condition, Match, Segment, Sifted, SyntaxNode } from "../../../core.js";
 import type { ByMethods } from "../../family/by-methods.js";
-import { onlyAsks, receiver } from "../../family/item-function.js";
+import { onlyAsks } from "../../family/in-function.js";
+import { receiver } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { staysQuiet, usesOnlyFinal } from "../lambdas.js";
 import { declaredType, typeArguments } from "../types.js";

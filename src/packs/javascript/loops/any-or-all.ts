@@ -1,23 +1,12 @@
-import { flagged, holes, rule, text, trialsIn } from "../../../core.js";
-import type { Match, Segment, SyntaxNode } from "../../../core.js";
+import { flagged, holes, rule, trialsIn } from "../../../core.js";
+import type { Match, SyntaxNode } from "../../../core.js";
 import { isNotSeenFlagging, needNotAskAll } from "../../family/collecting.js";
-import { called, contraryOf, receiver, together } from "../../family/item-function.js";
-import { asMethod, headOf, OPPOSITES, walkedBy } from "./walked.js";
+import { askedByMethod } from "../../family/by-methods.js";
+import { asMethod, METHODS } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
 
 const testsOf = ({ flagged: { sieves } }: Match): SyntaxNode[] => sieves.map(({ test }) => test);
-
-function becomes(match: Match): Segment[] {
-  const { flagged: found } = match;
-  const walks = walkedBy(found);
-  const head = headOf(walks, testsOf(match));
-  const ahead = receiver(walks.items);
-  const contrary = found.isFound ? undefined : contraryOf(found.sieves, OPPOSITES);
-  if (contrary) return called(match, ahead, { open: ".every(", head, code: contrary });
-  const code = together(found.sieves, OPPOSITES);
-  return called(match, found.isFound ? ahead : [text("!"), ...ahead], { open: ".some(", head, code });
-}
 
 const js = trialsIn("javascript");
 const ts = trialsIn("typescript");
@@ -30,7 +19,7 @@ export const anyOrAll = rule({
   target: "2015",
   was: flagged(items),
   given: [...asMethod(({ flagged: found }) => found, testsOf), ...isNotSeenFlagging(), needNotAskAll()],
-  becomes,
+  becomes: (match) => askedByMethod(match, METHODS),
   trials: [
     ts.rewrites(
       "function f(jars: Jar[]) {\n  for (const jar of jars) {\n    if (jar.full) return true;\n  }\n  return false;\n}",

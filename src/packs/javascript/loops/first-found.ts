@@ -14,10 +14,11 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenSeeking } from "../../family/collecting.js";
-import { called, evaluatedFor, receiver, together } from "../../family/item-function.js";
+import { evaluatedFor } from "../../family/in-function.js";
+import { called, receiver, together } from "../../family/item-function.js";
 import { isThere } from "../there.js";
 import { holdsNoMissing } from "./asserted.js";
-import { asMethod, headOf, isNamedIn, isReadFirst, OPPOSITES, walkedBy } from "./walked.js";
+import { asMethod, headOf, isNamedIn, isReadFirst, METHODS, walkedBy } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
 
@@ -83,7 +84,7 @@ function becomes(match: Match): Segment[] {
   const { sought } = match;
   const walks = walkedBy(sought);
   const tests = sought.sieves.map(({ test }) => test);
-  const code = together(sought.sieves, OPPOSITES);
+  const code = together(sought.sieves, METHODS);
   const open = isPosition(match) ? ".findIndex(" : ".find(";
   const found = called(match, receiver(walks.items), { open, head: headOf(walks, tests), code });
   if (isPosition(match)) return found;
@@ -174,8 +175,10 @@ export const firstFoundRule = rule({
     ts.ignores(
       "function f(crates: Jar[][]) {\n  for (const jars of crates) {\n    var found;\n    for (const jar of jars) if (jar.full) { found = jar; break; }\n    g(found);\n  }\n}",
     ),
-    // Code that is run at the end of a file gives nothing to anybody.
-    ts.ignores("let found;\nfor (const jar of jars) if (jar.full) found = jar;"),
+    // The sign promises that the variable is given its value later.
+    ts.ignores(
+      "function f(jars: Jar[]) {\n  let found!: Jar;\n  for (const jar of jars) if (jar.full) { found = jar; break; }\n  return found;\n}",
+    ),
     ts.ignores(
       "function f(jars: Jar[]) {\n  if (jars) {\n    for (const jar of jars) if (jar.full) return jar;\n  }\n  g();\n}",
     ),

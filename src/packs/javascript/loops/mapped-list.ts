@@ -17,15 +17,8 @@ import {
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNotSeenGrowing } from "../../family/collecting.js";
-import {
-  called,
-  evaluatedFor,
-  onlyAsks,
-  receiver,
-  runsAlone,
-  staysAlike,
-  together,
-} from "../../family/item-function.js";
+import { evaluatedFor, onlyAsks, runsAlone, staysAlike } from "../../family/in-function.js";
+import { called, receiver, together } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import {
   endsNames,
@@ -35,7 +28,7 @@ import {
   isNamedIn,
   isReadFirst,
   keepsTypes,
-  OPPOSITES,
+  METHODS,
   walkedBy,
 } from "./walked.js";
 import { isFilled } from "../filled.js";
@@ -66,10 +59,12 @@ const evaluated = ({ collecting }: Match): SyntaxNode[] => evaluatedFor(collecti
 function canBeWalked({ collecting: { items: walks } }: Match): Answer {
   const node = withoutParentheses(walks);
   const shown = shortened(node.text);
-  if (/^document\./.test(node.text) && isListOfNodes(node))
-    return yes("type.is", `\`${shown}\` is a list of nodes`, node);
+  if (/^document\./.test(node.text) && isListOfNodes(node)) return isBuiltin("document", node);
   const type = typeOf(node);
-  return type && !type.declared && /^(Set|Map|Array|string|Iterator|Generator)$/.test(type.name)
+  return type &&
+    !type.declared &&
+    type.module === undefined &&
+    /^(Set|Map|Array|string|Iterator|Generator)$/.test(type.name)
     ? yes("type.is", type.why, type.at)
     : unknown(
         "type.not-known",
@@ -149,7 +144,7 @@ function becomes(match: Match): Segment[] {
       ? called(match, given, map)
       : called(match, [text("Array.from("), whole], { ...map, open: ", " });
   const tests = sieves.map(({ test }) => test);
-  const filter = { open: ".filter(", head: headOf(taken, tests), code: together(sieves, OPPOSITES) };
+  const filter = { open: ".filter(", head: headOf(taken, tests), code: together(sieves, METHODS) };
   return called(match, given, filter, ...(addsItem(match) ? [] : [map]));
 }
 

@@ -13,15 +13,23 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Condition, Match, Sifted, SyntaxNode } from "../../../core.js";
-import { onlyAsks, runsAlone, staysAlike, type Opposites } from "../../family/item-function.js";
+import { onlyAsks, runsAlone, staysAlike } from "../../family/in-function.js";
+import { receiver } from "../../family/item-function.js";
+import type { ByMethods } from "../../family/by-methods.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import { isFilled } from "../filled.js";
 import { kindOf } from "../kinds.js";
 
-/** How a comparison is turned round in JavaScript. */
-export const OPPOSITES: Opposites = {
+/** The methods of arrays. */
+export const METHODS: ByMethods = {
   opposite: { "===": "!==", "!==": "===", "==": "!=", "!=": "==" },
   isContrary: () => true,
+  ahead: (sifted) => receiver(walkedBy(sifted).items),
+  head: (sifted, parts) => headOf(walkedBy(sifted), parts),
+  any: "some",
+  all: "every",
+  filter: "filter",
+  map: "map",
 };
 
 /** What is walked, and what a function of an item of it takes. */
