@@ -51,7 +51,7 @@ const rules = SHIPPED.flatMap((pack) => pack.rules).filter(
 const sources = findSources(root, [], root, []).paths;
 const targets = Object.fromEntries(values.target.map((one) => one.split("=") as [LanguageId, string]));
 const engine = new Engine(rules, {
-  files: new ProjectFiles(root, sources),
+  files: new ProjectFiles(root, { paths: sources }),
   targets: new ProjectTargets(root, targets),
 });
 

@@ -95,6 +95,7 @@ export {
   not,
   onlyUse,
   renamed,
+  Together,
   sideEffectFree,
   targetAllows,
   unchangedDuring,

@@ -1,5 +1,6 @@
 import { diffLines } from "diff";
 import { yes, type SourceFiles, type TypeSource } from "../analysis/index.js";
+import { mayHoldCode } from "../embed/index.js";
 import { applyEdits } from "../rewrite/index.js";
 import { textAfter } from "./outcome.js";
 import type { Rule, Trial } from "../rules/index.js";
@@ -115,6 +116,10 @@ const MOST_ENDS = 3;
 /** Some files as the engine asks for them: by a word that stands in them. */
 export function filesNaming(files: readonly { readonly path: string; readonly text: string }[]): SourceFiles {
   return {
+    listed: () => files.map(({ path }) => path).filter(mayHoldCode),
+    at: (path) => files.find((file) => file.path === path),
+    installed: (name) => files.find((file) => file.path === `node_modules/${name}/package.json`)?.text,
+    manifest: (path) => files.find((file) => file.path === path)?.text,
     naming: (word) =>
       files.filter(({ path, text }) => {
         const isAlike = (languageOfFile(path)?.ignoresCase ?? "nowhere") !== "nowhere";

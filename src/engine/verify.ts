@@ -99,7 +99,8 @@ function faultInFile(before: SyntaxTree, after: SyntaxTree, drafts: readonly Dra
     : undefined;
 }
 
-function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Edited[]): Fault | undefined {
+/** What is wrong with edits to a file, imports apart; undefined where nothing is. */
+export function faultIn(before: SyntaxTree, after: SyntaxTree, drafts: readonly Edited[]): Fault | undefined {
   if (after.errors.length > before.errors.length) {
     return { code: "edit.syntax-error", says: `the result would have a syntax error${near(after)}` };
   }

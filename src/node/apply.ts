@@ -5,6 +5,7 @@ import { errorsIn, hashText } from "../engine/index.js";
 import { byPath, PlanError, plannedText, type Plan, type PlanChange } from "../plan/index.js";
 import type { Project } from "./config.js";
 import { isSource } from "./files.js";
+import { isWritableManifest, saysTheSame } from "./writable-manifest.js";
 import { format, type Written } from "./formatters.js";
 import "./grammars.js";
 import { Journal, type Entry } from "./journal.js";
@@ -47,6 +48,8 @@ export async function rewrittenFiles(
       continue;
     }
     const after = await plannedText(path, before, own);
+    if (isWritableManifest(path) && !saysTheSame(before, after))
+      throw new PlanError(`The plan writes more into "${path}" than a kind of module. Nothing was done.`);
     if ((await errorsIn(path, after)) > (await errorsIn(path, before)))
       throw new PlanError(`With the plan's edits "${path}" would have a syntax error. Nothing was done.`);
     const encoded = encode(after, encodingOf(bytes) ?? "utf-8");

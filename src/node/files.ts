@@ -5,6 +5,7 @@ import { mayHoldCode } from "../embed/index.js";
 import type { Skipped } from "../report/index.js";
 import { messageOf, Problem } from "./problem.js";
 import { isManifest } from "./targets.js";
+import { isWritableManifest } from "./writable-manifest.js";
 
 /** What a search for sources came back with. Paths are relative to the root, with forward slashes. */
 export interface Sources {
@@ -58,11 +59,12 @@ export function findSources(
   return { ...sources, paths: [...new Set(sources.paths)] };
 }
 
-/** Would a search come upon this file? Paths are relative to the root. */
+/** Would a search come upon this file as a source, or as a manifest that a change may write? Paths are relative to the root. */
 export function isSource(root: string, path: string, leaveOut: readonly string[]): boolean {
   if (path.split("/").some((part) => NEVER.has(part) || VENDORED.has(part))) return false;
   if (lstatSync(join(root, path), { throwIfNoEntry: false })?.isFile() !== true) return false;
-  return findSources(root, [path], root, leaveOut).paths.includes(path);
+  const { paths, manifests } = findSources(root, [path], root, leaveOut);
+  return paths.includes(path) || (isWritableManifest(path) && manifests.includes(path));
 }
 
 /**

@@ -1,9 +1,13 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
+import { existsSync, readFileSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { TreeStore, type NamingFile, type SourceFiles } from "../analysis/index.js";
 import { languageOfFile } from "../syntax/index.js";
 import { decode } from "./encoding.js";
+import type { Sources } from "./files.js";
 import { inspect } from "./read.js";
+
+/** What a search for sources found, as far as it is needed here. */
+type Found = Pick<Sources, "paths"> & Partial<Pick<Sources, "manifests" | "styles">>;
 
 /**
  * The sources of a project by the words in them. All files are read once, when the first rule asks what stands in
@@ -13,19 +17,31 @@ export class ProjectFiles implements SourceFiles {
   readonly trees = new TreeStore();
   readonly #root: string;
   #paths: ReadonlySet<string>;
+  #manifests: ReadonlySet<string>;
   #styles: readonly string[];
   /** The texts of the style sheets; undefined until a word is looked for in them. */
   #styleTexts: Map<string, string> | undefined;
   /** By word, the files in which it stands; undefined until the first word is asked for. */
   #index: Map<string, Set<string>> | undefined;
+  /** Where manifests of installed packages were looked for, whether they are there or not. */
+  readonly installedManifests = new Set<string>();
   readonly #leftOut = new Map<string, string>();
   /** Texts that stand in for what is on the disk. */
   readonly #unsaved = new Map<string, string>();
 
-  constructor(root: string, paths: readonly string[], styles: readonly string[] = []) {
+  constructor(root: string, { paths, manifests = [], styles = [] }: Found) {
     this.#root = root;
     this.#paths = new Set(paths);
+    this.#manifests = new Set(manifests);
     this.#styles = styles;
+  }
+
+  listed(): Iterable<string> {
+    return this.#paths;
+  }
+
+  manifest(path: string): string | undefined {
+    return this.#manifests.has(path) ? this.text(path) : undefined;
   }
 
   *styling(word: string): Generator<{ path: string; text: string }> {
@@ -44,6 +60,22 @@ export class ProjectFiles implements SourceFiles {
   *naming(word: string): Generator<NamingFile> {
     for (const path of this.having(word).sort())
       yield { path, text: this.text(path), leftOut: this.#leftOut.get(path) };
+  }
+
+  at(path: string): NamingFile | undefined {
+    if (!this.#paths.has(path)) return undefined;
+    this.#words();
+    return { path, text: this.text(path), leftOut: this.#leftOut.get(path) };
+  }
+
+  installed(name: string, from: string): string | undefined {
+    if (!/^(@[\w.-]+\/)?[\w.-]+$/.test(name)) return undefined;
+    for (let folder = dirname(join(this.#root, from)); ; folder = dirname(folder)) {
+      const path = join(folder, "node_modules", name, "package.json");
+      this.installedManifests.add(path);
+      if (existsSync(path)) return readFileSync(path, "utf8");
+      if (dirname(folder) === folder) return undefined;
+    }
   }
 
   /** The text of one of the files. */
@@ -73,8 +105,10 @@ export class ProjectFiles implements SourceFiles {
   }
 
   /** Takes in that the project has these files now, and that some of them have changed, are new or gone. */
-  update(paths: readonly string[], styles: readonly string[], changed: ReadonlySet<string>): void {
-    [this.#paths, this.#styles, this.#styleTexts] = [new Set(paths), styles, undefined];
+  update({ paths, manifests = [], styles = [] }: Found, changed: ReadonlySet<string>): void {
+    this.#paths = new Set(paths);
+    this.#manifests = new Set(manifests);
+    [this.#styles, this.#styleTexts] = [styles, undefined];
     if (!this.#index) return;
     for (const [word, files] of this.#index) {
       for (const path of changed) files.delete(path);

@@ -48,11 +48,11 @@ export const NEEDS: readonly Need[] = [
   {
     language: "JavaScript",
     from: "older forms of the language",
-    to: "`let` and `const`, templates, spread, `includes`, `startsWith`, `slice`, `**`, `Object.hasOwn`, rest parameters, `await`",
+    to: "`let` and `const`, templates, spread, `includes`, `startsWith`, `slice`, `**`, `Object.hasOwn`, rest parameters, `await`, ES modules",
     rules: js(
-      "block-scoped template spread-copy spread-arguments includes starts-or-ends-with slice-for-substr power-operator own-key rest-parameter awaited-then",
+      "block-scoped template spread-copy spread-arguments includes starts-or-ends-with slice-for-substr power-operator own-key rest-parameter awaited-then es-modules",
     ),
-    missing: "modules in place of `require`",
+    missing: "modules of packages with programs that have no ending, or whose tests replace modules",
   },
   {
     language: "TypeScript",

@@ -38,4 +38,5 @@ export { use, UsePattern, type UseClause, type UseOutcome } from "./uses/clause.
 export { type UsePlace } from "./uses/place.js";
 export { EveryUse, everyUseOf, type Coverage, type CoveredUse } from "./uses/every-use.js";
 export { declarationOfHole, foreignUses } from "./uses/foreign.js";
+export { Together, type FileTogether } from "./uses/together.js";
 export { renamed, Renaming, type RenamingOptions } from "./uses/renaming.js";

@@ -13,6 +13,7 @@ import type { RuleOptions } from "./options.js";
 import type { Trial } from "./trial.js";
 import type { EveryUse } from "./uses/every-use.js";
 import type { Renaming } from "./uses/renaming.js";
+import type { Together } from "./uses/together.js";
 
 /** The old code of a rule: as it looks, or what it says. */
 export type Old = Snippet | Reading;
@@ -65,8 +66,11 @@ export interface RuleSpec {
   readonly target?: string;
   /** For a reading an expression, which goes where the old value went. May be left out where `uses` says all there is to say. */
   readonly becomes?: Becomes;
-  /** What becomes of the uses of a name: each covered by a clause, or all renamed; or worked out from the match. */
-  readonly uses?: EveryUse | Renaming | ((match: Match) => EveryUse);
+  /**
+   * What becomes of the uses of a name: each covered by a clause, or all renamed; or worked out from the match, as is what
+   * becomes of several files together.
+   */
+  readonly uses?: EveryUse | Renaming | ((match: Match) => EveryUse | Together);
   /** What the new code takes from elsewhere, beside what stands in `becomes`. */
   readonly needs?: readonly Need[] | ((match: Match) => readonly Need[]);
   readonly trials: readonly Trial[];

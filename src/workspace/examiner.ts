@@ -38,7 +38,15 @@ export const MOST_TIME = 60_000;
 /** Files that the compiler may read. */
 const OF_THE_COMPILER = /\.([cm]?[jt]sx?|json)$/;
 const NOTHING: FileResult = { changes: [], heldBack: [] };
-const NOT_LOOKED: LookedAt = { words: [], styles: false, types: false, targets: [], lineLimits: {} };
+const NOT_LOOKED: LookedAt = {
+  words: [],
+  styles: false,
+  outline: false,
+  contents: false,
+  types: false,
+  targets: [],
+  lineLimits: {},
+};
 
 /** The rules at work on the files of a project, one file after the other, in one thread. It remembers no results. */
 export class Examiner {
@@ -49,9 +57,9 @@ export class Examiner {
   #targets: ProjectTargets;
   #engine: Engine | undefined;
 
-  constructor(ground: Ground, { paths, styles }: Pick<Sources, "paths" | "styles">) {
+  constructor(ground: Ground, sources: Pick<Sources, "paths" | "manifests" | "styles">) {
     this.#ground = ground;
-    this.files = new ProjectFiles(ground.root, paths, styles);
+    this.files = new ProjectFiles(ground.root, sources);
     this.#types = new TypeScriptTypes(ground.root);
     this.#targets = new ProjectTargets(ground.root, ground.targets);
     this.#engine = this.#newEngine();
@@ -62,18 +70,18 @@ export class Examiner {
     return this.#targets;
   }
 
-  /** The files outside of the project's sources that the compiler has read. */
-  compilerFiles(): string[] {
-    return this.#types.files();
+  /** The files outside of the project's sources that were read: by the compiler, and manifests of installed packages. */
+  outsideFiles(): string[] {
+    return [...this.#types.files(), ...this.files.installedManifests];
   }
 
   /** Takes in that files have changed, are new or gone, and that the compiler must read anew; the project has these sources now. */
   update(
-    { paths, styles }: Pick<Sources, "paths" | "styles">,
+    sources: Pick<Sources, "paths" | "manifests" | "styles">,
     changed: ReadonlySet<string>,
     compilesAnew: boolean,
   ): void {
-    this.files.update(paths, styles, changed);
+    this.files.update(sources, changed);
     if (compilesAnew) this.#types = new TypeScriptTypes(this.#ground.root);
     this.#targets = new ProjectTargets(this.#ground.root, this.#ground.targets);
     // What the engine knows of the project as a whole is out of date.

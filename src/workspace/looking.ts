@@ -25,6 +25,10 @@ export interface LookedAt {
   readonly words: readonly string[];
   /** Were style sheets looked through? */
   readonly styles: boolean;
+  /** Was it asked which files and manifests there are, or what a manifest says? */
+  readonly outline: boolean;
+  /** Was any file read for what is in it, whatever its words, or the manifest of an installed package? */
+  readonly contents: boolean;
   /** Was the compiler asked, which reads files of its own choice? */
   readonly types: boolean;
   readonly targets: readonly AskedTarget[];
@@ -36,6 +40,8 @@ export interface LookedAt {
 export class Looking {
   #words = new Set<string>();
   #styles = false;
+  #outline = false;
+  #contents = false;
   #types = false;
   readonly #targets = new Map<string, AskedTarget>();
   readonly #lineLimits = new Map<string, unknown>();
@@ -43,7 +49,7 @@ export class Looking {
   /** From here on what is asked belongs to another result. */
   begin(): void {
     this.#words = new Set();
-    this.#styles = this.#types = false;
+    this.#styles = this.#outline = this.#contents = this.#types = false;
     this.#targets.clear();
     this.#lineLimits.clear();
   }
@@ -53,6 +59,8 @@ export class Looking {
     return {
       words: [...this.#words],
       styles: this.#styles,
+      outline: this.#outline,
+      contents: this.#contents,
       types: this.#types,
       targets: [...this.#targets.values()],
       lineLimits: Object.fromEntries(this.#lineLimits),
@@ -62,6 +70,8 @@ export class Looking {
   files(files: SourceFiles & { readonly trees: TreeStore }): SourceFiles {
     const note = (word: string): void => void this.#words.add(word);
     const noteStyles = (): void => void (this.#styles = true);
+    const noteContents = (): void => void (this.#contents = true);
+    const noteOutline = (): void => void (this.#outline = true);
     return {
       naming(word: string): Iterable<NamingFile> {
         note(word);
@@ -70,6 +80,22 @@ export class Looking {
       *styling(word: string): Generator<Pick<NamingFile, "path" | "text">> {
         noteStyles();
         yield* files.styling?.(word) ?? [];
+      },
+      listed(): Iterable<string> {
+        noteOutline();
+        return files.listed?.() ?? [];
+      },
+      at(path: string): NamingFile | undefined {
+        noteContents();
+        return files.at?.(path);
+      },
+      installed(name: string, from: string): string | undefined {
+        noteContents();
+        return files.installed?.(name, from);
+      },
+      manifest(path: string): string | undefined {
+        noteOutline();
+        return files.manifest?.(path);
       },
       restsOn: note,
       trees: files.trees,

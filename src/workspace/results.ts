@@ -104,6 +104,9 @@ export class Results {
     const changed = new Set(suspects.filter((path) => this.#hasChanged(path, stamps)));
     this.#hasNews ||= suspects.some((path) => this.#stamps.get(path) !== stamps.get(path));
     const styled = [...this.#sources.styles, ...sources.styles].some((path) => changed.has(path));
+    const outlined =
+      [...this.#sources.manifests, ...sources.manifests].some((path) => changed.has(path)) ||
+      this.#sources.paths.join("\n") !== sources.paths.join("\n");
     const compiled = this.#outside.haveChanged() || [...changed].some(isOfCompiler);
     this.#sources = sources;
     this.#stamps = stamps;
@@ -122,6 +125,8 @@ export class Results {
         changed.has(path) ||
         (lookedAt.types && compiled) ||
         (lookedAt.styles && styled) ||
+        (lookedAt.outline && outlined) ||
+        (lookedAt.contents && (changed.size > 0 || compiled)) ||
         lookedAt.words.some((word) => touched.has(word)) ||
         !this.#hasVersions(lookedAt) ||
         products.join() !== this.#productsAt(path).join(),
@@ -143,7 +148,7 @@ export class Results {
       this.#keep(state);
       for (const word of this.#asked.unknownOf(state.lookedAt.words))
         this.#asked.learn(word, this.#examiner.files.having(word));
-      this.#outside.add(this.#examiner.compilerFiles(), (own) => this.#stamps.has(own));
+      this.#outside.add(this.#examiner.outsideFiles(), (own) => this.#stamps.has(own));
       return state;
     });
   }
@@ -210,7 +215,7 @@ export class Results {
       const words = this.#asked.unknownOf(asked);
       const having = await workers.having(words);
       words.forEach((word, i) => this.#asked.learn(word, having[i]!));
-      this.#outside.add(workers.compilerFiles, (own) => this.#stamps.has(own));
+      this.#outside.add(workers.outsideFiles, (own) => this.#stamps.has(own));
     } finally {
       await workers.stop();
     }

@@ -23,7 +23,7 @@ export type WorkerTask =
 export interface WorkedOut {
   readonly states: readonly FileState[];
   /** The files that the compiler has read. */
-  readonly compilerFiles: readonly string[];
+  readonly outsideFiles: readonly string[];
 }
 
 const examiner = begin();
@@ -48,5 +48,5 @@ export default async function work(task: WorkerTask): Promise<WorkedOut | readon
     Atomics.store(task.at, 0, i);
     states.push(await own.examine(path));
   }
-  return { states, compilerFiles: own.compilerFiles() };
+  return { states, outsideFiles: own.outsideFiles() };
 }

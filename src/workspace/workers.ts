@@ -24,7 +24,7 @@ const PATIENCE = { times: 1.5, milliseconds: 5000 };
 export class Workers {
   readonly #pool: Piscina<WorkerTask>;
   readonly #patience: number;
-  readonly #compilerFiles = new Set<string>();
+  readonly #outsideFiles = new Set<string>();
 
   constructor(opening: Opening, sources: Sources, { rules, fileTime = MOST_TIME }: Ground, threads: number) {
     const start: WorkerStart = {
@@ -45,8 +45,8 @@ export class Workers {
   }
 
   /** The files that the compiler has read in any thread. */
-  get compilerFiles(): Iterable<string> {
-    return this.#compilerFiles;
+  get outsideFiles(): Iterable<string> {
+    return this.#outsideFiles;
   }
 
   /** Works files out, in any order. `sizeOf` gives the bytes of a file, and `done` is told how many are done. */
@@ -83,8 +83,8 @@ export class Workers {
     const timer = this.#watch(at, () => watch.abort());
     try {
       const task = this.#pool.run({ paths, at }, { signal: watch.signal });
-      const { states, compilerFiles } = (await task) as WorkedOut;
-      for (const file of compilerFiles) this.#compilerFiles.add(file);
+      const { states, outsideFiles } = (await task) as WorkedOut;
+      for (const file of outsideFiles) this.#outsideFiles.add(file);
       states.forEach(give);
     } catch (error) {
       clearInterval(timer);

@@ -25,17 +25,17 @@ test.each([
   ["comb", ["b.ps1"]],
   ["nothing", []],
 ])("%s is found in other cases too, in languages in which they are the same", (word, paths) => {
-  const onDisk = new ProjectFiles(root, Object.keys(TEXTS));
+  const onDisk = new ProjectFiles(root, { paths: Object.keys(TEXTS) });
   const inHand = filesNaming(Object.entries(TEXTS).map(([path, text]) => ({ path, text })));
   expect([...onDisk.naming(word)].map(({ path }) => path)).toEqual(paths);
   expect([...inHand.naming(word)].map(({ path }) => path)).toEqual(paths);
 });
 
 test("a word that came with a change is found, and one that went is not", () => {
-  const files = new ProjectFiles(root, Object.keys(TEXTS));
+  const files = new ProjectFiles(root, { paths: Object.keys(TEXTS) });
   expect(files.having("GET_LOT")).toEqual([]);
   writeFileSync(join(root, "d.php"), "<?php get_lot();\n");
-  files.update(Object.keys(TEXTS), [], new Set(["d.php"]));
+  files.update({ paths: Object.keys(TEXTS) }, new Set(["d.php"]));
   expect(files.having("GET_LOT")).toEqual(["d.php"]);
   expect(files.having("Is_Null")).toEqual(["a.php"]);
   expect(files.wordsOf("d.php", ["GET_LOT", "is_null"])).toEqual(["GET_LOT"]);

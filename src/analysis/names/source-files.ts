@@ -15,6 +15,14 @@ export interface SourceFiles {
   naming(word: string): Iterable<NamingFile>;
   /** The style sheets in which a word stands. */
   styling?(word: string): Iterable<Pick<NamingFile, "path" | "text">>;
+  /** The paths of all files of the project that hold code; undefined where nobody knows them. */
+  listed?(): Iterable<string>;
+  /** A file that holds code, by its path; undefined where there is none. */
+  at?(path: string): NamingFile | undefined;
+  /** The text of a manifest, such as `package.json`; undefined where there is none. */
+  manifest?(path: string): string | undefined;
+  /** The manifest of an installed package, as a file at `from` would find it; undefined where it is not installed. */
+  installed?(name: string, from: string): string | undefined;
   /** Told of a word when an answer about the files that name it is given again without asking for them. */
   restsOn?(word: string): void;
   /** Where the trees of files are kept; their own place where there is none. */

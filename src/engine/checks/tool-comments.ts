@@ -20,6 +20,9 @@ const TO_A_TOOL = [
 const MOST_LINES = 2000;
 /** Such a comment on a line of its own speaks of the next line. */
 const OF_THE_NEXT = /^@|next|ignore|expect|disable/i;
+/** Such a comment speaks of the whole file. */
+const OF_THE_FILE =
+  /^@(ts-(no)?check|(no)?flow|jsx\w*|license|preserve|file|fileoverview|overview|module|copyright)\b/i;
 
 /**
  * A comment that speaks to a tool of its line must stay with it: where a rewrite puts the code of several lines on one,
@@ -84,7 +87,7 @@ function spokenLines(tree: SyntaxTree): Map<number, string> {
   for (const n of tree.comments) {
     const comment = tree.textOf(n).trim();
     const says = comment.replace(/^(\/\/+|\/\*+|#+|<#)\s*/, "");
-    if (!TO_A_TOOL.some((form) => form.test(says))) continue;
+    if (OF_THE_FILE.test(says) || !TO_A_TOOL.some((form) => form.test(says))) continue;
     const line = tree.lineAt(tree.starts[n]!);
     if (tree.firstOnLine(tree.starts[n]!) !== tree.starts[n]) result.set(line, comment);
     else if (OF_THE_NEXT.test(says)) result.set(line + 1, comment);

@@ -1,9 +1,11 @@
-import { applyEdits, CannotRewrite, clash, withLineEnds, type Edit } from "../../rewrite/index.js";
-import { lower, Match, Renaming, type Rule, type Trust } from "../../rules/index.js";
-import { countErrors, languageOfFile, type Import } from "../../syntax/index.js";
+import { CannotRewrite, clash, treeAfter, withLineEnds, type Edit } from "../../rewrite/index.js";
+import { EveryUse, lower, Match, Renaming, Together, type Rule, type Trust } from "../../rules/index.js";
+import { languageOfFile, parseFile, type Import } from "../../syntax/index.js";
 import type { FileEdits, Ground } from "../change.js";
+import type { Piece } from "./piece.js";
 import { renameEverywhere } from "./rename.js";
 import { rewriteUses } from "./rewrite-uses.js";
+import { faultIn } from "../verify.js";
 
 /** What a rule does to the uses of a name, beside what it does to the match itself. */
 export interface AroundName {
@@ -18,7 +20,7 @@ export interface AroundName {
 export function aroundName(rule: Rule, match: Match): AroundName {
   const uses = typeof rule.uses === "function" ? rule.uses(match) : rule.uses;
   if (!uses) return { edits: [], needs: [], elsewhere: [], evidence: [], trust: "certain" };
-  const parts = uses instanceof Renaming ? renameEverywhere(uses, match) : rewriteUses(uses, match);
+  const parts = partsOf(uses, match);
   const own = parts.filter(({ path }) => path === undefined).flatMap(({ edits }) => edits);
   const others = new Map<string, { text: string; edits: Edit[] }>();
   for (const { path, text, edits } of parts) {
@@ -40,6 +42,13 @@ export function aroundName(rule: Rule, match: Match): AroundName {
   };
 }
 
+function partsOf(uses: EveryUse | Renaming | Together, match: Match): Piece[] {
+  if (uses instanceof Renaming) return renameEverywhere(uses, match);
+  if (uses instanceof EveryUse) return rewriteUses(uses, match);
+  const own = match.around.path;
+  return uses.files.map(({ path, ...file }) => ({ path: path === own ? undefined : path, ...file }));
+}
+
 /** The edits without repeats. Throws CannotRewrite where two want the same text. */
 function ordered(edits: readonly Edit[], text: string): Edit[] {
   const result: Edit[] = [];
@@ -57,9 +66,10 @@ function ordered(edits: readonly Edit[], text: string): Edit[] {
 
 function soundEdits(path: string, text: string, edits: readonly Edit[]): Edit[] {
   const sorted = ordered(withLineEnds(text, edits), text);
-  const language = languageOfFile(path)!;
-  if (countErrors(applyEdits(text, sorted), language) > countErrors(text, language)) {
-    throw new CannotRewrite("edit.syntax-error", `${path} would not parse any more`);
-  }
+  const language = languageOfFile(path);
+  if (!language) return sorted;
+  const before = parseFile(text, language);
+  const fault = faultIn(before, treeAfter(before, sorted), [{ edits: sorted }]);
+  if (fault) throw new CannotRewrite(fault.code, `${path}: ${fault.says}`);
   return sorted;
 }

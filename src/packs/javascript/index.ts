@@ -21,6 +21,7 @@ import { firstFoundRule } from "./loops/first-found.js";
 import { keyAndValue } from "./loops/key-and-value.js";
 import { mappedList } from "./loops/mapped-list.js";
 import { ownKeys } from "./loops/own-keys.js";
+import { esModules } from "./modules/es-modules.js";
 import { powerOperator } from "./numbers/power.js";
 import { ownKey } from "./objects/own-key.js";
 import { spreadCopy } from "./objects/spread-copy.js";
@@ -84,5 +85,6 @@ export const javascriptPack = pack("javascript", [
   ownKeys,
   keyAndValue,
   componentState,
+  esModules,
 ]);
 export default javascriptPack;

@@ -1,0 +1,88 @@
+import { isSideEffectFree, referencesAt, shortened, unknown } from "../../../core.js";
+import type { Answer, SyntaxNode } from "../../../core.js";
+import type { CodeFile } from "./code-file.js";
+import { inner, unwrapped } from "./code-file.js";
+import type { Loading } from "./requires.js";
+
+/** What runs ahead of a module today and will run after it, and how sure it is that this makes no difference. */
+export interface Overtaken {
+  readonly answer: Answer;
+  readonly unknownIs: "likely" | "possible";
+}
+
+/**
+ * Imports are loaded before any of the file's own code runs. Gives the first piece of code with an effect that a module was
+ * loaded after.
+ */
+export function overtakenIn({ tree }: CodeFile, loadings: readonly Loading[]): Overtaken | undefined {
+  const last = loadings
+    .filter(({ how, loaded, isLate }) => how !== "stays" && loaded.is !== "built in" && !isLate)
+    .at(-1);
+  if (!last) return undefined;
+  const ahead = tree.root.parts.filter(({ end }) => end <= last.statement.start);
+  const loud = ahead.map((statement) => effectOf(statement, loadings)).filter((found) => found !== undefined);
+  const [first] = [...loud.filter(({ unknownIs }) => unknownIs === "possible"), ...loud];
+  if (!first) return undefined;
+  const next = loadings.find(
+    ({ how, loaded, statement, isLate }) =>
+      how !== "stays" && loaded.is !== "built in" && !isLate && statement.start >= first.node.end,
+  );
+  const says = `\`${shortened(first.node.text)}\` runs after \`${next!.name}\` is loaded from now on, and ran before`;
+  return { answer: unknown("flow.order", says, first.node), unknownIs: first.unknownIs };
+}
+
+const QUIET = [
+  "function_declaration",
+  "generator_function_declaration",
+  "class_declaration",
+  "comment",
+  "empty_statement",
+  "hash_bang_line",
+];
+
+/** What a statement does that a module could notice; nothing where it only makes something. */
+function effectOf(
+  statement: SyntaxNode,
+  loadings: readonly Loading[],
+): { node: SyntaxNode; unknownIs: Overtaken["unknownIs"] } | undefined {
+  if (statement.is(QUIET)) return undefined;
+  const isLoad = (node: SyntaxNode): boolean => loadings.some(({ call }) => call.same(inner(node)));
+  const isQuiet = (node: SyntaxNode): boolean =>
+    isLoad(node) ||
+    (node.is("member_expression") && isLoad(node.child("object")!)) ||
+    node.is(["function_expression", "arrow_function", "generator_function", "string"]) ||
+    ((node.is("object") || node.is("array")) && node.parts.every(isQuietMember)) ||
+    isSideEffectFree(node).is === "yes";
+  const isQuietMember = (node: SyntaxNode): boolean =>
+    node.is("pair") ? isQuiet(node.child("value")!) : node.is("method_definition") || isQuiet(node);
+  if (statement.is(["variable_declaration", "lexical_declaration"])) {
+    const loud = statement.parts.find((part) => {
+      const value = part.child("value");
+      return value !== undefined && !isQuiet(value) && !isExportsChain(value, isQuiet);
+    });
+    return loud && { node: loud, unknownIs: "likely" };
+  }
+  const expression = statement.is("expression_statement") ? statement.firstPart : undefined;
+  if (!expression) return { node: statement, unknownIs: "possible" };
+  if (isQuiet(expression) || isExportsChain(expression, isQuiet)) return undefined;
+  return { node: expression, unknownIs: isOnOwn(expression, loadings) ? "likely" : "possible" };
+}
+
+/** Is this done to something that the file has made itself? */
+function isOnOwn(node: SyntaxNode, loadings: readonly Loading[]): boolean {
+  let base: SyntaxNode | undefined = node;
+  while (base && !base.is("identifier"))
+    base = base.child("left") ?? base.child("function") ?? base.child("object");
+  if (!base || base.same(node.child("function"))) return false;
+  const to = referencesAt(base).find((one) => !one.member)?.to;
+  const isLoaded = loadings.some(({ declarator }) => to?.at.some((at) => declarator?.holds(at)));
+  return to?.scope.is("program") === true && !isLoaded;
+}
+
+/** Does it only set what the file exports? */
+function isExportsChain(node: SyntaxNode, isQuiet: (value: SyntaxNode) => boolean): boolean {
+  if (!unwrapped(node).is("assignment_expression")) return false;
+  const value = node.child("right")!;
+  const isOwn = /^(module\.)?exports(\.\w+)?$/.test(node.child("left")!.text);
+  return isOwn && (isQuiet(value) || isExportsChain(value, isQuiet));
+}

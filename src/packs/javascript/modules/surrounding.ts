@@ -1,0 +1,93 @@
+import { escaped, folderOf, languageOfFile, normalized, unknown } from "../../../core.js";
+import type { Answer, SourceFiles, SyntaxTree } from "../../../core.js";
+import { given } from "./code-file.js";
+import type { Manifest } from "./manifest.js";
+import { NotAModule } from "./not-a-module.js";
+
+const WITH_ENDING = /\.(c|m)?js$/;
+
+/** Throws a NotAModule where what starts or loads a package cannot go on as it does; gives what may be otherwise. */
+export function startedAs(manifest: Manifest, path: string, has: (path: string) => boolean): Answer[] {
+  const { bin, exports, main, scripts = {}, name } = manifest;
+  const programs = typeof bin === "string" ? [bin] : Object.values(bin ?? {});
+  const bare = programs.find((program) => !WITH_ENDING.test(program));
+  if (bare !== undefined)
+    throw new NotAModule(undefined, `the program \`${bare}\` has no ending, and is not read`);
+  if (exports !== undefined && JSON.stringify(exports).includes('"require"'))
+    throw new NotAModule(undefined, `${path} says what \`require\` loads`);
+  const doubts: Answer[] = [];
+  const folder = folderOf(path);
+  const target = main === undefined ? undefined : normalized(folder + main);
+  if (target !== undefined && ![target, `${target}.js`, `${target}/index.js`].some(has))
+    doubts.push(
+      unknown(
+        "name.other-uses",
+        `\`${main}\`, which ${path} names as the main file, is no source of the project`,
+      ),
+    );
+  const script = Object.values(scripts).find((one) => /\s(-r|--require)\b|\brequire\(|\bjest\b/.test(one));
+  if (script !== undefined)
+    doubts.push(unknown("name.other-uses", `\`${script}\` may load files of the package with \`require\``));
+  if (manifest.private !== true)
+    doubts.push(
+      unknown(
+        "name.other-uses",
+        `other packages load ${name === undefined ? "the package" : `\`${name}\``} with \`import\` from now on: a new major version`,
+      ),
+    );
+  return doubts;
+}
+
+/** Packages that put something else in the place of what `require` loads. */
+const REPLACING = ["proxyquire", "rewire", "mockery", "require-inject", "mock-require"];
+
+/** Throws a NotAModule for a file that a tool loads in a way of its own; gives what a tool may do. */
+export function refuseTools(path: string, tree: SyntaxTree): Answer[] {
+  const name = path.slice(path.lastIndexOf("/") + 1);
+  if (name.startsWith("."))
+    throw new NotAModule(
+      undefined,
+      `${path} is loaded by a tool with \`require\`; call it \`${name.replace(/js$/, "cjs")}\` first`,
+    );
+  const [jest] = given("jest", tree);
+  if (jest)
+    throw new NotAModule(
+      jest,
+      "the test replaces modules while it runs, which is done in another way for ES modules",
+    );
+  const text = tree.root.descendants();
+  for (const node of text)
+    if (
+      node.is("string_fragment") &&
+      REPLACING.includes(node.text) &&
+      node.parent?.parent?.parent?.child("function")?.text === "require"
+    )
+      throw new NotAModule(node.parent.parent.parent, "modules are replaced while the program runs");
+  return /^(gulpfile|gruntfile|.*\.(config|conf)|.*rc)\.js$/i.test(name)
+    ? [unknown("name.other-uses", `a tool may load ${path} with \`require\``)]
+    : [];
+}
+
+/** Throws a NotAModule where code outside of a package loads one of its files. */
+export function refuseUsersOutside(
+  files: SourceFiles,
+  inPackage: (path: string) => boolean,
+  isOwn: (path: string) => boolean,
+  { name }: Manifest,
+): void {
+  const byName =
+    name === undefined ? undefined : new RegExp(`\\brequire\\(\\s*["'\`]${escaped(name)}["'\`/]`);
+  for (const { path, text } of files.naming("require")) {
+    if (inPackage(path) || !/^(javascript|typescript|tsx)$/.test(languageOfFile(path)?.id ?? "")) continue;
+    if (byName?.test(text)) throw new NotAModule(undefined, `${path} loads the package with \`require\``);
+    for (const [, from] of text.matchAll(/\brequire\(\s*["'`](\.[^"'`]*)["'`]/g)) {
+      const base = normalized(folderOf(path) + from!);
+      const meant = base === undefined ? [] : [base, `${base}.js`, `${base}/index.js`];
+      if (meant.some(isOwn))
+        throw new NotAModule(
+          undefined,
+          `${path}, outside of the package, loads a file of it with \`require\``,
+        );
+    }
+  }
+}
