@@ -11,6 +11,7 @@ export const GUIDES: readonly Guide[] = [
   { name: "how-sure", title: "How sure a change is", group: "The job" },
   { name: "surveys", title: "Take stock", group: "The job" },
   { name: "moving-versions", title: "Move to a newer version", group: "The job" },
+  { name: "es-modules", title: "Move to ES modules", group: "The job" },
   { name: "review", title: "Review a plan", group: "The job" },
   { name: "proving", title: "Prove it", group: "The job" },
   { name: "editor", title: "In the editor", group: "The job" },

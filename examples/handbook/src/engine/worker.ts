@@ -17,7 +17,7 @@ const engine = {
     const load = PACKS[`../../../../dist/packs/${id.split("/")[0]!}/index.js`];
     const rule = load && (await load()).default.rules.find((one) => one.id === id);
     if (!rule) throw new Error(`There is no rule ${id}.`);
-    const path = `try${languageOf(language).extensions[0]!}`;
+    const path = `trial${languageOf(language).extensions[0]!}`;
     const result = await trialEngine(rule, told).file(path, code);
     const { changes = [], heldBack = [], advice = [], failures = [] } = result ?? {};
     const said: Said[] = [

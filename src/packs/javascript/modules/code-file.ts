@@ -48,6 +48,16 @@ export function isAtLoad(node: SyntaxNode): boolean {
   for (let at = node; ;) {
     const above = at.parent;
     if (!above || above.is("program")) return above !== undefined;
+    const called = above.is("statement_block") ? calledAtOnce(above.parent) : undefined;
+    if (called) {
+      const returns = [...above.descendants()].some(
+        (part) =>
+          part.is("return_statement") && part.start < node.start && functionAround(part)?.same(above.parent),
+      );
+      if (returns) return false;
+      at = called;
+      continue;
+    }
     const isLogical = above.is("binary_expression") && LOGICAL.some((token) => above.has(token));
     const isFirst = above.child(isLogical ? "left" : "condition")?.same(at) ?? false;
     const isPlain = above.is("binary_expression") && !isLogical;
@@ -59,9 +69,20 @@ export function isAtLoad(node: SyntaxNode): boolean {
   }
 }
 
+/** The call of a function that is called where it stands: `(function () { … })()`. */
+function calledAtOnce(node: SyntaxNode | undefined): SyntaxNode | undefined {
+  if (!node?.is(["function_expression", "arrow_function"]) || node.has("async")) return undefined;
+  const callee = unwrapped(node);
+  const call = callee.parent;
+  return call?.is("call_expression") && call.child("function")?.same(callee) ? call : undefined;
+}
+
 /** Does code run when the file is loaded, rather than when one of its functions is called? */
 export function runsAtLoad(node: SyntaxNode): boolean {
-  return functionAround(node) === undefined;
+  const around = functionAround(node);
+  if (!around) return true;
+  const call = calledAtOnce(around);
+  return call !== undefined && runsAtLoad(call);
 }
 
 /** What is around an expression, brackets left out. */

@@ -80,7 +80,7 @@ function usesThis(value: SyntaxNode): boolean {
 function mentions({ tree }: CodeFile): { node: SyntaxNode; isWhole: boolean }[] {
   const whole = given("module", tree).flatMap((name) => {
     const { parent } = name;
-    if (parent && isMainTest(parent)) return [];
+    if ([parent, parent?.parent].some((around) => around && isMainTest(around))) return [];
     const isObject = parent?.is("member_expression") && parent.child("object")?.same(name);
     const property = isObject ? parent?.child("property")!.text : undefined;
     if (parent && property === "exports") return [{ node: parent, isWhole: true }];
@@ -91,21 +91,25 @@ function mentions({ tree }: CodeFile): { node: SyntaxNode; isWhole: boolean }[] 
   return [...whole, ...given("exports", tree).map((node) => ({ node, isWhole: false }))];
 }
 
-/** `require.main === module`. */
+/** `require.main === module`, `!module.parent`: is the file the one that was started? */
 export function isMainTest(node: SyntaxNode): boolean {
+  if (node.is("unary_expression")) return node.has("!") && node.child("argument")?.text === "module.parent";
   if (!node.is("binary_expression") || !(node.has("===") || node.has("=="))) return false;
   return [node.child("left")?.text, node.child("right")?.text].sort().join() === "module,require.main";
 }
 
 export function mainTestsIn({ tree }: CodeFile): SyntaxNode[] {
-  const found = given("require", tree).flatMap((name) => {
+  const mains = given("require", tree).flatMap((name) => {
     const main = name.parent;
-    return main?.is("member_expression") && main.child("property")?.text === "main" ? [main] : [];
-  });
-  return found.map((main) => {
-    if (main.parent && isMainTest(main.parent)) return main.parent;
+    if (!main?.is("member_expression") || main.child("property")?.text !== "main") return [];
+    if (main.parent && isMainTest(main.parent)) return [main.parent];
     throw new NotAModule(main, "`require.main` is not there in an ES module");
   });
+  const parents = given("module", tree).flatMap((name) => {
+    const test = name.parent?.parent;
+    return test?.is("unary_expression") && isMainTest(test) ? [test] : [];
+  });
+  return [...mains, ...parents];
 }
 
 /** What a file does with its exports. Throws a NotAModule where `export` cannot say it. */

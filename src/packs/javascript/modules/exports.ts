@@ -102,13 +102,17 @@ export class ExportsWriter {
       this.#page.replace(head, "export default ");
       return this.#writeMembers(variable);
     }
-    const own = value.child("name")?.text;
+    const own = value.child("name");
     const word = nameOfPath(file.path);
-    const isOwn = own !== undefined && this.#page.isFree(own, value);
-    const name = isOwn ? own : this.#page.choose([word, `${word}Module`]);
+    const places = [...puts.map(({ assignment }) => assignment), ...reads.map(({ node }) => node)];
+    const isOwn =
+      own !== undefined &&
+      this.#page.isFree(own.text, value) &&
+      places.every((at) => this.#page.isSeen(own.text, at, own));
+    const name = isOwn ? own.text : this.#page.choose([word, `${word}Module`]);
     this.#page.replace(head, `const ${name} = `);
     this.#after(statement, `export default ${name}`);
-    this.#writeMembers(name);
+    this.#writeMembers(name, own);
   }
 
   #isNamespace({ loaded }: Loading): boolean {
@@ -116,14 +120,17 @@ export class ExportsWriter {
   }
 
   /** `module.exports.seal` is a member of what is exported. */
-  #writeMembers(name: string): void {
+  #writeMembers(name: string, own?: SyntaxNode): void {
     const { puts, reads } = this.#page.file.exported;
     for (const { assignment } of puts) {
       const target = assignment.child("left")!;
-      this.#page.replace(target.child("object")!, this.#page.seen(name, target));
+      this.#page.replace(target.child("object")!, this.#page.seen(name, target, own));
     }
     for (const { node, name: member } of reads)
-      this.#page.replace(member === undefined ? node : node.child("object")!, this.#page.seen(name, node));
+      this.#page.replace(
+        member === undefined ? node : node.child("object")!,
+        this.#page.seen(name, node, own),
+      );
   }
 
   #writeDefault({ assignment, value, statement }: Whole): void {

@@ -77,8 +77,9 @@ export function usedAsObject(
   };
   if (how === "bare") return undefined;
   if (member) return among(member.text, member);
-  if (how === "inline") return asMember(call);
-  const target = declarator!.child("name")!;
+  const around = declarator ?? (call.field === "value" ? call.parent : undefined);
+  const target = around?.is("variable_declarator") ? around.child("name") : undefined;
+  if (!target || (how === "inline" && !target.is("identifier"))) return asMember(call);
   const pattern = simplePattern(target);
   if (pattern) return pattern.map(({ key, local }) => among(key, local)).find((one) => one !== undefined);
   if (!target.is("identifier")) return { node: target, isImpossible: false };

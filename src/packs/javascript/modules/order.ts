@@ -2,6 +2,7 @@ import { isSideEffectFree, referencesAt, shortened, unknown } from "../../../cor
 import type { Answer, SyntaxNode } from "../../../core.js";
 import type { CodeFile } from "./code-file.js";
 import { inner, unwrapped } from "./code-file.js";
+import { NotAModule } from "./not-a-module.js";
 import type { Loading } from "./requires.js";
 
 /** What runs ahead of a module today and will run after it, and how sure it is that this makes no difference. */
@@ -12,7 +13,7 @@ export interface Overtaken {
 
 /**
  * Imports are loaded before any of the file's own code runs. Gives the first piece of code with an effect that a module was
- * loaded after.
+ * loaded after. Throws a NotAModule for what is done so that modules find it.
  */
 export function overtakenIn({ tree }: CodeFile, loadings: readonly Loading[]): Overtaken | undefined {
   const last = loadings
@@ -20,6 +21,13 @@ export function overtakenIn({ tree }: CodeFile, loadings: readonly Loading[]): O
     .at(-1);
   if (!last) return undefined;
   const ahead = tree.root.parts.filter(({ end }) => end <= last.statement.start);
+  const set = ahead.find((part) => /^(process\.env|global|globalThis)\b[^=(]*=[^=]/.test(part.text));
+  if (set)
+    throw new NotAModule(
+      set,
+      `\`${shortened(set.text)}\` must run before modules are loaded; put it into a file of its own that is loaded first`,
+      "flow.order",
+    );
   const loud = ahead.map((statement) => effectOf(statement, loadings)).filter((found) => found !== undefined);
   const [first] = [...loud.filter(({ unknownIs }) => unknownIs === "possible"), ...loud];
   if (!first) return undefined;

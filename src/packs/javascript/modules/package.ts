@@ -1,6 +1,5 @@
 import {
   folderOf,
-  languageOfFile,
   normalized,
   shortened,
   surroundingsOf,

@@ -172,11 +172,18 @@ export class Page {
     );
   }
 
-  /** The name. Throws a NotAModule where something else has it at a place. */
-  seen(name: string, at: SyntaxNode): string {
-    for (const { scope } of nameInFile(name, this.tree).declarations)
-      if (!scope.is("program") && scope.holds(at))
-        throw new NotAModule(at, `\`${name}\` is something else here`, "name.free");
+  /** Does a name at the top of the file mean the same at a place? `own` is another name of the same value. */
+  isSeen(name: string, at: SyntaxNode, own?: SyntaxNode): boolean {
+    return nameInFile(name, this.tree).declarations.every(
+      ({ scope, at: names }) =>
+        scope.is("program") || !scope.holds(at) || names.every((one) => one.same(own)),
+    );
+  }
+
+  /** The name. Throws a NotAModule where it means something else at a place. */
+  seen(name: string, at: SyntaxNode, own?: SyntaxNode): string {
+    if (!this.isSeen(name, at, own))
+      throw new NotAModule(at, `\`${name}\` is something else here`, "name.free");
     return name;
   }
 }

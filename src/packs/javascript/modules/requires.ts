@@ -102,14 +102,19 @@ function loading(call: SyntaxNode, { path }: CodeFile, where: Whereabouts): Load
       throw new NotAModule(call, "a file of the package is loaded only when it is needed");
     return { ...base, how: "inline", isLate: true };
   }
-  if (statement.is("expression_statement") && unwrapped(call).parent?.same(statement))
-    return { ...base, how: "bare" };
+  const around = unwrapped(call).parent;
+  if (around?.is("expression_statement")) {
+    if (around.same(statement)) return { ...base, how: "bare" };
+    if (loaded.is !== "own") return { ...base, how: "stays" };
+    throw new NotAModule(call, "a file of the package is loaded for what it does, within a function");
+  }
   const { parent } = call;
   const read = parent?.is("member_expression") && parent.child("object")?.same(call) ? parent : undefined;
   const member = read?.child("property");
   const value = read ?? call;
   const declarator = value.parent;
-  if (declarator?.is("variable_declarator") && declarator.child("value")?.same(value))
+  const isDeclared = declarator?.is("variable_declarator") && declarator.child("value")?.same(value);
+  if (declarator && isDeclared && declarator.parent?.same(statement))
     return { ...base, how: "bound", declarator, ...(member ? { member } : {}) };
   return { ...base, how: "inline" };
 }

@@ -97,6 +97,7 @@ export const trials: readonly Trial[] = [
     exports.file = join(__dirname, path.basename(__filename));
     exports.all = function () { return scales(names, heavy); };
     if (require.main === module) exports.all();
+    if (!module.parent) exports.all();
     `,
     `
     import { createRequire } from 'module';
@@ -115,6 +116,7 @@ export const trials: readonly Trial[] = [
 
     export const file = join(__dirname, path.basename(__filename));
     export function all() { return scales(names, heavy); }
+    if (process.argv[1] === fileURLToPath(import.meta.url)) all();
     if (process.argv[1] === fileURLToPath(import.meta.url)) all();
     `,
   ),
@@ -208,6 +210,33 @@ export const trials: readonly Trial[] = [
     },
     "possible",
   ),
+  // A file within a function that is called at once.
+  moves(
+    `
+    (function () {
+      'use strict';
+      var scales = require('scales');
+      var jar = require('./jar');
+      function weigh() { return scales(jar.weigh()); }
+      module.exports = weigh;
+    }());
+    `,
+    `
+    import scalesModule from 'scales';
+    import * as jarModule from './jar.js';
+    let trial = {};
+    (function () {
+      'use strict';
+      var scales = scalesModule;
+      var jar = jarModule;
+      function weigh() { return scales(jar.weigh()); }
+      trial = weigh;
+    }());
+
+    export default trial;
+    `,
+    { "jar.js": ["exports.weigh = () => 1;", "export const weigh = () => 1;"] },
+  ),
   stays(
     "const names = ['./jar'];\nnames.forEach((name) => require(name));",
     "which file of the package is loaded",
@@ -216,8 +245,13 @@ export const trials: readonly Trial[] = [
     "jar.js": JAR,
   }),
   stays("delete require.cache[0];\nrequire('fs');", "`require.cache` is not there"),
-  stays("if (!module.parent) require('fs');", "`module.parent` is not there"),
+  stays("if (module.parent) require('fs');", "`module.parent` is not there"),
   stays("const load = require;\nload('fs');", "used as a value"),
+  stays(
+    "process.env.YARD = 'north';\nconst jar = require('./jar');\njar.weigh();",
+    "before modules are loaded",
+    { "jar.js": JAR },
+  ),
   stays("exports = { weigh: 1 };", "exports nothing"),
   stays("module.exports = 1;\nexports.weigh = 2;", "another object"),
   stays("exports.weigh = 1;\nthis.seal = 2;", "at the top of the file"),
