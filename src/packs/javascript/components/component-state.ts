@@ -316,6 +316,37 @@ export const componentState = rule({
       `,
       "likely",
     ),
+    // Two statements on one line.
+    js.rewrites(
+      `
+      import { useEffect } from "react";
+      export function Lid() {
+        useEffect(() => {
+          let open = false;
+          const lid = document.getElementById("lid");
+          lid.addEventListener("click", () => {
+            open = !open;
+            lid.hidden = !open;
+          });lid.hidden = !open;
+          track();
+        }, []);
+        return <b id="lid">Lid</b>;
+      }
+      `,
+      `
+      import { useEffect, useState } from "react";
+      export function Lid() {
+        const [open, setOpen] = useState(false);
+
+        useEffect(() => {
+
+          track();
+        }, []);
+        return <b hidden={!open} onClick={() => setOpen((open) => !open)}>Lid</b>;
+      }
+      `,
+      "likely",
+    ),
     // A name of the component's own, and a listener that it was given.
     js.rewrites(
       `

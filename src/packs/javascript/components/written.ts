@@ -395,7 +395,10 @@ export class ComponentWriter {
   #startOf(statement: SyntaxNode, { locals, helpers }: EffectParts): number {
     const isMoved = [...locals, ...helpers].some((one) => one.statement.same(statement));
     const start = isMoved ? startWithComments(statement) : statement.start;
-    return statement.tree.lineStart(statement.tree.lineAt(start));
+    const { tree } = statement;
+    const line = tree.lineStart(tree.lineAt(start));
+    // Another statement may stand on the line.
+    return tree.text.slice(line, start).trim() === "" ? line : start;
   }
 
   #isGone(statement: SyntaxNode, parts: EffectParts, unit: Unit): boolean {

@@ -55,6 +55,7 @@ export interface AsFilled {
 
 /** All that a file does with its exports. */
 export interface Exported {
+  /** The exports as an object; undefined where they cannot be one. */
   readonly object?: AsFilled;
   readonly whole: Whole | undefined;
   /** `exports = module.exports = {}`, where all that counts is what is put in there afterwards. */
@@ -115,7 +116,9 @@ export function mainTestsIn({ tree }: CodeFile): SyntaxNode[] {
 /** What a file does with its exports. Throws a NotAModule where `export` cannot say it. */
 export function exportedBy(file: CodeFile): Exported {
   try {
-    return saidBy(file);
+    const said = saidBy(file);
+    const object = said.whole ? undefined : filledIn(file);
+    return object && !said.emptied ? { ...said, object } : said;
   } catch (error) {
     const object = error instanceof NotAModule ? filledIn(file) : undefined;
     if (!object) throw error;
@@ -188,6 +191,7 @@ function saidBy(file: CodeFile): Exported {
   if (whole && !isEmptied) return { whole, emptied: undefined, puts, reads };
   const names = new Set<string>();
   for (const { name, assignment } of puts) {
+    if (!isPlainName(name)) throw new NotAModule(assignment, `\`${name}\` cannot be the name of a variable`);
     if (names.has(name)) throw new NotAModule(assignment, `\`${name}\` is exported more than once`);
     names.add(name);
   }

@@ -20,7 +20,8 @@ export class ExportsWriter {
   }
 
   write(): string[] {
-    const { whole, emptied, puts, reads, object } = this.#page.file.exported;
+    const { whole, emptied, puts, reads } = this.#page.file.exported;
+    const { object } = this.#page;
     if (object) return this.#writeObject(object);
     if (whole) {
       this.#writeWhole(whole);
@@ -160,13 +161,9 @@ export class ExportsWriter {
     const [first, ...more] = [...names].reverse() as [string, ...string[]];
     const loading = this.#loadingOf(value);
     if (loading && isPassedOn(this.#page, loading)) {
-      const what = this.#isNamespace(loading)
-        ? `* as ${first}`
-        : `{ default${first === "default" ? "" : ` as ${first}`} }`;
+      const what = this.#isNamespace(loading) ? `* as ${first}` : `{ default as ${first} }`;
       return this.#page.replace(outer, `export ${what} from ${this.#page.from(loading)}`);
     }
-    if (names.includes("default"))
-      throw new NotAModule(outer, "a member that is called `default` is exported");
     const head = { start: outer.start, end: value.start };
     if (declared) {
       if (!isKept(declared)) throw new NotAModule(declared, `\`${declared.text}\` gets another value`);

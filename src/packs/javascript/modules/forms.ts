@@ -131,11 +131,12 @@ export class Forms {
 
   #formOf({ path, exported, loadings }: Reading): Form {
     const { whole, puts, reads, object } = exported;
-    if (object) return { is: "default" };
+    if (object && puts.length === 0) return { is: "default" };
     if (!whole) {
-      return puts.length === 0
-        ? { is: "nothing" }
-        : { is: "named", names: new Set(puts.map(({ name }) => name)) };
+      if (puts.length === 0) return { is: "nothing" };
+      const names = new Set(puts.map(({ name }) => name));
+      const isObject = object !== undefined && this.asObjects(path, names).length > 0;
+      return isObject ? { is: "default" } : { is: "named", names };
     }
     const passed = loadings.find(({ call }) => call.same(inner(whole.value)));
     if (passed?.loaded.is === "own" && puts.length === 0 && reads.length === 0 && !whole.declared) {

@@ -122,8 +122,8 @@ function writeInline(page: Page): string[] {
 }
 
 /** Is it exported as it is loaded, so that no name is needed? */
-export function isPassedOn({ file }: Page, { call }: Loading): boolean {
-  const { whole, puts, reads, object } = file.exported;
+export function isPassedOn({ file, object }: Page, { call }: Loading): boolean {
+  const { whole, puts, reads } = file.exported;
   if (object) return false;
   if (whole)
     return puts.length === 0 && reads.length === 0 && !whole.declared && inner(whole.value).same(call);

@@ -1,12 +1,4 @@
-import {
-  folderOf,
-  normalized,
-  shortened,
-  surroundingsOf,
-  treeOfOther,
-  unknown,
-  yes,
-} from "../../../core.js";
+import { folderOf, normalized, shortened, surroundingsOf, treeOfOther, unknown, yes } from "../../../core.js";
 import type { Answer, FileTogether, SourceFiles, SyntaxTree } from "../../../core.js";
 import { type CodeFile, given } from "./code-file.js";
 import { refuseLateCycles } from "./cycles.js";

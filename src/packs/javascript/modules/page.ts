@@ -1,6 +1,7 @@
 import { nameInFile } from "../../../core.js";
 import type { Edit, SyntaxNode, SyntaxTree } from "../../../core.js";
 import { isPlainName, nameOfPath } from "./code-file.js";
+import type { AsFilled } from "./exported.js";
 import type { Forms, Reading } from "./forms.js";
 import { NotAModule } from "./not-a-module.js";
 import { asImported, type Loading } from "./requires.js";
@@ -27,6 +28,12 @@ export class Page {
     this.tree = file.tree;
     this.newLine = file.tree.text.includes("\r\n") ? "\r\n" : "\n";
     this.lineEnd = /;[ \t]*\r?$/m.test(file.tree.text) ? ";" : "";
+  }
+
+  /** The exports, where they stay an object that the file fills. */
+  get object(): AsFilled | undefined {
+    const { object, whole } = this.file.exported;
+    return whole || this.forms.of(this.file.path).is === "named" ? undefined : object;
   }
 
   /** Where the first import stands, or would, and the first statement that is more than imports. */

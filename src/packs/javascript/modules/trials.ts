@@ -264,10 +264,29 @@ export const trials: readonly Trial[] = [
     "Object.defineProperty(exports, '__esModule', { value: true });\nexports.weigh = 1;",
     "what a compiler has written",
   ),
-  stays("const { gone } = require('./jar');\nexports.weigh = gone;", "cannot be used like this", {
-    "jar.js": JAR,
-  }),
-  stays("const jar = require('./jar');\njar.weigh = 2;", "cannot be used like this", { "jar.js": JAR }),
+  // A name that is not exported, or is set from outside; one that a variable cannot have.
+  moves(
+    `
+    const { gone } = require('./jar');
+    const yard = require('./yard');
+    yard.hives = gone || 2;
+    exports.delete = () => yard.hives;
+    `,
+    `
+    import jar from './jar.js';
+    const { gone } = jar;
+    import yard from './yard.js';
+    const trial = {};
+    yard.hives = gone || 2;
+    trial.delete = () => yard.hives;
+
+    export default trial;
+    `,
+    {
+      "jar.js": [JAR, "const jar = {};\njar.weigh = () => 1;\n\nexport default jar;"],
+      "yard.js": ["exports.hives = 1;", "const yard = {};\nyard.hives = 1;\n\nexport default yard;"],
+    },
+  ),
   stays("const jar = require('./jar');\nconsole.log(jar);", "exports nothing", {
     "jar.js": "console.log(1);",
   }),

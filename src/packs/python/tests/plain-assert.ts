@@ -47,7 +47,7 @@ const FORMS = SAID.flatMap(([method, given, said]) => [
 ]);
 
 const calleeOf = ({ node }: Match): SyntaxNode =>
-  (node.is("call") ? node : node.firstPart!).child("function")!;
+  [node, ...node.descendants()].find((one) => one.is("call"))!.child("function")!;
 const { rewrites, holds, ignores } = trialsIn("python");
 const test = (code: string): string =>
   `import unittest\nclass T(unittest.TestCase):\n    def test_a(self):\n        ${code}\n`;
@@ -74,6 +74,7 @@ export const plainAssert = rule({
   becomes: (match) => FORMS[match.alternative]!.becomes,
   trials: [
     rewrites(test("self.assertEqual(f(1), 2)"), test("assert f(1) == 2"), "likely"),
+    rewrites(test("(self.assertFalse(a or b))"), test("assert not (a or b)"), "likely"),
     rewrites(test('self.assertEqual(a, b, "why not")'), test('assert a == b, "why not"'), "likely"),
     rewrites(test("self.assertTrue(a or b, msg=c)"), test("assert a or b, c"), "likely"),
     rewrites(test("self.assertEqual(a < b, True)"), test("assert (a < b) == True"), "likely"),
