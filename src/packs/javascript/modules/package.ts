@@ -33,7 +33,7 @@ interface Package {
   readonly path: string;
   readonly manifest: Manifest;
   readonly files: readonly string[];
-  readonly leader: string | undefined;
+  readonly leader: string;
 }
 
 const ENDING = /\.(jsx?|cjs|mjs|[cm]?tsx?)$/;
@@ -41,45 +41,47 @@ const ENDING = /\.(jsx?|cjs|mjs|[cm]?tsx?)$/;
 /** The package of a file, where the file is the one at which it is looked at; undefined everywhere else. */
 export function packageLedBy(tree: SyntaxTree): Package | undefined {
   const { files, path } = surroundingsOf(tree);
-  if (!files?.listed || !files.manifest || !files.at || !/\.jsx?$/.test(path)) return undefined;
-  const found = packageAround(path, files);
-  return found?.leader === path ? found : undefined;
+  if (!files?.listed || !files.manifest || !files.at || !isConverted(path)) return undefined;
+  const listed = files.listed();
+  let known = packages.get(listed);
+  if (!known) packages.set(listed, (known = packagesOf(files, new Set([...listed, path]))));
+  return known.get(path);
 }
 
-const packages = new WeakMap<SourceFiles, Map<string, Package | undefined>>();
+/** The packages of a project, each by the file that leads it; kept by the list of the files, which is another one as soon as a file or a manifest changes. */
+const packages = new WeakMap<Iterable<string>, ReadonlyMap<string, Package>>();
 
-function packageAround(path: string, files: SourceFiles): Package | undefined {
-  const manifest = manifestAbove(path, files);
-  if (manifest === undefined) return undefined;
-  const listed = new Set([...files.listed!(), path]);
-  const key = [manifest, files.manifest!(manifest), ...listed].join("\n");
-  let known = packages.get(files);
-  if (!known || !known.has(key)) packages.set(files, (known = new Map()));
-  if (!known.has(key)) known.set(key, packageAt(manifest, listed, files));
-  return known.get(key);
-}
-
-/** The nearest manifest above a file. */
-function manifestAbove(path: string, files: SourceFiles): string | undefined {
-  for (let folder = folderOf(path); ; folder = folderOf(folder.slice(0, -1))) {
-    const manifest = `${folder}package.json`;
-    if (files.manifest!(manifest) !== undefined) return manifest;
-    if (folder === "") return undefined;
+function packagesOf(files: SourceFiles, listed: ReadonlySet<string>): Map<string, Package> {
+  const above = new Map<string, string | undefined>();
+  /** The nearest manifest from a folder upwards. */
+  const manifestOf = (folder: string): string | undefined => {
+    if (above.has(folder)) return above.get(folder);
+    const path = `${folder}package.json`;
+    const parent = folderOf(folder.slice(0, -1));
+    const found = files.manifest!(path) !== undefined ? path : folder === "" ? undefined : manifestOf(parent);
+    above.set(folder, found);
+    return found;
+  };
+  const owned = new Map<string, string[]>();
+  for (const path of [...listed].filter((one) => ENDING.test(one)).sort()) {
+    const manifest = manifestOf(folderOf(path));
+    if (manifest === undefined) continue;
+    const list = owned.get(manifest);
+    if (list) list.push(path);
+    else owned.set(manifest, [path]);
   }
+  const found = [...owned].flatMap(([path, own]) => packageAt(path, own, files) ?? []);
+  return new Map(found.map((one) => [one.leader, one]));
 }
 
-function packageAt(path: string, listed: ReadonlySet<string>, files: SourceFiles): Package | undefined {
+function packageAt(path: string, own: readonly string[], files: SourceFiles): Package | undefined {
   const text = files.manifest!(path);
   const manifest = manifestIn(text);
   if (!manifest) return undefined;
-  const folder = folderOf(path);
-  const own = [...listed].filter(
-    (one) => one.startsWith(folder) && ENDING.test(one) && manifestAbove(one, files) === path,
-  );
-  const main = normalized(folder + (mainOf(text) ?? "index.js")) ?? "";
-  const sources = own.filter(isConverted).sort();
+  const main = normalized(folderOf(path) + (mainOf(text) ?? "index.js")) ?? "";
+  const sources = own.filter(isConverted);
   const leader = [main, `${main}.js`, `${main}/index.js`].find((one) => sources.includes(one)) ?? sources[0];
-  return { path, manifest, files: own.sort(), leader };
+  return leader === undefined ? undefined : { path, manifest, files: own, leader };
 }
 
 const isConverted = (path: string): boolean => /\.jsx?$/.test(path);
