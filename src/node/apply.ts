@@ -5,7 +5,6 @@ import { errorsIn, hashText } from "../engine/index.js";
 import { byPath, PlanError, plannedText, type Plan, type PlanChange } from "../plan/index.js";
 import type { Project } from "./config.js";
 import { isSource } from "./files.js";
-import { isWritableManifest, saysTheSame } from "./writable-manifest.js";
 import { format, type Written } from "./formatters.js";
 import "./grammars.js";
 import { Journal, type Entry } from "./journal.js";
@@ -14,6 +13,7 @@ import { messageOf, Problem } from "./problem.js";
 import { decode, encode, encodingOf } from "./encoding.js";
 import { cleanTemporaries, stateFolder, temporaryFolder } from "./state.js";
 import { checkReplaceable, insideRoot, putInPlace, writeLike } from "./write.js";
+import { isWritableManifest, onlyMakesModules } from "./writable-manifest.js";
 
 /** A file of the plan with its text before and after. */
 export interface Rewritten {
@@ -48,7 +48,7 @@ export async function rewrittenFiles(
       continue;
     }
     const after = await plannedText(path, before, own);
-    if (isWritableManifest(path) && !saysTheSame(before, after))
+    if (isWritableManifest(path) && !onlyMakesModules(before, after))
       throw new PlanError(`The plan writes more into "${path}" than a kind of module. Nothing was done.`);
     if ((await errorsIn(path, after)) > (await errorsIn(path, before)))
       throw new PlanError(`With the plan's edits "${path}" would have a syntax error. Nothing was done.`);

@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { TreeStore, type NamingFile, type SourceFiles } from "../analysis/index.js";
 import { languageOfFile } from "../syntax/index.js";
@@ -36,6 +36,7 @@ export class ProjectFiles implements SourceFiles {
     this.#styles = styles;
   }
 
+  /** Another list as soon as a file or a manifest changes. */
   listed(): Iterable<string> {
     return this.#paths;
   }
@@ -73,7 +74,11 @@ export class ProjectFiles implements SourceFiles {
     for (let folder = dirname(join(this.#root, from)); ; folder = dirname(folder)) {
       const path = join(folder, "node_modules", name, "package.json");
       this.installedManifests.add(path);
-      if (existsSync(path)) return readFileSync(path, "utf8");
+      try {
+        return readFileSync(path, "utf8");
+      } catch {
+        // not there, or nothing that can be read
+      }
       if (dirname(folder) === folder) return undefined;
     }
   }

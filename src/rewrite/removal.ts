@@ -2,7 +2,7 @@ import type { SyntaxNode } from "../syntax/index.js";
 import type { Edit } from "./edits.js";
 
 /** The edit that takes a statement out, with its line where it has one to itself; a comment behind it stays. */
-export function removal({ tree, start, end }: SyntaxNode): Edit {
+export function removal({ tree, start, end }: Pick<SyntaxNode, "tree" | "start" | "end">): Edit {
   const { text: code } = tree;
   const separated = new RegExp(`^[ \\t]*(?:${tree.language.statementSeparator ?? ""}[ \\t]*)?`);
   const rest = /^[ \t]*(\r?\n)?/.exec(code.slice(end))!;

@@ -16,7 +16,7 @@ export class CannotRewrite extends Error {
   override readonly name = "CannotRewrite";
 
   constructor(
-    readonly code: EditCode | `${string}.${string}`,
+    readonly code: EditCode | `name.${string}`,
     message: string,
     /** The place that speaks against it, where it is another one; lines are 1-based. */
     readonly place: { readonly line?: number | undefined; readonly range?: TextRange | undefined } = {},

@@ -106,7 +106,7 @@ export class Results {
     const styled = [...this.#sources.styles, ...sources.styles].some((path) => changed.has(path));
     const outlined =
       [...this.#sources.manifests, ...sources.manifests].some((path) => changed.has(path)) ||
-      this.#sources.paths.join("\n") !== sources.paths.join("\n");
+      (this.#sources !== sources && this.#sources.paths.join("\n") !== sources.paths.join("\n"));
     const compiled = this.#outside.haveChanged() || [...changed].some(isOfCompiler);
     this.#sources = sources;
     this.#stamps = stamps;

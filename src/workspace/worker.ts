@@ -22,7 +22,7 @@ export type WorkerTask =
 
 export interface WorkedOut {
   readonly states: readonly FileState[];
-  /** The files that the compiler has read. */
+  /** The files outside of the project's sources that were read. */
   readonly outsideFiles: readonly string[];
 }
 

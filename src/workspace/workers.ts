@@ -44,7 +44,7 @@ export class Workers {
     });
   }
 
-  /** The files that the compiler has read in any thread. */
+  /** The files outside of the project's sources that were read in any thread. */
   get outsideFiles(): Iterable<string> {
     return this.#outsideFiles;
   }

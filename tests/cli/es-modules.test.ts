@@ -53,7 +53,7 @@ test("a package becomes one of ES modules as one change, runs as before, and is 
 test("what is found out about a package is found out again when any of its files, or a manifest, changes", () => {
   const sandbox = new Sandbox(STOCK);
   const proposed = (): string => sandbox.uvran("propose", ...RULE, ...LIKELY).out;
-  expect(proposed()).toContain("Make ES modules of a package's files");
+  expect(proposed()).toContain("Move a package to ES modules");
   sandbox.write("lib/tool.cjs", "require('./jar');\n");
   expect(proposed()).toContain("lib/tool.cjs stays CommonJS");
   sandbox.write("lib/tool.cjs", "require('fs');\n");

@@ -8,6 +8,7 @@ import {
   javascript,
   python,
   rule,
+  ruby,
   type Change,
   type Rule,
   type RuleSpec,
@@ -82,6 +83,50 @@ test("a comment may not end a line that has to go on", async () => {
   expect(heldBack.map((entry) => entry.reason)).toEqual([
     "a comment in the old code has no place in the new",
   ]);
+});
+
+/** One statement that becomes two. */
+const OPENED = {
+  js: {
+    id: "javascript",
+    was: javascript`keep(hive);`,
+    becomes: javascript`open(hive);
+kept(hive);`,
+    end: ";",
+  },
+  py: {
+    id: "python",
+    was: python.statement`keep(hive)`,
+    becomes: python`open(hive)
+kept(hive)`,
+    end: "",
+  },
+  rb: {
+    id: "ruby",
+    was: ruby.statement`keep(hive)`,
+    becomes: ruby`open(hive)
+kept(hive)`,
+    end: "",
+  },
+};
+
+test.each([
+  ["of the next line", "js", "// tool-disable-next-line all", false],
+  ["of the next line", "js", "// @ts-expect-error", false],
+  ["of the next line", "py", "# type: ignore", false],
+  ["of the file", "js", "// @ts-check", true],
+  ["of the file", "js", "/* @flow */", true],
+  ["of what follows", "js", "/* tool-disable all */", true],
+  ["of what follows", "py", "# tool: disable=all", true],
+  ["of what follows", "rb", "# tool:disable Layout/All", true],
+] as const)("a comment that speaks to a tool %s, in %s: %s", async (_, kind, comment, isChanged) => {
+  const { id, was, becomes, end } = OPENED[kind];
+  const spec = { was, becomes, title: "Open first", why: "to try the engine", trials: [] };
+  const opened = rule({ id: `${id}/opened`, kind: "idiom", ...spec });
+  const code = `${comment}\nkeep(hive)${end}\n`;
+  const { all, heldBack } = await run([opened], code, `a.${kind}`);
+  expect(heldBack.map((held) => held.code)).toEqual(isChanged ? [] : ["edit.comment-for-tool"]);
+  expect(all).toBe(isChanged ? `${comment}\nopen(hive)${end}\nkept(hive)${end}\n` : code);
 });
 
 test("statements are moved with their comments, blank lines, strings and line ends", async () => {

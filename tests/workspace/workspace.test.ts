@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { applyEdits } from "uvran";
@@ -90,6 +90,41 @@ test("what a manifest or the compiler says is asked again when it changes", asyn
   write("g.ts", "export const g = (): number => 0;\n");
   expect(workspace.refresh()).toEqual(["b.ts", "g.ts"]);
   expect(await found()).toEqual(["a.js", "JavaScript 2022"]);
+});
+
+test("what is said of a package is said again when another of its files, its manifest or an installed package changes", async () => {
+  const modules = SHIPPED.flatMap((pack) => pack.rules).filter(({ id }) => id === "javascript/es-modules");
+  write("package.json", '{ "private": true, "main": "a.js" }');
+  write("a.js", "const scales = require('scales');\nexports.weigh = (jar) => scales(jar);\n");
+  write("b.js", "exports.seal = 1;\n");
+  write("node_modules/scales/package.json", '{ "main": "index.js" }');
+  // What was written just now may be written again within the same tick.
+  utimesSync(join(root, "node_modules/scales/package.json"), 1, 1);
+  const workspace = new Workspace({ root, rules: modules });
+  const edited = async (): Promise<string[]> => {
+    const { changes } = (await workspace.examine()).plan;
+    return changes.flatMap(({ path, elsewhere, edits }) => [
+      path + edits.length,
+      ...elsewhere.map((one) => one.path + one.edits.length),
+    ]);
+  };
+  expect(await edited()).toEqual(["a.js2", "b.js1", "package.json1"]);
+  expect(workspace.refresh()).toEqual([]);
+
+  write("b.js", "exports.seal = 1;\nexports.lid = 2;\n");
+  expect(workspace.refresh()).toEqual(["a.js", "b.js"]);
+  expect(await edited()).toEqual(["a.js2", "b.js2", "package.json1"]);
+
+  write("package.json", '{ "private": true, "type": "module", "main": "a.js" }');
+  workspace.refresh();
+  expect(await edited()).toEqual(["a.js2", "b.js2"]);
+
+  write("node_modules/scales/package.json", '{ "type": "module", "main": "index.js", "version": "2.0.0" }');
+  expect(workspace.refresh()).toEqual(["a.js"]);
+  // It stays a call of `require`, which is made first.
+  expect(await edited()).toEqual(["a.js2", "b.js2"]);
+  const { plan } = await workspace.examine();
+  expect(plan.changes[0]!.edits.map(({ text }) => text).join("")).toContain("createRequire");
 });
 
 test("a library that changes is read anew", async () => {

@@ -15,7 +15,7 @@ export interface SourceFiles {
   naming(word: string): Iterable<NamingFile>;
   /** The style sheets in which a word stands. */
   styling?(word: string): Iterable<Pick<NamingFile, "path" | "text">>;
-  /** The paths of all files of the project that hold code; undefined where nobody knows them. */
+  /** The paths of all files of the project that hold code, in a list that is another one as soon as any file changes. */
   listed?(): Iterable<string>;
   /** A file that holds code, by its path; undefined where there is none. */
   at?(path: string): NamingFile | undefined;

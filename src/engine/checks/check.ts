@@ -1,5 +1,4 @@
-import type { Evidence } from "../../analysis/index.js";
-import type { Edit } from "../../rewrite/index.js";
+import type { Edit, EditCode } from "../../rewrite/index.js";
 import type { SyntaxTree } from "../../syntax/index.js";
 import type { Span } from "../sound.js";
 
@@ -16,6 +15,9 @@ export interface Rewriting {
 }
 
 /** What is wrong with the result of a rewriting, as the reason for which it is held back. */
-export type Fault = Pick<Evidence, "code" | "says">;
+export interface Fault {
+  readonly code: EditCode;
+  readonly says: string;
+}
 
 export type Check = (rewriting: Rewriting) => Fault | undefined;

@@ -18,8 +18,8 @@ const TO_A_TOOL = [
 ];
 /** More changed lines than this are not compared one by one. */
 const MOST_LINES = 2000;
-/** Such a comment on a line of its own speaks of the next line. */
-const OF_THE_NEXT = /^@|next|ignore|expect|disable/i;
+/** Such a comment on a line of its own speaks of the next line; one that turns something off, of all from there on. */
+const OF_THE_NEXT = /^@|next|ignore|expect/i;
 /** Such a comment speaks of the whole file. */
 const OF_THE_FILE =
   /^@(ts-(no)?check|(no)?flow|jsx\w*|license|preserve|file|fileoverview|overview|module|copyright)\b/i;

@@ -2,12 +2,12 @@ import { CannotRewrite, clash, treeAfter, withLineEnds, type Edit } from "../../
 import { EveryUse, lower, Match, Renaming, Together, type Rule, type Trust } from "../../rules/index.js";
 import { languageOfFile, parseFile, type Import } from "../../syntax/index.js";
 import type { FileEdits, Ground } from "../change.js";
+import { faultIn } from "../verify.js";
 import type { Piece } from "./piece.js";
 import { renameEverywhere } from "./rename.js";
 import { rewriteUses } from "./rewrite-uses.js";
-import { faultIn } from "../verify.js";
 
-/** What a rule does to the uses of a name, beside what it does to the match itself. */
+/** What a rule does to the uses of a name, or to several files together, beside what it does to the match itself. */
 export interface AroundName {
   readonly edits: readonly Edit[];
   readonly needs: readonly Import[];
@@ -16,7 +16,7 @@ export interface AroundName {
   readonly trust: Trust;
 }
 
-/** Works out what becomes of the uses of a name. Throws CannotRewrite where one of them is not understood. */
+/** Works out what becomes of the uses of a name, or of several files. Throws CannotRewrite where one of them is not understood. */
 export function aroundName(rule: Rule, match: Match): AroundName {
   const uses = typeof rule.uses === "function" ? rule.uses(match) : rule.uses;
   if (!uses) return { edits: [], needs: [], elsewhere: [], evidence: [], trust: "certain" };
@@ -30,7 +30,7 @@ export function aroundName(rule: Rule, match: Match): AroundName {
     others.set(path, file);
   }
   const elsewhere = [...others].map(([path, { text, edits }]): FileEdits => {
-    const sound = soundEdits(path, text, edits);
+    const sound = soundEdits(path, text, edits, match);
     return { path, edits: sound };
   });
   return {
@@ -64,11 +64,12 @@ function ordered(edits: readonly Edit[], text: string): Edit[] {
   return result;
 }
 
-function soundEdits(path: string, text: string, edits: readonly Edit[]): Edit[] {
+/** The edits of another file. Throws CannotRewrite where they would not pass the checks that a change must pass. */
+function soundEdits(path: string, text: string, edits: readonly Edit[], { around }: Match): Edit[] {
   const sorted = ordered(withLineEnds(text, edits), text);
   const language = languageOfFile(path);
   if (!language) return sorted;
-  const before = parseFile(text, language);
+  const before = around.files?.trees?.treeOf(path, text, language) ?? parseFile(text, language);
   const fault = faultIn(before, treeAfter(before, sorted), [{ edits: sorted }]);
   if (fault) throw new CannotRewrite(fault.code, `${path}: ${fault.says}`);
   return sorted;

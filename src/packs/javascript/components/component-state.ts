@@ -339,7 +339,6 @@ export const componentState = rule({
         const [open, setOpen] = useState(false);
 
         useEffect(() => {
-
           track();
         }, []);
         return <b hidden={!open} onClick={() => setOpen((open) => !open)}>Lid</b>;

@@ -349,7 +349,10 @@ export class ComponentWriter {
     if (left.length === 0) return undefined;
     if (isNested) throw new NoState(left[0]!, "the effect does more, behind a test for its elements");
     const edits = [
-      ...gone.map((one) => ({ ...removal(one), start: this.#startOf(one, parts) })),
+      ...besideEachOther(gone).map(([first, last]) => ({
+        ...removal({ tree, start: first.start, end: last.end }),
+        start: this.#startOf(first, parts),
+      })),
       ...inside.map(without),
       ...this.#lookUpEdits(parts),
       ...this.#leftTests(parts, unit, left),
@@ -516,4 +519,16 @@ export class ComponentWriter {
     const indent = tree.indentAt(attributesOf(element.tag).get("id")!.start);
     return functionCode(fn, this.#unitEdits(unit, indent), indent);
   }
+}
+
+/** Statements that stand on one line with nothing between them, by the first and the last of them. */
+function besideEachOther(statements: readonly SyntaxNode[]): [first: SyntaxNode, last: SyntaxNode][] {
+  const runs: [first: SyntaxNode, last: SyntaxNode][] = [];
+  for (const statement of statements) {
+    const run = runs.at(-1);
+    const gap = run && statement.tree.text.slice(run[1].end, statement.start);
+    if (run && /^[ \t]*$/.test(gap!)) run[1] = statement;
+    else runs.push([statement, statement]);
+  }
+  return runs;
 }

@@ -1,21 +1,21 @@
 import { referencesAt, referencesOf, unknown } from "../../../core.js";
 import type { Answer, SyntaxNode } from "../../../core.js";
-import { runsAtLoad } from "./code-file.js";
-import type { Reading } from "./forms.js";
+import { runsAtLoad } from "./at-load.js";
 import { NotAModule } from "./not-a-module.js";
+import type { Reading } from "./reading.js";
 
 /**
- * Files that load each other. Throws a NotAModule where one uses what another exports while both are still being loaded, which a
- * module does not allow; gives a doubt for each circle otherwise.
+ * Files that load each other, as doubts. Throws a NotAModule where one uses what another exports while both are still being loaded, which a
+ * module does not allow.
  */
-export function refuseLateCycles(readings: readonly Reading[]): Answer[] {
+export function circlesOf(readings: readonly Reading[]): Answer[] {
   const groups = circles(readings);
   const doubts: Answer[] = [];
   for (const group of groups) {
+    const paths = new Set(group.map(({ path }) => path));
     for (const file of group)
       for (const { call, loaded, declarator, how, isLate } of file.loadings) {
-        if (loaded.is !== "own" || how === "bare" || !group.some(({ path }) => path === loaded.path))
-          continue;
+        if (loaded.is !== "own" || how === "bare" || !paths.has(loaded.path)) continue;
         const used = how !== "inline" ? usedAtLoad(declarator!) : isLate ? undefined : call;
         if (used)
           throw new NotAModule(
@@ -24,8 +24,7 @@ export function refuseLateCycles(readings: readonly Reading[]): Answer[] {
             "flow.order",
           );
       }
-    const names = group.map(({ path }) => path);
-    doubts.push(unknown("flow.order", `${names.slice(0, 3).join(" and ")} load each other`));
+    doubts.push(unknown("flow.order", `${[...paths].slice(0, 3).join(" and ")} load each other`));
   }
   return doubts;
 }
@@ -50,18 +49,21 @@ function circles(readings: readonly Reading[]): Reading[][] {
   const order = new Map<string, number>();
   const low = new Map<string, number>();
   const stack: string[] = [];
+  const onStack = new Set<string>();
   const found: Reading[][] = [];
   const visit = (path: string): void => {
     order.set(path, order.size);
     low.set(path, order.get(path)!);
     stack.push(path);
+    onStack.add(path);
     for (const { loaded } of byPath.get(path)!.loadings) {
       if (loaded.is !== "own" || !byPath.has(loaded.path)) continue;
       if (!order.has(loaded.path)) visit(loaded.path);
-      if (stack.includes(loaded.path)) low.set(path, Math.min(low.get(path)!, low.get(loaded.path)!));
+      if (onStack.has(loaded.path)) low.set(path, Math.min(low.get(path)!, low.get(loaded.path)!));
     }
     if (low.get(path) !== order.get(path)) return;
-    const group = stack.splice(stack.indexOf(path));
+    const group = stack.splice(stack.lastIndexOf(path));
+    for (const one of group) onStack.delete(one);
     const isCircle =
       group.length > 1 ||
       byPath.get(path)!.loadings.some(({ loaded }) => loaded.is === "own" && loaded.path === path);

@@ -1,17 +1,12 @@
-import { changesOf, referencesAt } from "../../../core.js";
-import type { Declaration, SyntaxNode } from "../../../core.js";
-import {
-  type CodeFile,
-  given,
-  inner,
-  isPlainName,
-  runsAtLoad,
-  topStatement,
-  unwrapped,
-} from "./code-file.js";
-import { isChanged } from "./changed.js";
+import { isTarget } from "../../../core.js";
+import type { SyntaxNode } from "../../../core.js";
+import { runsAtLoad } from "./at-load.js";
+import { inner, unwrapped } from "./brackets.js";
+import { type CodeFile, given, topStatement } from "./code-file.js";
+import { isPlainName } from "./names.js";
 import { NotAModule } from "./not-a-module.js";
-import type { Loading } from "./requires.js";
+import { isMainTest } from "./started.js";
+import { usesThis } from "./uses-this.js";
 
 /** What a file makes its exports as a whole: `module.exports = …`. */
 export interface Whole {
@@ -64,19 +59,6 @@ export interface Exported {
   readonly reads: readonly ReadBack[];
 }
 
-/** Does a function use the object that it is called on? */
-function usesThis(value: SyntaxNode): boolean {
-  const of = inner(value);
-  return (
-    of.is([
-      "function_expression",
-      "generator_function",
-      "function_declaration",
-      "generator_function_declaration",
-    ]) && [...of.descendants()].some((node) => node.is("this"))
-  );
-}
-
 /** `exports` and `module.exports` in a file, the whole of each. Throws a NotAModule for other uses of `module`. */
 function mentions({ tree }: CodeFile): { node: SyntaxNode; isWhole: boolean }[] {
   const whole = given("module", tree).flatMap((name) => {
@@ -92,33 +74,12 @@ function mentions({ tree }: CodeFile): { node: SyntaxNode; isWhole: boolean }[] 
   return [...whole, ...given("exports", tree).map((node) => ({ node, isWhole: false }))];
 }
 
-/** `require.main === module`, `!module.parent`: is the file the one that was started? */
-export function isMainTest(node: SyntaxNode): boolean {
-  if (node.is("unary_expression")) return node.has("!") && node.child("argument")?.text === "module.parent";
-  if (!node.is("binary_expression") || !(node.has("===") || node.has("=="))) return false;
-  return [node.child("left")?.text, node.child("right")?.text].sort().join() === "module,require.main";
-}
-
-export function mainTestsIn({ tree }: CodeFile): SyntaxNode[] {
-  const mains = given("require", tree).flatMap((name) => {
-    const main = name.parent;
-    if (!main?.is("member_expression") || main.child("property")?.text !== "main") return [];
-    if (main.parent && isMainTest(main.parent)) return [main.parent];
-    throw new NotAModule(main, "`require.main` is not there in an ES module");
-  });
-  const parents = given("module", tree).flatMap((name) => {
-    const test = name.parent?.parent;
-    return test?.is("unary_expression") && isMainTest(test) ? [test] : [];
-  });
-  return [...mains, ...parents];
-}
-
 /** What a file does with its exports. Throws a NotAModule where `export` cannot say it. */
 export function exportedBy(file: CodeFile): Exported {
   try {
     const said = saidBy(file);
     const object = said.whole ? undefined : filledIn(file);
-    return object && !said.emptied ? { ...said, object } : said;
+    return object ? { ...said, object } : said;
   } catch (error) {
     const object = error instanceof NotAModule ? filledIn(file) : undefined;
     if (!object) throw error;
@@ -153,7 +114,7 @@ function saidBy(file: CodeFile): Exported {
     const assignment = target.parent;
     if (!assignment?.is("assignment_expression") || !assignment.child("left")?.same(target)) {
       const name = member?.is("member_expression") ? member.child("property")!.text : undefined;
-      if (isChanged(target) || (member && name === undefined))
+      if (isTarget(target) || (member && name === undefined))
         throw new NotAModule(target, "what is exported is worked out");
       reads.push({ node: target, name, isWhole });
       continue;
@@ -182,7 +143,7 @@ function saidBy(file: CodeFile): Exported {
   const first = whole && puts.find(({ group }) => group.statement.start < whole.statement.start);
   if (first) throw new NotAModule(first.assignment, "the exports are set more than once");
   if (tree.text.includes("__esModule") && (whole || puts.length > 0))
-    throw new NotAModule(undefined, "the file is what a compiler has written");
+    throw new NotAModule(whole?.assignment ?? puts[0]!.assignment, "the file is what a compiler has written");
   const isEmptied =
     whole?.value.is("object") === true &&
     whole.value.parts.length === 0 &&
@@ -270,49 +231,4 @@ function wholeOf(assignment: SyntaxNode): Whole {
   if (other) throw new NotAModule(other, "several things are set at once");
   const declared = declaredWith(outer, statement);
   return { assignment: outer, statement, value, ...(declared ? { declared } : {}) };
-}
-
-/** What a name at the top of a file declares, where nothing gives it another value later. */
-export function steady(name: SyntaxNode): Declaration | undefined {
-  const to = referencesAt(name).find((one) => !one.member)?.to;
-  if (!to?.scope.is("program")) return undefined;
-  const [at, ...more] = to.at;
-  const changes = changesOf(to).filter(({ node }) => !node.same(at));
-  const holder = at?.closest(["variable_declarator"]);
-  const isValued =
-    holder === undefined || !holder.child("name")!.same(at) || holder.child("value") !== undefined;
-  const isThere = to.as === "function" || (at !== undefined && at.start < name.start);
-  return more.length === 0 && changes.length === 0 && isValued && isThere ? to : undefined;
-}
-
-/** One of the names of `module.exports = { weigh, seal: close }`. */
-export interface Named {
-  readonly name: string;
-  /** Where it stands among the members. */
-  readonly member: SyntaxNode;
-  /** The variable, or the call that loads a file of the package. */
-  readonly value: SyntaxNode;
-  readonly loading: Loading | undefined;
-}
-
-/** The names that an object literal exports, where each is a variable of the file or another file; undefined for any other value. */
-export function namesOf({ value }: Whole, loadings: readonly Loading[]): readonly Named[] | undefined {
-  if (!value.is("object") || value.parts.length === 0) return undefined;
-  const names: Named[] = [];
-  for (const member of value.parts) {
-    const isShort = member.is("shorthand_property_identifier");
-    const key = isShort ? member : member.is("pair") ? member.child("key") : undefined;
-    const node = isShort ? member : key && inner(member.child("value")!);
-    if (!key || !node || !(isShort || key.is("property_identifier")) || key.text === "default")
-      return undefined;
-    const loading = loadings.find(({ call, how }) => call.same(node) && how === "inline");
-    const isName = isShort || node.is("identifier");
-    const to = isName && isPlainName(node.text) ? steady(node) : undefined;
-    if (!loading && !to) return undefined;
-    const holder = to?.at[0]!.parent;
-    if (holder && usesThis(holder.child("value") ?? holder)) return undefined;
-    if (names.some(({ name }) => name === key.text)) return undefined;
-    names.push({ name: key.text, member, value: node, loading });
-  }
-  return names;
 }

@@ -1,10 +1,12 @@
 import type { SyntaxNode } from "../../../core.js";
-import { inner, nameOfPath } from "./code-file.js";
-import { type PutGroup, steady, type Whole } from "./exported.js";
-import { isKept } from "./forms.js";
+import { inner } from "./brackets.js";
+import type { AsFilled, PutGroup, Whole } from "./exported.js";
 import { isPassedOn } from "./loads.js";
+import { steady } from "./named-list.js";
+import { nameOfPath } from "./names.js";
 import { NotAModule } from "./not-a-module.js";
 import type { Page } from "./page.js";
+import { isKept } from "./pattern.js";
 import type { Loading } from "./requires.js";
 
 const DECLARED = ["function_expression", "generator_function", "class"];
@@ -29,7 +31,8 @@ export class ExportsWriter {
     }
     if (emptied) this.#page.drop(emptied);
     for (const group of new Set(puts.map((put) => put.group))) this.#writePut(group);
-    for (const { node, name } of reads) this.#page.replace(node, this.#nameHere(name!, node));
+    for (const { node, name } of reads)
+      this.#page.replace(node, this.#page.seen(this.#locals.get(name!)!, node));
     return [];
   }
 
@@ -57,7 +60,7 @@ export class ExportsWriter {
   }
 
   /** The exports as an object of the file, which is exported whole. */
-  #writeObject({ mentions, isSet }: { mentions: readonly SyntaxNode[]; isSet: boolean }): string[] {
+  #writeObject({ mentions, isSet }: AsFilled): string[] {
     const word = nameOfPath(this.#page.file.path);
     const name = this.#page.choose([word, `${word}Module`, "api"]);
     for (const node of mentions) this.#page.replace(node, this.#page.seen(name, node));
@@ -204,15 +207,5 @@ export class ExportsWriter {
       { start: node.start, end: list.start },
       `${word}${head.includes("*") ? "*" : ""} ${name}`,
     );
-  }
-
-  /** The variable that is exported under a name, where it is read back. */
-  #nameHere(name: string, node: SyntaxNode): string {
-    const of = inner(this.#page.file.exported.puts.find((one) => one.name === name)!.group.value);
-    const isFunction = of.is(["function_expression", "generator_function"]);
-    const isCalled = node.parent?.is("call_expression") && node.parent.child("function")?.same(node);
-    if (isFunction && isCalled && [...of.descendants()].some((one) => one.is("this")))
-      throw new NotAModule(node, `\`${name}\` uses \`this\`, which are the exports`);
-    return this.#page.seen(this.#locals.get(name)!, node);
   }
 }

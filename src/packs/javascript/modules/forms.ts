@@ -1,23 +1,11 @@
 import { referencesAt, referencesOf } from "../../../core.js";
 import type { SyntaxNode } from "../../../core.js";
-import { type CodeFile, inner, isPlainName } from "./code-file.js";
-import { type Exported, exportedBy, mainTestsIn, namesOf, type Named } from "./exported.js";
-import { isChanged } from "./changed.js";
+import { type AsObject, usedAsObject } from "./as-object.js";
+import { inner } from "./brackets.js";
+import { namesOf, type Named } from "./named-list.js";
 import { NotAModule } from "./not-a-module.js";
-import { type Loading, loadingsIn, type Whereabouts } from "./requires.js";
-
-/** A file of a package that is to become a module, and what it loads and exports. */
-export interface Reading extends CodeFile {
-  readonly loadings: readonly Loading[];
-  readonly exported: Exported;
-  readonly mainTests: readonly SyntaxNode[];
-}
-
-/** Reads a file. Throws a NotAModule where it cannot be a module as it stands. */
-export function readingOf(file: CodeFile, where: Whereabouts): Reading {
-  const mainTests = mainTestsIn(file);
-  return { ...file, loadings: loadingsIn(file, where), exported: exportedBy(file), mainTests };
-}
+import type { Reading } from "./reading.js";
+import type { Loading } from "./requires.js";
 
 /**
  * How a module exports what the file exported: each member by its name, the whole value as the default, all that another
@@ -26,68 +14,6 @@ export function readingOf(file: CodeFile, where: Whereabouts): Reading {
 export type Form =
   | { readonly is: "named"; readonly names: ReadonlySet<string>; readonly list?: readonly Named[] }
   | { readonly is: "default" | "nothing" };
-
-/** Members that every object has, and what a module gives as an object has not. */
-const OF_OBJECTS =
-  "constructor hasOwnProperty isPrototypeOf propertyIsEnumerable toLocaleString toString valueOf __proto__".split(
-    " ",
-  );
-
-/** The members that a pattern takes, each with the variable that it goes to; undefined for one that does more than that. */
-export function simplePattern(pattern: SyntaxNode): { key: string; local: SyntaxNode }[] | undefined {
-  if (!pattern.is("object_pattern")) return undefined;
-  const found = pattern.parts.map((part) => {
-    if (part.is("shorthand_property_identifier_pattern")) return { key: part.text, local: part };
-    const [key, local] = [part.child("key"), part.child("value")];
-    if (!part.is("pair_pattern") || !key?.is("property_identifier") || !local?.is("identifier"))
-      return undefined;
-    return { key: key.text, local };
-  });
-  return found.some((one) => one === undefined) ? undefined : found.flatMap((one) => one ?? []);
-}
-
-/** Does a variable keep what its declaration gives it? An import does. */
-export function isKept(local: SyntaxNode): boolean {
-  const to = referencesAt(local).find((one) => !one.member)?.to;
-  if (!to || to.at.length !== 1 || !isPlainName(to.name)) return false;
-  return referencesOf(to).every(({ does, node }) => node.same(local) || does === "read");
-}
-
-/** Where the exports of a file are used as one object, or in a way in which a module cannot be. */
-export interface AsObject {
-  readonly node: SyntaxNode;
-  /** Nothing but the members of an object can do this. */
-  readonly isImpossible: boolean;
-}
-
-/** The first use of what is loaded that is more than reading one of these names. */
-export function usedAsObject(
-  { call, how, declarator, member }: Loading,
-  names: ReadonlySet<string>,
-): AsObject | undefined {
-  const among = (name: string, node: SyntaxNode): AsObject | undefined =>
-    names.has(name) ? undefined : { node, isImpossible: true };
-  const asMember = (node: SyntaxNode): AsObject | undefined => {
-    const { parent } = node;
-    if (!parent?.is("member_expression") || !parent.child("object")?.same(node))
-      return { node, isImpossible: false };
-    const name = parent.child("property")!.text;
-    if (isChanged(parent) || OF_OBJECTS.includes(name)) return { node: parent, isImpossible: true };
-    return undefined;
-  };
-  if (how === "bare") return undefined;
-  if (member) return among(member.text, member);
-  const around = declarator ?? (call.field === "value" ? call.parent : undefined);
-  const target = around?.is("variable_declarator") ? around.child("name") : undefined;
-  if (!target || (how === "inline" && !target.is("identifier"))) return asMember(call);
-  const pattern = simplePattern(target);
-  if (pattern) return pattern.map(({ key, local }) => among(key, local)).find((one) => one !== undefined);
-  if (!target.is("identifier")) return { node: target, isImpossible: false };
-  if (!isKept(target)) return { node: target, isImpossible: false };
-  const to = referencesAt(target).find((one) => !one.member)!.to!;
-  const uses = referencesOf(to).filter(({ node }) => !node.same(target));
-  return uses.map(({ node }) => asMember(node)).find((one) => one !== undefined);
-}
 
 /** The form in which each file exports, and where a module in that form is used as an object. */
 export class Forms {
@@ -151,8 +77,11 @@ export class Forms {
   }
 }
 
-/** Throws a NotAModule for what is loaded and cannot be imported in the form in which its file exports it. */
-export function refuseUnlike(file: Reading, forms: Forms): SyntaxNode | undefined {
+/**
+ * Where what a file loads is handed on as an object. Throws a NotAModule for what cannot be imported in the form in which its file
+ * exports it.
+ */
+export function handedOnBy(file: Reading, forms: Forms): SyntaxNode | undefined {
   let handedOn: SyntaxNode | undefined;
   for (const loading of file.loadings) {
     const { loaded, how, call, declarator } = loading;

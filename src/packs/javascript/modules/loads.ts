@@ -1,7 +1,7 @@
 import type { SyntaxNode } from "../../../core.js";
-import { inner } from "./code-file.js";
-import { isKept, simplePattern } from "./forms.js";
+import { inner } from "./brackets.js";
 import type { Page } from "./page.js";
+import { isKept, simplePattern } from "./pattern.js";
 import type { Loading } from "./requires.js";
 
 /** Writes what the file loads as imports. Gives those that stand in no statement of their own: what was loaded within functions. */

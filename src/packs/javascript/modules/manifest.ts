@@ -1,55 +1,42 @@
+import { modify } from "jsonc-parser";
+import { z } from "zod";
+import type { Edit } from "../../../core.js";
+
+const text = z.string().optional().catch(undefined);
+const texts = z.record(z.string(), z.string());
+const manifest = z.object({
+  name: text,
+  type: text,
+  private: z.boolean().optional().catch(undefined),
+  main: text,
+  bin: z.union([z.string(), texts]).optional().catch(undefined),
+  exports: z.unknown().optional(),
+  scripts: texts.optional().catch(undefined),
+});
+
 /** What a `package.json` says that counts here. */
-export interface Manifest {
-  readonly name?: string;
-  readonly type?: string;
-  readonly private?: boolean;
-  readonly main?: string;
-  readonly bin?: string | Readonly<Record<string, string>>;
-  readonly exports?: unknown;
-  readonly scripts?: Readonly<Record<string, string>>;
-}
+export type Manifest = z.output<typeof manifest>;
 
 /** Undefined for what is no manifest. */
 export function manifestIn(text: string | undefined): Manifest | undefined {
   try {
-    const found: unknown = text === undefined ? undefined : JSON.parse(text);
-    return typeof found === "object" && found !== null && !Array.isArray(found)
-      ? (found as Manifest)
-      : undefined;
+    return text === undefined ? undefined : manifest.safeParse(JSON.parse(text)).data;
   } catch {
     return undefined;
   }
 }
 
-/** The edit with which a manifest says that its files are ES modules; undefined where there is no good place for it. */
-export function withModules(text: string): { start: number; end: number; text: string } | undefined {
-  const old = manifestIn(text);
-  if (!old) return undefined;
-  const wanted = JSON.stringify(sorted({ ...old, type: "module" }));
-  const kind = /"type"(\s*:\s*)"commonjs"/.exec(text);
-  const places = [
-    ...(kind
-      ? [{ start: kind.index, end: kind.index + kind[0].length, text: `"type"${kind[1]}"module"` }]
-      : []),
-    ...["version", "name"].flatMap((key) => behind(text, key)),
-    ...behind(text, undefined),
-  ];
-  return places.find(({ start, end, text: put }) => {
-    const now = manifestIn(text.slice(0, start) + put + text.slice(end));
-    return now !== undefined && JSON.stringify(sorted(now)) === wanted;
-  });
-}
-
-/** A new line behind that of a key, or behind the first bracket, in the layout of the lines there. */
-function behind(text: string, key: string | undefined): { start: number; end: number; text: string }[] {
-  const line = key === undefined ? /^\s*\{/ : new RegExp(`^[ \\t]*"${key}"\\s*:\\s*"[^"\\n]*",`, "m");
-  const found = line.exec(text);
-  if (!found) return [];
-  const at = found.index + found[0].length;
-  const [, next] = /^(\s*)"/.exec(text.slice(at)) ?? [];
-  return [{ start: at, end: at, text: `${next ?? ""}"type": "module",` }];
-}
-
-function sorted(value: object): object {
-  return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
+/** The edits with which a manifest says that its files are ES modules: behind its name and version, in the layout of its lines. */
+export function withModules(text: string): Edit[] {
+  const [, indent] = /\n([ \t]+)"/.exec(text) ?? [];
+  const formattingOptions = {
+    insertSpaces: indent?.startsWith("\t") !== true,
+    tabSize: indent?.length ?? 2,
+    eol: text.includes("\r\n") ? "\r\n" : "\n",
+  };
+  const getInsertionIndex = (keys: string[]): number =>
+    Math.max(keys.indexOf("name"), keys.indexOf("version")) + 1;
+  return modify(text, ["type"], "module", { formattingOptions, getInsertionIndex }).map(
+    ({ offset, length, content }) => ({ start: offset, end: offset + length, text: content }),
+  );
 }

@@ -1,7 +1,7 @@
 import { isSideEffectFree, referencesAt, shortened, unknown } from "../../../core.js";
 import type { Answer, SyntaxNode } from "../../../core.js";
+import { inner, unwrapped } from "./brackets.js";
 import type { CodeFile } from "./code-file.js";
-import { inner, unwrapped } from "./code-file.js";
 import { NotAModule } from "./not-a-module.js";
 import type { Loading } from "./requires.js";
 
@@ -20,8 +20,8 @@ export function overtakenIn({ tree }: CodeFile, loadings: readonly Loading[]): O
     .filter(({ how, loaded, isLate }) => how !== "stays" && loaded.is !== "built in" && !isLate)
     .at(-1);
   if (!last) return undefined;
-  const ahead = tree.root.parts.filter(({ end }) => end <= last.statement.start);
-  const set = ahead.find((part) => /^(process\.env|global|globalThis)\b[^=(]*=[^=]/.test(part.text));
+  const ahead = tree.root.parts.flatMap(piecesOf).filter(({ end }) => end <= last.call.start);
+  const set = ahead.find(setsGlobal);
   if (set)
     throw new NotAModule(
       set,
@@ -32,11 +32,30 @@ export function overtakenIn({ tree }: CodeFile, loadings: readonly Loading[]): O
   const [first] = [...loud.filter(({ unknownIs }) => unknownIs === "possible"), ...loud];
   if (!first) return undefined;
   const next = loadings.find(
-    ({ how, loaded, statement, isLate }) =>
-      how !== "stays" && loaded.is !== "built in" && !isLate && statement.start >= first.node.end,
+    ({ how, loaded, call, isLate }) =>
+      how !== "stays" && loaded.is !== "built in" && !isLate && call.start >= first.node.end,
   );
   const says = `\`${shortened(first.node.text)}\` runs after \`${next!.name}\` is loaded from now on, and ran before`;
   return { answer: unknown("flow.order", says, first.node), unknownIs: first.unknownIs };
+}
+
+/** The declarations of a statement, which are made one after the other; any other statement as it is. */
+function piecesOf(statement: SyntaxNode): SyntaxNode[] {
+  return statement.is(["variable_declaration", "lexical_declaration"]) ? statement.parts : [statement];
+}
+
+/** Does a statement do nothing but set a global variable, or one of the environment? */
+function setsGlobal(statement: SyntaxNode): boolean {
+  const assignment = statement.is("expression_statement") ? statement.firstPart : undefined;
+  if (!assignment?.is(["assignment_expression", "augmented_assignment_expression"])) return false;
+  let base = assignment.child("left");
+  let member = base;
+  while (base?.is(["member_expression", "subscript_expression"]))
+    [member, base] = [base, base.child("object")];
+  if (!base?.is("identifier") || referencesAt(base).some(({ to }) => to)) return false;
+  return base.text === "process"
+    ? member?.child("property")?.text === "env"
+    : ["global", "globalThis"].includes(base.text);
 }
 
 const QUIET = [
@@ -48,13 +67,18 @@ const QUIET = [
   "hash_bang_line",
 ];
 
-/** What a statement does that a module could notice; nothing where it only makes something. */
+/** What a statement or declaration does that a module could notice; nothing where it only makes something. */
 function effectOf(
   statement: SyntaxNode,
   loadings: readonly Loading[],
 ): { node: SyntaxNode; unknownIs: Overtaken["unknownIs"] } | undefined {
   if (statement.is(QUIET)) return undefined;
-  const isLoad = (node: SyntaxNode): boolean => loadings.some(({ call }) => call.same(inner(node)));
+  // Imports run in their order; what goes on to be loaded by a call runs after them.
+  const isLoad = (node: SyntaxNode): boolean =>
+    loadings.some(
+      ({ call, how, loaded, name }) =>
+        call.same(inner(node)) && (how !== "stays" || loaded.is === "built in" || name.endsWith(".json")),
+    );
   const isQuiet = (node: SyntaxNode): boolean =>
     isLoad(node) ||
     (node.is("member_expression") && isLoad(node.child("object")!)) ||
@@ -63,12 +87,10 @@ function effectOf(
     isSideEffectFree(node).is === "yes";
   const isQuietMember = (node: SyntaxNode): boolean =>
     node.is("pair") ? isQuiet(node.child("value")!) : node.is("method_definition") || isQuiet(node);
-  if (statement.is(["variable_declaration", "lexical_declaration"])) {
-    const loud = statement.parts.find((part) => {
-      const value = part.child("value");
-      return value !== undefined && !isQuiet(value) && !isExportsChain(value, isQuiet);
-    });
-    return loud && { node: loud, unknownIs: "likely" };
+  if (statement.is("variable_declarator")) {
+    const value = statement.child("value");
+    const isLoud = value !== undefined && !isQuiet(value) && !isExportsChain(value, isQuiet);
+    return isLoud ? { node: statement, unknownIs: "likely" } : undefined;
   }
   const expression = statement.is("expression_statement") ? statement.firstPart : undefined;
   if (!expression) return { node: statement, unknownIs: "possible" };

@@ -1,10 +1,13 @@
 import { nameInFile } from "../../../core.js";
 import type { Edit, SyntaxNode, SyntaxTree } from "../../../core.js";
-import { isPlainName, nameOfPath } from "./code-file.js";
+
 import type { AsFilled } from "./exported.js";
-import type { Forms, Reading } from "./forms.js";
+import type { Forms } from "./forms.js";
+import { asImported } from "./loaded.js";
+import { isPlainName, nameOfPath } from "./names.js";
 import { NotAModule } from "./not-a-module.js";
-import { asImported, type Loading } from "./requires.js";
+import type { Reading } from "./reading.js";
+import type { Loading } from "./requires.js";
 import { strictDirective } from "./strict.js";
 
 /** A file that is being written as a module: its edits so far, and the names that are taken. */
@@ -15,6 +18,8 @@ export class Page {
   readonly newLine: string;
   /** A semicolon, where the file ends its statements with one. */
   readonly lineEnd: string;
+  /** Where the first import stands, or would, and the first statement that is more than imports. */
+  readonly top: { readonly imports: number; readonly body: number };
   /** The names of calls that are within expressions, which a name takes the place of. */
   readonly names = new Map<number, string>();
   readonly #chosen = new Set<string>();
@@ -28,6 +33,7 @@ export class Page {
     this.tree = file.tree;
     this.newLine = file.tree.text.includes("\r\n") ? "\r\n" : "\n";
     this.lineEnd = /;[ \t]*\r?$/m.test(file.tree.text) ? ";" : "";
+    this.top = this.#top();
   }
 
   /** The exports, where they stay an object that the file fills. */
@@ -36,8 +42,7 @@ export class Page {
     return whole || this.forms.of(this.file.path).is === "named" ? undefined : object;
   }
 
-  /** Where the first import stands, or would, and the first statement that is more than imports. */
-  get top(): { imports: number; body: number } {
+  #top(): { imports: number; body: number } {
     const { loadings } = this.file;
     const isImported = (node: SyntaxNode): boolean =>
       loadings.some(
@@ -56,7 +61,7 @@ export class Page {
     if (!first) return { imports: 0, body: 0 };
     const body = code.find((part) => !isImport(part));
     const holdsImport = isImport(first) || first.parts.some(isImported);
-    const imports = holdsImport ? this.tree.lineStart(first.line) : this.startOf(first);
+    const imports = holdsImport ? this.#lineStart(first.start) : this.startOf(first);
     if (!body) return { imports, body: this.tree.text.length };
     return { imports, body: body.same(first) ? imports : this.startOf(body) };
   }
@@ -100,7 +105,7 @@ export class Page {
     this.putAt(this.startOf(statement), [line], "last");
   }
 
-  /** The start of the line on which a statement begins, or the comment that speaks of it. */
+  /** Where a statement begins with its line and the comments that speak of it. */
   startOf(statement: SyntaxNode): number {
     let { start } = statement;
     const comments = this.tree.comments
@@ -112,7 +117,13 @@ export class Page {
       if (!/^[ \t]*\r?\n[ \t]*$/.test(between) || !isOwnLine || comment.start === 0) break;
       start = comment.start;
     }
-    return this.tree.lineStart(this.tree.lineAt(start));
+    return this.#lineStart(start);
+  }
+
+  /** The start of a line where only blanks stand ahead of a place on it; else the place. */
+  #lineStart(at: number): number {
+    const line = this.tree.lineStart(this.tree.lineAt(at));
+    return this.tree.text.slice(line, at).trim() === "" ? line : at;
   }
 
   /** Takes a statement out, and the line with it where nothing else stands there. */
@@ -190,7 +201,7 @@ export class Page {
   /** The name. Throws a NotAModule where it means something else at a place. */
   seen(name: string, at: SyntaxNode, own?: SyntaxNode): string {
     if (!this.isSeen(name, at, own))
-      throw new NotAModule(at, `\`${name}\` is something else here`, "name.free");
+      throw new NotAModule(at, `another variable that is called \`${name}\` is seen here`, "name.free");
     return name;
   }
 }

@@ -1,28 +1,10 @@
-import { folderOf, normalized, referencesAt } from "../../../core.js";
+import { isTarget, referencesAt } from "../../../core.js";
 import type { SyntaxNode } from "../../../core.js";
-import { type CodeFile, given, isAtLoad, runsAtLoad, topStatement, unwrapped } from "./code-file.js";
-import { isChanged } from "./changed.js";
-import { manifestIn } from "./manifest.js";
+import { isAtLoad, runsAtLoad } from "./at-load.js";
+import { unwrapped } from "./brackets.js";
+import { type CodeFile, given, topStatement } from "./code-file.js";
+import { type Loaded, meant, type Whereabouts } from "./loaded.js";
 import { NotAModule } from "./not-a-module.js";
-
-/** Modules that Node itself has. */
-const BUILT_IN = new Set(
-  (
-    "assert async_hooks buffer child_process cluster console constants crypto dgram diagnostics_channel dns domain events fs " +
-    "http http2 https inspector module net os path perf_hooks process punycode querystring readline repl stream " +
-    "string_decoder timers tls tty url util v8 vm wasi worker_threads zlib"
-  ).split(" "),
-);
-
-export const isBuiltInModule = (name: string): boolean =>
-  name.startsWith("node:") || BUILT_IN.has(name.split("/")[0]!);
-
-/** What is loaded: a file of the package, a module of Node, another package, or something that is no module. */
-export type Loaded =
-  | { readonly is: "own"; readonly path: string }
-  | { readonly is: "built in" | "data" | "unknown" }
-  /** `isKnown`: it is installed, and `import` and `require` give the same of it. */
-  | { readonly is: "package"; readonly isKnown: boolean };
 
 /** A call of `require`, and what its value is used for. */
 export interface Loading {
@@ -45,17 +27,6 @@ export interface Loading {
   readonly member?: SyntaxNode;
 }
 
-/** Where the files of a package are. */
-export interface Whereabouts {
-  /** Is there a file that holds code? */
-  has(path: string): boolean;
-  /** Will the file be an ES module that is one no more than now? */
-  isOwn(path: string): boolean;
-  manifest(path: string): string | undefined;
-  /** The manifest of an installed package, as a file at `from` finds it. */
-  installed(name: string, from: string): string | undefined;
-}
-
 /** The calls of `require` in a file. Throws a NotAModule for one that an import cannot take the place of. */
 export function loadingsIn(file: CodeFile, where: Whereabouts): Loading[] {
   return given("require", file.tree).flatMap((name) => {
@@ -67,7 +38,7 @@ export function loadingsIn(file: CodeFile, where: Whereabouts): Loading[] {
     }
     if (parent?.is("unary_expression") && parent.has("typeof"))
       throw new NotAModule(parent, "the file asks what loads it");
-    if (isChanged(name)) throw new NotAModule(name, "`require` is given another value");
+    if (isTarget(name)) throw new NotAModule(name, "`require` is given another value");
     if (!parent?.is("call_expression") || !parent.child("function")?.same(name))
       throw new NotAModule(name, "`require` is used as a value");
     return [loading(parent, file, where)];
@@ -119,7 +90,7 @@ function loading(call: SyntaxNode, { path }: CodeFile, where: Whereabouts): Load
   return { ...base, how: "inline" };
 }
 
-/** Does a path that is worked out begin at the file itself, or could it be one of those that a folder holds? */
+/** Could a path that is worked out be that of a file of the package: is it built on the path of this file, or do such paths stand in it? */
 function mayBeOwn(path: SyntaxNode): boolean {
   const seen = new Set<string>();
   const looksOwn = (node: SyntaxNode): boolean =>
@@ -142,67 +113,4 @@ function isLoosePath(fragment: SyntaxNode): boolean {
   const call = fragment.parent?.parent?.parent;
   const isLoaded = call?.is("call_expression") && call.child("function")?.text === "require";
   return /^\.\.?\//.test(fragment.text) && !isLoaded;
-}
-
-function meant(name: string, from: string, where: Whereabouts, call: SyntaxNode): Loaded {
-  if (!/^\.\.?(\/|$)/.test(name)) {
-    if (name.startsWith("/")) throw new NotAModule(call, "a path from the root of the disk is loaded");
-    if (name.startsWith("#")) throw new NotAModule(call, "what is loaded is said by the manifest");
-    return isBuiltInModule(name) ? { is: "built in" } : packageNamed(name, from, where);
-  }
-  const base = normalized(folderOf(from) + name);
-  const found = base === undefined ? undefined : fileAt(base, /(^|\/)\.{0,2}\/?$/.test(name), where);
-  if (found !== undefined) {
-    if (where.isOwn(found)) return { is: "own", path: found };
-    if (/\.cjs$/.test(found)) return { is: "data" };
-    throw new NotAModule(call, `${found} does not belong to the package`);
-  }
-  const isManifest = base !== undefined && where.manifest(`${base}.json`) !== undefined;
-  if (isManifest || /\.(json|node|cjs)$/.test(name)) return { is: "data" };
-  throw new NotAModule(call, `no source of the project is found at \`${name}\``);
-}
-
-/**
- * A package that gives the same to `import` as to `require`: its manifest does not tell them apart, and its files are no ES
- * modules. Any other is loaded by a call as before, and so is a file of a package that is named without its ending.
- */
-function packageNamed(name: string, from: string, where: Whereabouts): Loaded {
-  const [, own, rest = ""] = /^((?:@[^/]+\/)?[^/]+)(.*)$/.exec(name)!;
-  const manifest = manifestIn(where.installed(own!, from));
-  if (rest !== "" && !/\.[cm]?js$/.test(rest)) return { is: "data" };
-  if (!manifest) return { is: "package", isKnown: false };
-  const { type, exports } = manifest;
-  const isPlain =
-    exports === undefined || !/"(import|module|module-sync|node)"|\.mjs"/.test(JSON.stringify(exports));
-  return type !== "module" && isPlain ? { is: "package", isKnown: true } : { is: "data" };
-}
-
-/** The file that `require` finds at a path; a folder stands for the file that its manifest names, or for its index. */
-function fileAt(base: string, isFolder: boolean, where: Whereabouts): string | undefined {
-  const inside = base === "" ? "" : `${base}/`;
-  if (!isFolder) for (const path of [base, `${base}.js`]) if (where.has(path)) return path;
-  const main = mainOf(where.manifest(`${inside}package.json`));
-  const named = main === undefined ? undefined : normalized(inside + main);
-  const names = named === undefined ? [] : [named, `${named}.js`, `${named}/index.js`];
-  return [...names, `${inside}index.js`].find((path) => where.has(path));
-}
-
-/** The file that a manifest says is loaded in place of the folder. */
-export function mainOf(manifest: string | undefined): string | undefined {
-  if (manifest === undefined) return undefined;
-  try {
-    const { main } = JSON.parse(manifest) as { main?: unknown };
-    return typeof main === "string" ? main : undefined;
-  } catch {
-    return undefined;
-  }
-}
-
-/** A path as an import must name it, ending and all, where `require` found the file by less. */
-export function asImported(name: string, from: string, path: string): string {
-  const base = normalized(folderOf(from) + name) ?? "";
-  const plain = name.replace(/\/+$/, "");
-  if (base === path) return plain;
-  const rest = path.slice(base.length);
-  return rest.startsWith(".") || rest.startsWith("/") ? plain + rest : `${plain}/${rest}`;
 }

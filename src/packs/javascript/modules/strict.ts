@@ -1,16 +1,21 @@
-import { nameInFile, unknown } from "../../../core.js";
+import { isTarget, nameInFile, unknown } from "../../../core.js";
 import type { Answer, SyntaxNode, SyntaxTree } from "../../../core.js";
-import { given } from "./code-file.js";
+import { given, isCommonJs } from "./code-file.js";
 import { NotAModule } from "./not-a-module.js";
 
-/** The directive that makes a file strict. */
-export function strictDirective(tree: SyntaxTree): SyntaxNode | undefined {
-  return tree.root.parts.find(
-    (part) => part.is("expression_statement") && /^["']use strict["'];?$/.test(part.text),
-  );
+/** The directive that makes a file strict; it stands among the texts at the beginning, or is none. */
+export function strictDirective({ root }: SyntaxTree): SyntaxNode | undefined {
+  const code = root.parts.filter((part) => !part.is(["comment", "hash_bang_line"]));
+  const isText = (part: SyntaxNode): boolean =>
+    part.is("expression_statement") && part.firstPart?.is("string") === true;
+  const rest = code.findIndex((part) => !isText(part));
+  return code
+    .slice(0, rest < 0 ? undefined : rest)
+    .find((part) => part.firstPart!.text.slice(1, -1) === "use strict");
 }
 
-const WORDS = "implements interface let package private protected public static yield await".split(" ");
+/** Names that strict code does not allow. */
+const WORDS = "implements interface let package private protected public static yield".split(" ");
 const METHODS = ["method_definition", "class_static_block", "field_definition", "public_field_definition"];
 
 /**
@@ -18,11 +23,10 @@ const METHODS = ["method_definition", "class_static_block", "field_definition", 
  * file that was not strict before.
  */
 export function strictnessOf(tree: SyntaxTree): Answer[] {
-  const isLoader = ["require", "module", "exports"].some((name) => given(name, tree).length > 0);
   try {
     return strictness(tree);
   } catch (error) {
-    if (!(error instanceof NotAModule) || isLoader) throw error;
+    if (!(error instanceof NotAModule) || isCommonJs(tree)) throw error;
     // It may be a script that pages load, for which nothing changes.
     return [unknown(error.code, `${error.why}, if Node runs the file`, error.at)];
   }
@@ -71,8 +75,11 @@ function refuseAtTop(tree: SyntaxTree, nodes: readonly SyntaxNode[]): void {
   if (back) throw new NotAModule(back, "an ES module cannot return");
   const main = tree.named("mainModule").map((id) => tree.node(id))[0];
   if (main) throw new NotAModule(main, "`process.mainModule` is not there where an ES module is started");
-  const awaited = ["await"].flatMap((name) => tree.named(name).map((id) => tree.node(id)))[0];
-  if (awaited?.is("identifier")) throw new NotAModule(awaited, "`await` is no name in an ES module");
+  const awaited = tree
+    .named("await")
+    .map((id) => tree.node(id))
+    .find((node) => node.is("identifier"));
+  if (awaited) throw new NotAModule(awaited, "`await` is no name in an ES module");
   const list = given("arguments", tree).find((node) => thisOwner(node) === undefined);
   if (list) throw new NotAModule(list, "`arguments` is not there at the top of an ES module");
   const text = given("eval", tree).find((node) => node.parent?.is("call_expression"));
@@ -99,10 +106,9 @@ function mayBeGlobal(self: SyntaxNode): boolean {
     owner.child("name")?.text ?? (parent?.is("variable_declarator") ? parent.child("name")?.text : undefined);
   if (name !== undefined && /^\p{Lu}/u.test(name)) return false;
   const isMember =
-    parent?.is("assignment_expression") &&
-    parent.child("left")?.is(["member_expression", "subscript_expression"]);
-  const isValue = parent?.is("pair");
-  return !(isMember ?? false) && !(isValue ?? false);
+    parent?.is("assignment_expression") === true &&
+    parent.child("left")!.is(["member_expression", "subscript_expression"]);
+  return !isMember && parent?.is("pair") !== true;
 }
 
 function isBanned(node: SyntaxNode): boolean {
@@ -113,7 +119,8 @@ function isBanned(node: SyntaxNode): boolean {
     return node.has("delete") && node.child("argument")?.is("identifier") === true;
   if (node.is("member_expression")) return /^arguments\s*\.\s*(callee|caller)$/.test(node.text);
   if (node.is("identifier") && WORDS.includes(node.text)) return true;
-  if (node.is("identifier") && node.text === "arguments") return isWrittenTo(node);
+  if (node.is("identifier") && node.text === "arguments")
+    return isTarget(node) || (node.parent?.is("subscript_expression") === true && isTarget(node.parent));
   if (node.is("formal_parameters")) {
     const names = node.parts.filter((part) => part.is("identifier")).map((part) => part.text);
     return new Set(names).size < names.length;
@@ -134,14 +141,6 @@ function isUsedOutside(declared: SyntaxNode): boolean {
     ({ node, member }) => !member && !block.holds(node),
   );
 }
-
-const isWrittenTo = (node: SyntaxNode): boolean => {
-  const target = node.parent?.is("subscript_expression") ? node.parent : node;
-  return (
-    (target.parent?.is(["assignment_expression", "augmented_assignment_expression"]) &&
-      target.parent.child("left")?.same(target)) === true || target.parent?.is("update_expression") === true
-  );
-};
 
 /** Is a parameter given another value in a function that reads `arguments`, where both change together in code that is not strict? */
 function sharesParameters(node: SyntaxNode): boolean {

@@ -1,8 +1,10 @@
 import { escaped, folderOf, languageOfFile, normalized, unknown } from "../../../core.js";
-import type { Answer, SourceFiles, SyntaxTree } from "../../../core.js";
-import { given } from "./code-file.js";
+import type { Answer, SourceFiles } from "../../../core.js";
+import { type CodeFile, given } from "./code-file.js";
+import { fileNamed, loadedBy } from "./loaded.js";
 import type { Manifest } from "./manifest.js";
 import { NotAModule } from "./not-a-module.js";
+import type { Reading } from "./reading.js";
 
 const WITH_ENDING = /\.(c|m)?js$/;
 
@@ -16,9 +18,8 @@ export function startedAs(manifest: Manifest, path: string, has: (path: string) 
   if (exports !== undefined && JSON.stringify(exports).includes('"require"'))
     throw new NotAModule(undefined, `${path} says what \`require\` loads`);
   const doubts: Answer[] = [];
-  const folder = folderOf(path);
-  const target = main === undefined ? undefined : normalized(folder + main);
-  if (target !== undefined && ![target, `${target}.js`, `${target}/index.js`].some(has))
+  const target = main === undefined ? undefined : normalized(folderOf(path) + main);
+  if (target !== undefined && fileNamed(target, has) === undefined)
     doubts.push(
       unknown(
         "name.other-uses",
@@ -42,7 +43,7 @@ export function startedAs(manifest: Manifest, path: string, has: (path: string) 
 const REPLACING = ["proxyquire", "rewire", "mockery", "require-inject", "mock-require"];
 
 /** Throws a NotAModule for a file that a tool loads in a way of its own; gives what a tool may do. */
-export function refuseTools(path: string, tree: SyntaxTree): Answer[] {
+export function refuseTools({ path, tree }: CodeFile): Answer[] {
   const name = path.slice(path.lastIndexOf("/") + 1);
   if (name.startsWith("."))
     throw new NotAModule(
@@ -55,17 +56,15 @@ export function refuseTools(path: string, tree: SyntaxTree): Answer[] {
       jest,
       "the test replaces modules while it runs, which is done in another way for ES modules",
     );
-  const text = tree.root.descendants();
-  for (const node of text)
-    if (
-      node.is("string_fragment") &&
-      REPLACING.includes(node.text) &&
-      node.parent?.parent?.parent?.child("function")?.text === "require"
-    )
-      throw new NotAModule(node.parent.parent.parent, "modules are replaced while the program runs");
   return /^(gulpfile|gruntfile|.*\.(config|conf)|.*rc)\.js$/i.test(name)
     ? [unknown("name.other-uses", `a tool may load ${path} with \`require\``)]
     : [];
+}
+
+/** Throws a NotAModule for a file that puts something else in the place of what `require` loads. */
+export function refuseReplaced({ loadings }: Reading): void {
+  const replacing = loadings.find(({ name }) => REPLACING.includes(name));
+  if (replacing) throw new NotAModule(replacing.call, "modules are replaced while the program runs");
 }
 
 /** Throws a NotAModule where code outside of a package loads one of its files. */
@@ -80,14 +79,7 @@ export function refuseUsersOutside(
   for (const { path, text } of files.naming("require")) {
     if (inPackage(path) || !/^(javascript|typescript|tsx)$/.test(languageOfFile(path)?.id ?? "")) continue;
     if (byName?.test(text)) throw new NotAModule(undefined, `${path} loads the package with \`require\``);
-    for (const [, from] of text.matchAll(/\brequire\(\s*["'`](\.[^"'`]*)["'`]/g)) {
-      const base = normalized(folderOf(path) + from!);
-      const meant = base === undefined ? [] : [base, `${base}.js`, `${base}/index.js`];
-      if (meant.some(isOwn))
-        throw new NotAModule(
-          undefined,
-          `${path}, outside of the package, loads a file of it with \`require\``,
-        );
-    }
+    if (loadedBy(path, text, isOwn) !== undefined)
+      throw new NotAModule(undefined, `${path}, outside of the package, loads a file of it with \`require\``);
   }
 }

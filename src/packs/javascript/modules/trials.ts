@@ -237,6 +237,60 @@ export const trials: readonly Trial[] = [
     `,
     { "jar.js": ["exports.weigh = () => 1;", "export const weigh = () => 1;"] },
   ),
+  // What the file imports already is used; `buffer/` is a package, and no module of Node.
+  moves(
+    `
+    const { dirname, join } = require('path');
+    const { Buffer } = require('buffer/');
+    exports.folder = join(dirname(__dirname), Buffer.name);
+    `,
+    `
+    import { createRequire } from 'module';
+    import { fileURLToPath } from 'url';
+    import { dirname, join } from 'path';
+    const require = createRequire(import.meta.url);
+    const __dirname = dirname(fileURLToPath(import.meta.url));
+    const { Buffer } = require('buffer/');
+    export const folder = join(dirname(__dirname), Buffer.name);
+    `,
+  ),
+  // A script that pages load stays strict; a text that comes later is no directive.
+  moves(
+    `
+    /* the yard
+       of the north */ const fs = require('fs');
+    'use strict';
+    exports.yard = fs.readFileSync(__filename);
+    `,
+    `
+    /* the yard
+       of the north */ import { fileURLToPath } from 'url';
+    import fs from 'fs';
+    const __filename = fileURLToPath(import.meta.url);
+    'use strict';
+    export const yard = fs.readFileSync(__filename);
+    `,
+    { "public/page.js": "'use strict';\nvar shown = true;" },
+  ),
+  // What is still loaded by a call is loaded after the imports.
+  moves(
+    `
+    const both = require('both');
+    const jar = require('./jar');
+    exports.weigh = () => both(jar.weigh());
+    `,
+    `
+    import { createRequire } from 'module';
+    const require = createRequire(import.meta.url);
+    const both = require('both');
+    import * as jar from './jar.js';
+    export const weigh = () => both(jar.weigh());
+    `,
+    {
+      "node_modules/both/package.json": '{ "exports": { "import": "./b.mjs", "default": "./b.js" } }',
+      "jar.js": ["exports.weigh = () => 1;", "export const weigh = () => 1;"],
+    },
+  ),
   stays(
     "const names = ['./jar'];\nnames.forEach((name) => require(name));",
     "which file of the package is loaded",
@@ -324,6 +378,9 @@ export const trials: readonly Trial[] = [
     "jar.js": JAR,
     "sub/package.json": "{ }",
     "sub/tool.js": "require('hives');",
+  }),
+  stays("import('./jar.js').then((jar) => jar.default.weigh());\nexports.a = 1;", "exports in another way", {
+    "jar.js": JAR,
   }),
   stays(LOADS_JAR, "exports in another way", {
     "jar.js": JAR,

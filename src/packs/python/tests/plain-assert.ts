@@ -46,8 +46,8 @@ const FORMS = SAID.flatMap(([method, given, said]) => [
   },
 ]);
 
-const calleeOf = ({ node }: Match): SyntaxNode =>
-  [node, ...node.descendants()].find((one) => one.is("call"))!.child("function")!;
+/** The method with the object that it is called on. */
+const calleeOf = (match: Match): SyntaxNode => match.the(parts.self).parent!;
 const { rewrites, holds, ignores } = trialsIn("python");
 const test = (code: string): string =>
   `import unittest\nclass T(unittest.TestCase):\n    def test_a(self):\n        ${code}\n`;
