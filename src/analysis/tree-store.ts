@@ -9,7 +9,7 @@ export class TreeStore {
   #size = 0;
 
   /** The tree of a text; undefined for a file of no language, unless one is given. */
-  treeOf(path: string, text: string, language = languageOfFile(path)): SyntaxTree | undefined {
+  treeOf(path: string, text: string, language = languageOfFile(path, text)): SyntaxTree | undefined {
     if (!language) return undefined;
     const known = this.#trees.get(path);
     // The last one asked for goes last.

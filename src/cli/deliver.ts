@@ -1,12 +1,12 @@
 import { existsSync, writeFileSync } from "node:fs";
+import { languageOnDisk } from "../node/file-language.js";
 import { Problem } from "../node/problem.js";
-import { languageOfFile } from "../syntax/index.js";
 
 /** Writes to the file of `--out`, else to standard output. */
 export function deliver(text: string, out: string | undefined): void {
   if (out === undefined) process.stdout.write(process.stdout.isTTY ? printable(text) : text);
   else {
-    if (languageOfFile(out) !== undefined && existsSync(out))
+    if (languageOnDisk(out) !== undefined && existsSync(out))
       throw new Problem(`${out} is a source file, which --out would write over. Choose another name.`);
     try {
       writeFileSync(out, text);

@@ -1,10 +1,11 @@
 import { readFileSync, statSync } from "node:fs";
 import { InvalidArgumentError, type Command } from "commander";
 import "../node/grammars.js";
+import { languageOnDisk } from "../node/file-language.js";
 import { messageOf, Problem } from "../node/problem.js";
 import { decode } from "../node/encoding.js";
 import { inspect } from "../node/read.js";
-import { allLanguages, languageOfFile, loadGrammars, parseFile, type SyntaxNode } from "../syntax/index.js";
+import { allLanguages, loadGrammars, parseFile, type SyntaxNode } from "../syntax/index.js";
 import { saidAt, statementAround } from "../readings/index.js";
 import type { Paint } from "../report/index.js";
 import { printable } from "./deliver.js";
@@ -42,7 +43,7 @@ function place(text: string): Place {
 }
 
 async function outline(file: string, options: Options): Promise<void> {
-  const language = languageOfFile(file);
+  const language = languageOnDisk(file);
   if (!language) {
     const { mayHoldCode } = await import("../embed/index.js");
     if (mayHoldCode(file)) {

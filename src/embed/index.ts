@@ -17,14 +17,14 @@ function hostOf(path: string): ((text: string) => Region[]) | undefined {
   return HOSTS.find(([endings]) => endings.some((ending) => path.toLowerCase().endsWith(ending)))?.[1];
 }
 
-/** Can there be code in a file of this name? */
-export function mayHoldCode(path: string): boolean {
-  return languageOfFile(path) !== undefined || hostOf(path) !== undefined;
+/** Can there be code in a file of this name, or, where it has no ending, with this first line? */
+export function mayHoldCode(path: string, text?: string): boolean {
+  return languageOfFile(path, text) !== undefined || hostOf(path) !== undefined;
 }
 
-/** The stretches of code in a file; undefined when its name belongs to no kind of file that has any. */
+/** The stretches of code in a file; undefined when it is of no kind that has any. */
 export function regionsOf(path: string, text: string): Region[] | undefined {
-  const language = languageOfFile(path);
+  const language = languageOfFile(path, text);
   if (language) return [wholeFile(text, language)];
   return hostOf(path)?.(text);
 }

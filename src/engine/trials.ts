@@ -116,13 +116,13 @@ const MOST_ENDS = 3;
 /** Some files as the engine asks for them: by a word that stands in them. */
 export function filesNaming(files: readonly { readonly path: string; readonly text: string }[]): SourceFiles {
   return {
-    listed: () => files.map(({ path }) => path).filter(mayHoldCode),
+    listed: () => files.filter(({ path, text }) => mayHoldCode(path, text)).map(({ path }) => path),
     at: (path) => files.find((file) => file.path === path),
     installed: (name) => files.find((file) => file.path === `node_modules/${name}/package.json`)?.text,
     manifest: (path) => files.find((file) => file.path === path)?.text,
     naming: (word) =>
       files.filter(({ path, text }) => {
-        const isAlike = (languageOfFile(path)?.ignoresCase ?? "nowhere") !== "nowhere";
+        const isAlike = (languageOfFile(path, text)?.ignoresCase ?? "nowhere") !== "nowhere";
         const [within, wanted] = isAlike ? [text.toLowerCase(), word.toLowerCase()] : [text, word];
         return new Set<string>(within.match(/[\p{L}\p{N}_]+/gu)).has(wanted);
       }),

@@ -1,4 +1,4 @@
-import { placeIn, shortened } from "../analysis/index.js";
+import { placeIn, shortened, type Answer } from "../analysis/index.js";
 import { compile, mismatchAt, Snippet } from "../pattern/index.js";
 import { FreshNames } from "../rewrite/index.js";
 import { Match, type Around, type Rule } from "../rules/index.js";
@@ -87,12 +87,23 @@ function outcomeOf(entry: Entry, match: Match): string[] {
       return ["the code fits", `narrowing ${i + 1} of ${where.length} in \`where\` is false`];
     if (outcome !== true) match = outcome;
   }
-  const arising = given.filter(({ when }) => when?.(match) !== false);
-  const asked = arising.map((condition) => {
-    const { is, evidence } = condition.ask(match);
+  const asked: string[] = [];
+  let isRefused = false;
+  for (const condition of given) {
+    let answer: Answer;
+    try {
+      if (condition.when?.(match) === false) continue;
+      answer = condition.ask(match);
+    } catch (error) {
+      // The engine asks none after one that does not hold, so that a condition may rest on the ones before it.
+      if (!isRefused) throw error;
+      continue;
+    }
+    const { is, evidence } = answer;
+    isRefused ||= is === "no";
     const at = evidence.line === undefined ? "" : ` (line ${evidence.line})`;
-    return `${MARKS[is]} ${condition.must}: ${evidence.says}${at}`;
-  });
+    asked.push(`${MARKS[is]} ${condition.must}: ${evidence.says}${at}`);
+  }
   const outcome = judge(entry, match);
   const comes =
     "asked" in outcome

@@ -5,7 +5,8 @@ import { EFFECTS, TRAITS } from "../analysis/index.js";
 import type { Library, Pack, Rule } from "../core.js";
 import type { EffortMinutes } from "../report/index.js";
 import { isRule, LANGUAGES_WITH_HANDLES, SCOPINGS, type Handle } from "../rules/index.js";
-import { allLanguages, languageOf, languageOfFile, type LanguageId } from "../syntax/index.js";
+import { allLanguages, languageOf, type LanguageId } from "../syntax/index.js";
+import { languageOnDisk } from "./file-language.js";
 import { packModules, shippedPacks } from "../packs/by-language.js";
 import { checksSchema, scratchSchema, type Check, type ScratchConfig } from "./check.js";
 import { filesBehind } from "./config-files.js";
@@ -269,7 +270,7 @@ export async function loadProject(
   const switches = config.rules ?? {};
   // To know that a rule does not exist, all must be known.
   const isNarrow = onlyForSources && Object.keys(switches).length === 0;
-  const languages = languagesIn(sources);
+  const languages = languagesIn(root, sources);
   const shipped = config.packs ? [] : await shippedPacks(isNarrow ? languages : undefined);
   const moves = config.packs ? [] : await shippedTables(moved, goal);
   const packs = [...(config.packs ?? shipped), ...tables, ...moves];
@@ -315,8 +316,8 @@ export async function loadProject(
 }
 
 /** The languages whose rules may find something in these files; undefined for all, as documentation may be about any. */
-function languagesIn({ paths }: Sources): ReadonlySet<LanguageId> | undefined {
-  const languages = new Set(paths.map(languageOfFile));
+function languagesIn(root: string, { paths }: Sources): ReadonlySet<LanguageId> | undefined {
+  const languages = new Set(paths.map((path) => languageOnDisk(join(root, path))));
   return languages.has(undefined) ? undefined : new Set([...languages].flatMap((one) => one!.speaks));
 }
 

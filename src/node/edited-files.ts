@@ -8,6 +8,7 @@ import { decode } from "./encoding.js";
 import { findSources } from "./files.js";
 import { git, mustGit } from "./git.js";
 import { messageOf, Problem } from "./problem.js";
+import { languageOnDisk } from "./file-language.js";
 import { inspect } from "./read.js";
 
 /** A file before and after somebody edited it. */
@@ -70,7 +71,7 @@ class Gathered {
   #unknown = 0;
 
   pair(path: string, before: Buffer, after: Buffer): void {
-    const language = languageOfFile(path);
+    const language = languageOfFile(path, startOf(before));
     if (before.equals(after)) return;
     if (!language) {
       if (mayHoldCode(path)) this.#skipped.push({ path, why: "its code is only a part of it" });
@@ -87,7 +88,7 @@ class Gathered {
   }
 
   beside(path: string, bytes: Buffer): void {
-    const language = languageOfFile(path);
+    const language = languageOfFile(path, startOf(bytes));
     if (language && !inspect(bytes)) this.#beside.set(path, { path, text: decode(bytes), language });
   }
 
@@ -120,6 +121,9 @@ class Gathered {
   }
 }
 
+/** As much of a file as tells its language. */
+const startOf = (bytes: Buffer): string => bytes.toString("utf8", 0, 256);
+
 /** A path as it is written from where the command runs. */
 function shown(path: string, cwd: string): string {
   const from = relative(cwd, path);
@@ -128,7 +132,7 @@ function shown(path: string, cwd: string): string {
 
 function pairOfFiles(gathered: Gathered, old: string, now: string, cwd: string): void {
   const [before, after] = [old, now].map((name) => read(resolve(cwd, name)));
-  const [a, b] = [old, now].map((name) => languageOfFile(name));
+  const [a, b] = [old, now].map((name) => languageOnDisk(resolve(cwd, name)));
   // A copy kept aside may have another ending: `hives.py.orig`.
   const path = a ? old : now;
   if (!a && !b) throw new Problem(`${old} and ${now} are of a kind that Uvran does not read.`);
@@ -162,7 +166,10 @@ function pairsOfFolders(gathered: Gathered, old: string, now: string, cwd: strin
   for (const path of gone) {
     const a = bytes(from!, path);
     const [best] = added
-      .filter((other) => !taken.has(other) && languageOfFile(other) === languageOfFile(path))
+      .filter(
+        (other) =>
+          !taken.has(other) && languageOnDisk(join(to!, other)) === languageOnDisk(join(from!, path)),
+      )
       .map((other) => ({
         other,
         like: alike(a, bytes(to!, other)) + (basename(other) === basename(path) ? 0.2 : 0),

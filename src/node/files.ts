@@ -2,6 +2,7 @@ import { lstatSync, readdirSync, readFileSync, statSync, type Dirent, type Stats
 import { basename, dirname, extname, join, relative, resolve, sep } from "node:path";
 import ignore, { type Ignore } from "ignore";
 import { mayHoldCode } from "../embed/index.js";
+import { firstLineOf } from "./file-language.js";
 import type { Skipped } from "../report/index.js";
 import { messageOf, Problem } from "./problem.js";
 import { isManifest } from "./targets.js";
@@ -169,9 +170,10 @@ class Walker {
   #file(path: string, ignoreFiles: readonly IgnoreFile[]): void {
     if (this.#isIgnored(path, false, ignoreFiles)) return this.#skip(path, "ignored");
     const shown = this.#show(path);
-    if (mayHoldCode(basename(path))) this.sources.paths.push(shown);
+    // A manifest may be code too, as a Gemfile is.
+    if (isManifest(shown)) this.sources.manifests.push(shown);
+    if (mayHoldCode(path, firstLineOf(path))) this.sources.paths.push(shown);
     else {
-      if (isManifest(shown)) this.sources.manifests.push(shown);
       if (STYLE.test(path)) this.sources.styles.push(shown);
       const ending = extname(path) || basename(path);
       this.sources.notCovered.set(ending, (this.sources.notCovered.get(ending) ?? 0) + 1);

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { parseSync } from "editorconfig";
 import type { LineLimit } from "../rules/index.js";
-import { languageOfFile } from "../syntax/index.js";
+import { languageOnDisk } from "./file-language.js";
 
 /** Files in which formatters and checkers are told how long a line may be, with where they say it. */
 const SETTINGS: readonly { readonly file: string; readonly of: RegExp; readonly says: RegExp }[] = [
@@ -29,7 +29,7 @@ export class LineLimits {
 
   /** The limit for a file, by its path from the root; undefined where nothing says one. */
   of(path: string): LineLimit | undefined {
-    const kind = languageOfFile(path)?.id;
+    const kind = languageOnDisk(join(this.#root, path))?.id;
     if (kind === undefined) return undefined;
     const folder = dirname(path);
     const key = `${kind} ${folder}`;

@@ -162,8 +162,9 @@ export class ProjectFiles implements SourceFiles {
     const verdict = inspect(bytes);
     if (verdict && "bad" in verdict) return new Set();
     if (verdict) this.#leftOut.set(path, verdict.skip);
-    const words = (unsaved ?? decode(bytes)).match(/[\p{L}\p{N}_]+/gu) ?? [];
-    const { ignoresCase = "nowhere" } = languageOfFile(path) ?? {};
+    const text = unsaved ?? decode(bytes);
+    const words = text.match(/[\p{L}\p{N}_]+/gu) ?? [];
+    const { ignoresCase = "nowhere" } = languageOfFile(path, text) ?? {};
     return new Set(ignoresCase === "nowhere" ? words : [...words, ...words.map(folded)]);
   }
 }

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import type { LineLimit, Target, TargetSource } from "../rules/index.js";
-import type { Language, LanguageId } from "../syntax/index.js";
+import { versionInFirstLine, type Language, type LanguageId } from "../syntax/index.js";
 import { LINE_SETTINGS, LineLimits } from "./line-limits.js";
 import { MANIFESTS } from "./manifests.js";
 
@@ -23,8 +23,8 @@ export function isManifest(path: string): boolean {
 }
 
 /**
- * The versions that a project's code must run on: as its config says, else the nearest manifest above the file that
- * speaks of the language. Of several manifests in one folder the one that comes first by name counts.
+ * The versions that a project's code must run on: as its config says, else the file itself, else the nearest manifest
+ * above it that speaks of the language. Of several manifests in one folder the one that comes first by name counts.
  */
 export class ProjectTargets implements TargetSource {
   readonly #root: string;
@@ -39,12 +39,14 @@ export class ProjectTargets implements TargetSource {
   }
 
   targetOf(file: { path: string; readonly text: string; language: Language }): Target | undefined {
-    const { path, language } = file;
+    const { path, text, language } = file;
     const set = this.#config[language.id] ?? (language.id === "tsx" ? this.#config.typescript : undefined);
     if (set !== undefined) return { version: set, says: "by the config" };
     const required =
-      language.id === "powershell" ? /^#Requires\s+-Version\s+([\d.]+)/im.exec(file.text)?.[1] : undefined;
+      language.id === "powershell" ? /^#Requires\s+-Version\s+([\d.]+)/im.exec(text)?.[1] : undefined;
     if (required !== undefined) return { version: required, says: "by #Requires" };
+    const named = versionInFirstLine(text, language);
+    if (named !== undefined) return { version: named, says: "by the first line of the file" };
     return this.#inFolder(dirname(path), language);
   }
 

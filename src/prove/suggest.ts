@@ -1,7 +1,8 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { findSources, type Check, type ScratchConfig } from "../node/index.js";
-import { languageOfFile, type LanguageId } from "../syntax/index.js";
+import { languageOnDisk } from "../node/file-language.js";
+import type { LanguageId } from "../syntax/index.js";
 
 /** A check that a person would write for a project, with what it was seen from. */
 export interface Suggestion {
@@ -18,7 +19,9 @@ export interface Suggested {
 /** Looks at the manifests of a project, and says what to check it with. Nothing is run. */
 export function suggestedChecks(root: string, leaveOut: readonly string[]): Suggested {
   const { paths } = findSources(root, [], root, leaveOut);
-  const languages = new Set(paths.map((path) => languageOfFile(path)?.id).filter((id) => id !== undefined));
+  const languages = new Set(
+    paths.map((path) => languageOnDisk(join(root, path))?.id).filter((id) => id !== undefined),
+  );
   const project = new Manifests(root, paths);
   const ways: readonly [readonly LanguageId[], (project: Manifests) => Suggestion[]][] = [
     [["javascript", "typescript"], scripts],

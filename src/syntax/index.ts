@@ -29,7 +29,7 @@ export type { HandedOn, LinkedFile, LinkFacts } from "./link-facts.js";
 export type { Renamed, ScopeKind, Use } from "./name-facts.js";
 export { type MeaningFacts } from "./meaning-facts.js";
 export type { TypeNotation, ValueTypes } from "./type-notation.js";
-export { allLanguages, languageOf, languageOfFile } from "./language.js";
+export { allLanguages, languageOf, languageOfFile, mayBeScript, versionInFirstLine } from "./language.js";
 export type {
   Import,
   ImportFacts,

@@ -33,6 +33,10 @@ export interface Language extends CodeFacts, MeaningFacts {
   readonly grammar: string;
   /** File name endings, with the dot. */
   readonly extensions: readonly string[];
+  /** Whole names of files that are written in it and have no ending (`Rakefile`). */
+  readonly fileNames?: readonly string[];
+  /** The programs that run its files, as the first line of a script names them, without a version (`python`). */
+  readonly interpreters?: readonly string[];
   /** What Markdown and notebooks call it, in lower case. */
   readonly fences: readonly string[];
   /** Patterns written in these languages are understood in files of this one. */
@@ -58,8 +62,41 @@ export function languageOf(id: LanguageId): Language {
   return found;
 }
 
-/** The language of a file by its name, or undefined when no language claims the ending. */
-export function languageOfFile(path: string): Language | undefined {
+/**
+ * The language of a file: by its name, or, for one without an ending, by the interpreter that its first line names
+ * (`#!/usr/bin/env python3`). Undefined when no language claims it.
+ */
+export function languageOfFile(path: string, text = ""): Language | undefined {
   const name = path.slice(path.lastIndexOf("/") + 1);
-  return known.find((language) => language.extensions.some((ending) => name.endsWith(ending)));
+  const byName = known.find(
+    ({ extensions, fileNames }) =>
+      extensions.some((ending) => name.endsWith(ending)) || fileNames?.includes(name) === true,
+  );
+  if (byName || !mayBeScript(path)) return byName;
+  const interpreter = interpreterIn(text)?.name;
+  return known.find(({ interpreters }) => interpreters?.some((one) => one === interpreter));
+}
+
+/** Can a file of this name be a script that only its first line tells the language of? */
+export function mayBeScript(path: string): boolean {
+  return !path.slice(path.lastIndexOf("/") + 1).includes(".");
+}
+
+/** The interpreter that a script names in its first line, without its folder, and its version where one is named. */
+function interpreterIn(text: string): { readonly name: string; readonly version: string } | undefined {
+  const [, line] = /^\uFEFF?#!([^\r\n]*)/.exec(text) ?? [];
+  const [first, ...more] = line?.trim().split(/\s+/) ?? [];
+  if (first === undefined) return undefined;
+  const nameOf = (word: string): string => word.slice(word.lastIndexOf("/") + 1);
+  // `env -S NAME=value python3 -u` sets variables and has options of its own.
+  const program = nameOf(first) === "env" ? more.find((word) => !/^-|=/.test(word)) : first;
+  const [, name, version] = /^(.*?)([\d.]*)$/.exec(nameOf(program ?? ""))!;
+  return { name: name!, version: version! };
+}
+
+/** The version of its language that a script's first line asks for (`#!/usr/bin/python3.11`); undefined where it names none. */
+export function versionInFirstLine(text: string, { interpreters, versions }: Language): string | undefined {
+  const { name, version } = interpreterIn(text) ?? {};
+  if (version === undefined || !interpreters?.includes(name!)) return undefined;
+  return version.includes(".") ? version : versions.lastOf?.[version];
 }

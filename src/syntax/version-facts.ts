@@ -24,6 +24,8 @@ export interface VersionFacts {
    * `Objects.requireNonNullElse` where only what it is read of tells.
    */
   readonly names: Readonly<Record<string, string>>;
+  /** The last version of each line that has ended, where scripts name only the line: `python2`. */
+  readonly lastOf?: Readonly<Record<string, string>>;
 }
 
 type Named = Novelty & { readonly of: string };

@@ -56,10 +56,27 @@ test("what is found out about a package is found out again when any of its files
   expect(proposed()).toContain("Move a package to ES modules");
   sandbox.write("lib/tool.cjs", "require('./jar');\n");
   expect(proposed()).toContain("lib/tool.cjs stays CommonJS");
+  const why = sandbox.uvran("rules", "javascript/es-modules", "--why", "lib/index.js:1").out;
+  expect(why).toContain("✗ every file of the package can be a module: lib/tool.cjs stays CommonJS");
   sandbox.write("lib/tool.cjs", "require('fs');\n");
   expect(proposed()).not.toContain("stays CommonJS");
   sandbox.write("package.json", STOCK["package.json"].replace('"main"', '"bin": "bin/stock",\n  "main"'));
-  expect(proposed()).toContain("`bin/stock` has no ending");
+  expect(proposed()).toContain("`bin/stock` is no source of the project");
+  sandbox.write(
+    "bin/stock",
+    "#!/usr/bin/env node\nconst { stock } = require('../lib/index.js');\nstock();\n",
+  );
+  expect(proposed()).toContain("bin/stock has no ending; Node takes it for a module from 18.19 and 20.10 on");
+});
+
+test("a package whose main file is minified is held back at another file", () => {
+  const sandbox = new Sandbox({
+    ...STOCK,
+    "lib/index.js": `exports.sizes = [${"1,".repeat(3000)}];\n`,
+  });
+  expect(sandbox.uvran("propose", ...RULE, ...LIKELY).out).toContain(
+    "lib/index.js is not to be changed: it is minified",
+  );
 });
 
 test("a plan cannot write more into a manifest than what kind of modules its files are", () => {

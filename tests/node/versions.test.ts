@@ -85,6 +85,21 @@ test.each<[file: string, files: Record<string, string>, version: string | undefi
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
 
+test.each([
+  ["seal.py", "#!/usr/bin/python3.6", "3.6"],
+  ["seal", "#! /usr/bin/env -S LANG=C python3.11 -u", "3.11"],
+  ["seal.py", "#!/usr/bin/python2", "2.7"],
+  ["seal.py", "#!/usr/bin/env python3", "3.9"],
+  ["seal.py", "# python3.6", "3.9"],
+  ["seal", "#!/usr/bin/php8.2", "8.2"],
+  ["seal.rb", "#!/usr/local/bin/ruby3.1", "3.1"],
+])("the first line of %s, %s, counts before the manifest", (path, line, version) => {
+  const text = `${line}\n`;
+  const files = { "pyproject.toml": '[project]\nrequires-python = ">=3.9"', [path]: text };
+  const language = languageOfFile(path, text)!;
+  expect(new ProjectTargets(project(files)).targetOf({ path, text, language })?.version).toBe(version);
+});
+
 test("what a project is too old for is counted, and what nothing says the version of is held back", async () => {
   const root = project({
     ...engines(">=12"),

@@ -81,7 +81,7 @@ function classesOf(
 /** The files of a project in the same language in which a word stands, the tree's own too. */
 export function filesWith(tree: SyntaxTree, word: string): NamingFile[] {
   return [...(surroundingsOf(tree).files?.naming(word) ?? [])].filter((file) => {
-    const language = languageOfFile(file.path);
+    const language = languageOfFile(file.path, file.text);
     return language !== undefined && areKin(language, tree.language);
   });
 }

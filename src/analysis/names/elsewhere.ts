@@ -111,7 +111,7 @@ class Search {
     if (path === this.#owner.path) return undefined;
     if (this.#read.has(path)) return this.#read.get(path);
     this.#read.set(path, undefined);
-    const language = languageOfFile(path);
+    const language = languageOfFile(path, text);
     if (language && !areKin(language, this.#owner.tree.language)) return undefined;
     if (leftOut !== undefined || /\.(html?|ipynb)$/.test(path)) {
       this.#doubts.push(

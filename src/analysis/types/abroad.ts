@@ -18,7 +18,7 @@ export function returnedFromElsewhere(
   const name = origin?.name;
   if (!origin || name === undefined || !/^[\p{L}\p{N}_$]+$/u.test(name)) return undefined;
   for (const file of files.naming(name)) {
-    const language = languageOfFile(file.path);
+    const language = languageOfFile(file.path, file.text);
     if (!language || !areKin(language, call.tree.language)) continue;
     if (language.links.imports(origin.module, path, file.path) !== "yes") continue;
     const tree = treeOfOther(file.path, file.text, surroundingsOf(call.tree))!;

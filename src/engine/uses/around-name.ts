@@ -67,7 +67,7 @@ function ordered(edits: readonly Edit[], text: string): Edit[] {
 /** The edits of another file. Throws CannotRewrite where they would not pass the checks that a change must pass. */
 function soundEdits(path: string, text: string, edits: readonly Edit[], { around }: Match): Edit[] {
   const sorted = ordered(withLineEnds(text, edits), text);
-  const language = languageOfFile(path);
+  const language = languageOfFile(path, text);
   if (!language) return sorted;
   const before = around.files?.trees?.treeOf(path, text, language) ?? parseFile(text, language);
   const fault = faultIn(before, treeAfter(before, sorted), [{ edits: sorted }]);

@@ -7,6 +7,7 @@ export const javascript: Language = {
   title: "JavaScript",
   grammar: "tree-sitter-javascript",
   extensions: [".js", ".jsx", ".mjs", ".cjs"],
+  interpreters: ["node", "nodejs"],
   fences: ["js", "javascript", "jsx", "mjs", "cjs", "node"],
   speaks: ["javascript"],
 };

@@ -18,6 +18,7 @@ export const php: Language = {
   title: "PHP",
   grammar: "tree-sitter-php",
   extensions: [".php", ".phtml", ".inc"],
+  interpreters: ["php"],
   fences: ["php"],
   speaks: ["php"],
   imports: phpImports,

@@ -30,6 +30,7 @@ export const powershell: Language = {
   title: "PowerShell",
   grammar: "tree-sitter-powershell",
   extensions: [".ps1", ".psm1", ".psd1"],
+  interpreters: ["pwsh", "powershell"],
   fences: ["ps1", "powershell", "pwsh"],
   speaks: ["powershell"],
   imports: powershellImports,

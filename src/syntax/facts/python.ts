@@ -16,6 +16,8 @@ export const python: Language = {
   title: "Python",
   grammar: "tree-sitter-python",
   extensions: [".py", ".pyi", ".pyw"],
+  interpreters: ["python", "pypy"],
+  fileNames: ["SConstruct", "SConscript", "wscript"],
   fences: ["py", "python", "python3"],
   speaks: ["python"],
   imports: pythonImports,

@@ -18,6 +18,8 @@ export const ruby: Language = {
   title: "Ruby",
   grammar: "tree-sitter-ruby",
   extensions: [".rb", ".rake", ".gemspec", ".ru"],
+  interpreters: ["ruby", "jruby"],
+  fileNames: ["Rakefile", "Gemfile", "Guardfile", "Vagrantfile", "Capfile"],
   fences: ["rb", "ruby"],
   speaks: ["ruby"],
   imports: rubyImports,

@@ -51,6 +51,7 @@ export const typescript: Language = {
   title: "TypeScript",
   grammar: "tree-sitter-typescript",
   extensions: [".ts", ".mts", ".cts"],
+  interpreters: ["ts-node", "tsx", "deno", "bun"],
   fences: ["ts", "typescript", "mts", "cts"],
   speaks: ["typescript", "javascript"],
 };

@@ -11,6 +11,7 @@ const manifest = z.object({
   main: text,
   bin: z.union([z.string(), texts]).optional().catch(undefined),
   exports: z.unknown().optional(),
+  engines: texts.optional().catch(undefined),
   scripts: texts.optional().catch(undefined),
 });
 

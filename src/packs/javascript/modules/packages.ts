@@ -1,4 +1,4 @@
-import { folderOf, normalized, surroundingsOf } from "../../../core.js";
+import { folderOf, languageOfFile, mayBeScript, normalized, surroundingsOf } from "../../../core.js";
 import type { SourceFiles, SyntaxTree } from "../../../core.js";
 import { fileNamed } from "./loaded.js";
 import { type Manifest, manifestIn } from "./manifest.js";
@@ -40,8 +40,11 @@ function packagesOf(files: SourceFiles, listed: ReadonlySet<string>): Map<string
     above.set(folder, found);
     return found;
   };
+  const isOfPackage = (path: string): boolean =>
+    ENDING.test(path) ||
+    (mayBeScript(path) && languageOfFile(path, files.at!(path)?.text)?.id === "javascript");
   const owned = new Map<string, string[]>();
-  for (const path of [...listed].filter((one) => ENDING.test(one)).sort()) {
+  for (const path of [...listed].filter(isOfPackage).sort()) {
     const manifest = manifestOf(folderOf(path));
     if (manifest === undefined) continue;
     const list = owned.get(manifest);
@@ -58,9 +61,11 @@ function packageAt(path: string, own: readonly string[], files: SourceFiles): Pa
   const sources = own.filter(isConverted);
   const main = normalized(folderOf(path) + (manifest.main ?? "index.js"));
   const named = main === undefined ? undefined : fileNamed(main, (one) => sources.includes(one));
-  const leader = named ?? sources[0];
+  // A file that is generated or minified is not looked at.
+  const isLookedAt = (one: string): boolean => files.at!(one)?.leftOut === undefined;
+  const leader = (named === undefined ? sources : [named, ...sources]).find(isLookedAt);
   return leader === undefined ? undefined : { path, manifest, files: own, leader };
 }
 
-/** May a file become a module, by its name? */
-export const isConverted = (path: string): boolean => /\.jsx?$/.test(path);
+/** May a file of a package become a module, by its name? */
+export const isConverted = (path: string): boolean => /\.jsx?$/.test(path) || mayBeScript(path);

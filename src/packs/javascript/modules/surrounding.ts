@@ -6,15 +6,13 @@ import type { Manifest } from "./manifest.js";
 import { NotAModule } from "./not-a-module.js";
 import type { Reading } from "./reading.js";
 
-const WITH_ENDING = /\.(c|m)?js$/;
-
 /** Throws a NotAModule where what starts or loads a package cannot go on as it does; gives what may be otherwise. */
 export function startedAs(manifest: Manifest, path: string, has: (path: string) => boolean): Answer[] {
   const { bin, exports, main, scripts = {}, name } = manifest;
   const programs = typeof bin === "string" ? [bin] : Object.values(bin ?? {});
-  const bare = programs.find((program) => !WITH_ENDING.test(program));
-  if (bare !== undefined)
-    throw new NotAModule(undefined, `the program \`${bare}\` has no ending, and is not read`);
+  const unread = programs.find((program) => !has(normalized(folderOf(path) + program) ?? ""));
+  if (unread !== undefined)
+    throw new NotAModule(undefined, `the program \`${unread}\` is no source of the project`);
   if (exports !== undefined && JSON.stringify(exports).includes('"require"'))
     throw new NotAModule(undefined, `${path} says what \`require\` loads`);
   const doubts: Answer[] = [];
@@ -77,7 +75,8 @@ export function refuseUsersOutside(
   const byName =
     name === undefined ? undefined : new RegExp(`\\brequire\\(\\s*["'\`]${escaped(name)}["'\`/]`);
   for (const { path, text } of files.naming("require")) {
-    if (inPackage(path) || !/^(javascript|typescript|tsx)$/.test(languageOfFile(path)?.id ?? "")) continue;
+    if (inPackage(path) || !/^(javascript|typescript|tsx)$/.test(languageOfFile(path, text)?.id ?? ""))
+      continue;
     if (byName?.test(text)) throw new NotAModule(undefined, `${path} loads the package with \`require\``);
     if (loadedBy(path, text, isOwn) !== undefined)
       throw new NotAModule(undefined, `${path}, outside of the package, loads a file of it with \`require\``);

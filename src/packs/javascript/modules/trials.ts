@@ -360,9 +360,22 @@ export const trials: readonly Trial[] = [
   stays(LOADS_JAR, "is TypeScript", { "jar.js": JAR, "tool.ts": "import jar = require('./jar');" }),
   stays(LOADS_JAR, "turns this module into something else", { "jar.js": JAR, "page.js": "import './jar';" }),
   stays(LOADS_JAR, "loaded by a tool", { "jar.js": JAR, ".toolrc.js": "module.exports = { };" }),
-  stays(LOADS_JAR, "has no ending", {
+  moves("exports.weigh = () => 1;", "export const weigh = () => 1;", {
+    "bin/hives": [
+      "#!/usr/bin/env node\nconst { weigh } = require('../trial');\n\nconsole.log(weigh());",
+      "#!/usr/bin/env node\nimport { weigh } from '../trial.js';\n\nconsole.log(weigh());",
+    ],
+    "bin/seal": "#!/bin/sh\nnode -e \"require('./trial')\"",
+  }),
+  stays(LOADS_JAR, "is no source of the project", {
     "jar.js": JAR,
     "package.json": '{ "main": "trial.js", "bin": "bin/hives" }',
+    "bin/hives": "#!/bin/sh\nexec node trial.js",
+  }),
+  stays(LOADS_JAR, "the package is for `>=16`", {
+    "jar.js": JAR,
+    "package.json": '{ "main": "trial.js", "bin": "bin/hives", "engines": { "node": ">=16" } }',
+    "bin/hives": "#!/usr/bin/env node\nrequire('../trial');",
   }),
   stays(LOADS_JAR, "says what `require` loads", {
     "jar.js": JAR,

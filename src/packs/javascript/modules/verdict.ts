@@ -10,6 +10,7 @@ import { NotAModule } from "./not-a-module.js";
 import { isModule, refuseImports, refuseMixture, refuseOther } from "./other-modules.js";
 import { isConverted, type Package } from "./packages.js";
 import { type Reading, readingOf } from "./reading.js";
+import { asScript } from "./scripts.js";
 import { strictnessOf } from "./strict.js";
 import { refuseReplaced, refuseTools, refuseUsersOutside, startedAs } from "./surrounding.js";
 import { writtenAsModule } from "./written.js";
@@ -113,7 +114,11 @@ class Judge {
       refuseOther(file, this.#where);
       return undefined;
     }
-    this.#doubts.likely.push(...refuseTools(file), ...strictnessOf(file.tree));
+    this.#doubts.likely.push(
+      ...refuseTools(file),
+      ...asScript(path, this.#owner.manifest),
+      ...strictnessOf(file.tree),
+    );
     const reading = readingOf(file, this.#where);
     refuseReplaced(reading);
     return reading;
