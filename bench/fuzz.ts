@@ -1,11 +1,12 @@
 /**
  * Holds the engine to its promises on code that nobody would write:
  *
- *   npx jiti bench/fuzz.ts [FOLDER…] [--inputs N] [--seed N] [--language ID]… [--minutes N] [--out FOLDER] [--behave]
+ *   npx jiti bench/fuzz.ts [FOLDER…] [--inputs N] [--seed N] [--language ID]… [--minutes N] [--out FOLDER] [--behave | --probe]
  *
  * Each input is made of a trial of a shipped rule, of a golden file, or of a file below the folders, by one to four steps
  * over its syntax tree. All shipped rules work on it; what must hold is in `fuzz/promises.ts`. With `--behave`, code of
  * trials is run before and after its `certain` changes with several sets of values, where the language can be run.
+ * With `--probe`, a call of an unknown function is put into each input, and must still stand in what becomes of it.
  * Each kind of finding is printed once, with its first input, which is kept in the folder `--out`.
  */
 import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
@@ -25,7 +26,7 @@ import {
 import "uvran/node";
 import { SHIPPED } from "uvran/packs";
 import { compareRuns, mayRun, type Run } from "./fuzz/runs.js";
-import { Donors, mutated } from "./fuzz/mutate.js";
+import { Donors, mutated, probed, probesIn } from "./fuzz/mutate.js";
 import { brokenPromises, type Broken } from "./fuzz/promises.js";
 import { Random } from "./fuzz/random.js";
 import { ownSeeds, seedsBelow, type Seed } from "./fuzz/seeds.js";
@@ -39,6 +40,7 @@ const { values, positionals } = parseArgs({
     minutes: { type: "string", default: "600" },
     out: { type: "string" },
     behave: { type: "boolean", default: false },
+    probe: { type: "boolean", default: false },
   },
 });
 await loadGrammars(allLanguages());
@@ -115,6 +117,23 @@ while (counts.inputs < Number(values.inputs) && Date.now() < until) {
   const text = mutated(seed.text, facts, random, donors);
   counts.inputs++;
   try {
+    if (values.probe) {
+      const code = probed(random.below(3) === 0 ? text : seed.text, facts, random);
+      if (code === undefined || countErrors(code, facts) > 0) continue;
+      const { changes } = (await engine.file(seed.path, code))!;
+      if (changes.length > 0) counts.changed++;
+      for (const change of changes) {
+        const now = await textAfter(seed.path, code, [change]);
+        if (probesIn(now) < probesIn(code))
+          found(
+            { promise: "no call is lost", says: change.title, rules: change.rules },
+            seed.path,
+            code,
+            now,
+          );
+      }
+      continue;
+    }
     if (values.behave) {
       if (countErrors(text, facts) > 0) continue;
       const { changes } = (await engine.file(seed.path, text))!;

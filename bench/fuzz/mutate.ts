@@ -163,3 +163,30 @@ export function mutated(text: string, language: Language, random: Random, donors
   }
   return code;
 }
+
+/** A name that no seed has, of a function that nothing knows. */
+const PROBE = "probezz";
+
+/** Code with a call put into it that no rule can know to be needless: as a statement of its own, or around an expression. */
+export function probed(text: string, language: Language, random: Random): string | undefined {
+  const tree = parse(text, language);
+  const isPowerShell = language.id === "powershell";
+  if (random.below(2) === 0) {
+    const node = pick(tree, random, isStatement);
+    if (!node) return undefined;
+    const end = ["python", "ruby"].includes(language.id) || isPowerShell ? "" : ";";
+    const call = isPowerShell ? PROBE : `${PROBE}()${end}`;
+    const indent = tree.indentAt(node.start);
+    return random.below(2) === 0
+      ? spliced(tree, node.start, node.start, `${call}\n${indent}`)
+      : spliced(tree, node.end, node.end, `\n${indent}${call}`);
+  }
+  const node = pick(tree, random, (one) => one.named && !isStatement(one) && one.end - one.start < 80);
+  return (
+    node &&
+    spliced(tree, node.start, node.end, isPowerShell ? `(${PROBE} ${node.text})` : `${PROBE}(${node.text})`)
+  );
+}
+
+/** How often that call stands in code. */
+export const probesIn = (text: string): number => text.split(PROBE).length - 1;

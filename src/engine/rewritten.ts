@@ -2,6 +2,7 @@ import { refuseLostTarget } from "./assignable.js";
 import {
   CannotRewrite,
   misread,
+  nameFor,
   copy,
   Excerpt,
   fitsAsStatements,
@@ -23,11 +24,21 @@ import { parse, treesEqual, type Import, type SyntaxNode, type SyntaxTree } from
 /** What a match becomes: edits against its text, and what they need from elsewhere. Throws CannotRewrite. */
 export function rewritten(rule: Rule, match: Match): { edits: Edit[]; needs: Import[] } {
   const wanted = typeof rule.needs === "function" ? rule.needs(match) : (rule.needs ?? []);
-  const needs = wanted.map(({ wanted }) => wanted);
+  const needs = wanted.flatMap((one) => byOwnName(one.wanted, match));
   if (rule.becomes === undefined) return { edits: [], needs };
   const becomes = typeof rule.becomes === "function" ? rule.becomes(match) : rule.becomes;
   const made = rewriteTo(becomes, match);
   return { edits: made.edits, needs: [...made.needs, ...needs, ...match.needed] };
+}
+
+/** The import of what new code calls by its own name; none where the file knows it already. Throws CannotRewrite where that means something else. */
+function byOwnName(wanted: Import, { tree, names, found: { start, end } }: Match): Import[] {
+  const own = wanted.local ?? wanted.name;
+  if (own === undefined) return [wanted];
+  const { text, needs } = nameFor(tree, wanted, names, start, end);
+  if (text !== own)
+    throw new CannotRewrite("edit.import", `\`${own}\` already means something else in this file`);
+  return needs ? [needs] : [];
 }
 
 /** Puts other code in the place of a match. Throws CannotRewrite. */

@@ -21,11 +21,13 @@ export interface Wanted {
   readonly name?: string;
 }
 
-/** The first name in an expression and the members read of it: `a`, `[b, c]` for `a.b.c`. */
+/** The first name in an expression and the members read of it: `a`, `[b, c]` for `a.b.c`; undefined for what `a(b).c` calls. */
 function pathOf(expression: SyntaxNode): { first: SyntaxNode; rest: string[] } | undefined {
-  const { leaves } = expression.tree.language.binding;
+  const { binding, indexReads } = expression.tree.language;
+  const { leaves } = binding;
   const names: SyntaxNode[] = [];
   for (const node of expression.descendants()) {
+    if (node.isLeaf ? node.text === "(" : node.is(indexReads)) return undefined;
     if (!node.isLeaf || !node.named) continue;
     if (leaves[node.kind] === undefined) return undefined;
     names.push(node);
@@ -134,9 +136,8 @@ function importedInFull(
 /** What a file says of where a name or a chain of members comes from. */
 interface Came {
   readonly origin: Origin | undefined;
-  /** What declares it in this file: instead of an import, or beside one. */
-  readonly here:
-    { readonly is: "no" | "unknown"; readonly first: string; readonly at: SyntaxNode } | undefined;
+  /** What this file says of it: that it is declared here, instead of an import or beside one, or that it is read of a value. */
+  readonly here: Answer | undefined;
   /** The last name in it. */
   readonly said: string | undefined;
 }
@@ -149,12 +150,33 @@ const cameFrom = oncePerNode((expression): Came => {
   if (to && to.as !== "import") {
     const { text: first } = path.first;
     const at = to.at.find((one) => importAt(one) === undefined) ?? to.at[0]!;
-    const isImported = to.at.some((one) => importAt(one) !== undefined);
-    return { origin, here: { is: isImported ? "unknown" : "no", first, at }, said: undefined };
+    const here = to.at.some((one) => importAt(one) !== undefined)
+      ? unknown("name.library", `\`${first}\` is given something else here`, at)
+      : no("name.library", `\`${first}\` is declared in this file`, at);
+    return { origin, here, said: undefined };
   }
+  const value = path ? undefined : valueReadOf(expression);
+  if (value)
+    return {
+      origin,
+      here: no("name.library", `\`${shortened(value.text)}\` gives a value, and no module`, value),
+      said: undefined,
+    };
   const said = [...expression.descendants()].findLast((node) => node.isLeaf && node.named)?.text;
   return { origin, here: undefined, said };
 });
+
+/** The text or the call that a chain of members begins with, other than one that loads a module. */
+function valueReadOf(expression: SyntaxNode): SyntaxNode | undefined {
+  const { memberReads, calls, strings } = expression.tree.language;
+  let base: SyntaxNode | undefined = expression;
+  while (base?.is(memberReads)) base = base.child("object") ?? base.firstPart;
+  if (!base || base.same(expression)) return undefined;
+  const isLoading = /^(await\s+)?(require|import|__import__|import_module|importlib\.\w+)\s*\(/.test(
+    base.text,
+  );
+  return base.is(strings) || (base.is(calls) && !isLoading) ? base : undefined;
+}
 
 const fullName = (module: string, name: string | undefined): string =>
   name === undefined ? module : `${module}.${name}`;
@@ -215,10 +237,7 @@ export function comesFromModule(expression: SyntaxNode, wanted: Wanted): Answer 
     const from = `\`${shown}\` comes from \`${origin.module}\``;
     return (isOrigin(origin, wanted) ? yes : no)("name.library", from, origin.at);
   }
-  if (here)
-    return here.is === "unknown"
-      ? unknown("name.library", `\`${here.first}\` is given something else here`, here.at)
-      : no("name.library", `\`${here.first}\` is declared in this file`, here.at);
+  if (here) return here;
   if (isCalledOtherwise(expression, said, wanted))
     return no("name.library", `\`${shown}\` is not called \`${wanted.name!.split(".").at(-1)}\``, expression);
   const wildcard = importsIn(expression.tree).find(({ imports }) =>

@@ -39,10 +39,10 @@ function returned(match: Match): SyntaxNode[] {
 
 const NEVER_NULL = ["object_creation_expression", "string_literal", "this", "array_creation_expression"];
 
-function wrapped(value: SyntaxNode): Edit {
+function wrapped(value: SyntaxNode, optional: string): Edit {
   const { start, end } = value;
-  if (value.is("null_literal")) return { start, end, text: "Optional.empty()" };
-  return { start, end, text: `Optional.${value.is(NEVER_NULL) ? "of" : "ofNullable"}(${value.text})` };
+  if (value.is("null_literal")) return { start, end, text: `${optional}.empty()` };
+  return { start, end, text: `${optional}.${value.is(NEVER_NULL) ? "of" : "ofNullable"}(${value.text})` };
 }
 
 /** Could a method of a parent class or an interface be what this one stands in for? */
@@ -93,14 +93,14 @@ export const optionalResult = rule({
     use(java`${name}(${args})`).becomes(java`${name}(${args}).orElse(null)`),
     use(java`${owner}.${name}(${args})`).becomes(java`${owner}.${name}(${args}).orElse(null)`),
   ]),
-  needs: [need("java.util", "Optional")],
   becomes: (match) => {
+    const optional = match.nameOf(need("java.util", "Optional"));
     const what = match.the(type);
     const { start, end } = match.found;
     const edits = [
-      { start: what.start, end: what.start, text: "Optional<" },
+      { start: what.start, end: what.start, text: `${optional}<` },
       { start: what.end, end: what.end, text: ">" },
-      ...returned(match).map(wrapped),
+      ...returned(match).map((value) => wrapped(value, optional)),
     ];
     return [copy(start, end, edits)];
   },

@@ -7,6 +7,8 @@ import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
 
+const Objects = need("java.util", "Objects");
+
 const isLiteral = (match: Match): boolean => {
   const node = match.the(fallback);
   return node.is(node.tree.language.literals) && !node.is("null_literal");
@@ -49,11 +51,10 @@ export const valueOrFallback = rule({
         : yes("type.same", "the default is an object"),
     ),
   ],
-  needs: [need("java.util", "Objects")],
   becomes: (match) =>
     isLiteral(match)
-      ? java.expression`Objects.requireNonNullElse(${value}, ${fallback})`
-      : java.expression`Objects.requireNonNullElseGet(${value}, () -> ${fallback})`,
+      ? java.expression`${Objects}.requireNonNullElse(${value}, ${fallback})`
+      : java.expression`${Objects}.requireNonNullElseGet(${value}, () -> ${fallback})`,
   trials: [
     rewrites(
       inMethod('return name != null ? name : "nobody";'),

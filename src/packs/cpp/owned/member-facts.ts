@@ -49,20 +49,40 @@ export function givenBackBy(release: string): Giving {
   };
 }
 
-/** The statement of the destructor's own block that a node is part of, looking through tests for null. */
-function inOwnBlock(statement: SyntaxNode, name: string): SyntaxNode | undefined {
-  let at: SyntaxNode | undefined = statement;
-  for (let above = at.parent; above; above = above.parent) {
+/** The branch that is taken where the member is there, of an `if` that asks for nothing else. */
+function branchWhereThere(statement: SyntaxNode, name: string): SyntaxNode | undefined {
+  const condition = statement.is("if_statement") ? statement.child("condition") : undefined;
+  const test = condition && presenceOf(condition);
+  const isAsked = test?.isThere === true && test.subject.text.replace(/^this->/, "") === name;
+  // Of a pointer, zero is the null.
+  const isZero = new RegExp(`^\\(\\s*(this->)?${name}\\s*!=\\s*0\\s*\\)$`).test(condition?.text ?? "");
+  return isAsked || isZero ? statement.child("consequence") : undefined;
+}
+
+/**
+ * A statement and those around it, up to the one in the destructor's own block, looking through tests for null; undefined where
+ * anything else decides whether it runs.
+ */
+function upToOwnBlock(statement: SyntaxNode, name: string): SyntaxNode[] | undefined {
+  const found = [statement];
+  for (let at = statement, above = at.parent; above; [at, above] = [above, above.parent]) {
     if (above.is("compound_statement")) {
-      if (above.parent?.is("function_definition")) return at;
-      continue;
-    }
-    const condition = above.is("if_statement") ? above.child("condition") : undefined;
-    const test = condition && presenceOf(condition);
-    if (!test?.isThere || test.subject.text.replace(/^this->/, "") !== name) return undefined;
-    at = above;
+      if (above.parent?.is("function_definition")) return found;
+    } else if (branchWhereThere(above, name)?.same(at) !== true) return undefined;
+    found.push(above);
   }
   return undefined;
+}
+
+/** Does code give the member back, and nothing else? */
+export function onlyGivesBack(code: SyntaxNode, name: string, giving: Giving): boolean {
+  if (code.is("compound_statement")) return code.parts.every((part) => onlyGivesBack(part, name, giving));
+  if (code.is("if_statement")) {
+    const branch = branchWhereThere(code, name);
+    return branch !== undefined && !code.child("alternative") && onlyGivesBack(branch, name, giving);
+  }
+  const isEmptied = new RegExp(`^(this\\s*->\\s*)?${name}\\s*=\\s*(NULL|nullptr|0)\\s*;$`).test(code.text);
+  return isEmptied || code.mentions(name).some((leaf) => giving.statement(leaf)?.same(code) === true);
 }
 
 /** Does the destructor of the class release the member, whatever happens? */
@@ -76,7 +96,7 @@ export function releasedByDestructor(
     return no("resource.owner", `no destructor gives \`${name}\` back, so it may belong to somebody else`);
   /** Exceptions do not leave a destructor. */
   const isAlways = (node: SyntaxNode): boolean => {
-    const own = inOwnBlock(giving.statement(node)!, name);
+    const own = upToOwnBlock(giving.statement(node)!, name)?.at(-1);
     const ways = own && waysOutWithout(functionAround(node)!, [own], declaration);
     return ways?.every(({ by }) => by === "exception") ?? false;
   };
@@ -93,11 +113,15 @@ export function releasedByDestructor(
 /** Releases that stand at the end of a block, where only others like them follow. */
 const RELEASE = /^(delete(\s*\[\s*\])?\s+[\w.>-]+|[\w.>-]+\s*=\s*(NULL|nullptr|0)|[\w.>-]+\.reset\(\))\s*;$/;
 
-/** What follows a release in the destructor's block. */
+/** What follows a release in the destructor, in the blocks around it too. */
 function followersOf(use: SyntaxNode, name: string, giving: Giving): readonly SyntaxNode[] | undefined {
   const statement = giving.statement(use);
-  const own = statement && inOwnBlock(statement, name);
-  return own?.parent?.parts.filter((part) => part.start >= own.end && !part.is("comment"));
+  const around = statement && upToOwnBlock(statement, name);
+  return around?.flatMap(({ parent, end }) =>
+    parent!.is("compound_statement")
+      ? parent!.parts.filter((part) => part.start >= end && !part.is("comment"))
+      : [],
+  );
 }
 
 function isRelease({ text }: SyntaxNode, giving: Giving): boolean {

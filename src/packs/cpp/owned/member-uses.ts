@@ -27,6 +27,7 @@ import {
   isAtTheEnd,
   isDestructor,
   isNotCopied,
+  onlyGivesBack,
   releasedByDestructor,
   type Giving,
 } from "./member-facts.js";
@@ -94,7 +95,7 @@ export function memberClauses(p: Hole, code: MemberCode): UseClause[] {
     use(cpp`${p}`)
       .around()
       .in("function_definition")
-      .when((match) => isAllOfDestructor(match) && givesBackIn(match.node, name(match)))
+      .when((match) => isAllOfDestructor(match, name(match), giving))
       .becomes(({ node }) => [copy(node.start, node.child("body")!.start), text("= default;")]),
     ...[cpp`${p}`, cpp`this->${p}`].flatMap((member) => {
       const release = code.release(member);
@@ -119,16 +120,18 @@ export function memberClauses(p: Hole, code: MemberCode): UseClause[] {
                 .stays(),
             ]
           : []),
-        ...[cpp`${member}`, cpp`${member} != NULL`, cpp`${member} != nullptr`].flatMap((test) => [
-          use(cpp`if (${test}) { ${release}; }`)
-            .when(isLast)
-            .goes(),
-          ...resets.map((now) => use(cpp`if (${test}) { ${release}; }`).becomes(now)),
-          use(cpp`if (${test}) { ${release}; ${member} = ${empty}; }`)
-            .when(isLast)
-            .goes(),
-          ...resets.map((now) => use(cpp`if (${test}) { ${release}; ${member} = ${empty}; }`).becomes(now)),
-        ]),
+        ...[cpp`${member}`, cpp`${member} != NULL`, cpp`${member} != nullptr`, cpp`${member} != 0`].flatMap(
+          (test) => [
+            use(cpp`if (${test}) { ${release}; }`)
+              .when(isLast)
+              .goes(),
+            ...resets.map((now) => use(cpp`if (${test}) { ${release}; }`).becomes(now)),
+            use(cpp`if (${test}) { ${release}; ${member} = ${empty}; }`)
+              .when(isLast)
+              .goes(),
+            ...resets.map((now) => use(cpp`if (${test}) { ${release}; ${member} = ${empty}; }`).becomes(now)),
+          ],
+        ),
         use(cpp`${release};`)
           .when(isLast)
           .goes(),
@@ -174,11 +177,12 @@ const isEmpty = (args: string): boolean => /^(NULL|0|nullptr)?$/.test(args);
 /** `new Queen`, or a call, whose result nobody else has yet. */
 const makesAnew = (value: SyntaxNode): boolean => value.is(["new_expression", "call_expression"]);
 
-/** Has a destructor a single statement, and no comment that would be lost with it? */
-function isAllOfDestructor({ node }: Match): boolean {
+/** Does a destructor give the member back and do nothing else, without a comment that would be lost with it? */
+function isAllOfDestructor({ node }: Match, name: string, giving: Giving): boolean {
   const body = node.child("body");
-  const hasComments = body?.children.some((child) => child.is("comment")) ?? true;
-  return isDestructor(node) && body?.parts.length === 1 && !hasComments;
+  if (!body || !isDestructor(node)) return false;
+  const hasComments = body.children.some((child) => child.is("comment"));
+  return !hasComments && body.mentions(name).length > 0 && onlyGivesBack(body, name, giving);
 }
 
 /** What must hold of a member that is to be owned, whatever it is. */
