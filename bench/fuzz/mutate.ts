@@ -167,25 +167,48 @@ export function mutated(text: string, language: Language, random: Random, donors
 /** A name that no seed has, of a function that nothing knows. */
 const PROBE = "probezz";
 
-/** Code with a call put into it that no rule can know to be needless: as a statement of its own, or around an expression. */
+const IN_LINES = ["python", "ruby", "powershell"];
+const BODIES = ["consequence", "body", "alternative"];
+
+/**
+ * Code with a call put into it that no rule can know to be needless: as a statement of its own, in a branch that had no braces or
+ * was not there, or around an expression.
+ */
 export function probed(text: string, language: Language, random: Random): string | undefined {
   const tree = parse(text, language);
   const isPowerShell = language.id === "powershell";
-  if (random.below(2) === 0) {
+  const end = IN_LINES.includes(language.id) ? "" : ";";
+  const call = isPowerShell ? PROBE : `${PROBE}()${end}`;
+  const isBare = (one: SyntaxNode): boolean =>
+    one.named &&
+    BODIES.includes(one.field ?? "") &&
+    /statement$/.test(one.kind) &&
+    !/block|compound/.test(one.kind);
+  const asStatement = (): string | undefined => {
     const node = pick(tree, random, isStatement);
     if (!node) return undefined;
-    const end = ["python", "ruby"].includes(language.id) || isPowerShell ? "" : ";";
-    const call = isPowerShell ? PROBE : `${PROBE}()${end}`;
     const indent = tree.indentAt(node.start);
     return random.below(2) === 0
       ? spliced(tree, node.start, node.start, `${call}\n${indent}`)
       : spliced(tree, node.end, node.end, `\n${indent}${call}`);
-  }
-  const node = pick(tree, random, (one) => one.named && !isStatement(one) && one.end - one.start < 80);
-  return (
-    node &&
-    spliced(tree, node.start, node.end, isPowerShell ? `(${PROBE} ${node.text})` : `${PROBE}(${node.text})`)
-  );
+  };
+  const inBranch = (): string | undefined => {
+    const node = pick(tree, random, isBare);
+    if (!node) return asStatement();
+    const lines = random.below(2) === 0 ? [call, node.text] : [node.text, call];
+    return spliced(tree, node.start, node.end, `{ ${lines.join(" ")} }`);
+  };
+  const otherwise = (): string | undefined => {
+    const node = pick(tree, random, (one) => one.is("if_statement") && !one.child("alternative"));
+    return node ? spliced(tree, node.end, node.end, ` else { ${call} }`) : asStatement();
+  };
+  const around = (): string | undefined => {
+    const node = pick(tree, random, (one) => one.named && !isStatement(one) && one.end - one.start < 80);
+    const code = isPowerShell ? `(${PROBE} ${node?.text})` : `${PROBE}(${node?.text})`;
+    return node && spliced(tree, node.start, node.end, code);
+  };
+  const ways = [asStatement, around];
+  return random.of(IN_LINES.includes(language.id) ? ways : [...ways, inBranch, otherwise])();
 }
 
 /** How often that call stands in code. */

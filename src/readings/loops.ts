@@ -1,12 +1,16 @@
 import {
   exitsOf,
   isSeenElsewhere,
+  isSideEffectFree,
+  shortened,
   runsLater,
   unknown,
   functionAround,
+  nameInFile,
   no,
   referencesAt,
   type Answer,
+  type Declaration,
 } from "../analysis/index.js";
 import { jumpOf, partsOf, shapeOf, type FlowShape, type Language, type SyntaxNode } from "../syntax/index.js";
 import { comparison, isName, lengthOf, nameOf, positionsIn, stepped, type Counted } from "./counting.js";
@@ -203,6 +207,9 @@ function ofCounter(node: SyntaxNode, shape: Extract<FlowShape, { is: "loop" }>):
   if (from === undefined || compared.inclusive !== (from === 1)) return undefined;
   const length = lengthOf(compared.length);
   if (!length) return undefined;
+  const beside = inHeader
+    ? first.flatMap((part) => besideCounting(part, { index: text, length: compared.length, loop: node }))
+    : [];
   const list = inHeader ? [node] : node.parent!.parts;
   const at = inHeader ? 0 : list.findIndex((part) => part.same(begin.statement));
   const nodes = inHeader ? [node] : list.slice(at, list.findIndex((part) => part.same(node)) + 1);
@@ -218,7 +225,8 @@ function ofCounter(node: SyntaxNode, shape: Extract<FlowShape, { is: "loop" }>):
     counting: inHeader ? [] : [begin.statement, step],
     body,
   });
-  return inHeader ? found : { ...found, spelling: [...found.spelling, ...countsOnly(found)] };
+  if (inHeader) return { ...found, spelling: [...found.spelling, ...beside] };
+  return { ...found, spelling: [...found.spelling, ...countsOnly(found)] };
 }
 
 /** The end of a header of three parts, with its brackets. */
@@ -269,6 +277,56 @@ function givenIn(first: SyntaxNode, name: string): Beginning[] {
     const given = assignments[node.kind] ? assignedBy(node) : undefined;
     return given && given.target.text === name ? [{ ...given, statement: first }] : [];
   });
+}
+
+/** What the first part of a header does besides beginning to count and naming the length: all of it goes with the header. */
+function besideCounting(part: SyntaxNode, { index, length, loop }: CountingHeader): Answer[] {
+  const { flow, calls } = part.tree.language;
+  const given = flow.assignments[part.kind] ? assignedBy(part) : undefined;
+  if (!given) {
+    const runs = part.is(calls) || /^update_expression$|(prefix|postfix)_unary/.test(part.kind);
+    return runs
+      ? [runsNoMore(part)]
+      : part.parts.flatMap((one) => besideCounting(one, { index, length, loop }));
+  }
+  const { target, value } = given;
+  if (target.text === index) return [];
+  const to = referencesAt(nameOf(target)).find(({ member }) => !member)?.to;
+  const isDeclaredHere = to?.at.some((at) => part.holds(at)) ?? false;
+  if (!isDeclaredHere && !isForHeader(to, loop))
+    return [
+      no(
+        "resource.used-after",
+        `\`${target.text}\` is given its value in the header, and is used elsewhere`,
+        target,
+      ),
+    ];
+  const isLength = target.text === bare(length).text;
+  return isLength || isSideEffectFree(value).is !== "no" ? [] : [runsNoMore(value)];
+}
+
+interface CountingHeader {
+  readonly index: string;
+  readonly length: SyntaxNode;
+  readonly loop: SyntaxNode;
+}
+
+const runsNoMore = (code: SyntaxNode): Answer =>
+  no(
+    "effect.side-effect",
+    `\`${shortened(code.text)}\` runs ahead of the loop, and would not run any more`,
+    code,
+  );
+
+/** Is a variable used in the header of a loop and nowhere else? */
+function isForHeader(to: Declaration | undefined, loop: SyntaxNode): boolean {
+  if (!to) return false;
+  const body = shapeOf(loop) as Extract<FlowShape, { is: "loop" }>;
+  const inBody = partsOf(loop, body.body);
+  const isInHeader = (at: SyntaxNode): boolean => loop.holds(at) && !inBody.some((one) => one.holds(at));
+  return nameInFile(to.name, loop.tree).references.every(
+    (one) => one.to !== to || isInHeader(one.node) || to.at.some((at) => at.same(one.node)),
+  );
 }
 
 /** The statement ahead of a loop that gives a name its first value, if nothing in between mentions it. */

@@ -265,7 +265,13 @@ export const NEEDS: readonly Need[] = [
     from: "short names of commands",
     to: "their full names",
     rules: of("powershell", "full-name"),
-    missing: "named parameters, `New-Object`, splatting",
+    missing: "named parameters, splatting",
+  },
+  {
+    language: "PowerShell",
+    from: "objects made by `New-Object`",
+    to: "constructors, tables of properties",
+    rules: of("powershell", "constructor-call custom-object"),
   },
   {
     language: "PowerShell",

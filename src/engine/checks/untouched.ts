@@ -33,13 +33,19 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): Faul
       shift += grownBy(edit);
     if (start === end || !before.isNamed(n) || before.isLeaf(n)) continue;
     if (before.node(n).is(before.language.comments) || before.node(n).is(lists)) continue;
+    // A blank that the grammar makes a node of.
+    if (end - start < 3 && before.textOf(n).trim() === "") continue;
     const near = nearestEdits(start, edits, next);
     if (near.some((edit) => edit.start < start && start < edit.end)) continue;
     // What is put or taken out right before it.
     const from =
       start + shift + near.reduce((sum, edit) => (edit.end <= start ? sum + grownBy(edit) : sum), 0);
     const to = from + end - start;
-    const isThere = standsAt(from, (m) => after.ends[m] === to && after.kindIds[m] === before.kindIds[n]);
+    // The items of a list may become arguments.
+    const isList = before.node(n).is(before.language.stores);
+    const isAlike = (m: number): boolean =>
+      after.kindIds[m] === before.kindIds[n] || (isList && after.node(m).is(after.language.argumentLists));
+    const isThere = standsAt(from, (m) => after.ends[m] === to && isAlike(m));
     if (isThere && (!isStatement(before, n) || hasStatement(from))) continue;
     const isLine =
       isStatement(before, n) &&

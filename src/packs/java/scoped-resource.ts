@@ -39,7 +39,7 @@ const { type, name, made, body, marks, helper, owner } = holes({
   body: "statements",
   marks: "modifiers",
   helper: { kind: "name", text: /^close\w*$/i },
-  owner: "expression",
+  owner: { kind: "expression", text: /^[\w.]+$/ },
 });
 const HOLES = { name, body };
 

@@ -2,6 +2,8 @@
 import { pack } from "../../core.js";
 import { streamedList } from "./streams/streamed.js";
 import { fullName } from "./commands/full-name.js";
+import { constructorCall } from "./objects/constructor-call.js";
+import { customObject } from "./objects/custom-object.js";
 import { needlessTest } from "./needless-test.js";
 import { nullFirst } from "./null-first.js";
 import { valueOrFallback } from "./value-or-fallback.js";
@@ -14,5 +16,7 @@ export const powershellPack = pack("powershell", [
   needlessTest,
   streamedList,
   fullName,
+  constructorCall,
+  customObject,
 ]);
 export default powershellPack;

@@ -23,7 +23,7 @@ const { value, fallback, place, table, key } = holes({
   key: "expression",
   value: "expression",
   fallback: "expression",
-  place: { kind: "expression", text: /^\$[\w:]+(\.\w+)*$/ },
+  place: { kind: "expression", text: /^\$[\w:]+(\.\w+|\[[^[\]]+\])*$/ },
 });
 
 /** What a block gives goes through the pipeline, which makes one thing of a list of one. */
@@ -105,6 +105,12 @@ export const valueOrFallback = rule({
     rewrites(
       "Set-StrictMode -Version 3\nif ($null -eq $h) { $h = 1 }\n",
       "Set-StrictMode -Version 3\n$h ??= 1\n",
+      "likely",
+    ),
+    rewrites("if ($null -eq $jars['a']) { $jars['a'] = 0 }\n", "$jars['a'] ??= 0\n", "likely"),
+    rewrites(
+      "if ($null -ne $hive.Name) { $n = $hive.Name } else { $n = 'none' }\n",
+      "$n = $hive.Name ?? 'none'\n",
       "likely",
     ),
     holds("$n = if ($null -ne $h.Next()) { $h.Next() } else { 1 }\n", "calls something"),

@@ -137,6 +137,8 @@ export const powershell: Language = {
   handsOn: ["cast_expression"],
   takesApart: ["argument_expression_list"],
   calls: ["command", "invocation_expression"],
+  // What names a member or a type is evaluated with what it stands in.
+  combinations: ["member_name", "type_literal", "type_spec", "type_name"],
   memberReads: ["member_access"],
   indexReads: ["element_access"],
   reflection: [

@@ -12,3 +12,8 @@ def written(folder):
     place = path.join(folder, "x") #! likely python/path-value
     with open(place) as file:
         return file.read()
+
+
+def weighed(folder, timed):
+    place = path.join(folder, "x") #! held: which the rule does not know
+    return timed(path.getsize)(place)

@@ -7,7 +7,7 @@ function Read-First([string] $Path) {
     return $line
 }
 function Read-Maybe([string] $Path) {
-    $reader = New-Object System.IO.StreamReader $Path
+    $reader = [System.IO.StreamReader]::new($Path)
     if (-not $reader) { return }
     $reader.ReadLine()
     $reader.Close()
