@@ -170,9 +170,46 @@ const PROBE = "probezz";
 const IN_LINES = ["python", "ruby", "powershell"];
 const BODIES = ["consequence", "body", "alternative"];
 
+/** What may be said of a declaration, and the declarations ahead of which it may stand. */
+const ANNOTATIONS: Readonly<Record<string, { readonly code: string; readonly ahead: readonly string[] }>> = {
+  python: { code: `@${PROBE}`, ahead: ["function_definition", "class_definition"] },
+  java: {
+    code: `@${PROBE}`,
+    ahead: ["method_declaration", "class_declaration", "field_declaration", "formal_parameter"],
+  },
+  csharp: {
+    code: `[${PROBE}]`,
+    ahead: [
+      "method_declaration",
+      "class_declaration",
+      "field_declaration",
+      "property_declaration",
+      "parameter",
+    ],
+  },
+  php: {
+    code: `#[${PROBE}]`,
+    ahead: [
+      "method_declaration",
+      "class_declaration",
+      "property_declaration",
+      "simple_parameter",
+      "function_definition",
+    ],
+  },
+  typescript: {
+    code: `@${PROBE}`,
+    ahead: ["class_declaration", "method_definition", "public_field_definition"],
+  },
+  cpp: {
+    code: `[[${PROBE}]]`,
+    ahead: ["declaration", "function_definition", "field_declaration", "parameter_declaration"],
+  },
+};
+
 /**
  * Code with a call put into it that no rule can know to be needless: as a statement of its own, in a branch that had no braces or
- * was not there, or around an expression.
+ * was not there, around an expression; or with an annotation put ahead of a declaration.
  */
 export function probed(text: string, language: Language, random: Random): string | undefined {
   const tree = parse(text, language);
@@ -208,6 +245,13 @@ export function probed(text: string, language: Language, random: Random): string
     return node && spliced(tree, node.start, node.end, code);
   };
   const ways = [asStatement, around];
+  const annotation = ANNOTATIONS[language.id];
+  const annotated = (): string | undefined => {
+    const node = pick(tree, random, (one) => annotation !== undefined && one.is(annotation.ahead));
+    const gap = language.id === "python" ? `\n${tree.indentAt(node?.start ?? 0)}` : " ";
+    return node ? spliced(tree, node.start, node.start, annotation!.code + gap) : asStatement();
+  };
+  if (annotation) ways.push(annotated);
   return random.of(IN_LINES.includes(language.id) ? ways : [...ways, inBranch, otherwise])();
 }
 

@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from "node:fs";
-import { extname, join, resolve } from "node:path";
+import { basename, extname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { languageOfFile, languageOf, type LanguageId, type Rule } from "uvran/core";
 import { decode, findSources, inspect } from "uvran/node";
@@ -37,6 +37,7 @@ export function seedsBelow(folder: string, language: LanguageId): Seed[] {
     if (languageOfFile(path)?.id !== language) return [];
     const bytes = readFileSync(join(root, path));
     if (bytes.length > 20_000 || inspect(bytes)) return [];
-    return [{ path: `file${extname(path)}`, text: decode(bytes) }];
+    const ending = extname(path);
+    return [{ path: ending === "" ? basename(path) : `file${ending}`, text: decode(bytes) }];
   });
 }

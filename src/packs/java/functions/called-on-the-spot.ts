@@ -17,7 +17,7 @@ import { withoutParentheses } from "../../family/parentheses.js";
 import { namesOf } from "./parameter-types.js";
 import { onlyExpression } from "./only-expression.js";
 import { isFunctional, singleMethodAt } from "./single-method.js";
-import { speaksOfItself } from "./lambda.js";
+import { saysNoMore, speaksOfItself } from "./lambda.js";
 
 const { call } = holes({ call: { kind: "expression", node: "method_invocation" } });
 
@@ -86,6 +86,12 @@ function givesTheSame(match: Match): Answer {
     : unknown("type.same", "the value could be of another type than the function was said to give", value);
 }
 
+function saysNothingElse(match: Match): Answer {
+  const { function: fn } = calledAt(match.the(call))!;
+  const read = fn.is("object_creation_expression") ? singleMethodAt(fn) : undefined;
+  return read ? saysNoMore(read, "the code itself") : yes("form.fits", "a lambda has no head of its own");
+}
+
 function itself(match: Match): Answer {
   const { function: fn, value, names } = calledAt(match.the(call))!;
   const read = fn.is("object_creation_expression") ? singleMethodAt(fn) : undefined;
@@ -134,6 +140,7 @@ export const calledOnTheSpot = rule({
   given: [
     condition("the function does not speak of itself", itself),
     condition("the value is of the same type", givesTheSame),
+    condition("the head of the function says nothing else", saysNothingElse),
   ],
   becomes: value,
   trials: [
@@ -164,6 +171,10 @@ export const calledOnTheSpot = rule({
       "likely",
     ),
     holds(inMethod("new Runnable() { public void run() { use(this); } }.run();"), "anonymous object"),
+    holds(
+      inMethod("new Runnable() { @Measured public void run() { use(a); } }.run();"),
+      "no place in the code itself",
+    ),
     ignores(inMethod("new Runnable() { public void run() { go(); go(); } }.run();")),
     // Making it may do something.
     ignores(inMethod("String s = new Box() { public String get() { return jar; } }.get();")),

@@ -156,8 +156,8 @@ function readsSetFields({ whole, body }: SingleMethod): Answer {
   return fine;
 }
 
-/** What else the head of the method says, which a lambda cannot say. */
-function saysNoMore({ method, parameters }: SingleMethod): Answer {
+/** What else the head of the method says, which other code in its place cannot say. */
+export function saysNoMore({ method, parameters }: SingleMethod, place = "a lambda"): Answer {
   const modifiers = method.parts.find((part) => part.is("modifiers"));
   const odd =
     modifiers?.children.find((one) => !/^(public|@Override)$/.test(one.text)) ??
@@ -166,8 +166,8 @@ function saysNoMore({ method, parameters }: SingleMethod): Answer {
     ) ??
     parameters.find((one) => !one.is("formal_parameter") || one.child("dimensions"));
   return odd
-    ? no("form.fits", `\`${shortened(odd.text)}\` has no place in a lambda`, odd)
-    : yes("form.fits", "the head says nothing that a lambda cannot say");
+    ? no("form.fits", `\`${shortened(odd.text)}\` has no place in ${place}`, odd)
+    : yes("form.fits", `the head says nothing that ${place} cannot say`);
 }
 
 const bare = (type: string): string => type.replace(/<.*$/s, "").replace(/^.*\./, "").trim();

@@ -1,7 +1,7 @@
 import { condition, holes, no, ofKind, rule, text, trialsIn, yes } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNoList } from "../values.js";
-import { endOf, isOwnOfPowerShell, madeBy, type Made } from "./new-object.js";
+import { areForCommand, endOf, isOwnOfPowerShell, madeBy, type Made } from "./new-object.js";
 
 const { made, inBrackets } = holes({
   made: { kind: "expression", node: "command" },
@@ -16,12 +16,6 @@ const isMade = (node: SyntaxNode): boolean => {
   const found = madeBy(node);
   return found?.type !== undefined && !found.properties && isOrdinary(found.type);
 };
-
-/** Brackets that only a command needs: `(New-Object Jar).Seal()`. */
-const isReceiver = (node: SyntaxNode): boolean =>
-  node.parts.length === 1 &&
-  node.parent?.is(["member_access", "invocation_expression", "element_access"]) === true &&
-  node.parent.firstPart?.same(node) === true;
 
 const commandOf = (match: Match): SyntaxNode =>
   match.has(made) ? match.the(made) : match.the(inBrackets).firstPart!;
@@ -54,11 +48,8 @@ export const constructorCall = rule({
   why: "A constructor that is called is checked against its arguments, and is many times faster than a command.",
   target: "5.0",
   was: [
-    ofKind(made, {
-      when: (node) =>
-        isMade(node) && !(node.parent?.is("parenthesized_expression") && isReceiver(node.parent)),
-    }),
-    ofKind(inBrackets, { when: (node) => isReceiver(node) && isMade(node.firstPart!) }),
+    ofKind(made, { when: (node) => isMade(node) && !areForCommand(node.parent!) }),
+    ofKind(inBrackets, { when: (node) => areForCommand(node) && isMade(node.firstPart!) }),
   ],
   given: [
     condition("New-Object is the one of PowerShell", (match) => isOwnOfPowerShell(commandOf(match))),
@@ -98,6 +89,8 @@ export const constructorCall = rule({
       "$text = (New-Object Net.WebClient).DownloadString($uri)\n",
       "$text = [Net.WebClient]::new().DownloadString($uri)\n",
     ),
+    rewrites("$jars.Add((New-Object Jar 3))\n", "$jars.Add([Jar]::new(3))\n"),
+    rewrites("$jar = (New-Object Jar)\n", "$jar = [Jar]::new()\n"),
     rewrites("Add-Hive (New-Object Hive 3)\n", "Add-Hive ([Hive]::new(3))\n"),
     rewrites(
       "function f([string]$path) {\n  $reader = New-Object System.IO.StreamReader $path\n}\n",

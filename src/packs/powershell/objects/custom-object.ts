@@ -1,8 +1,11 @@
 import { caution, condition, copy, holes, ofKind, rule, text, trialsIn } from "../../../core.js";
 import type { Match, SyntaxNode } from "../../../core.js";
-import { endOf, isOwnOfPowerShell, madeBy } from "./new-object.js";
+import { areForCommand, endOf, isOwnOfPowerShell, madeBy } from "./new-object.js";
 
-const { made } = holes({ made: { kind: "expression", node: "command" } });
+const { made, inBrackets } = holes({
+  made: { kind: "expression", node: "command" },
+  inBrackets: { kind: "expression", node: "parenthesized_expression" },
+});
 
 /** The table of properties, as it is written, and whether it keeps its order already. */
 function propertiesOf(
@@ -17,7 +20,9 @@ function propertiesOf(
   return table && table.text === ordered ? { table, isOrdered: true } : undefined;
 }
 
-const tableOf = (match: Match) => propertiesOf(match.the(made))!;
+const commandOf = (match: Match): SyntaxNode =>
+  match.has(made) ? match.the(made) : match.the(inBrackets).firstPart!;
+const tableOf = (match: Match) => propertiesOf(commandOf(match))!;
 
 /** Where it stands for itself or goes on in a pipeline, an object of PowerShell is one thing. */
 const isAlone = ({ parent }: SyntaxNode): boolean => parent?.is("command_elements") !== true;
@@ -30,8 +35,15 @@ export const customObject = rule({
   title: "Make an object from a table of its properties",
   why: "A command that is given a table is slower, and loses the order in which the properties are written.",
   target: "3.0",
-  was: ofKind(made, { when: (node) => isAlone(node) && propertiesOf(node) !== undefined }),
-  given: [condition("New-Object is the one of PowerShell", (match) => isOwnOfPowerShell(match.the(made)))],
+  was: [
+    ofKind(made, {
+      when: (node) => isAlone(node) && !areForCommand(node.parent!) && propertiesOf(node) !== undefined,
+    }),
+    ofKind(inBrackets, {
+      when: (node) => areForCommand(node) && propertiesOf(node.firstPart!) !== undefined,
+    }),
+  ],
+  given: [condition("New-Object is the one of PowerShell", (match) => isOwnOfPowerShell(commandOf(match)))],
   cautions: (match) => {
     const { table, isOrdered } = tableOf(match);
     const entries = [...table.descendants()].filter((one) => one.is("hash_entry"));
@@ -46,7 +58,7 @@ export const customObject = rule({
   },
   becomes: (match) => {
     const { start, end } = tableOf(match).table;
-    return [text("[pscustomobject]"), copy(start, end), text(endOf(match.the(made)))];
+    return [text("[pscustomobject]"), copy(start, end), text(endOf(commandOf(match)))];
   },
   trials: [
     rewrites(
@@ -65,6 +77,10 @@ export const customObject = rule({
     rewrites(
       "New-Object System.Management.Automation.PSObject -Prop @{ Size = 1 } | Export-Csv $path\n",
       "[pscustomobject]@{ Size = 1 } | Export-Csv $path\n",
+    ),
+    rewrites(
+      "$jars.Add((New-Object PSObject -Property @{ Size = 1 }))\n",
+      "$jars.Add([pscustomobject]@{ Size = 1 })\n",
     ),
     holds("function New-Object { 1 }\n$jar = New-Object PSObject -Property @{ Size = 1 }\n", "of its own"),
     ignores("$jar = New-Object PSObject -Property $table\n"),

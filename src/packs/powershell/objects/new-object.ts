@@ -66,6 +66,16 @@ function itemsOf(node: SyntaxNode): readonly SyntaxNode[] | undefined {
   return isOther || items.some((one) => one.is(["command", "pipeline", "generic_token"])) ? undefined : items;
 }
 
+/** Brackets that only a command needs: `(New-Object Jar).Seal()`, `$jars.Add((New-Object Jar))`. */
+export function areForCommand(brackets: SyntaxNode): boolean {
+  const { parent } = brackets;
+  if (!brackets.is("parenthesized_expression") || brackets.parts.length !== 1 || !parent) return false;
+  const isReceiver =
+    parent.is(["member_access", "invocation_expression", "element_access"]) &&
+    parent.firstPart!.same(brackets);
+  return isReceiver || parent.is("argument_expression_list") || brackets.field === "value";
+}
+
 /** The blank at the end of a command, which belongs to it where it stands in a pipeline. */
 export const endOf = ({ text }: SyntaxNode): string => /\s*$/.exec(text)![0];
 
