@@ -3,7 +3,7 @@ import type { Command } from "commander";
 import { messageOf } from "../node/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { atLeast, type Plan, type PlanChange } from "../plan/index.js";
-import { notLookedAt, plural, proposalText, shownPath, type Paint, type Stock } from "../report/index.js";
+import { notLookedAt, plural, proposalText, shownPath, type Stock } from "../report/index.js";
 import type { Trust } from "../rules/index.js";
 import type { Workspace } from "../workspace/index.js";
 import {
@@ -17,7 +17,7 @@ import {
 } from "./common.js";
 import { withSources, type ProjectOptions } from "./common.js";
 import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
-import { examples, paintFor, paintForOut } from "./terminal.js";
+import { examples, paintFor, paintForOut, widthForOut } from "./terminal.js";
 
 interface Options extends ProjectOptions, ReportOptions {
   readonly trust: Trust;
@@ -58,7 +58,7 @@ async function propose(paths: string[], options: Options): Promise<void> {
     workspace.stock(survey, { showsChanges: true, context: options.context });
   await writeReport(workspace, { about: "The plan for", survey, stock }, options, {
     json: () => JSON.stringify(shown, null, 1) + "\n",
-    text: () => planText(workspace, shown, paintForOut(options.out)),
+    text: () => planText(workspace, shown, options.out),
   });
   if (formOf(options) === "text") process.stderr.write(nextLine(plan, stored));
   for (const line of notLookedAt(examination.survey, paintFor(process.stderr)))
@@ -82,7 +82,7 @@ async function openForNextStep(paths: readonly string[], options: Options): Prom
   return openWorkspace({ ...options, to: { product: way.product, version: next } }, how);
 }
 
-async function planText(workspace: Workspace, plan: Plan, paint: Paint): Promise<string> {
+async function planText(workspace: Workspace, plan: Plan, out: string | undefined): Promise<string> {
   const edits = new Map<PlanChange, readonly Edit[]>();
   for (const change of plan.changes) {
     try {
@@ -94,7 +94,7 @@ async function planText(workspace: Workspace, plan: Plan, paint: Paint): Promise
     }
   }
   const textOf = (path: string): string => workspace.text(path);
-  return proposalText(plan, textOf, (change) => edits.get(change)!, paint);
+  return proposalText(plan, textOf, (change) => edits.get(change)!, paintForOut(out), widthForOut(out));
 }
 
 export function nextLine({ changes, asked }: Plan, stored: string): string {

@@ -20,7 +20,7 @@ import {
 import type { ProjectOptions } from "./common.js";
 import { holdLine } from "./hold-line.js";
 import { formOf, withReport, writeReport, type ReportOptions } from "./report-options.js";
-import { examples, paintForOut } from "./terminal.js";
+import { examples, paintForOut, widthForOut } from "./terminal.js";
 
 interface Options extends ProjectOptions, ReportOptions {
   readonly trust: Trust;
@@ -109,5 +109,11 @@ function textOf(
   const places = withPlaces ? placesText(found, (path) => workspace.text(path), paint) : "";
   const ahead = [...journey, ...(journey.length > 0 ? [""] : [])].map((line) => `${line}\n`).join("");
   const behind = compared.map((line) => `${line}\n`).join("");
-  return ahead + surveyText(found, paint) + stockText(stock, paint) + (behind && `\n${behind}`) + places;
+  return (
+    ahead +
+    surveyText(found, paint, widthForOut(out)) +
+    stockText(stock, paint) +
+    (behind && `\n${behind}`) +
+    places
+  );
 }

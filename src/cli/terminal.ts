@@ -14,6 +14,10 @@ export function paintFor(stream: NodeJS.WriteStream | undefined): Paint {
   );
 }
 
+/** How many characters a line has room for in what goes to the file of `--out`, which takes any, or else to standard output. */
+export const widthForOut = (out: string | undefined): number =>
+  (out === undefined && process.stdout.isTTY && process.stdout.columns) || Infinity;
+
 /** Colours for what goes to the file of `--out`, where it has none, or else to standard output. */
 export const paintForOut = (out: string | undefined): Paint =>
   paintFor(out === undefined ? process.stdout : undefined);

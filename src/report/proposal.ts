@@ -8,17 +8,18 @@ import { changeLines, type DiffLine } from "./diff-lines.js";
 
 /**
  * A plan for reading in a terminal: each change with what speaks for it, then what was held back. `editsOf` gives
- * all that a change does to its file, imports too.
+ * all that a change does to its file, imports too; `width` is how many characters a line has room for.
  */
 export function proposalText(
   plan: Plan,
   textOf: (path: string) => string,
   editsOf: (change: PlanChange) => readonly Edit[],
   paint: Paint,
+  width = WIDTH,
 ): string {
   const out: string[] = [];
   for (const change of plan.changes) {
-    out.push(changeText(change, textOf(change.path), editsOf(change), paint));
+    out.push(changeText(change, textOf(change.path), editsOf(change), paint, Math.min(width, WIDTH)));
     out.push(...elsewhereLines(change, textOf, paint));
     out.push("");
   }

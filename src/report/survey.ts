@@ -57,8 +57,8 @@ const BAR = 14;
 /** So many functions that were not looked at are named one by one. */
 const MOST_UNREAD = 6;
 
-/** A survey as a table that a lead can read. */
-export function surveyText(survey: Survey, paint: Paint): string {
+/** A survey as a table that a lead can read; `width` is how many characters a line has room for. */
+export function surveyText(survey: Survey, paint: Paint, width = Infinity): string {
   const rows = rowsOf(survey);
   const touched = new Set(survey.changes.map((change) => change.path)).size;
   const share = survey.filesRead === 0 ? 0 : Math.round((100 * touched) / survey.filesRead);
@@ -68,7 +68,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
       ` in ${touched} of ${plural(survey.filesRead, "file")} (${share} %)`,
     "",
   );
-  if (rows.length > 0) out.push(...table(rows, paint), "");
+  if (rows.length > 0) out.push(...table(rows, paint, width), "");
   const fullest = [...countBy(survey.changes, (change) => change.path)].sort((a, b) => b[1] - a[1]);
   if (survey.decided)
     out.push(`decided        ${[...survey.decided].map(([what, n]) => `${n} ${what}`).join(", ")}`);
@@ -207,12 +207,62 @@ function rowsOf({ rules, changes, heldBack, advice }: Survey): Row[] {
   return rows;
 }
 
-function table(rows: readonly Row[], paint: Paint): string[] {
+/** The rules as rows of a table: with bars and kinds where the width lets them be, else each with its counts under it. */
+function table(rows: readonly Row[], paint: Paint, width: number): string[] {
   const name = Math.max(...rows.map((row) => row.rule.length), "rule".length) + 2;
+  for (const [kinds, bars] of [
+    [KIND, BAR],
+    [KIND, 0],
+    [0, 0],
+  ] as const)
+    if (name + kinds + COUNTS + (bars && bars + 2) <= width)
+      return tableOf(rows, paint, { name, kinds, bars });
+  return [
+    ...rows.flatMap((row) => [row.rule, `  ${inWords(row, paint)} in ${plural(row.files, "file")}`]),
+    paint.bold("all"),
+    `  ${inWords(totalOf(rows), paint)}`,
+  ];
+}
+
+function totalOf(rows: readonly Row[]): Pick<Row, "counts" | "advice" | "heldBack"> {
+  return {
+    counts: TRUSTS.map((_, i) => sum(rows.map((row) => row.counts[i]!))),
+    advice: sum(rows.map((row) => row.advice)),
+    heldBack: sum(rows.map((row) => row.heldBack)),
+  };
+}
+
+function inWords(
+  { counts, advice, heldBack }: Pick<Row, "counts" | "advice" | "heldBack">,
+  paint: Paint,
+): string {
+  const said = [
+    ...counts.map((count, i) => [count, TRUSTS[i]!, paintTrust(paint, TRUSTS[i]!)] as const),
+    [advice, "advice", paint.yellow] as const,
+    [heldBack, "held back", paint.cyan] as const,
+  ];
+  const found = said
+    .filter(([count]) => count > 0)
+    .map(([count, what, colour]) => colour(`${count} ${what}`));
+  return found.join(", ");
+}
+
+interface Columns {
+  readonly name: number;
+  readonly kinds: number;
+  readonly bars: number;
+}
+
+/** The width of the columns with counts. */
+const COUNTS = 57;
+const KIND = 12;
+
+function tableOf(rows: readonly Row[], paint: Paint, { name, kinds, bars }: Columns): string[] {
   const most = Math.max(...rows.map((row) => sum(row.counts)), 1);
+  const kindOf = (kind: string): string => (kinds > 0 ? kind.padEnd(kinds) : "");
   const head =
     "rule".padEnd(name) +
-    "kind".padEnd(12) +
+    kindOf("kind") +
     TRUSTS.map((trust) => trust.padStart(10)).join("") +
     "advice".padStart(9) +
     "held back".padStart(11) +
@@ -220,20 +270,19 @@ function table(rows: readonly Row[], paint: Paint): string[] {
   const lines = rows.map(
     (row) =>
       row.rule.padEnd(name) +
-      row.kind.padEnd(12) +
+      kindOf(row.kind) +
       row.counts.map((count, i) => number(count, 10, paintTrust(paint, TRUSTS[i]!), paint)).join("") +
       number(row.advice, 9, paint.yellow, paint) +
       number(row.heldBack, 11, paint.cyan, paint) +
       String(row.files).padStart(7) +
-      "  " +
-      bar(row.counts, most, paint),
+      (bars > 0 ? "  " + bar(row.counts, most, paint) : ""),
   );
-  const totals = TRUSTS.map((_, i) => sum(rows.map((row) => row.counts[i]!)));
+  const total = totalOf(rows);
   const last =
-    "all".padEnd(name + 12) +
-    totals.map((count) => String(count).padStart(10)).join("") +
-    String(sum(rows.map((row) => row.advice))).padStart(9) +
-    String(sum(rows.map((row) => row.heldBack))).padStart(11);
+    "all".padEnd(name + kinds) +
+    total.counts.map((count) => String(count).padStart(10)).join("") +
+    String(total.advice).padStart(9) +
+    String(total.heldBack).padStart(11);
   return [paint.dim(head), ...lines, paint.bold(last)];
 }
 

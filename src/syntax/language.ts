@@ -77,9 +77,10 @@ export function languageOfFile(path: string, text = ""): Language | undefined {
   return known.find(({ interpreters }) => interpreters?.some((one) => one === interpreter));
 }
 
-/** Can a file of this name be a script that only its first line tells the language of? */
+/** Can a file of this name be a script that only its first line tells the language of: `hives`, `hives3.11`, `hives.cgi`? */
 export function mayBeScript(path: string): boolean {
-  return !path.slice(path.lastIndexOf("/") + 1).includes(".");
+  const name = path.slice(path.lastIndexOf("/") + 1);
+  return !/\.[a-z_]\w*$/i.test(name) || name.endsWith(".cgi");
 }
 
 /** The interpreter that a script names in its first line, without its folder, and its version where one is named. */

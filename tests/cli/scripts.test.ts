@@ -5,7 +5,7 @@ const SCRIPTS = {
   "bin/hive":
     "#!/usr/bin/env -S node --no-warnings\nconst n = process.argv[2];\nf(n !== null && n !== undefined ? n : 0);\n",
   "bin/queens": "#! /usr/bin/ruby3.1\ndef f(list)\n  list.nil? ? nil : list.size\nend\n",
-  "bin/lots": '#!/usr/bin/php8.2\n<?php\necho isset($argv[1]) ? $argv[1] : "all";\n',
+  "bin/lots8.2": '#!/usr/bin/php8.2\n<?php\necho isset($argv[1]) ? $argv[1] : "all";\n',
   "bin/scales": "#!/usr/bin/env pwsh\n$all = @()\nforeach ($x in 1..3) { $all += $x }\n$all\n",
   Rakefile: "def f(list)\n  list.nil? ? nil : list.size\nend\n",
 };
@@ -25,7 +25,7 @@ test("scripts without an ending are read by their first line, and known files by
   expect(JSON.stringify(notCovered)).toContain("start");
   project.uvran("propose");
   expect(project.uvran("apply", "--trust", "possible").out).toContain("6 files");
-  expect(project.read("bin/lots")).toBe('#!/usr/bin/php8.2\n<?php\necho $argv[1] ?? "all";\n');
+  expect(project.read("bin/lots8.2")).toBe('#!/usr/bin/php8.2\n<?php\necho $argv[1] ?? "all";\n');
   expect(project.uvran("undo").out).toContain("6 files as before");
 });
 

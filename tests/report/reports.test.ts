@@ -143,6 +143,23 @@ const survey: Survey = {
   ]),
 };
 
+test("the table of a survey fits the window", () => {
+  const lines = (width: number): string[] => surveyText(survey, plain, width).split("\n");
+  const widest = (width: number): number =>
+    Math.max(
+      ...lines(width)
+        .slice(0, 5)
+        .map((line) => line.length),
+    );
+  expect(lines(120).join()).toContain("▆");
+  expect(lines(76).join()).not.toContain("▆");
+  expect(widest(76)).toBeLessThanOrEqual(76);
+  expect(lines(76)[2]).toContain("kind");
+  expect(lines(66)[2]).not.toContain("kind");
+  expect(widest(66)).toBeLessThanOrEqual(66);
+  expect(lines(40).slice(2, 4)).toEqual(["a/one", "  1 certain, 1 likely, 1 held back in 2 files"]);
+});
+
 test("a survey counts by rule and trust, and names what was not looked at", () => {
   const text = surveyText(survey, plain);
   const line = (start: string): string => text.split("\n").find((row) => row.startsWith(start)) ?? "";

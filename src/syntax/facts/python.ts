@@ -15,7 +15,7 @@ export const python: Language = {
   id: "python",
   title: "Python",
   grammar: "tree-sitter-python",
-  extensions: [".py", ".pyi", ".pyw"],
+  extensions: [".py", ".pyi", ".pyw", ".wsgi"],
   interpreters: ["python", "pypy"],
   fileNames: ["SConstruct", "SConscript", "wscript"],
   fences: ["py", "python", "python3"],

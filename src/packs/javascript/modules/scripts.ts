@@ -10,6 +10,8 @@ const TAKES_SCRIPTS = "^18.19 || ^20.10 || >=21.1";
 /** What may be otherwise with a file that has no ending. Throws a NotAModule where the package is for a Node that does not take it. */
 export function asScript(path: string, { engines }: Manifest): Answer[] {
   if (!mayBeScript(path)) return [];
+  if (path.slice(path.lastIndexOf("/") + 1).includes("."))
+    throw new NotAModule(undefined, `Node does not load ${path} in a package of ES modules, for its ending`);
   const says = `${path} has no ending; Node takes it for a module from 18.19 and 20.10 on`;
   const range = engines?.["node"];
   if (range === undefined) return [unknown("name.other-uses", says)];

@@ -372,6 +372,10 @@ export const trials: readonly Trial[] = [
     "package.json": '{ "main": "trial.js", "bin": "bin/hives" }',
     "bin/hives": "#!/bin/sh\nexec node trial.js",
   }),
+  stays(LOADS_JAR, "for its ending", {
+    "jar.js": JAR,
+    "hives.cgi": "#!/usr/bin/env node\nrequire('./trial');",
+  }),
   stays(LOADS_JAR, "the package is for `>=16`", {
     "jar.js": JAR,
     "package.json": '{ "main": "trial.js", "bin": "bin/hives", "engines": { "node": ">=16" } }',
