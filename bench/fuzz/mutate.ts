@@ -1,4 +1,4 @@
-import { parse, type Language, type SyntaxNode, type SyntaxTree } from "uvran/core";
+import { jumpOf, parse, type Language, type SyntaxNode, type SyntaxTree } from "uvran/core";
 import type { Random } from "./random.js";
 
 /** Code for a place in a syntax tree: what stands there in other code of the language. */
@@ -167,6 +167,8 @@ export function mutated(text: string, language: Language, random: Random, donors
 /** A name that no seed has, of a function that nothing knows. */
 const PROBE = "probezz";
 
+/** What is evaluated only when something fails, must be a constant, or is a type. */
+const NO_CALLS = ["except_clause", "property_element", "type"];
 const IN_LINES = ["python", "ruby", "powershell"];
 const BODIES = ["consequence", "body", "alternative"];
 
@@ -225,7 +227,8 @@ export function probed(text: string, language: Language, random: Random): string
     const node = pick(tree, random, isStatement);
     if (!node) return undefined;
     const indent = tree.indentAt(node.start);
-    return random.below(2) === 0
+    // What follows a jump is never run, and may go.
+    return random.below(2) === 0 || jumpOf(node) !== undefined
       ? spliced(tree, node.start, node.start, `${call}\n${indent}`)
       : spliced(tree, node.end, node.end, `\n${indent}${call}`);
   };
@@ -240,14 +243,22 @@ export function probed(text: string, language: Language, random: Random): string
     return node ? spliced(tree, node.end, node.end, ` else { ${call} }`) : asStatement();
   };
   const around = (): string | undefined => {
-    const node = pick(tree, random, (one) => one.named && !isStatement(one) && one.end - one.start < 80);
+    const node = pick(
+      tree,
+      random,
+      (one) => one.named && !isStatement(one) && !one.closest(NO_CALLS) && one.end - one.start < 80,
+    );
     const code = isPowerShell ? `(${PROBE} ${node?.text})` : `${PROBE}(${node?.text})`;
     return node && spliced(tree, node.start, node.end, code);
   };
   const ways = [asStatement, around];
   const annotation = ANNOTATIONS[language.id];
   const annotated = (): string | undefined => {
-    const node = pick(tree, random, (one) => annotation !== undefined && one.is(annotation.ahead));
+    const node = pick(
+      tree,
+      random,
+      (one) => annotation !== undefined && one.is(annotation.ahead) && !one.parent!.is("for_statement"),
+    );
     const gap = language.id === "python" ? `\n${tree.indentAt(node?.start ?? 0)}` : " ";
     return node ? spliced(tree, node.start, node.start, annotation!.code + gap) : asStatement();
   };

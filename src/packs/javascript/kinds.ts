@@ -148,10 +148,11 @@ export function isKnownAs(match: Match, node: SyntaxNode, owner: Owner): boolean
   return ownerOf(match, node)?.owner === owner && isThere(match, node).is === "yes";
 }
 
-/** Is a value a number that is not negative: a literal, or a length? Undefined where not known. */
-export function isCount(node: SyntaxNode): boolean | undefined {
+/** Is a value a number that is not negative: a literal, or the length of a text or an array? Undefined where not known. */
+export function isCount(match: Match, node: SyntaxNode): boolean | undefined {
   if (node.is("number")) return /^\d+$/.test(node.text);
   if (node.is("unary_expression")) return node.text.startsWith("-") ? false : undefined;
-  if (node.is("member_expression")) return node.text.endsWith(".length") ? true : undefined;
-  return undefined;
+  const object = node.is("member_expression") && node.text.endsWith(".length") ? node.firstPart : undefined;
+  const isLong = object && (["string", "Array"] as const).some((owner) => isKnownAs(match, object, owner));
+  return isLong || undefined;
 }

@@ -23,14 +23,16 @@ function wholeNumber(node: SyntaxNode): number | undefined {
 function endsAlike(match: Match): Answer {
   if (!match.has(length)) return yes("value.result", "both take all that follows");
   const [start, much] = [match.the(from), match.the(length)];
-  const isLong = isCount(much);
+  const begin = wholeNumber(start);
+  // From the start both take the same of what is no number, too.
+  const isLength = begin === 0 && much.is("member_expression") && much.text.endsWith(".length");
+  const isLong = isLength || isCount(match, much);
   if (isLong === false)
     return no("value.result", `\`${much.text}\` is negative, for which \`substr\` gives nothing`, much);
   const long: Answer =
     isLong === true
       ? yes("value.result", `\`${shortened(much.text)}\` is not negative`, much)
       : unknown("value.result", `\`${shortened(much.text)}\` could be negative, or no number`, much);
-  const begin = wholeNumber(start);
   if (begin === 0) return long;
   if (begin !== undefined && begin < 0)
     return wholeNumber(much) === undefined
@@ -44,7 +46,7 @@ function endsAlike(match: Match): Answer {
   const once = isSideEffectFree(start);
   if (once.is === "no") return once;
   const starts: Answer =
-    isCount(start) === true
+    isCount(match, start) === true
       ? yes("value.result", `\`${shortened(start.text)}\` is not negative`, start)
       : unknown("value.result", `\`${shortened(start.text)}\` could be negative, or no number`, start);
   return weakest([long, starts, once]);
@@ -96,6 +98,13 @@ export const sliceForSubstr = rule({
     js.rewrites('"abc".substr(-3, 3);', '"abc".slice(-3);'),
     js.rewrites('"abc".substr(-3, 9);', '"abc".slice(-3);'),
     js.rewrites('const s = "abc"; s.substr(0, p.length);', 'const s = "abc"; s.slice(0, p.length);'),
+    js.rewrites('const s = "abc"; s.substr(2, s.length);', 'const s = "abc"; s.slice(2, 2 + s.length);'),
+    // What has no length leaves the number out.
+    js.rewrites(
+      'const s = "abc"; s.substr(2, p.length);',
+      'const s = "abc"; s.slice(2, 2 + p.length);',
+      "likely",
+    ),
     js.rewrites(
       'const s = "abc"; s.substr(p.length, 2);',
       'const s = "abc"; s.slice(p.length, p.length + 2);',
