@@ -280,20 +280,19 @@ function givenIn(first: SyntaxNode, name: string): Beginning[] {
 }
 
 /** What the first part of a header does besides beginning to count and naming the length: all of it goes with the header. */
-function besideCounting(part: SyntaxNode, { index, length, loop }: CountingHeader): Answer[] {
-  const { flow, calls } = part.tree.language;
-  const given = flow.assignments[part.kind] ? assignedBy(part) : undefined;
+function besideCounting(part: SyntaxNode, header: CountingHeader): Answer[] {
+  const { assignments } = part.tree.language.flow;
+  const given = assignments[part.kind] ? assignedBy(part) : undefined;
   if (!given) {
-    const runs = part.is(calls) || /^update_expression$|(prefix|postfix)_unary/.test(part.kind);
-    return runs
-      ? [runsNoMore(part)]
-      : part.parts.flatMap((one) => besideCounting(one, { index, length, loop }));
+    if (part.field === "type") return [];
+    const gives = [...part.descendants()].some((node) => assignments[node.kind] && assignedBy(node));
+    return gives ? part.parts.flatMap((one) => besideCounting(one, header)) : dropped(part);
   }
   const { target, value } = given;
-  if (target.text === index) return [];
+  if (target.text === header.index) return [];
   const to = referencesAt(nameOf(target)).find(({ member }) => !member)?.to;
   const isDeclaredHere = to?.at.some((at) => part.holds(at)) ?? false;
-  if (!isDeclaredHere && !isForHeader(to, loop))
+  if (!isDeclaredHere && !isForHeader(to, header.loop))
     return [
       no(
         "resource.used-after",
@@ -301,8 +300,23 @@ function besideCounting(part: SyntaxNode, { index, length, loop }: CountingHeade
         target,
       ),
     ];
-  const isLength = target.text === bare(length).text;
-  return isLength || isSideEffectFree(value).is !== "no" ? [] : [runsNoMore(value)];
+  const seen =
+    to && !isDeclaredHere && isSeenElsewhere(to)
+      ? [unknown("resource.used-after", `\`${target.text}\` can be seen by other files`, target)]
+      : [];
+  return target.text === bare(header.length).text ? seen : [...seen, ...dropped(value)];
+}
+
+/** What speaks against an expression not being evaluated any more. A name that is only declared is not evaluated. */
+function dropped(code: SyntaxNode): Answer[] {
+  const names = [...code.descendants()].filter((node) => node.isLeaf && node.named);
+  const isDeclared = (leaf: SyntaxNode): boolean =>
+    referencesAt(leaf).some(({ to }) => to?.at.some((at) => at.same(leaf)));
+  if (names.every(isDeclared)) return [];
+  const quiet = isSideEffectFree(code);
+  if (quiet.is !== "no") return quiet.is === "unknown" ? [quiet] : [];
+  const says = `\`${shortened(code.text)}\` runs ahead of the loop, and would not run any more`;
+  return [no("effect.side-effect", says, code)];
 }
 
 interface CountingHeader {
@@ -310,13 +324,6 @@ interface CountingHeader {
   readonly length: SyntaxNode;
   readonly loop: SyntaxNode;
 }
-
-const runsNoMore = (code: SyntaxNode): Answer =>
-  no(
-    "effect.side-effect",
-    `\`${shortened(code.text)}\` runs ahead of the loop, and would not run any more`,
-    code,
-  );
 
 /** Is a variable used in the header of a loop and nowhere else? */
 function isForHeader(to: Declaration | undefined, loop: SyntaxNode): boolean {

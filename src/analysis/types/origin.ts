@@ -23,11 +23,11 @@ export interface Wanted {
 
 /** The first name in an expression and the members read of it: `a`, `[b, c]` for `a.b.c`; undefined for what `a(b).c` calls. */
 function pathOf(expression: SyntaxNode): { first: SyntaxNode; rest: string[] } | undefined {
-  const { binding, indexReads } = expression.tree.language;
+  const { binding, indexReads, argumentLists } = expression.tree.language;
   const { leaves } = binding;
   const names: SyntaxNode[] = [];
   for (const node of expression.descendants()) {
-    if (node.isLeaf ? node.text === "(" : node.is(indexReads)) return undefined;
+    if (node.is(indexReads) || node.is(argumentLists)) return undefined;
     if (!node.isLeaf || !node.named) continue;
     if (leaves[node.kind] === undefined) return undefined;
     names.push(node);

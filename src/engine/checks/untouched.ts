@@ -34,7 +34,7 @@ export function untouchedFault({ before, after, edits, spans }: Rewriting): Faul
     if (start === end || !before.isNamed(n) || before.isLeaf(n)) continue;
     if (before.node(n).is(before.language.comments) || before.node(n).is(lists)) continue;
     // A blank that the grammar makes a node of.
-    if (end - start < 3 && before.textOf(n).trim() === "") continue;
+    if (before.node(n).is(before.language.layoutWhenBlank) && before.textOf(n).trim() === "") continue;
     const near = nearestEdits(start, edits, next);
     if (near.some((edit) => edit.start < start && start < edit.end)) continue;
     // What is put or taken out right before it.

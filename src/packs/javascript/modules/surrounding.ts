@@ -6,16 +6,21 @@ import type { Manifest } from "./manifest.js";
 import { NotAModule } from "./not-a-module.js";
 import type { Reading } from "./reading.js";
 
+const WITH_ENDING = /\.(c|m)?js$/;
+
 /** Throws a NotAModule where what starts or loads a package cannot go on as it does; gives what may be otherwise. */
 export function startedAs(manifest: Manifest, path: string, has: (path: string) => boolean): Answer[] {
   const { bin, exports, main, scripts = {}, name } = manifest;
   const programs = typeof bin === "string" ? [bin] : Object.values(bin ?? {});
-  const unread = programs.find((program) => !has(normalized(folderOf(path) + program) ?? ""));
-  if (unread !== undefined)
-    throw new NotAModule(undefined, `the program \`${unread}\` is no source of the project`);
+  const unread = programs.filter((program) => !has(normalized(folderOf(path) + program) ?? ""));
+  const bare = unread.find((program) => !WITH_ENDING.test(program));
+  if (bare !== undefined)
+    throw new NotAModule(undefined, `the program \`${bare}\` is no source of the project`);
   if (exports !== undefined && JSON.stringify(exports).includes('"require"'))
     throw new NotAModule(undefined, `${path} says what \`require\` loads`);
-  const doubts: Answer[] = [];
+  const doubts = unread.map((program) =>
+    unknown("name.other-uses", `the program \`${program}\` is no source of the project`),
+  );
   const target = main === undefined ? undefined : normalized(folderOf(path) + main);
   if (target !== undefined && fileNamed(target, has) === undefined)
     doubts.push(

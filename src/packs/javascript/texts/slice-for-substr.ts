@@ -24,9 +24,7 @@ function endsAlike(match: Match): Answer {
   if (!match.has(length)) return yes("value.result", "both take all that follows");
   const [start, much] = [match.the(from), match.the(length)];
   const begin = wholeNumber(start);
-  // From the start both take the same of what is no number, too.
-  const isLength = begin === 0 && much.is("member_expression") && much.text.endsWith(".length");
-  const isLong = isLength || isCount(match, much);
+  const isLong = isCount(match, much);
   if (isLong === false)
     return no("value.result", `\`${much.text}\` is negative, for which \`substr\` gives nothing`, much);
   const long: Answer =
@@ -97,7 +95,11 @@ export const sliceForSubstr = rule({
     js.rewrites('"abc".substr(-3, 2);', '"abc".slice(-3, -1);'),
     js.rewrites('"abc".substr(-3, 3);', '"abc".slice(-3);'),
     js.rewrites('"abc".substr(-3, 9);', '"abc".slice(-3);'),
-    js.rewrites('const s = "abc"; s.substr(0, p.length);', 'const s = "abc"; s.slice(0, p.length);'),
+    js.rewrites(
+      'const s = "abc"; s.substr(0, p.length);',
+      'const s = "abc"; s.slice(0, p.length);',
+      "likely",
+    ),
     js.rewrites('const s = "abc"; s.substr(2, s.length);', 'const s = "abc"; s.slice(2, 2 + s.length);'),
     // What has no length leaves the number out.
     js.rewrites(

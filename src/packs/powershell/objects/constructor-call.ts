@@ -1,4 +1,4 @@
-import { condition, holes, no, ofKind, rule, text, trialsIn, yes } from "../../../core.js";
+import { condition, copy, holes, no, ofKind, rule, text, trialsIn, yes } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNoList } from "../values.js";
 import { areForCommand, endOf, isOwnOfPowerShell, madeBy, type Made } from "./new-object.js";
@@ -64,7 +64,9 @@ export const constructorCall = rule({
   ],
   becomes: (match): Segment[] => {
     const { type, args } = call(match);
-    return [text(`[${type}]::new(${args.map((one) => one.text).join(", ")})${endOf(commandOf(match))}`)];
+    const [first, last] = [args[0], args.at(-1)];
+    const listed = first && last ? [copy(first.start, last.end)] : [];
+    return [text(`[${type}]::new(`), ...listed, text(`)${endOf(commandOf(match))}`)];
   },
   trials: [
     rewrites(
@@ -78,6 +80,10 @@ export const constructorCall = rule({
     rewrites(
       "$reader = New-Object System.IO.StreamReader($path, $encoding)\n",
       "$reader = [System.IO.StreamReader]::new($path, $encoding)\n",
+    ),
+    rewrites(
+      "$at = New-Object Place(\n    $x, # east\n    $y\n)\n",
+      "$at = [Place]::new(\n    $x, # east\n    $y\n)\n",
     ),
     rewrites("$day = new-object datetime 2026, 5, 1\n", "$day = [datetime]::new(2026, 5, 1)\n"),
     rewrites(
