@@ -26,7 +26,8 @@ import {
 import "uvran/node";
 import { SHIPPED } from "uvran/packs";
 import { compareRuns, mayRun, type Run } from "./fuzz/runs.js";
-import { Donors, mutated, probed, probesIn } from "./fuzz/mutate.js";
+import { Donors, mutated } from "./fuzz/mutate.js";
+import { probed, probesIn } from "./fuzz/probe.js";
 import { brokenPromises, type Broken } from "./fuzz/promises.js";
 import { Random } from "./fuzz/random.js";
 import { ownSeeds, seedsBelow, type Seed } from "./fuzz/seeds.js";

@@ -3,12 +3,12 @@ import { readFileSync, statSync } from "node:fs";
 import { basename, dirname, join, relative, resolve, sep } from "node:path";
 import { shareOfSame } from "../draft/likeness.js";
 import { mayHoldCode } from "../embed/index.js";
-import { countErrors, languageOfFile, loadGrammars, type Language } from "../syntax/index.js";
+import { countErrors, loadGrammars, type Language } from "../syntax/index.js";
 import { decode } from "./encoding.js";
 import { findSources } from "./files.js";
 import { git, mustGit } from "./git.js";
 import { messageOf, Problem } from "./problem.js";
-import { languageOnDisk } from "./file-language.js";
+import { languageOfSource, languageOnDisk } from "./file-language.js";
 import { inspect } from "./read.js";
 
 /** A file before and after somebody edited it. */
@@ -71,7 +71,7 @@ class Gathered {
   #unknown = 0;
 
   pair(path: string, before: Buffer, after: Buffer): void {
-    const language = languageOfFile(path, startOf(before));
+    const language = languageOfSource(path, before);
     if (before.equals(after)) return;
     if (!language) {
       if (mayHoldCode(path)) this.#skipped.push({ path, why: "its code is only a part of it" });
@@ -88,7 +88,7 @@ class Gathered {
   }
 
   beside(path: string, bytes: Buffer): void {
-    const language = languageOfFile(path, startOf(bytes));
+    const language = languageOfSource(path, bytes);
     if (language && !inspect(bytes)) this.#beside.set(path, { path, text: decode(bytes), language });
   }
 
@@ -120,9 +120,6 @@ class Gathered {
     return { pairs, beside, skipped: this.#skipped, unknown: this.#unknown };
   }
 }
-
-/** As much of a file as tells its language. */
-const startOf = (bytes: Buffer): string => bytes.toString("utf8", 0, 256);
 
 /** A path as it is written from where the command runs. */
 function shown(path: string, cwd: string): string {

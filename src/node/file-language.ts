@@ -9,6 +9,10 @@ export function languageOnDisk(path: string): Language | undefined {
   return languageOfFile(path, firstLineOf(path));
 }
 
+/** The language of a file by its name and bytes. */
+export const languageOfSource = (path: string, bytes: Buffer): Language | undefined =>
+  languageOfFile(path, bytes.toString("utf8", 0, FIRST_LINE));
+
 /** The start of a file that may be a script without an ending; empty for another one, and for what cannot be read. */
 export function firstLineOf(path: string): string {
   if (!mayBeScript(path)) return "";

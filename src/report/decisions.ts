@@ -10,7 +10,7 @@ import {
 } from "../plan/index.js";
 import { paintTrust, type Paint } from "./paint.js";
 import { shownPath } from "./path.js";
-import { plural } from "./survey.js";
+import { plural } from "./counted.js";
 
 /** What stands for a change in lists: what was said, that nothing was, or that it has to be said again. */
 export function standingWord({ decision, misfit, edited }: Standing): string {

@@ -1,11 +1,11 @@
 /** Plans and surveys in, text out. */
+export { plural } from "./counted.js";
 export { changeLines, type DiffLine } from "./diff-lines.js";
 export { fileDiff } from "./unified-diff.js";
 export { changeText, elsewhereLines, proposalText } from "./proposal.js";
 export {
   notLookedAt,
   placesText,
-  plural,
   surveyText,
   type Skipped,
   type Survey,

@@ -3,7 +3,7 @@ import type { Plan, PlanChange } from "../plan/index.js";
 import type { Edit } from "../rewrite/index.js";
 import { paintTrust, SIGN, type Paint } from "./paint.js";
 import { placeBehind, shownPath } from "./path.js";
-import { plural } from "./survey.js";
+import { plural } from "./counted.js";
 import { changeLines, type DiffLine } from "./diff-lines.js";
 
 /**

@@ -37,6 +37,7 @@ function returned(match: Match): SyntaxNode[] {
     .flatMap((node) => node.parts.slice(0, 1));
 }
 
+const Optional = need("java.util", "Optional");
 const NEVER_NULL = ["object_creation_expression", "string_literal", "this", "array_creation_expression"];
 
 function wrapped(value: SyntaxNode, optional: string): Edit {
@@ -94,7 +95,7 @@ export const optionalResult = rule({
     use(java`${owner}.${name}(${args})`).becomes(java`${owner}.${name}(${args}).orElse(null)`),
   ]),
   becomes: (match) => {
-    const optional = match.nameOf(need("java.util", "Optional"));
+    const optional = match.nameOf(Optional);
     const what = match.the(type);
     const { start, end } = match.found;
     const edits = [

@@ -23,7 +23,7 @@ const { value, fallback, place, table, key } = holes({
   key: "expression",
   value: "expression",
   fallback: "expression",
-  place: { kind: "expression", text: /^\$[\w:]+(\.\w+|\[[^[\]]+\])*$/ },
+  place: "expression",
 });
 
 /** What a block gives goes through the pipeline, which makes one thing of a list of one. */

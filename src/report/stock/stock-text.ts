@@ -1,4 +1,4 @@
-import { plural } from "../survey.js";
+import { plural } from "../counted.js";
 import type { Paint } from "../paint.js";
 import type { Count, Stock } from "./stock.js";
 

@@ -1,7 +1,7 @@
 import { condition, copy, holes, no, ofKind, rule, text, trialsIn, yes } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
 import { isNoList } from "../values.js";
-import { areForCommand, endOf, isOwnOfPowerShell, madeBy, type Made } from "./new-object.js";
+import { areForCommand, endOf, isOfPowerShell, madeBy, type Made } from "./new-object.js";
 
 const { made, inBrackets } = holes({
   made: { kind: "expression", node: "command" },
@@ -52,7 +52,7 @@ export const constructorCall = rule({
     ofKind(inBrackets, { when: (node) => areForCommand(node) && isMade(node.firstPart!) }),
   ],
   given: [
-    condition("New-Object is the one of PowerShell", (match) => isOwnOfPowerShell(commandOf(match))),
+    condition("New-Object is the one of PowerShell", (match) => isOfPowerShell(commandOf(match))),
     condition("the object is not taken apart", staysWhole),
     condition("each argument is one", isOneArgument),
     condition("the type is looked up while the script runs", (match) => {

@@ -1,6 +1,6 @@
 import { caution, condition, copy, holes, ofKind, rule, text, trialsIn } from "../../../core.js";
 import type { Match, SyntaxNode } from "../../../core.js";
-import { areForCommand, endOf, isOwnOfPowerShell, madeBy } from "./new-object.js";
+import { areForCommand, endOf, isOfPowerShell, madeBy } from "./new-object.js";
 
 const { made, inBrackets } = holes({
   made: { kind: "expression", node: "command" },
@@ -43,7 +43,7 @@ export const customObject = rule({
       when: (node) => areForCommand(node) && propertiesOf(node.firstPart!) !== undefined,
     }),
   ],
-  given: [condition("New-Object is the one of PowerShell", (match) => isOwnOfPowerShell(commandOf(match)))],
+  given: [condition("New-Object is the one of PowerShell", (match) => isOfPowerShell(commandOf(match)))],
   cautions: (match) => {
     const { table, isOrdered } = tableOf(match);
     const entries = [...table.descendants()].filter((one) => one.is("hash_entry"));

@@ -1,4 +1,4 @@
-import { no, textFound, yes, type Answer, type SyntaxNode } from "../../../core.js";
+import { isLibraryFunction, type Answer, type SyntaxNode } from "../../../core.js";
 
 /** What a call of New-Object says: the type, and what follows. */
 export interface Made {
@@ -79,10 +79,6 @@ export function areForCommand(brackets: SyntaxNode): boolean {
 /** The blank at the end of a command, which belongs to it where it stands in a pipeline. */
 export const endOf = ({ text }: SyntaxNode): string => /\s*$/.exec(text)![0];
 
-/** A script can have a command of this name of its own. */
-export function isOwnOfPowerShell({ tree }: SyntaxNode): Answer {
-  const own = textFound(tree, /^\s*(function|filter)\s+(\w+:)?New-Object\b/im);
-  return own
-    ? no("name.library", "this file has a `New-Object` of its own")
-    : yes("name.library", "`New-Object` is a command of PowerShell");
-}
+/** A script or a project can have a command of this name of its own. */
+export const isOfPowerShell = (command: SyntaxNode): Answer =>
+  isLibraryFunction(command.child("command_name")!);
