@@ -90,6 +90,8 @@ export interface ImportFacts {
   isOfPlatform?(module: string): boolean;
   /** Undefined where imports name what they bring in, or names are asked for in another way. */
   readonly wholeImports?: WholeImports;
+  /** Functions that give a module while the program runs. */
+  readonly loaders?: readonly string[];
   /** Does importing `*` bring in every member of a module? */
   readonly starHasAll: boolean;
   /** Can a member be given another name when it is imported? */

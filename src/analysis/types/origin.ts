@@ -168,14 +168,12 @@ const cameFrom = oncePerNode((expression): Came => {
 
 /** The text or the call that a chain of members begins with, other than one that loads a module. */
 function valueReadOf(expression: SyntaxNode): SyntaxNode | undefined {
-  const { memberReads, calls, strings, argumentLists } = expression.tree.language;
+  const { memberReads, calls, strings, argumentLists, imports } = expression.tree.language;
   let base: SyntaxNode | undefined = expression;
   while (base?.is(memberReads)) base = base.child("object") ?? base.firstPart;
   const isCall = base?.is(calls) === true && base.parts.some((part) => part.is(argumentLists));
   if (!base || (base.same(expression) && !isCall)) return undefined;
-  const isLoading = /^(await\s+)?(require|import|__import__|import_module|importlib\.\w+)\s*\(/.test(
-    base.text,
-  );
+  const isLoading = imports.loaders?.includes(base.child("function")?.text ?? "") === true;
   return base.is(strings) || (isCall && !isLoading) ? base : undefined;
 }
 

@@ -6,6 +6,7 @@ import type { SyntaxNode } from "../node.js";
 const MARKUP = ["jsx_element", "jsx_self_closing_element"];
 
 export const ecmascriptImports: ImportFacts = {
+  loaders: ["require", "import"],
   ...modulesOnly,
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? fromRequire(node) ?? []),
   everywhere: (tree) =>

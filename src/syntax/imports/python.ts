@@ -9,6 +9,7 @@ import type { SyntaxNode } from "../node.js";
 
 /** `import m` and `from m import n`. */
 export const pythonImports: ImportFacts = {
+  loaders: ["__import__", "import_module", "importlib.import_module"],
   ...modulesOnly,
   wholeImports: { hide: true },
   read: (tree) => topLevel(tree).flatMap((node) => fromStatement(node) ?? []),

@@ -30,14 +30,16 @@ export function manifestIn(text: string | undefined): Manifest | undefined {
 /** The edits with which a manifest says that its files are ES modules: behind its name and version, in the layout of its lines. */
 export function withModules(text: string): Edit[] {
   const [, indent] = /\n([ \t]+)"/.exec(text) ?? [];
-  const formattingOptions = {
-    insertSpaces: indent?.startsWith("\t") !== true,
-    tabSize: indent?.length ?? 2,
+  // What stands on one line stays there.
+  const formattingOptions = indent !== undefined && {
+    insertSpaces: !indent.startsWith("\t"),
+    tabSize: indent.length,
     eol: text.includes("\r\n") ? "\r\n" : "\n",
   };
   const getInsertionIndex = (keys: string[]): number =>
     Math.max(keys.indexOf("name"), keys.indexOf("version")) + 1;
-  return modify(text, ["type"], "module", { formattingOptions, getInsertionIndex }).map(
-    ({ offset, length, content }) => ({ start: offset, end: offset + length, text: content }),
-  );
+  return modify(text, ["type"], "module", {
+    ...(formattingOptions ? { formattingOptions } : {}),
+    getInsertionIndex,
+  }).map(({ offset, length, content }) => ({ start: offset, end: offset + length, text: content }));
 }

@@ -367,6 +367,13 @@ export const trials: readonly Trial[] = [
     ],
     "bin/seal": "#!/bin/sh\nnode -e \"require('./trial')\"",
   }),
+  // A program that is built somewhere else is a doubt.
+  moves("exports.weigh = () => 1;", "export const weigh = () => 1;", {
+    "package.json": [
+      '{ "main": "trial.js", "private": true, "bin": "out/hives.js" }',
+      '{"type": "module", "main": "trial.js", "private": true, "bin": "out/hives.js" }',
+    ],
+  }),
   stays(LOADS_JAR, "is no source of the project", {
     "jar.js": JAR,
     "package.json": '{ "main": "trial.js", "bin": "bin/hives" }',
