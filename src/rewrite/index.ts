@@ -17,6 +17,7 @@ export {
 export { dedented, indentUnit, lineEnd, reindent, shifted, textAt, withLineEnds } from "./indent.js";
 export { fitsAsStatements, fitsInPlace, fitsInStatement } from "./parentheses.js";
 export { linesOf, Nearby } from "./nearby.js";
+export { tellOwnNames } from "./own-names.js";
 export { render } from "./render.js";
 export { copy, ownLine, segmentText, text, type Segment } from "./segment.js";
 export { misread } from "./misread.js";

@@ -5,6 +5,7 @@ import {
   type LanguageId,
   type SyntaxTree,
 } from "../../syntax/index.js";
+import { tellOwnNames } from "../../rewrite/index.js";
 import { areKin } from "../names/kin.js";
 import type { NamingFile, SourceFiles } from "../names/source-files.js";
 import { treeOfOther } from "../other-trees.js";
@@ -115,6 +116,14 @@ export function classesNamed(tree: SyntaxTree, name: string): FoundClasses {
   const text = ownText ?? rest.otherwise.find((one) => one.path !== path)?.text;
   return { classes: [...own, ...others], isWhole: true, otherwise: text };
 }
+
+/** A class of the project is nearer than one that an import of a whole package brings in. */
+tellOwnNames((tree, name, { module }) => {
+  const folder = module.split(/[.:\\/]+/).join("/");
+  return classesNamed(tree, name).classes.some(({ path }) => !dirname(path).endsWith(folder));
+});
+
+const dirname = (path: string): string => path.slice(0, Math.max(path.lastIndexOf("/"), 0));
 
 /** The classes of a project that are derived from one of these, by whatever steps; those made on the spot too. */
 export function classesDerivedFrom(tree: SyntaxTree, names: readonly string[]): FoundClasses {

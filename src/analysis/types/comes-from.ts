@@ -1,7 +1,8 @@
 import { tellOrigins } from "../../pattern/index.js";
 import type { Import, SyntaxNode } from "../../syntax/index.js";
 import { escaped } from "../../syntax/index.js";
-import type { Answer } from "../answer.js";
+import { no, type Answer } from "../answer.js";
+import { shortened } from "../shown.js";
 import { broughtWhole } from "./brought-whole.js";
 import { typeWritten } from "./known.js";
 import { isLibraryType } from "./library.js";
@@ -13,6 +14,10 @@ import { comesFromModule, mayBeCalled, originFits, ownNameOf, type Wanted } from
  */
 export function namesWanted(node: SyntaxNode, { module, name }: Import): Answer {
   const { id } = node.tree.language;
+  if (id === "java" && name !== undefined && isMemberOfType(module)) {
+    const bare = bareMember(node, module, name);
+    if (bare) return bare;
+  }
   const answers = spellingsOf(id, { module, name }).map((wanted) => comesFromModule(node, wanted));
   const sure = answers.find(({ is }) => is === "yes") ?? answers.find(({ is }) => is === "unknown");
   if (!sure) return answers[0]!;
@@ -22,6 +27,20 @@ export function namesWanted(node: SyntaxNode, { module, name }: Import): Answer 
   return type
     ? isLibraryType(type, { names: [name!], module: new RegExp(`^${escaped(module)}$`), what: name! }, node)
     : sure;
+}
+
+/** Is it a type of Java that has the member, and no package? */
+const isMemberOfType = (module: string): boolean => /(?:^|\.)[A-Z]\w*$/.test(module);
+
+/** A member that is named without its type comes from an import, or from a type above that the file names as well. */
+function bareMember(node: SyntaxNode, module: string, name: string): Answer | undefined {
+  if (!node.isLeaf) return undefined;
+  const shown = shortened(node.text);
+  if (node.text !== name) return no("name.library", `\`${shown}\` is not called \`${name}\``, node);
+  const type = module.split(".").at(-1)!;
+  return node.tree.root.mentions(type).length === 0
+    ? no("name.library", `nothing in this file names \`${type}\``, node)
+    : undefined;
 }
 
 /** What to look for: in scripts a module of Node has two names, and an import by default gives the same members. */

@@ -32,6 +32,8 @@ import { listSort } from "./library/list-sort.js";
 import { boxedValue } from "./library/boxed-value.js";
 import { unsharedText } from "./library/unshared-text.js";
 import { standardCharset } from "./library/standard-charset.js";
+import { standardCall } from "./utilities/standard-call.js";
+import { standardObjects } from "./utilities/standard-objects.js";
 import { textBlock } from "./texts/text-block.js";
 import { switchExpression } from "./choices/switch-expression.js";
 
@@ -70,5 +72,7 @@ export const javaPack = pack("java", [
   boxedValue,
   standardCharset,
   unsharedText,
+  standardCall,
+  standardObjects,
 ]);
 export default javaPack;

@@ -1,5 +1,6 @@
 import { importStatements, type Import, type SyntaxNode, type SyntaxTree } from "../../syntax/index.js";
 import type { FreshNames } from "../fresh-names.js";
+import { mayHaveOwn } from "../own-names.js";
 import { CannotRewrite } from "../settle.js";
 
 /** How code is to call something from elsewhere, and the import that makes it so. */
@@ -50,7 +51,8 @@ export function nameFor(
   const given = names.broughtAs(wanted);
   if (given !== undefined) return { text: given, needs: { ...wanted, local: given } };
   const isAll = facts.starHasAll && same.some(({ name }) => name === "*");
-  if (isAll || facts.isVisible(wanted, tree)) return { text: wish, needs: undefined };
+  if ((isAll || facts.isVisible(wanted, tree)) && !isHidden(tree, wish, wanted))
+    return { text: wish, needs: undefined };
   // A full name is what it is, whatever else its first part is said of.
   if (wish.includes("::") || (!names.isBrought(wish, wanted) && !isTaken(tree, wish))) {
     names.bring(wish, wanted);
@@ -63,6 +65,15 @@ export function nameFor(
   const alias = names.choose([`${wish}_2`], start, end);
   names.bring(alias, wanted);
   return { text: alias, needs: { ...wanted, local: alias } };
+}
+
+/** Does something else hide what an import of all members would bring in: an import by name, a declaration, a class beside? */
+function isHidden(tree: SyntaxTree, wish: string, wanted: Import): boolean {
+  const items = importStatements(tree).flatMap(({ imports }) => imports);
+  return (
+    items.some((item) => item.name !== "*" && item.local === wish && !isSame(item, wanted)) ||
+    mayHaveOwn(tree, wish, wanted)
+  );
 }
 
 function isSame(a: Import, b: Import): boolean {

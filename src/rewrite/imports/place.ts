@@ -48,9 +48,10 @@ export function itemEdit(
 export function statementEdit(
   tree: SyntaxTree,
   statements: readonly ImportStatement[],
-  module: string,
+  wanted: readonly Import[],
   text: string,
 ): Edit {
+  const { module, form } = wanted[0]!;
   const newLine = lineEnd(tree.text);
   const block = text.replaceAll("\n", newLine);
   const groups = groupsOf(tree, statements);
@@ -59,16 +60,35 @@ export function statementEdit(
   const best = Math.max(...scores);
   const group = best === 0 ? groups.at(-1)! : groups[scores.lastIndexOf(best)]!;
   const apart = best === 0 && groups.length > 1;
-  const modules = group.map((statement) => statement.module);
-  const next = !apart && isSorted(modules) ? group.find((s) => compare(s.module, module) > 0) : undefined;
+  const next = apart ? undefined : nextIn(group, { ...wanted[0]!, key: keyOf(module, wanted) });
   const indent = tree.indentAt(group[0]!.node.start);
   if (next) {
     const at = next.node.start;
     return { start: at, end: at, text: block + newLine + indent };
   }
-  const last = group.at(-1)!.node;
+  const last = (group.findLast((statement) => statement.form === form) ?? group.at(-1)!).node;
   const at = endOfLine(tree, last.end);
   return { start: at, end: at, text: newLine + (apart ? newLine : "") + indent + block };
+}
+
+/** What a statement is sorted by: its module, and the name where it brings in no more than one. */
+function keyOf(module: string, items: readonly Import[]): string {
+  const [only, ...more] = items;
+  return only?.name === undefined || more.length > 0 ? module : `${module}\0${only.name}`;
+}
+
+/** The statement of a group ahead of which one belongs, where those of its form stand in an order. */
+function nextIn(
+  group: readonly ImportStatement[],
+  { module, form, key }: Import & { readonly key: string },
+): ImportStatement | undefined {
+  const ofForm = group.filter((statement) => statement.form === form);
+  const alike = ofForm.length > 0 ? ofForm : group;
+  const keys = alike.map((statement) => keyOf(statement.module, statement.imports));
+  const order = orderOf(keys);
+  if (order) return alike.find((_, at) => order(keys[at]!, key) > 0);
+  const isByModule = isSorted(alike.map((statement) => statement.module));
+  return isByModule ? alike.find((statement) => compare(statement.module, module) > 0) : undefined;
 }
 
 /** End of the statement's line when only its end or a comment follows there. */

@@ -69,7 +69,7 @@ export function tidyImports(
   for (const group of fresh.values()) {
     const text = facts.write(group, style);
     if (staying.length === 0 && whole.size > 0) instead.push(text);
-    else edits.push(statementEdit(after, staying, group[0]!.module, text));
+    else edits.push(statementEdit(after, staying, group, text));
   }
   const [first] = whole;
   if (first && instead.length > 0) {

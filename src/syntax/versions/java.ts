@@ -24,14 +24,16 @@ export const javaVersions: VersionFacts = {
       "addSuppressed",
     "8":
       "getOrDefault computeIfAbsent computeIfPresent merge putIfAbsent removeIf forEach Optional " +
-      "OptionalInt Collectors LocalDate Duration String.join Objects.nonNull Objects.isNull Map.Entry.comparingByKey",
+      "OptionalInt Collectors LocalDate Duration String.join Objects.nonNull Objects.isNull Map.Entry.comparingByKey " +
+      "Base64 newKeySet",
     "9":
       "Objects.requireNonNullElse Objects.requireNonNullElseGet ifPresentOrElse List.of Set.of Map.of Map.entry " +
       "takeWhile dropWhile readAllBytes transferTo",
     "10": "List.copyOf Set.copyOf Map.copyOf toUnmodifiableList",
-    "11": "isBlank strip stripLeading stripTrailing Files.readString Files.writeString Path.of",
+    "11": "repeat isBlank strip stripLeading stripTrailing Files.readString Files.writeString Path.of",
     "15": "formatted",
     "16": "mapMulti",
+    "17": "HexFormat",
     "21": "getFirst getLast",
   },
 };

@@ -276,6 +276,13 @@ export const CLASSES: readonly LibraryClasses[] = [
   classesIn("java.util.concurrent", "CopyOnWriteArrayList CopyOnWriteArraySet ConcurrentLinkedQueue", [
     "collection",
   ]),
+  classesIn(
+    "com.google.common.collect",
+    "ImmutableCollection ImmutableList ImmutableSet ImmutableSortedSet Multiset HashMultiset LinkedHashMultiset TreeMultiset " +
+      "ImmutableMultiset EvictingQueue",
+    ["collection"],
+  ),
+  classesIn("com.google.common.collect", "ImmutableList", ["sequence"]),
   classesIn("java.util", "Optional", ["optional"]),
   classes(
     "Object String StringBuilder Integer Long RuntimeException IllegalArgumentException IllegalStateException " +
