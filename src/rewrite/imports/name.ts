@@ -51,10 +51,11 @@ export function nameFor(
   const given = names.broughtAs(wanted);
   if (given !== undefined) return { text: given, needs: { ...wanted, local: given } };
   const isAll = facts.starHasAll && same.some(({ name }) => name === "*");
-  if ((isAll || facts.isVisible(wanted, tree)) && !isHidden(tree, wish, wanted))
-    return { text: wish, needs: undefined };
+  const isThere = isAll || facts.isVisible(wanted, tree);
+  const hidden = isThere && isHidden(tree, wish, wanted);
+  if (isThere && !hidden) return { text: wish, needs: undefined };
   // A full name is what it is, whatever else its first part is said of.
-  if (wish.includes("::") || (!names.isBrought(wish, wanted) && !isTaken(tree, wish))) {
+  if (wish.includes("::") || (!hidden && !names.isBrought(wish, wanted) && !isTaken(tree, wish))) {
     names.bring(wish, wanted);
     return { text: wish, needs: { ...wanted, local: wish } };
   }

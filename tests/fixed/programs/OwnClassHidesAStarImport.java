@@ -3,7 +3,7 @@
 //! rules java/null-safe-equals
 import java.util.*;
 
-class OwnClassHidesAStarImport {
+class Main {
     static boolean same(String a, String b) {
         return a == null ? b == null : a.equals(b); //! certain java/null-safe-equals
     }
