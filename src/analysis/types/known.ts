@@ -141,7 +141,9 @@ function declaredType(annotation: SyntaxNode, at: SyntaxNode): KnownType | undef
     if (makes === "pointer") pointers++;
   }
   const around = at.closest(Object.keys(declarators).filter((kind) => declarators[kind] === "many"));
-  if (around?.holds(annotation) || hasBrackets(at.parent)) return arrayOf(type);
+  if (around?.holds(annotation))
+    return { ...arrayOf(type), why: `\`${at.text}\` is declared \`${annotation.text}...\`` };
+  if (hasBrackets(at.parent)) return arrayOf(type);
   return pointers > 1 ? { ...type, name: `${type.name}${"*".repeat(pointers)}`, declared: undefined } : type;
 }
 

@@ -33,6 +33,7 @@ import { boxedValue } from "./library/boxed-value.js";
 import { unsharedText } from "./library/unshared-text.js";
 import { standardCharset } from "./library/standard-charset.js";
 import { standardCall } from "./utilities/standard-call.js";
+import { standardOptional } from "./utilities/optional/standard-optional.js";
 import { standardObjects } from "./utilities/standard-objects.js";
 import { textBlock } from "./texts/text-block.js";
 import { switchExpression } from "./choices/switch-expression.js";
@@ -74,5 +75,6 @@ export const javaPack = pack("java", [
   unsharedText,
   standardCall,
   standardObjects,
+  standardOptional,
 ]);
 export default javaPack;

@@ -28,19 +28,20 @@ export function isCollection(hole: Hole): (match: Match) => Answer {
   };
 }
 
-const ONE = /^(String|Integer|Long|Short|Byte|Character|Double|Float|Boolean|Class|[a-z]+)$/;
+const ONE = /\[\]$|^(String|Integer|Long|Short|Byte|Character|Double|Float|Boolean|Class|[a-z]+)$/;
 
-/** Is it one item, and neither a collection nor something else that items are taken out of? */
-function isOne(node: SyntaxNode): boolean {
+/** Is it one item or an array of them, which is taken as if its items were listed? */
+function isListed(node: SyntaxNode): boolean {
   const type = typeOf(node);
-  return node.is("string_literal") || node.is("class_literal") || (type !== undefined && ONE.test(type.name));
+  return node.is(["string_literal", "class_literal"]) || (type !== undefined && ONE.test(type.name));
 }
 
-/** Is it one item, or a collection of some? */
-const isOneOrMany =
+const isListedOrMany =
   (hole: Hole) =>
   (match: Match): Answer =>
-    isOne(match.the(hole)) ? yes("type.is", "one item is given", match.the(hole)) : isCollection(hole)(match);
+    isListed(match.the(hole))
+      ? yes("type.is", "an item or an array is given", match.the(hole))
+      : isCollection(hole)(match);
 
 /** The order in which a set is walked rests on how large it was made. */
 const sameOrder = (match: Match): Answer =>
@@ -50,8 +51,8 @@ const sameOrder = (match: Match): Answer =>
     match.node,
   );
 
-const oneOrMany = (match: Match): Snippet =>
-  isOne(match.the(items)) ? codeOf(Arrays, ".asList(", items, ")") : codeOf(items);
+const listedOrMany = (match: Match): Snippet =>
+  isListed(match.the(items)) ? codeOf(Arrays, ".asList(", items, ")") : codeOf(items);
 
 const COLLECT = "com.google.common.collect";
 
@@ -59,8 +60,8 @@ const COLLECT = "com.google.common.collect";
 export const MADE: readonly Row[] = [
   ...makes(`${COLLECT}.Lists.newArrayList`, ArrayList, [type]),
   ...makes(`${COLLECT}.Lists.newArrayList`, ArrayList, [type], [items], {
-    given: oneOrMany,
-    takes: isOneOrMany(items),
+    given: listedOrMany,
+    takes: isListedOrMany(items),
   }),
   ...makes(`${COLLECT}.Lists.newArrayList`, ArrayList, [type], [first, second, rest], {
     given: codeOf(Arrays, ".asList(", [first, second, rest], ")"),
@@ -74,10 +75,10 @@ export const MADE: readonly Row[] = [
   ...makes(`${COLLECT}.Lists.newCopyOnWriteArrayList`, inConcurrent("CopyOnWriteArrayList"), [type]),
   ...makes(`${COLLECT}.Sets.newHashSet`, inUtil("HashSet"), [type]),
   ...makes(`${COLLECT}.Sets.newHashSet`, inUtil("HashSet"), [type], [items], {
-    given: oneOrMany,
-    takes: isOneOrMany(items),
+    given: listedOrMany,
+    takes: isListedOrMany(items),
     doesSame: (match) =>
-      isOne(match.the(items))
+      isListed(match.the(items))
         ? sameOrder(match)
         : yes("flow.order", "the set is made of a collection, as before"),
   }),

@@ -136,7 +136,10 @@ export const trials: readonly Trial[] = [
     'g(new ArrayList<>(Arrays.asList(n)), new ArrayList<>(Arrays.asList("brood")));',
     ["java.util.ArrayList", "java.util.Arrays"],
   ),
-  holds(inMethod(imports(`${COLLECT}.Lists`), "g(Lists.newArrayList(all));"), "`all`"),
+  becomes(`${COLLECT}.Lists`, "g(Lists.newArrayList(all));", "g(new ArrayList<>(Arrays.asList(all)));", [
+    "java.util.ArrayList",
+    "java.util.Arrays",
+  ]),
   holds(inMethod(imports(`${COLLECT}.Lists`), "g(Lists.newArrayList(some));"), "`some`"),
   becomes(
     `${COLLECT}.Lists`,
