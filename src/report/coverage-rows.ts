@@ -136,7 +136,14 @@ export const NEEDS: readonly Need[] = [
       "java",
       "lambda lambda-expression method-reference function-itself called-on-the-spot unguarded-field",
     ),
-    missing: "utility types of other libraries, access that is wider than needed",
+    missing: "access that is wider than needed",
+  },
+  {
+    language: "Java",
+    from: "utility types and functions of other libraries",
+    to: "the standard library's",
+    rules: of("java", "standard-call standard-objects standard-optional"),
+    missing: "functions, predicates and suppliers in signatures; immutable collections; fluent iteration",
   },
   {
     language: "Java",

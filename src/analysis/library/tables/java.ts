@@ -1,4 +1,5 @@
 import type { LibraryCalls, LibraryClasses } from "../facts.js";
+import { OF_LIBRARIES } from "./java-libraries.js";
 import { rowsOf } from "./words.js";
 
 const { calls, callsIn, classes, classesIn } = rowsOf("java");
@@ -276,13 +277,6 @@ export const CLASSES: readonly LibraryClasses[] = [
   classesIn("java.util.concurrent", "CopyOnWriteArrayList CopyOnWriteArraySet ConcurrentLinkedQueue", [
     "collection",
   ]),
-  classesIn(
-    "com.google.common.collect",
-    "ImmutableCollection ImmutableList ImmutableSet ImmutableSortedSet Multiset HashMultiset LinkedHashMultiset TreeMultiset " +
-      "ImmutableMultiset EvictingQueue",
-    ["collection"],
-  ),
-  classesIn("com.google.common.collect", "ImmutableList", ["sequence"]),
   classesIn("java.util", "Optional", ["optional"]),
   classes(
     "Object String StringBuilder Integer Long RuntimeException IllegalArgumentException IllegalStateException " +
@@ -335,4 +329,5 @@ export const CLASSES: readonly LibraryClasses[] = [
   classesIn("javax.swing.table", "TableCellRenderer", ["function"]),
   classesIn("javax.swing.tree", "TreeCellRenderer", ["function"]),
   classesIn("javax.xml.transform", "URIResolver", ["function"]),
+  ...OF_LIBRARIES,
 ];

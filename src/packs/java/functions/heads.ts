@@ -7,6 +7,8 @@ export interface Head {
   readonly types: readonly string[];
   readonly isGeneric: boolean;
   readonly hasBody: boolean;
+  /** Does it throw what its own type parameters stand for: `<X extends Exception> void f() throws X`? */
+  readonly throwsParameter: boolean;
 }
 
 const MODIFIERS =
@@ -27,10 +29,15 @@ export function headOf(text: string): Head {
       .replace(/\s*[\w$]+\s*$/, "")
       .trim(),
   );
+  const own = plain.replace(MODIFIERS, "");
+  const generic = own.startsWith("<") ? own.slice(1, own.indexOf("(")) : "";
+  const typeParameters = commaParts(generic).map((one) => /^[\w$]+/.exec(one)?.[0]);
+  const thrown = /\)\s*throws\s+([^{;]*)/.exec(plain)?.[1] ?? "";
   return {
     name,
     types,
-    isGeneric: plain.replace(MODIFIERS, "").startsWith("<"),
+    isGeneric: generic !== "",
+    throwsParameter: commaParts(thrown).some((one) => typeParameters.includes(one)),
     hasBody: !plain.endsWith(";"),
   };
 }

@@ -126,6 +126,12 @@ function isOneMethod(match: Match): Answer {
       `\`${method}\` could be there several times, so that the reference does not say which`,
       call,
     );
+  if (known.some(({ throwsParameter }) => throwsParameter))
+    return no(
+      "form.fits",
+      `\`${method}\` throws what a type parameter of its own stands for, which is not worked out for a reference`,
+      call,
+    );
   if (known.length <= 1 && known[0]?.types.at(-1)?.endsWith("...") !== true)
     return yes("form.fits", `there is one \`${method}\` only`, call);
   return unknown("form.fits", `\`${owner}\` has several methods that \`${method}\` could be`, call);
@@ -184,6 +190,14 @@ export const methodReference = rule({
     return [text(`${of}::${method}`)];
   },
   trials: [
+    holds(
+      "class A {\n    static <E, X extends Exception> List<E> listOf(Frames<E, X> frames) throws X { return null; }\n    Object f = run(frames -> A.listOf(frames));\n}\n",
+      "throws what a type parameter",
+    ),
+    rewrites(
+      "class A {\n    static <E> List<E> listOf(Frames<E> frames) throws IOException { return null; }\n    Object f = run(frames -> A.listOf(frames));\n}\n",
+      "class A {\n    static <E> List<E> listOf(Frames<E> frames) throws IOException { return null; }\n    Object f = run(A::listOf);\n}\n",
+    ),
     rewrites(
       inMethod("Function<Hive, String> g = h -> h.name();"),
       inMethod("Function<Hive, String> g = Hive::name;"),

@@ -83,7 +83,7 @@ export function isFunctional({ type, name }: SingleMethod): Answer {
   const known = typeWritten(type);
   if (!known) return doubt;
   if (isTypeOfTrait(known, "function", type, { what: "interface with one method" }).is === "yes")
-    return yes("type.is", `\`${shown}\` is an interface of the platform with one method`, type);
+    return yes("type.is", `\`${shown}\` is an interface of a library with one method`, type);
   const { classes } = classesNamed(type.tree, known.name);
   const here = classes.filter(({ path }) => path === surroundingsOf(type.tree).path);
   const [own, ...more] = here.length > 0 ? here : classes;
@@ -93,9 +93,9 @@ export function isFunctional({ type, name }: SingleMethod): Answer {
     : doubt;
 }
 
-/** Does the platform have the name, and not as one of the interfaces with one method? */
+/** Does the platform, or a library that is known as well, have the name, and not as one of the interfaces with one method? */
 function isClassOfPlatform({ name, module }: KnownType, tree: SyntaxTree): boolean {
-  const isPlatform = (one: string): boolean => /^javax?\./.test(one);
+  const isPlatform = (one: string): boolean => /^(javax?|com\.google\.common)\./.test(one);
   if (module !== undefined) return isPlatform(module);
   if (CLASSES.includes(name)) return true;
   const whole = importsIn(tree).flatMap(({ imports }) => imports.filter((one) => one.name === "*"));

@@ -32,6 +32,14 @@ export const standardObjects = rule({
       inMethod(OLD, "return Objects.equal(a, b) ? 0 : Objects.hashCode(a, Objects.equal(b, this));"),
       inMethod(NEW, "return Objects.equals(a, b) ? 0 : Objects.hash(a, Objects.equals(b, this));"),
     ),
+    rewrites(
+      inMethod("import com.google.common.base.Objects;\n", "return Objects.hashCode(a, b); // as ever"),
+      inMethod("import java.util.Objects;\n", "return Objects.hash(a, b); // as ever"),
+    ),
+    ignores(
+      inMethod(OLD, "return Objects.equal(a, com.google.common.base.Objects.firstNonNull(a, b)) ? 0 : 1;"),
+    ),
+    trialsIn("java", "6").ignores(inMethod(OLD, "return Objects.hashCode(a, b);")),
     // One that has no other is written beside it, by another rule.
     ignores(inMethod(OLD, "return Objects.firstNonNull(a, b);")),
     ignores(inMethod(OLD, "return g(Objects.equal(a, b), Objects.toStringHelper(this));")),

@@ -24,6 +24,10 @@ const becomes = (
   );
 
 export const trials: readonly Trial[] = [
+  rewrites(
+    "import com.google.common.collect.Lists;\nimport java.util.List;\n\nclass Yard {\n    List<Hive> hives = Lists.newArrayList();\n}\n",
+    "import java.util.ArrayList;\nimport java.util.List;\n\nclass Yard {\n    List<Hive> hives = new ArrayList<>();\n}\n",
+  ),
   becomes(
     `${BASE}.Preconditions`,
     "this.a = Preconditions.checkNotNull(a);",
