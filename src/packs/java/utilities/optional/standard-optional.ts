@@ -63,7 +63,9 @@ export const standardOptional = rule({
     condition("everything that the type is used for is understood", answer),
     condition(
       "the new code takes what it is given",
-      (match) => moved(match).doubts.possible ?? yes("type.is", "values are taken in the place of values"),
+      (match) =>
+        moved(match).doubts.possible ??
+        yes("type.is", "what is given to `orElse` is a value, and no function"),
       { unknownIs: "possible" },
     ),
     condition("nothing reads the objects without the project's code", () =>

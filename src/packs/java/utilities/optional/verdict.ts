@@ -28,6 +28,7 @@ export function verdictOn(tree: SyntaxTree, hasOr: boolean): Verdict | undefined
   }
   const [first, ...others] = refused;
   if (first) return { refused: first, others: others.length };
-  const says = yes("form.fits", `all that \`Optional\` is used for is understood, in ${files.length} files`);
+  const where = files.length === 1 ? "one file" : `${files.length} files`;
+  const says = yes("form.fits", `all that \`Optional\` is used for is understood, in ${where}`);
   return { files, doubts, says };
 }
