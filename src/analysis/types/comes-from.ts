@@ -2,6 +2,7 @@ import { tellOrigins } from "../../pattern/index.js";
 import type { Import, SyntaxNode } from "../../syntax/index.js";
 import { escaped } from "../../syntax/index.js";
 import { no, type Answer } from "../answer.js";
+import { importsIn } from "../names/imports.js";
 import { shortened } from "../shown.js";
 import { broughtWhole } from "./brought-whole.js";
 import { typeWritten } from "./known.js";
@@ -32,15 +33,18 @@ export function namesWanted(node: SyntaxNode, { module, name }: Import): Answer 
 /** Is it a type of Java that has the member, and no package? */
 const isMemberOfType = (module: string): boolean => /(?:^|\.)[A-Z]\w*$/.test(module);
 
-/** A member that is named without its type comes from an import, or from a type above that the file names as well. */
+/** A member that is named without its type comes from a static import, or from a type above. */
 function bareMember(node: SyntaxNode, module: string, name: string): Answer | undefined {
   if (!node.isLeaf) return undefined;
-  const shown = shortened(node.text);
-  if (node.text !== name) return no("name.library", `\`${shown}\` is not called \`${name}\``, node);
+  const { tree, text } = node;
+  const shown = shortened(text);
+  if (text !== name) return no("name.library", `\`${shown}\` is not called \`${name}\``, node);
   const type = module.split(".").at(-1)!;
-  return node.tree.root.mentions(type).length === 0
-    ? no("name.library", `nothing in this file names \`${type}\``, node)
-    : undefined;
+  const isImported = importsIn(tree).some((one) => one.form === "static" && one.module === module);
+  const mayBeInherited = new RegExp(`\\b(extends|implements)\\b[^{]*\\b${type}\\b`).test(tree.text);
+  return isImported || mayBeInherited
+    ? undefined
+    : no("name.library", `nothing in this file brings in the members of \`${type}\``, node);
 }
 
 /** What to look for: in scripts a module of Node has two names, and an import by default gives the same members. */

@@ -1,15 +1,4 @@
-import {
-  holes,
-  isOfLibrary,
-  java,
-  need,
-  no,
-  shortened,
-  typeOf,
-  unknown,
-  weakest,
-  yes,
-} from "../../../core.js";
+import { holes, isOfLibrary, java, need, no, shortened, typeOf, unknown, yes } from "../../../core.js";
 import type { Answer, Hole, Match, SyntaxNode } from "../../../core.js";
 import { typeArguments } from "../types.js";
 import { calls, codeOf, constant, type Row } from "./row.js";

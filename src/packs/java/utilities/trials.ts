@@ -66,6 +66,8 @@ export const trials: readonly Trial[] = [
   ignores(inMethod("", "checkNotNull(a);\n        f(a);\n        newArrayList();")),
   ignores(inMethod(imports(`${BASE}.Preconditions`), "g(a);\n        a.g(a, b);\n        checkState(a);")),
 
+  ignores(inMethod("import java.util.*;\n", "g(hashCode(), Objects.equals(a, b));")),
+
   // The name of its class is taken: by the class that goes elsewhere, and stays here.
   rewrites(
     inMethod(imports(`${BASE}.Objects`), "g(Objects.equal(a, b), Objects.toStringHelper(this));"),
