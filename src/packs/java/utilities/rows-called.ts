@@ -1,6 +1,6 @@
 import { holes, isOfLibrary, java, need, no, shortened, typeOf, unknown, yes } from "../../../core.js";
 import type { Answer, Hole, Match, SyntaxNode } from "../../../core.js";
-import { typeArguments } from "../types.js";
+import { isLibraryName, typeArguments } from "../types.js";
 import { calls, codeOf, constant, type Row } from "./row.js";
 import { isCollection } from "./rows-made.js";
 
@@ -12,10 +12,11 @@ const { x, y, bytes, from, items, more } = holes({
   items: "expression",
   more: "arguments",
 });
-/** A separator that is written here, as a text or as one character. */
+/** A separator that is written here as a text. */
 const { between } = holes({ between: { kind: "expression", node: ["string_literal"] } });
 
 const Objects = need("java.util", "Objects");
+const Text = need("java.lang", "String");
 const Base64 = need("java.util", "Base64");
 const HexFormat = need("java.util", "HexFormat");
 const ConcurrentHashMap = need("java.util.concurrent", "ConcurrentHashMap");
@@ -32,6 +33,8 @@ const isText =
       if (!type) return unknown("type.is", `\`${shown}\` could be something else than a text`, node);
       if (type.name !== "String")
         return no("type.is", `\`${shown}\` is a \`${type.name}\`, and no text`, node);
+      const own = isLibraryName("String", "java.lang", node);
+      if (own.is !== "yes") return own;
     }
     return yes("type.is", "texts are given");
   };
@@ -87,7 +90,7 @@ const isThere =
   (match: Match): Answer => {
     const node = match.the(hole);
     const says = `\`${shortened(node.text)}\` could be null, ${otherwise}`;
-    return node.is(["string_literal", "object_creation_expression"]) || isWrittenText(node)
+    return node.is("object_creation_expression") || isWrittenText(node)
       ? yes("value.null", `\`${shortened(node.text)}\` is never null`, node)
       : unknown("value.null", says, node);
   };
@@ -130,7 +133,7 @@ export const CALLED: readonly Row[] = [
   ),
   {
     was: [codeOf(need(BASE, "Joiner"), ".on(", between, ").join(", items, ")")],
-    becomes: java.expression`String.join(${between}, ${items})`,
+    becomes: java.expression`${Text}.join(${between}, ${items})`,
     takes: areTexts,
     doesSame: areThere,
   },
@@ -141,10 +144,10 @@ export const CALLED: readonly Row[] = [
     takes: isCollection(items),
   }),
   ...BOXES.map(([owner, own]) =>
-    calls(`${PRIMITIVES}.${owner}.compare`, [x, y], codeOf(own, ".compare(", [x, y], ")")),
+    calls(`${PRIMITIVES}.${owner}.compare`, [x, y], codeOf(need("java.lang", own), ".compare(", [x, y], ")")),
   ),
   ...BOXES.map(([owner, own]) =>
-    calls(`${PRIMITIVES}.${owner}.hashCode`, [x], codeOf(own, ".hashCode(", x, ")")),
+    calls(`${PRIMITIVES}.${owner}.hashCode`, [x], codeOf(need("java.lang", own), ".hashCode(", x, ")")),
   ),
   calls("com.google.common.io.ByteStreams.toByteArray", [from], java.expression`${from}.readAllBytes()`),
   {

@@ -1,5 +1,6 @@
 import { holes, isOfTrait, need, no, typeOf, unknown, yes } from "../../../core.js";
 import type { Answer, Hole, Match, Need, Snippet, SyntaxNode } from "../../../core.js";
+import { isLibraryName } from "../types.js";
 import { codeOf, makes, type Row } from "./row.js";
 
 export const { size, items, first, second, rest } = holes({
@@ -28,12 +29,15 @@ export function isCollection(hole: Hole): (match: Match) => Answer {
   };
 }
 
-const ONE = /\[\]$|^(String|Integer|Long|Short|Byte|Character|Double|Float|Boolean|Class|[a-z]+)$/;
+const ONE = /^(String|Integer|Long|Short|Byte|Character|Double|Float|Boolean|Class)$/;
 
 /** Is it one item or an array of them, which is taken as if its items were listed? */
 function isListed(node: SyntaxNode): boolean {
-  const type = typeOf(node);
-  return node.is(["string_literal", "class_literal"]) || (type !== undefined && ONE.test(type.name));
+  if (node.is(["string_literal", "class_literal"])) return true;
+  const name = typeOf(node)?.name ?? "";
+  return (
+    /\[\]$|^[a-z]+$/.test(name) || (ONE.test(name) && isLibraryName(name, "java.lang", node).is === "yes")
+  );
 }
 
 const isListedOrMany =
@@ -47,7 +51,7 @@ const isListedOrMany =
 const sameOrder = (match: Match): Answer =>
   unknown(
     "flow.order",
-    "the items of the new set can be walked in another order, which neither of both promises",
+    "the new set may be walked in another order; neither library promises one",
     match.node,
   );
 

@@ -66,6 +66,11 @@ export const trials: readonly Trial[] = [
   ignores(inMethod("", "checkNotNull(a);\n        f(a);\n        newArrayList();")),
   ignores(inMethod(imports(`${BASE}.Preconditions`), "g(a);\n        a.g(a, b);\n        checkState(a);")),
 
+  // A class of the project's own hides that of the language.
+  rewrites(
+    inMethod(imports("com.google.common.primitives.Ints"), "g(Ints.compare(n, 3));") + "class Integer { }\n",
+    inMethod("", "g(java.lang.Integer.compare(n, 3));") + "class Integer { }\n",
+  ),
   ignores(inMethod("import java.util.*;\n", "g(hashCode(), Objects.equals(a, b));")),
 
   // The name of its class is taken: by the class that goes elsewhere, and stays here.

@@ -40,6 +40,15 @@ export class Doubts {
     );
   }
 
+  /** A method of another library could have the name. */
+  isGuessed(call: SyntaxNode): void {
+    this.possible ??= unknown(
+      "name.not-resolved",
+      `\`${shortened(call.text)}\` could be a method of another library`,
+      call,
+    );
+  }
+
   /** `get` throws another exception where no value is there. */
   catches(at: SyntaxNode): void {
     const says =

@@ -9,6 +9,7 @@ export class Members {
   readonly #tree: SyntaxTree;
   readonly #methods = new Map<string, readonly SyntaxNode[]>();
   readonly #fields = new Map<string, readonly SyntaxNode[]>();
+  #guessed: SyntaxNode | undefined;
   /** The names of members in whose declarations the type stands. */
   readonly names: ReadonlySet<string>;
   /** The files that name the type. */
@@ -31,6 +32,11 @@ export class Members {
         if (!found.has(path)) found.set(path, one);
       }
     return [...found.values()];
+  }
+
+  /** A call that was taken for one of the project's by its name alone. */
+  get guessed(): SyntaxNode | undefined {
+    return this.#guessed;
   }
 
   /** The files in which a word stands. */
@@ -63,7 +69,11 @@ export class Members {
       return parameters.length === count || parameters.at(-1)?.is("spread_parameter") === true;
     });
     const nearer = all.filter(isOf(call, name));
-    return nearer.length > 0 ? nearer : all;
+    if (nearer.length > 0) return nearer;
+    const object = call.is("method_invocation") ? call.child("object") : undefined;
+    if (all.some((one) => givesIt(one)) && object && !object.is("this") && !typeOf(object))
+      this.#guessed ??= call;
+    return all;
   }
 
   /** The types of the fields, and of the components of records, that the project has by a name. */

@@ -20,6 +20,16 @@ const FUNCTIONS = ["lambda_expression", "method_reference"];
 const renamed = (node: SyntaxNode, text: string): Edit => ({ start: node.start, end: node.end, text });
 const after = ({ end }: SyntaxNode, text: string): Edit => ({ start: end, end, text });
 
+/** Other text for a piece of a call. Throws a Refusal where a comment would go with it. */
+function replaced(call: SyntaxNode, start: number, end: number, text: string): Edit {
+  const { comments } = call.tree.language;
+  const lost = [...call.descendants()].find(
+    (node) => node.is(comments) && start <= node.start && node.end <= end,
+  );
+  if (lost) throw new Refusal("the comment here would be lost", lost);
+  return { start, end, text };
+}
+
 export interface Moving {
   readonly members: Members;
   readonly doubts: Doubts;
@@ -46,10 +56,7 @@ function staticMoved(call: SyntaxNode, name: SyntaxNode): Edit[] {
   if (text === "fromJavaUtil" || text === "toJavaUtil") {
     if (!first?.is(PRIMARY) || more.length > 0)
       throw new Refusal(`\`${text}\` is needed no more, but cannot be left out here`, call);
-    return [
-      { start: call.start, end: first.start, text: "" },
-      { start: first.end, end: call.end, text: "" },
-    ];
+    return [replaced(call, call.start, first.start, ""), replaced(call, first.end, call.end, "")];
   }
   const other = STATIC.get(text);
   if (other !== undefined) return [renamed(name, other)];
@@ -67,10 +74,8 @@ function mayBeIt(object: SyntaxNode, name: string, members: Members): boolean {
 
 function methodMoved(call: SyntaxNode, object: SyntaxNode, name: SyntaxNode, moving: Moving): Edit[] {
   const [first] = call.child("arguments")!.parts;
-  if (name.text === "orNull") {
-    return [{ start: name.start, end: call.end, text: "orElse(null)" }];
-  }
-  if (name.text === "toJavaUtil") return [{ start: object.end, end: call.end, text: "" }];
+  if (name.text === "orNull") return [replaced(call, name.start, call.end, "orElse(null)")];
+  if (name.text === "toJavaUtil") return [replaced(call, object.end, call.end, "")];
   if (name.text === "asSet" || !first)
     throw new Refusal(`the standard library has no \`${name.text}\``, call);
   if (name.text === "or") return otherwise(name, first, moving);

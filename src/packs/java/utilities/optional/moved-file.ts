@@ -80,7 +80,7 @@ function lookAtMember(method: SyntaxNode, { members, doubts }: Moving): void {
   if (!(type && holdsIt(type)) && !parameterTypes(method).some(holdsIt)) return;
   if (!isPrivate(method)) doubts.isPublic(method);
   const name = method.child("name")!.text;
-  if (!/@Override\b/.test(modifiersOf(method)) || members.methodsNamed(name).length > 1) return;
+  if (!standsIn(method) || members.methodsNamed(name).some((other) => !standsIn(other))) return;
   throw new Refusal(`\`${name}\` stands in for a method of another library`, method, "type.stand-in");
 }
 
@@ -103,5 +103,7 @@ const parentsOf = (around: SyntaxNode | undefined, { tree }: SyntaxNode): readon
 
 const modifiersOf = (member: SyntaxNode): string =>
   member.parts.find((part) => part.is("modifiers"))?.text ?? "";
+
+const standsIn = (method: SyntaxNode): boolean => /@Override\b/.test(modifiersOf(method));
 
 const isPrivate = (member: SyntaxNode): boolean => /\bprivate\b/.test(modifiersOf(member));

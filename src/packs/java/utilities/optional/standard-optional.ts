@@ -65,7 +65,7 @@ export const standardOptional = rule({
       "the new code takes what it is given",
       (match) =>
         moved(match).doubts.possible ??
-        yes("type.is", "what is given to `orElse` is a value, and no function"),
+        yes("type.is", "the receivers are known, and `orElse` is given values"),
       { unknownIs: "possible" },
     ),
     condition("nothing reads the objects without the project's code", () =>

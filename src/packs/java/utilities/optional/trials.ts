@@ -28,8 +28,14 @@ export const trials: readonly Trial[] = [
   ),
   // Through all files, with those that only use what others give.
   moves(
-    ["Optional<Queen> queen() { return hive.queen(); }", "boolean isCalm() { return queen().isPresent(); }"],
-    ["Optional<Queen> queen() { return hive.queen(); }", "boolean isCalm() { return queen().isPresent(); }"],
+    [
+      "Optional<Queen> queen(Hive hive) { return hive.queen(); }",
+      "boolean isCalm(Hive hive) { return queen(hive).isPresent(); }",
+    ],
+    [
+      "Optional<Queen> queen(Hive hive) { return hive.queen(); }",
+      "boolean isCalm(Hive hive) { return queen(hive).isPresent(); }",
+    ],
     {
       "Hive.java": [
         "import com.google.common.base.Optional;\nclass Hive {\n    public Optional<Queen> queen() { return Optional.of(new Queen()); }\n    void take(Optional<Queen> queen) { }\n}\n",
@@ -87,6 +93,21 @@ export const trials: readonly Trial[] = [
       "Predicate<String> f(Predicate<String> p) { return p.or(p); }",
     ],
   ),
+  // A method of another library could have the name.
+  rewrites(
+    file(
+      OLD,
+      "Optional<String> label() { return Optional.of(name); }",
+      "String f() { return next().label().orNull(); }",
+    ),
+    file(
+      NEW,
+      "Optional<String> label() { return Optional.of(name); }",
+      "String f() { return next().label().orElse(null); }",
+    ),
+    "possible",
+  ),
+  stays("comment here would be lost", "String f(Optional<String> a) { return a.orNull(/* no queen */); }"),
   stays("has no `asSet`", "Set<String> f(Optional<String> a) { return a.asSet(); }"),
   stays(
     "has no `presentInstances`",

@@ -26,6 +26,7 @@ export function verdictOn(tree: SyntaxTree, hasOr: boolean): Verdict | undefined
       refused.push(error);
     }
   }
+  if (members.guessed) doubts.isGuessed(members.guessed);
   const [first, ...others] = refused;
   if (first) return { refused: first, others: others.length };
   const where = files.length === 1 ? "one file" : `${files.length} files`;
