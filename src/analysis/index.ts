@@ -65,6 +65,7 @@ export { placeIn, surroundingsOf, type Surroundings } from "./project.js";
 export { classesDerivedFrom, classesIn, classesNamed, type FoundClasses } from "./classes/class-index.js";
 export { placeOf, type OwnClass, type OwnMember } from "./classes/own-class.js";
 export type { AskedFile, ResolvedTo, TypeFacts, TypeSource } from "./types/source.js";
+export { isPlatformClass } from "./types/brought-whole.js";
 export { namesWanted } from "./types/comes-from.js";
 export { comesFromModule, originOf, type Origin, type Wanted } from "./types/origin.js";
 export { annotationOf } from "./names/annotation.js";

@@ -127,7 +127,7 @@ export function describeUndo(command: Command): void {
 }
 
 async function undo(options: { config?: string; partly?: boolean }): Promise<void> {
-  const workspace = await openWorkspace(options, { command: "undo", onlyForSources: true });
+  const workspace = await openWorkspace(options, { command: "undo", onlyFor: [] });
   const restored = await workspace.undo(options.partly);
   for (const { path, was } of restored) process.stdout.write(`  ${was}  ${shownPath(path)}\n`);
   const left = restored.filter(({ was }) => was.startsWith("left alone")).length;

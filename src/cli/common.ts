@@ -145,9 +145,9 @@ export function openForPlan({ config }: Pick<PlanOptions, "config">): Promise<Wo
 /** The project around the working directory, narrowed to the rules asked for. Says first what must be known of it. */
 export async function openWorkspace(
   { config, rule, kind, to, workers, cache }: ProjectOptions,
-  { command, onlyForSources }: { readonly command?: "undo"; readonly onlyForSources?: boolean } = {},
+  { command, onlyFor }: { readonly command?: "undo"; readonly onlyFor?: readonly string[] | undefined } = {},
 ): Promise<Workspace> {
-  const opening = { config, rules: rule, kinds: kind, goal: to, onlyForSources };
+  const opening = { config, rules: rule, kinds: kind, goal: to, onlyFor };
   const workspace = await Workspace.open(process.cwd(), { ...opening, workers, cache });
   const cut = command === "undo" ? undefined : workspace.interrupted();
   for (const notice of [workspace.elsewhere(process.cwd()), cut])

@@ -69,8 +69,7 @@ async function propose(paths: string[], options: Options): Promise<void> {
 
 /** The project with the rules for the goal; where it cannot be reached at once, for the next version on the way. */
 async function openForNextStep(paths: readonly string[], options: Options): Promise<Workspace> {
-  // Files that are named may be others than those of the project.
-  const how = { onlyForSources: paths.length === 0 };
+  const how = { onlyFor: paths };
   const workspace = await openWorkspace(options, how);
   const way = workspace.project.journeys.find(({ steps }) => steps.length > 1);
   const [next] = way?.steps ?? [];

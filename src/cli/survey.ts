@@ -68,8 +68,8 @@ export function describeSurvey(command: Command): void {
 async function survey(paths: string[], options: Options): Promise<void> {
   checkOptions(paths, options);
   // A line is held for rules of which nothing is found any more, too.
-  const onlyForSources = paths.length === 0 && options.holdLine !== true;
-  const workspace = await openWorkspace(options, { onlyForSources });
+  const onlyFor = options.holdLine ? undefined : paths;
+  const workspace = await openWorkspace(options, { onlyFor });
   const examination = await withProgress((progress) =>
     workspace.examine({ ...taskOf(paths, options), progress }),
   );

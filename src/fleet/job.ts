@@ -156,7 +156,7 @@ async function workOut(
     kinds,
     goal,
     workers: 1,
-    onlyForSources: true,
+    onlyFor: [],
   });
   const examination = await workspace.propose();
   const { plan } = examination;

@@ -1,5 +1,5 @@
 import { existsSync, readFileSync, statSync } from "node:fs";
-import { dirname, join, resolve } from "node:path";
+import { dirname, join, relative, resolve } from "node:path";
 import { z } from "zod";
 import { EFFECTS, TRAITS } from "../analysis/index.js";
 import type { Library, Pack, Rule } from "../core.js";
@@ -239,8 +239,11 @@ export interface Loading {
   readonly goal?: Goal | undefined;
   /** The project's files, where they have been looked for already. */
   readonly sources?: Sources | undefined;
-  /** Leave out the rules that ship for languages in which the project has no file, so that less has to be loaded. */
-  readonly onlyForSources?: boolean | undefined;
+  /**
+   * The files and folders that will be asked about, none for all that there are: rules that ship for other languages than
+   * theirs are left out, so that less has to be loaded. Where nothing is given, all are there.
+   */
+  readonly onlyFor?: readonly string[] | undefined;
 }
 
 /**
@@ -249,7 +252,7 @@ export interface Loading {
  */
 export async function loadProject(
   from: string,
-  { config: configOption, root: rootOption, goal, sources: known, onlyForSources = false }: Loading = {},
+  { config: configOption, root: rootOption, goal, sources: known, onlyFor }: Loading = {},
 ): Promise<Project> {
   const configFile = configOption === undefined ? configAround(from) : resolve(from, configOption);
   const stat = configFile === undefined ? undefined : statSync(configFile, { throwIfNoEntry: false });
@@ -269,7 +272,8 @@ export async function loadProject(
   const moved = { root, folders, products: config.products ?? {} };
   const switches = config.rules ?? {};
   // To know that a rule does not exist, all must be known.
-  const isNarrow = onlyForSources && Object.keys(switches).length === 0;
+  const isNarrow =
+    onlyFor !== undefined && Object.keys(switches).length === 0 && areAmong(sources, onlyFor, { root, from });
   const languages = languagesIn(root, sources);
   const shipped = config.packs ? [] : await shippedPacks(isNarrow ? languages : undefined);
   const moves = config.packs ? [] : await shippedTables(moved, goal);
@@ -313,6 +317,18 @@ export async function loadProject(
     library: merged([config.library, ...packs.map(({ library }) => library)]),
     fileTime: config.secondsPerFile === undefined ? undefined : config.secondsPerFile * 1000,
   };
+}
+
+/** Are these paths files that were found, or folders in which some were? What is named may be a link, or ignored otherwise. */
+function areAmong(
+  { paths }: Sources,
+  named: readonly string[],
+  { root, from }: { readonly root: string; readonly from: string },
+): boolean {
+  return named.every((path) => {
+    const at = relative(root, resolve(from, path)).replaceAll("\\", "/");
+    return at === "" || paths.some((found) => found === at || found.startsWith(`${at}/`));
+  });
 }
 
 /** The languages whose rules may find something in these files; undefined for all, as documentation may be about any. */

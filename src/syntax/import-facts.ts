@@ -53,6 +53,10 @@ export interface WholeImports {
   readonly hide: boolean;
   /** What declares a module in a file of the project. */
   declares?(module: string): RegExp;
+  /** The modules that the code of a file stands in, whose names it sees without bringing them in. */
+  standsIn?(tree: SyntaxTree): readonly string[];
+  /** What brings a module of somebody else into all files of a project. */
+  readonly forAllFiles?: { readonly word: string; readonly form: RegExp };
   /** What defines something else of the name in a file of the project: a function, a member that is seen without a receiver. */
   defines?(name: string): RegExp;
 }

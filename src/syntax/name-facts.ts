@@ -122,8 +122,12 @@ export interface NameFacts {
   readonly objectScopes: readonly string[];
   /** Code that holds the name as text which the grammar does not read, such as the body of a macro. */
   hides(name: string, tree: SyntaxTree): SyntaxNode | undefined;
-  /** Names that the language itself gives a meaning in this place, such as `value` in a setter. */
+  /** Names that the language itself gives a meaning in this place, such as `nameof`. */
   implicit(name: SyntaxNode): boolean;
+  /** The word that brings in a parameter by the language's own name for it, as `set` does with `value`. */
+  implied(name: SyntaxNode): SyntaxNode | undefined;
+  /** The type that such a parameter has. */
+  impliedType(word: SyntaxNode): SyntaxNode | undefined;
   /**
    * How this use is written when what it stands for gets another name and what else it names does not; undefined
    * where that cannot be written.
@@ -180,6 +184,8 @@ export const ordinaryNames = {
   objectScopes: [],
   hides: () => undefined,
   implicit: () => false,
+  implied: () => undefined,
+  impliedType: () => undefined,
   renamed: (node: SyntaxNode, newName: string) => ({ node, text: newName }),
   reopened: (scope: SyntaxNode) => scope,
   ownerOf: () => undefined,

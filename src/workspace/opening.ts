@@ -16,10 +16,10 @@ export interface Opening {
   /** The version of a product to reach, by those rules alone that lead to it. */
   readonly goal?: Goal | undefined;
   /**
-   * Leave out the rules that ship for languages in which the project has no file, where none is asked for by its id. What is
-   * opened so must be asked only for what was found then.
+   * The files and folders that will be asked about, none for all that there are: rules that ship for other languages than theirs
+   * are left out, where none is asked for by its id. What is opened so must be asked only for what was found then.
    */
-  readonly onlyForSources?: boolean | undefined;
+  readonly onlyFor?: readonly string[] | undefined;
 }
 
 /**
@@ -27,11 +27,11 @@ export interface Opening {
  * Throws a Problem for a config that cannot be loaded, and a rule that is not there.
  */
 export async function openProject(
-  { from, config, root, rules: ids, kinds, goal, onlyForSources = false }: Opening,
+  { from, config, root, rules: ids, kinds, goal, onlyFor }: Opening,
   sources?: Sources,
 ): Promise<Project> {
-  const isNarrow = onlyForSources && ids === undefined;
-  const project = await loadProject(from, { config, root, goal, sources, onlyForSources: isNarrow });
+  const narrow = ids === undefined ? onlyFor : undefined;
+  const project = await loadProject(from, { config, root, goal, sources, onlyFor: narrow });
   const rules = ids?.map((id): Rule => {
     const found = project.allRules.find((rule) => rule.id === id);
     if (!found) throw new Problem(`There is no rule "${id}". List the rules with: uvran rules`);

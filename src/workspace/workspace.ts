@@ -145,9 +145,9 @@ export class Workspace {
    */
   static async open(
     from: string,
-    { config, root, rules, kinds, goal, onlyForSources, ...working }: Omit<Opening, "from"> & Working = {},
+    { config, root, rules, kinds, goal, onlyFor, ...working }: Omit<Opening, "from"> & Working = {},
   ): Promise<Workspace> {
-    const opening = { from, config, root, rules, kinds, goal, onlyForSources };
+    const opening = { from, config, root, rules, kinds, goal, onlyFor };
     const isNarrowed = [rules, kinds, goal].some((one) => one !== undefined);
     return new Workspace(await openProject(opening), { opening, isNarrowed, ...working });
   }

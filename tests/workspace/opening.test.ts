@@ -4,9 +4,9 @@ import { Sandbox } from "../cli/run.js";
 
 const OLD = "if (hive && hive.queen) mark(hive);\n";
 
-async function packsOf(files: Readonly<Record<string, string>>, rules?: readonly string[]): Promise<string> {
+async function packsOf(files: Readonly<Record<string, string>>, rules?: readonly string[], onlyFor: string[] = []): Promise<string> {
   const root = new Sandbox(files).root;
-  const { project } = await Workspace.open(root, { onlyForSources: true, rules });
+  const { project } = await Workspace.open(root, { onlyFor, rules });
   return [...new Set(project.allRules.map(({ id }) => id.split("/")[0]))].join(" ");
 }
 
@@ -19,6 +19,8 @@ test("rules are loaded for the languages of a project's files, and all where mor
   // Documentation, and what somebody names, may be of any language.
   expect(await packsOf({ "a.js": OLD, "b.md": "" })).toBe(ALL);
   expect(await packsOf({ "a.js": OLD }, ["python/scoped-resource"])).toBe(ALL);
+  expect(await packsOf({ "a.js": OLD, "b/c.rb": "" }, undefined, ["b", "a.js"])).toBe("javascript ruby");
+  expect(await packsOf({ "a.js": OLD, ".gitignore": "b", "b/c.rb": "" }, undefined, ["b"])).toBe(ALL);
   const switched = '{ "rules": { "python/scoped-resource": false } }';
   expect(await packsOf({ "a.js": OLD, "uvran.config.json": switched })).toBe(ALL);
 });

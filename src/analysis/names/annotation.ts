@@ -6,6 +6,8 @@ const INFERRED = /^(var|auto|const|let|val|dynamic|final)$/;
 
 /** The type that is written beside a declared name. */
 export function annotationOf(name: SyntaxNode): SyntaxNode | undefined {
+  const implied = name.tree.language.binding.impliedType(name);
+  if (implied) return unwrapped(implied);
   const target = targetAround(name);
   for (const holder of [target.parent, target.parent?.parent]) {
     if (!holder || holder.is(holder.tree.language.functions)) return undefined;

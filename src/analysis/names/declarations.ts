@@ -175,6 +175,8 @@ export class NameInFile {
     const { memberOf, named = false, does } = use;
     const base = { node, does, captured: false, member: memberOf !== undefined, named };
     if (binding.implicit(node)) return { ...base, to: undefined };
+    const implied = use.memberOf === undefined ? this.#implied(occurrence) : undefined;
+    if (implied) return { ...base, ...implied };
     if (use.memberOf !== undefined) return { ...base, ...this.#member(occurrence) };
     const found = this.#find(occurrence);
     if (found === undefined || typeof found === "string") {
@@ -182,6 +184,23 @@ export class NameInFile {
     }
     const captured = isLocalScope(found.scope) && !bodyAround(node).same(bodyOf(found.scope));
     return { ...base, to: found, captured };
+  }
+
+  readonly #impliedBy = new Map<number, Declaration>();
+  /** The parameter that the language itself declares for a name, unless something nearer has the name. */
+  #implied(occurrence: Occurrence): Pick<Reference, "to" | "captured"> | undefined {
+    const { node } = occurrence;
+    const word = node.tree.language.binding.implied(node);
+    const scope = word?.parent;
+    if (!word || !scope) return undefined;
+    const found = this.#find(occurrence);
+    if (typeof found === "object" && scope.holds(found.scope)) return undefined;
+    let to = this.#impliedBy.get(word.id);
+    if (!to) {
+      to = { name: this.name, as: "parameter", spaces: ["value"], scope, at: [word] };
+      this.#impliedBy.set(word.id, to);
+    }
+    return { to, captured: !bodyAround(node).same(bodyOf(scope)) };
   }
 
   /** What a name without a receiver refers to; a sentence where that cannot be told. */

@@ -16,6 +16,8 @@ import { originOf } from "./origin.js";
 export interface KnownType {
   /** The name of the class or type, without its arguments. */
   readonly name: string;
+  /** Its arguments as they are written, without white space: `<int,string>`. */
+  readonly args?: string | undefined;
   /** The module it comes from, where an import says so. */
   readonly module?: string | undefined;
   /** The declaration of the class, where it stands in the same file. */
@@ -90,7 +92,7 @@ function typeOfDeclaration(
   for (const at of declaration.at) {
     const annotation = annotationOf(at) ?? typeOfEach(at);
     if (!annotation) continue;
-    const type = declaredType(annotation, at);
+    const type = declaredType(annotation, at, declaration.name);
     const givesSame = (change: Reference): boolean => isSameType(typeGiven(change, abroad, depth), type);
     return keepsTypeUntil({ declaration, at, givesSame }, place) ? type : undefined;
   }
@@ -126,8 +128,8 @@ function typeOfEach(name: SyntaxNode): SyntaxNode | undefined {
 }
 
 /** The type of a name with an annotation, with what its declarator makes of it: arrays, pointers to pointers, functions. */
-function declaredType(annotation: SyntaxNode, at: SyntaxNode): KnownType | undefined {
-  const type = named(annotation, `\`${at.text}\` is declared \`${annotation.text}\``, at);
+function declaredType(annotation: SyntaxNode, at: SyntaxNode, name: string): KnownType | undefined {
+  const type = named(annotation, `\`${name}\` is declared \`${annotation.text}\``, at);
   if (!type) return undefined;
   const { declarators, dimensions } = at.tree.language.types;
   const hasBrackets = (node: SyntaxNode | undefined): boolean =>
@@ -142,7 +144,7 @@ function declaredType(annotation: SyntaxNode, at: SyntaxNode): KnownType | undef
   }
   const around = at.closest(Object.keys(declarators).filter((kind) => declarators[kind] === "many"));
   if (around?.holds(annotation))
-    return { ...arrayOf(type), why: `\`${at.text}\` is declared \`${annotation.text}...\`` };
+    return { ...arrayOf(type), why: `\`${name}\` is declared \`${annotation.text}...\`` };
   if (hasBrackets(at.parent)) return arrayOf(type);
   return pointers > 1 ? { ...type, name: `${type.name}${"*".repeat(pointers)}`, declared: undefined } : type;
 }
@@ -171,7 +173,8 @@ function named(type: SyntaxNode, why: string, at: SyntaxNode): KnownType | undef
   const origin = originOf(base);
   const leaf = leafOf(base);
   const declared = leaf && referencesAt(leaf).find(({ to }) => to && to.as !== "import")?.to;
-  return { name: origin?.name ?? name, module: origin?.module, declared, at, why };
+  const [args] = /^[<[].*[>\]]/.exec(plain.text.slice(base.end - plain.start).replace(/\s/g, "")) ?? [];
+  return { name: origin?.name ?? name, args, module: origin?.module, declared, at, why };
 }
 
 function ofClass(scope: SyntaxNode, at: SyntaxNode): KnownType | undefined {

@@ -117,6 +117,57 @@ export const guardedRead = rule({
   },
   trials: [
     rewrites(
+      "class Hive { public string Name; } class A { bool F(Hive h) { return h != null && h.Name.Length > 2; } }",
+      "class Hive { public string Name; } class A { bool F(Hive h) { return h?.Name.Length > 2; } }",
+    ),
+    rewrites(
+      "using System.Windows.Forms; class A { Form f; void F() { if (f != null) f.Show(); } }",
+      "using System.Windows.Forms; class A { Form f; void F() { f?.Show(); } }",
+    ),
+    // Somebody else's class of that name, in a module that is brought in or stands around.
+    rewrites(
+      "using System.Windows.Forms; using Yard; class A { Form f; void F() { if (f != null) f.Show(); } }",
+      "using System.Windows.Forms; using Yard; class A { Form f; void F() { f?.Show(); } }",
+      "likely",
+    ),
+    rewrites(
+      "using System; namespace Yard.Hives { class A { Form f; void F() { if (f != null) f.Show(); } } }",
+      "using System; namespace Yard.Hives { class A { Form f; void F() { f?.Show(); } } }",
+      "likely",
+    ),
+    rewrites(
+      "using System; using Yard;\nnamespace Yard.Hives { } class A { Form f; void F() { if (f != null) f.Show(); } }",
+      "using System; using Yard;\nnamespace Yard.Hives { } class A { Form f; void F() { f?.Show(); } }",
+      "likely",
+    ),
+    rewrites(
+      "using System; using Yard;\nnamespace Yard { } class A { Form f; void F() { if (f != null) f.Show(); } }",
+      "using System; using Yard;\nnamespace Yard { } class A { Form f; void F() { f?.Show(); } }",
+    ),
+    // What a type parameter stands for may have an operator of its own.
+    rewrites(
+      "using System; class Box<T> { public T Item; } class A { void F(Box<A> b) { if (b.Item != null) b.Item.Show(); } }",
+      "using System; class Box<T> { public T Item; } class A { void F(Box<A> b) { b.Item?.Show(); } }",
+      "likely",
+    ),
+    rewrites(
+      "using System; class A<T> where T : Hive { T t; void F() { if (t != null) t.Show(); } }",
+      "using System; class A<T> where T : Hive { T t; void F() { t?.Show(); } }",
+      "likely",
+    ),
+    rewrites(
+      "class Hive { } class Yard { public Hive First; } class A { void F(Yard y) { if (y.First != null) y.First.Show(); } }",
+      "class Hive { } class Yard { public Hive First; } class A { void F(Yard y) { y.First?.Show(); } }",
+    ),
+    rewrites(
+      "class A { Hive Old { set { if (value != null) value.Show(); } } } class Hive { }",
+      "class A { Hive Old { set { value?.Show(); } } } class Hive { }",
+    ),
+    holds(
+      "class A { Hive Old { set { if (value != null) value.Show(); } } } class Hive { public static bool operator ==(Hive a, Hive b) => true; }",
+      "operator",
+    ),
+    rewrites(
       HIVE + "class A { string F(IHive h) { return h != null ? h.Queen : null; } }",
       HIVE + "class A { string F(IHive h) { return h?.Queen; } }",
     ),

@@ -56,11 +56,7 @@ export const guardedTruth = rule({
     rewrites(inTest("h == null || h.IsOpen"), inTest("h?.IsOpen != false")),
     rewrites(inTest("h == null || !h.IsOpen"), inTest("h?.IsOpen != true")),
     rewrites(inTest("(h != null) && !h.Has(1)"), inTest("h?.Has(1) == false")),
-    rewrites(
-      inTest("h != null && h.Next != null && !h.Next.IsOpen"),
-      inTest("h?.Next?.IsOpen == false"),
-      "likely",
-    ),
+    rewrites(inTest("h != null && h.Next != null && !h.Next.IsOpen"), inTest("h?.Next?.IsOpen == false")),
     rewrites(inTest("x && h != null && h.IsOpen"), inTest("x && h?.IsOpen == true")),
     rewrites(
       "class A { bool F(IHive h) { return h != null && h.IsOpen; } }",

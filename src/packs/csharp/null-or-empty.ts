@@ -21,6 +21,7 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, KnownType, Match, SyntaxNode } from "../../core.js";
+import { bareTypeOf } from "./values.js";
 
 const { first, second, text } = holes({ first: "expression", second: "expression", text: "expression" });
 
@@ -62,7 +63,8 @@ function asked(match: Match): SyntaxNode | undefined {
   if (subject === undefined || !sameCode(asksToo.tree.node(subject), test.subject)) return undefined;
   // A list has a length as well.
   const type = typeOf(test.subject);
-  return type === undefined || isStringType(type, test.subject) ? test.subject : undefined;
+  if (type) return isStringType(type, test.subject) ? test.subject : undefined;
+  return /^([sS]tring)?$/.test(bareTypeOf(test.subject) ?? "") ? test.subject : undefined;
 }
 
 /** Is a type the string of the language, and no class of the project? */
@@ -77,8 +79,9 @@ function isString(match: Match): Answer {
   const subject = asked(match)!;
   const shown = shortened(subject.text);
   const type = typeOf(subject);
-  return type
-    ? yes("type.is", type.why, type.at)
+  if (type) return yes("type.is", type.why, type.at);
+  return bareTypeOf(subject) === "string"
+    ? yes("type.is", `\`${shown}\` is a \`string\``, subject)
     : unknown("type.not-known", `the type of \`${shown}\` is not known`, subject);
 }
 
@@ -110,6 +113,13 @@ export const nullOrEmpty = rule({
     ];
   },
   trials: [
+    rewrites(
+      "class Hive { public string Name; } class A { bool F(Hive h) { return h.Name == null || h.Name.Length == 0; } }",
+      "class Hive { public string Name; } class A { bool F(Hive h) { return string.IsNullOrEmpty(h.Name); } }",
+    ),
+    ignores(
+      "class Hive { public byte[] Mark; } class A { bool F(Hive h) { return h.Mark == null || h.Mark.Length == 0; } }",
+    ),
     rewrites(inClass('return s == null || s == "";'), inClass("return string.IsNullOrEmpty(s);")),
     rewrites(inClass("return s is null || s.Length == 0;"), inClass("return string.IsNullOrEmpty(s);")),
     rewrites(

@@ -11,7 +11,7 @@ import {
   unknown,
   yes,
 } from "../../core.js";
-import type { Answer, Match } from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull, fitsBeside, isTypeInferred, mayBeExpressionTree, nullableValue } from "./values.js";
 
@@ -60,9 +60,17 @@ function sameType(match: Match): Answer {
       );
 }
 
-/** Does the value go to a call, for which an overload is chosen by its type? */
-function isPassed({ place }: Match): boolean {
-  return place.parent?.is(["argument", "argument_list", "bracketed_argument_list"]) === true;
+/** The call that the value goes to, for which an overload is chosen by its type. */
+function passedTo({ place }: Match): SyntaxNode | undefined {
+  const isArgument = place.parent?.is(["argument", "argument_list", "bracketed_argument_list"]) === true;
+  return isArgument
+    ? (place.closest([
+        "invocation_expression",
+        "object_creation_expression",
+        "element_access_expression",
+        "constructor_initializer",
+      ]) ?? place.parent)
+    : undefined;
 }
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
@@ -84,7 +92,10 @@ export const valueOrFallback = rule({
     asksForNull(),
     condition("value and default fit in one expression", (match) =>
       match.found.isStatements
-        ? fitsBeside(match.the(value), match.the(fallback), isPassed(match))
+        ? fitsBeside(match.the(value), match.the(fallback), {
+            passedTo: passedTo(match),
+            unwraps: match.tests[0]!.asks === "value",
+          })
         : yes("flow.order", "they stood in one expression before"),
     ),
     condition("the result has the same type", sameType),
@@ -148,10 +159,9 @@ export const valueOrFallback = rule({
       `,
     ),
     // Two classes that only meet in what is returned.
-    rewrites(
+    holds(
       "class Q { } class D { } class A { object F(Q a, D b) { if (a != null) return a; return b; } }",
-      "class Q { } class D { } class A { object F(Q a, D b) { return a ?? b; } }",
-      "likely",
+      "neither",
     ),
     rewrites(
       `
@@ -202,6 +212,33 @@ export const valueOrFallback = rule({
     rewrites(
       "class Q { } class D : Q { } class A { void F(D a, Q b) { if (a != null) G(a); else G(b); } }",
       "class Q { } class D : Q { } class A { void F(D a, Q b) { G(a ?? b); } }",
+      "likely",
+    ),
+    rewrites(
+      "class Q { } class D : Q { } class A { void G(Q q) { } void F(D a, Q b) { if (a != null) G(a); else G(b); } }",
+      "class Q { } class D : Q { } class A { void G(Q q) { } void F(D a, Q b) { G(a ?? b); } }",
+    ),
+    holds(
+      "class A { void G(object o) { } void G(string s) { } void F(object a, string b) { if (a != null) G(a); else G(b); } }",
+      "overloads",
+    ),
+    holds("class A { void F(int? a, int b) { if (a != null) G(a); else G(b); } }", "overloads"),
+    rewrites(
+      "class A { void F(int? a, int b) { if (a.HasValue) G(a.Value); else G(b); } }",
+      "class A { void F(int? a, int b) { G(a ?? b); } }",
+    ),
+    holds("class A { void F(int? a, long b) { if (a.HasValue) G(a.Value); else G(b); } }", "overloads"),
+    holds(
+      "class B { public string Why; } class A : B { Exception e; void F() { if (e != null) G(e); else G(Why); } }",
+      "overloads",
+    ),
+    holds(
+      "class I { } class Q : I { } class D : I { } class A { I F(D a, Q b) { if (a != null) return a; return b; } }",
+      "neither",
+    ),
+    rewrites(
+      "class A { object F(List<int> a, List<string> b) { if (a != null) return a; return b; } }",
+      "class A { object F(List<int> a, List<string> b) { return a ?? b; } }",
       "likely",
     ),
     rewrites(

@@ -5,6 +5,7 @@ import {
   condition,
   functionAround,
   isNamedLike,
+  isPlatformClass,
   memberNamed,
   no,
   placeOf,
@@ -25,6 +26,8 @@ import { everyTest } from "../family/conditions.js";
 export function comparesPlainly(node: SyntaxNode): Answer {
   const name = shortened(node.text);
   const type = typeOf(node);
+  const member = type ? undefined : (typeOfMember(node) ?? typeOfOwnMember(node));
+  if (member !== undefined) return plainAs(member, node);
   if (!type) {
     const annotation = annotationOfPath(node);
     return annotation?.is("array_type")
@@ -66,9 +69,15 @@ export function hasNoEquality(name: string, node: SyntaxNode, at: SyntaxNode, wh
       `\`${shortened(otherwise)}\` gives the name \`${name}\` to something else`,
       at,
     );
-  return isNamedLike(name, "plain-equality", at) || isNamedLike(name, "value", at)
+  return isPlain(name, at)
     ? yes("type.operator", why, at)
     : unknown("type.operator", `\`${name}\` could have an operator \`==\` of its own`, at);
+}
+
+/** Has a type that the project does not declare an `==` that asks for null, as all of the platform have? */
+function isPlain(name: string, at: SyntaxNode): boolean {
+  if (isNamedLike(name, "plain-equality", at) || isNamedLike(name, "value", at)) return true;
+  return isPlatformClass(name, at).is === "yes";
 }
 
 function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string): Answer {
@@ -83,7 +92,7 @@ function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string
     );
     if (own)
       return no("type.operator", `\`${next}\` has an operator \`==\` of its own (${placeOf(own)})`, at);
-    const isOpen = classes.length === 0 && !isNamedLike(next, "plain-equality", at);
+    const isOpen = classes.length === 0 && !isPlain(next, at);
     if (isOpen)
       return unknown(
         "type.operator",
@@ -99,27 +108,73 @@ function ownEquality(name: string, node: SyntaxNode, at: SyntaxNode, why: string
 export function typeOfMember(read: SyntaxNode): string | undefined {
   const member = read.is("invocation_expression") ? read.child("function") : read;
   if (!member?.is("member_access_expression")) return undefined;
-  const object = member.child("expression");
-  const owner = object && typeOf(object);
+  const size = member.same(read) ? sizeType(member) : undefined;
+  if (size !== undefined) return size;
+  const owner = bareTypeOf(member.child("expression"));
   const name = member.child("name")?.text;
-  const found = owner && name !== undefined ? memberNamed(read, owner.name, name) : undefined;
+  const isOne = owner !== undefined && isOneClass(owner, read);
+  const found = isOne && name !== undefined ? memberNamed(read, owner, name) : undefined;
+  return typeOfOnly(found, member.same(read));
+}
+
+/** The name of the type of an expression, without its arguments: that of a member, too, where the project declares it. */
+export function bareTypeOf(node: SyntaxNode | undefined): string | undefined {
+  if (!node) return undefined;
+  return typeOf(node)?.name ?? bare(typeOfMember(node) ?? typeOfOwnMember(node));
+}
+
+/** A type as it is written, without its arguments and the mark of what may be null. */
+function bare(type: string | undefined): string | undefined {
+  return type?.replace(/\s|\?$/g, "").replace(/<.*>(?!\[)/s, "");
+}
+
+/** Is only one class of the project called so, which may be written in several parts? */
+function isOneClass(name: string, { tree }: SyntaxNode): boolean {
+  const { classes } = classesNamed(tree, name);
+  return classes.length < 2 || classes.every(({ head }) => /\bpartial\b/.test(head));
+}
+
+/** The type of a member that is the only one of its name, where it is read or called as what it is. */
+function typeOfOnly(found: ReturnType<typeof memberNamed>, isRead: boolean): string | undefined {
   // Of several methods with one name the arguments say which is meant.
-  const isOnly = found?.of.members.filter((one) => one.name === name).length === 1;
-  return isOnly && (found.member?.as === "method") === !member.same(read) ? found.member?.type : undefined;
+  const isOnly = found?.of.members.filter((one) => one.name === found.member?.name).length === 1;
+  const { type } = found?.member ?? {};
+  if (!isOnly || type === undefined || (found.member?.as === "method") === isRead) return undefined;
+  return namesParameter(type, found.of, found.member!.text) ? undefined : type;
+}
+
+/** The type of what says how many items a text, an array or a collection of the platform has. */
+function sizeType(member: SyntaxNode): string | undefined {
+  const type = bareTypeOf(member.child("expression"));
+  if (type === undefined || classesNamed(member.tree, type).classes.length > 0) return undefined;
+  const name = member.child("name")?.text;
+  const counts =
+    type === "string" || type.endsWith("[]") ? "Length" : COUNTED.test(type) ? "Count" : undefined;
+  return name === counts ? "int" : undefined;
+}
+
+const COUNTED =
+  /^(I?(List|Collection|Dictionary)|IReadOnly(List|Collection|Dictionary)|HashSet|SortedSet|SortedDictionary|Queue|Stack|LinkedList)$/;
+
+/** Has a type a type parameter in it, of the class or of the method, which stands for another one where it is read? */
+function namesParameter(type: string, { head }: OwnClass, member: string): boolean {
+  const lists = [/<([^<>]*)>/.exec(head.split(/[:{]/)[0]!), /\w\s*<([^<>]*)>\s*\(/.exec(member)];
+  const parameters = lists.flatMap((list) => list?.[1]?.match(/\w+/g) ?? []);
+  return (type.match(/\w+/g) ?? []).some((word) => parameters.includes(word));
 }
 
 /** Is what is read compared as what it is, with a literal or with null? */
 export function readComparesPlainly(read: SyntaxNode): Answer {
-  const type = typeOfMember(read);
+  const type = typeOfMember(read) ?? typeOf(read)?.name;
   const shown = shortened(read.text);
-  if (type === undefined)
-    return unknown("type.operator", `\`${shown}\` could be of a type that has its own \`==\``, read);
-  return hasNoEquality(
-    type.replace(/\?$/, "").replace(/<.*$/s, ""),
-    read,
-    read,
-    `\`${shown}\` is a \`${type}\``,
-  );
+  return type === undefined
+    ? unknown("type.operator", `\`${shown}\` could be of a type that has its own \`==\``, read)
+    : plainAs(type, read);
+}
+
+/** Has the type that an expression is known to have, as it is written, no `==` of its own? */
+function plainAs(type: string, read: SyntaxNode): Answer {
+  return hasNoEquality(bare(type)!, read, read, `\`${shortened(read.text)}\` is a \`${type}\``);
 }
 
 /**
@@ -150,25 +205,86 @@ export function nullableValue(node: SyntaxNode): string | undefined {
   return isOne ? annotation!.text : undefined;
 }
 
-/** Does a default fit beside a value in one expression, as it did in two statements? */
-export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode, isPassed: boolean): Answer {
-  const shown = shortened(fallback.text);
-  if (fallback.is("null_literal")) return yes("type.same", "the default is null");
-  const own = typeOf(value);
-  const other = typeOf(fallback);
-  const doubt = unknown(
-    "type.same",
-    `\`${shown}\` and \`${shortened(value.text)}\` may have types that only meet in a third`,
-    fallback,
-  );
-  if (!own || !other) return doubt;
-  if (own.name === other.name) return yes("type.same", "both have the same type", fallback);
-  if (isPassed) return doubt;
-  const isDerived = (below: string, above: string): boolean =>
-    above === "object" || classesDerivedFrom(value.tree, [above]).classes.some((one) => one.name === below);
-  return isDerived(other.name, own.name) || isDerived(own.name, other.name)
-    ? yes("type.same", `\`${other.name}\` and \`${own.name}\` are derived one from the other`, fallback)
-    : doubt;
+/** How a value and its default were used in two statements. */
+interface Beside {
+  /** The call that each of them went to. */
+  readonly passedTo: SyntaxNode | undefined;
+  /** Was the value taken out of its nullable: `count.Value`? */
+  readonly unwraps: boolean;
+}
+
+/**
+ * Does a default fit beside a value in one expression, as it did in two statements? The operator has one type: what only meets in
+ * a third does not compile, and of overloads the one for that type is called.
+ */
+export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode, { passedTo, unwraps }: Beside): Answer {
+  const code = "type.same";
+  const shown = `\`${shortened(fallback.text)}\` and \`${shortened(value.text)}\``;
+  if (fallback.is("null_literal")) return yes(code, "the default is null");
+  const own = typeAsWritten(value);
+  const other = typeAsWritten(fallback);
+  if (own === undefined || other === undefined)
+    return unknown(code, `${shown} may have types that only meet in a third`, fallback);
+  const passed = unwraps ? own : (nullableValue(value) ?? own);
+  const isNear = isDerived(other, own, value) || isDerived(own, other, value);
+  if (passedTo && passed !== other && !isOnlyMethod(passedTo)) {
+    const says = `a \`${passed}\` and a \`${other}\` may go to overloads of their own`;
+    const isUsual = [own, other].some((type) => type === "object" || isValueType(type, value));
+    return isNear && !isUsual ? unknown(code, says, fallback) : no(code, says, fallback);
+  }
+  if (own === other) return yes(code, "both have the same type", fallback);
+  if (isNear) return yes(code, `\`${other}\` and \`${own}\` are derived one from the other`, fallback);
+  return [own, other].every((type) => isWhole(type, value))
+    ? no(code, `neither \`${own}\` nor \`${other}\` is derived from the other`, fallback)
+    : unknown(code, `${shown} may have types that only meet in a third`, fallback);
+}
+
+/** Is what a call names the project's, and the only one of that name? */
+function isOnlyMethod(call: SyntaxNode): boolean {
+  const called = call.child("function");
+  const object = called?.is("member_access_expression") ? called.child("expression") : undefined;
+  const name = called?.is("identifier") ? called : called?.child("name");
+  const owner = object ? typeOf(object)?.name : call.closest(call.tree.language.classes)?.child("name")?.text;
+  if (!name?.is("identifier") || owner === undefined) return false;
+  const found = memberNamed(call, owner, name.text);
+  return found?.isWhole === true && found.of.members.filter((one) => one.name === name.text).length === 1;
+}
+
+/** The type of an expression with its arguments; that of a member comes from the class of the project that has it. */
+function typeAsWritten(node: SyntaxNode): string | undefined {
+  const known = typeOf(node);
+  if (known) return known.name + (known.args ?? "");
+  return (typeOfMember(node) ?? typeOfOwnMember(node))?.replace(/\s|\?$/g, "");
+}
+
+/** The type of a member that is named without an object: one of the class around, or of what that is derived from. */
+function typeOfOwnMember(read: SyntaxNode): string | undefined {
+  const name = read.is("invocation_expression") ? read.child("function") : read;
+  const around = name?.is("identifier")
+    ? read.closest(read.tree.language.classes)?.child("name")?.text
+    : undefined;
+  if (!name || around === undefined || referencesAt(name).some(({ to }) => to && to.as !== "field"))
+    return undefined;
+  return typeOfOnly(memberNamed(read, around, name.text), name.same(read));
+}
+
+/** Is a type derived from another, as far as the project's classes say? */
+function isDerived(below: string, above: string, { tree }: SyntaxNode): boolean {
+  return above === "object" || classesDerivedFrom(tree, [above]).classes.some(({ name }) => name === below);
+}
+
+/** Is everything known that a type is derived from? */
+function isWhole(name: string, { tree }: SyntaxNode): boolean {
+  const seen = new Set<string>();
+  const waiting = [name];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    if (seen.has(next)) continue;
+    seen.add(next);
+    const { classes, otherwise } = classesNamed(tree, next);
+    if (classes.length === 0 || otherwise !== undefined) return false;
+    waiting.push(...classes.flatMap(({ parents }) => parents));
+  }
+  return true;
 }
 
 /** The annotation of the variable or member that an expression names. */

@@ -19,7 +19,12 @@ export const csharpImports: ImportFacts = {
     hide: true,
     // A member of that name, which a class may have from another file.
     defines: (name) => new RegExp(`[\\w>\\]?]\\s+${escaped(name)}\\s*(?:\\{|=>|;|=(?![=>]))`),
-    declares: (module) => new RegExp(`^\\s*namespace\\s+${escaped(module)}\\b`, "m"),
+    standsIn: (tree) => tree.ofKinds(NAMESPACES).flatMap((id) => withThoseAround(tree.node(id))),
+    forAllFiles: {
+      word: "global",
+      form: /^\s*global\s+using\s+(?!(static\s+)?(global::)?(System|Microsoft)\b)/m,
+    },
+    declares: (module) => new RegExp(`^\\s*namespace\\s+${escaped(module)}(?![\\w.])`, "m"),
   },
   isOfPlatform: (module) => /^(System|Microsoft)\b/.test(module),
   write([first]) {
@@ -31,6 +36,14 @@ export const csharpImports: ImportFacts = {
   isHeader: (node) => node.is("extern_alias_directive"),
   inFull: ({ module, name }) => (name === undefined ? undefined : `${module}.${name}`),
 };
+
+const NAMESPACES = ["namespace_declaration", "file_scoped_namespace_declaration"];
+
+/** The names of a namespace and of those around it: `Yard.Hives` and `Yard`. */
+function withThoseAround(namespace: SyntaxNode): string[] {
+  const parts = (namespace.child("name")?.text ?? "").split(".");
+  return parts.map((_, n) => parts.slice(0, n + 1).join("."));
+}
 
 function fromStatement(node: SyntaxNode): ImportStatement | undefined {
   if (!node.is("using_directive")) return undefined;

@@ -1,3 +1,4 @@
+import type { SyntaxNode } from "../node.js";
 import {
   ordinaryNames,
   type NameFacts,
@@ -44,6 +45,10 @@ const assignment: UseEntry = (name, target) => {
 /** An argument with `ref` or `out` in front; what is taken by `in` is only read. */
 const argument: UseEntry = (_name, target) =>
   target.parent!.has("ref") || target.parent!.has("out") ? { does: "address" } : undefined;
+
+/** The word of an accessor that is given a value. */
+const setterWord = (accessor: SyntaxNode): SyntaxNode | undefined =>
+  accessor.children.find((child) => /^(set|init|add|remove)$/.test(child.kind));
 
 const FUNCTION: ScopeFacts = { is: "function", outside: ["name"] };
 const TYPE: ScopeFacts = { is: "class", outside: ["name", "attribute_list"] };
@@ -166,10 +171,16 @@ export const csharpNames: NameFacts = {
     property_declaration: BLOCK,
   },
   selfOf: (node) => (node.kind === "this" ? node.closest(TYPES) : undefined),
-  implicit: (name) =>
-    (name.text === "value" && name.closest(["accessor_declaration", ...TYPES])?.is("accessor_declaration")) ||
-    (name.text === "nameof" && name.field === "function") ||
-    name.text === "_",
+  implicit: (name) => (name.text === "nameof" && name.field === "function") || name.text === "_",
+  implied(name) {
+    if (name.text !== "value") return undefined;
+    const accessor = name.closest(["accessor_declaration", ...TYPES]);
+    return accessor?.is("accessor_declaration") ? setterWord(accessor) : undefined;
+  },
+  impliedType: (word) =>
+    word.parent?.is("accessor_declaration")
+      ? word.closest(["property_declaration", "indexer_declaration", "event_declaration"])?.child("type")
+      : undefined,
   isReference(declared) {
     const at = declared.closest(["parameter", "variable_declaration", "foreach_statement"]);
     return at?.is("parameter")

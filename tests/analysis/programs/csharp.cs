@@ -9,7 +9,25 @@ class Hive { int size;
 class Hive { int Size { get; set; } //? Size declares
   int Twice() => Size * 2; } //? Size reads 1
 // === value in a setter is no field
-class Hive { int value; int Size { set { size = value; } } } //? value#2 is outside
+class Hive { string value;
+  string Size {
+    get { return value; } //? value reads 1
+    set {
+      size = value; //? value reads 4; value missing unknown; value escapes yes
+      this.value = value; //? value writes 1; value#2 reads 4
+      Later(() => { size = value; }); } } } //? value captures 4
+// === a setter asks for its value, and gives it another one
+class Hive { string Size {
+    set {
+      if (value == null) return;
+      size = value; //? value missing no
+      value = Next();
+      size = value; } } } //? value missing unknown
+// === the value of an accessor has its own name in what is inside
+class Hive { int Size {
+    set {
+      foreach (var lid in lids) Later(value => {
+        size = value; }); } } } //? value reads 3
 // === value elsewhere is
 class Hive { int value; int Get() { return value; } } //? value#2 reads 1
 // === a property named like its type

@@ -2,7 +2,9 @@ import {
   classesNamed,
   isLeftAlone,
   isTarget,
+  memberNamed,
   no,
+  placeOf,
   rule,
   shortened,
   trialsIn,
@@ -20,7 +22,11 @@ function isList(items: SyntaxNode): Answer {
     classesNamed(items.tree, type.name).classes.length === 0 &&
     (/^(?:string|.*\[\])$/.test(type.name) ||
       (/^(?:List|IList|IReadOnlyList)$/.test(type.name) && /</.test(type.why)));
-  return isKnown ? yes("type.is", type.why, type.at) : noKnownList(items);
+  if (isKnown) return yes("type.is", type.why, type.at);
+  const found = type && memberNamed(items, type.name, "GetEnumerator");
+  return found?.isWhole && !found.member
+    ? no("type.is", `\`${type!.name}\` has no \`GetEnumerator\` (${placeOf(found.of)})`, items)
+    : noKnownList(items);
 }
 
 /** An item of an array is a place, and the variable of a loop a copy: for a struct that makes a difference. */
@@ -87,6 +93,15 @@ export const eachItem = rule({
     looks: ["Contains", "IndexOf", "ElementAt", "First", "Last"],
   }),
   trials: [
+    holds(
+      "class Box { public int Length; public Hive this[int n] => null; } class A { void F(Box box) { for (int i = 0; i < box.Length; i++) { Use(box[i]); } } }",
+      "has no `GetEnumerator`",
+    ),
+    rewrites(
+      "class Box : IEnumerable { public int Length; public Hive this[int n] => null; } class A { void F(Box box) { for (int i = 0; i < box.Length; i++) { Use(box[i]); } } }",
+      "class Box : IEnumerable { public int Length; public Hive this[int n] => null; } class A { void F(Box box) { foreach (var item in box) { Use(item); } } }",
+      "possible",
+    ),
     rewrites(
       inMethod(
         "for (int i = 0; i < hives.Count; i++)\n        {\n            var hive = hives[i];\n            int n = hive.Age + 1;\n        }",
