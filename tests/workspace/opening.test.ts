@@ -4,7 +4,11 @@ import { Sandbox } from "../cli/run.js";
 
 const OLD = "if (hive && hive.queen) mark(hive);\n";
 
-async function packsOf(files: Readonly<Record<string, string>>, rules?: readonly string[], onlyFor: string[] = []): Promise<string> {
+async function packsOf(
+  files: Readonly<Record<string, string>>,
+  rules?: readonly string[],
+  onlyFor: string[] = [],
+): Promise<string> {
   const root = new Sandbox(files).root;
   const { project } = await Workspace.open(root, { onlyFor, rules });
   return [...new Set(project.allRules.map(({ id }) => id.split("/")[0]))].join(" ");

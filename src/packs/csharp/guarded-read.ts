@@ -17,6 +17,8 @@ import { testedOnce } from "../family/conditions.js";
 import { orElse } from "../family/guarded.js";
 import {
   asksForNull,
+  fitsBeside,
+  isNeverNullRead,
   assignsNothing,
   mayBeExpressionTree,
   membersOfValue,
@@ -30,8 +32,18 @@ const { subject, read, fallback } = holes({
   fallback: { kind: "expression" },
 });
 
-const fallsBackToNull = (match: Match): boolean => match.the(fallback).is("null_literal");
+/** Is the default null, or null as the nullable form of what is read: `(int?)null`? */
+function fallsBackToNull(match: Match): boolean {
+  const given = match.the(fallback);
+  const isCast = given.is("cast_expression") && given.child("value")?.is("null_literal");
+  if (!isCast) return given.is("null_literal");
+  return given.child("type")?.text === `${typeOfMember(match.chain.use)}?`;
+}
 const fallsBack = (match: Match): boolean => match.has(fallback) && !fallsBackToNull(match);
+
+/** Is the default given for what is read and is null itself, too? */
+const mayFallBackElse = (match: Match): boolean =>
+  fallsBack(match) && !match.chain.asksUse && !isNeverNullRead(match.chain.use);
 
 /** Of a copy that is declared as something else, other members may be seen. */
 function copyIsAlike({ chain: { copied, links } }: Match): Answer {
@@ -51,6 +63,10 @@ function copyIsAlike({ chain: { copied, links } }: Match): Answer {
 }
 
 const { rewrites, ignores, holds } = trialsIn("csharp");
+const inCall = (code: string): string =>
+  "class Hive { public object What; public int Count; public long Weight; }\n" +
+  "class A { void Put(object o) { } void Put(string s) { } void Put(int n) { } void Put(long n) { } void One(object o) { }\n" +
+  `void F(Hive h, string none, int zero) { ${code} } }`;
 const HIVE = "interface IHive { string Queen { get; } string Name { get; } void Open(int n); }\n";
 
 export const guardedRead = rule({
@@ -87,9 +103,14 @@ export const guardedRead = rule({
       when: ({ chain }) => chain.kind === "and" || chain.kind === "or",
     }),
     condition(
+      "what is read and its default fit in one expression",
+      (match) => fitsBeside(match.chain.use, match.the(fallback), match.place, true),
+      { when: (match) => match.chain.kind === "choice" && match.found.isStatements && match.has(fallback) },
+    ),
+    condition(
       "what is read is never null itself",
       (match) =>
-        fallsBack(match) && !match.chain.asksUse
+        mayFallBackElse(match)
           ? unknown(
               "value.null",
               `\`${shortened(match.textOf(read))}\` could be null itself, which the old code gave back`,
@@ -103,7 +124,7 @@ export const guardedRead = rule({
     ),
   ],
   cautions: (match) =>
-    fallsBack(match) && !match.chain.asksUse
+    mayFallBackElse(match)
       ? [
           caution(
             "value.result",
@@ -116,6 +137,16 @@ export const guardedRead = rule({
     return fallsBack(match) ? orElse(safe, match.the(fallback)) : safe;
   },
   trials: [
+    holds(inCall("if (h != null) Put(h.What); else Put(none);"), "overloads"),
+    holds(inCall("if (h == null) { Put(zero); } else { Put(h.Weight); }"), "overloads"),
+    rewrites(inCall("if (h != null) Put(h.Count); else Put(zero);"), inCall("Put(h?.Count ?? zero);")),
+    rewrites(inCall("if (h != null) Put(h.What); else Put(null);"), inCall("Put(h?.What);"), "likely"),
+    rewrites(inCall("if (h != null) One(h.What); else One(null);"), inCall("One(h?.What);")),
+    holds(inCall("object o; if (h != null) o = h.Weight; else o = zero;"), "one type"),
+    rewrites(
+      inCall("long o; if (h != null) o = h.Weight; else o = zero;"),
+      inCall("long o; o = h?.Weight ?? zero;"),
+    ),
     rewrites(
       "class Hive { public string Name; } class A { bool F(Hive h) { return h != null && h.Name.Length > 2; } }",
       "class Hive { public string Name; } class A { bool F(Hive h) { return h?.Name.Length > 2; } }",
@@ -270,7 +301,6 @@ export const guardedRead = rule({
     rewrites(
       "class A { int F(string s) { return s != null ? s.Length : 0; } }",
       "class A { int F(string s) { return s?.Length ?? 0; } }",
-      "possible",
     ),
     rewrites(
       "class A { void F() { if (hive.Queen != null) hive.Queen.Mark(); } }",

@@ -11,7 +11,7 @@ import {
   unknown,
   yes,
 } from "../../core.js";
-import type { Answer, Match, SyntaxNode } from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForNull, fitsBeside, isTypeInferred, mayBeExpressionTree, nullableValue } from "./values.js";
 
@@ -60,19 +60,6 @@ function sameType(match: Match): Answer {
       );
 }
 
-/** The call that the value goes to, for which an overload is chosen by its type. */
-function passedTo({ place }: Match): SyntaxNode | undefined {
-  const isArgument = place.parent?.is(["argument", "argument_list", "bracketed_argument_list"]) === true;
-  return isArgument
-    ? (place.closest([
-        "invocation_expression",
-        "object_creation_expression",
-        "element_access_expression",
-        "constructor_initializer",
-      ]) ?? place.parent)
-    : undefined;
-}
-
 const { rewrites, ignores, holds } = trialsIn("csharp");
 
 export const valueOrFallback = rule({
@@ -92,10 +79,7 @@ export const valueOrFallback = rule({
     asksForNull(),
     condition("value and default fit in one expression", (match) =>
       match.found.isStatements
-        ? fitsBeside(match.the(value), match.the(fallback), {
-            passedTo: passedTo(match),
-            unwraps: match.tests[0]!.asks === "value",
-          })
+        ? fitsBeside(match.the(value), match.the(fallback), match.place, match.tests[0]!.asks === "value")
         : yes("flow.order", "they stood in one expression before"),
     ),
     condition("the result has the same type", sameType),

@@ -18,6 +18,7 @@ import {
 } from "../../core.js";
 import type { Answer, Condition, Link, OwnClass, SyntaxNode } from "../../core.js";
 import { everyTest } from "../family/conditions.js";
+import { goesTo, targetType } from "./choices/one-type.js";
 
 /**
  * Does `== null` ask for nothing but null? A class may say otherwise with an operator of its own, which `?.` and `??`
@@ -205,38 +206,74 @@ export function nullableValue(node: SyntaxNode): string | undefined {
   return isOne ? annotation!.text : undefined;
 }
 
-/** How a value and its default were used in two statements. */
-interface Beside {
-  /** The call that each of them went to. */
-  readonly passedTo: SyntaxNode | undefined;
-  /** Was the value taken out of its nullable: `count.Value`? */
-  readonly unwraps: boolean;
-}
-
 /**
- * Does a default fit beside a value in one expression, as it did in two statements? The operator has one type: what only meets in
- * a third does not compile, and of overloads the one for that type is called.
+ * Do a value and its default fit in one expression at a place, as they did in two statements? The operator has one type: what only
+ * meets in a third does not compile, and of overloads the one for that type is called. `unwraps`: the value was taken out of its
+ * nullable (`count.Value`), or is a member.
  */
-export function fitsBeside(value: SyntaxNode, fallback: SyntaxNode, { passedTo, unwraps }: Beside): Answer {
+export function fitsBeside(
+  value: SyntaxNode,
+  fallback: SyntaxNode,
+  place: SyntaxNode,
+  unwraps: boolean,
+): Answer {
   const code = "type.same";
-  const shown = `\`${shortened(fallback.text)}\` and \`${shortened(value.text)}\``;
-  if (fallback.is("null_literal")) return yes(code, "the default is null");
+  const call = callTaking(place);
+  const passedTo = call && isOnlyMethod(call) ? undefined : call;
+  const isNull = fallback.is("null_literal");
   const own = typeAsWritten(value);
-  const other = typeAsWritten(fallback);
-  if (own === undefined || other === undefined)
-    return unknown(code, `${shown} may have types that only meet in a third`, fallback);
+  const other = isNull ? "null" : typeAsWritten(fallback);
+  const names = `\`${shortened(fallback.text)}\` and \`${shortened(value.text)}\``;
+  const doubt = passedTo
+    ? `${names} may go to overloads of their own`
+    : `${names} may have types that only meet in a third`;
+  if (isNull) return passedTo ? unknown(code, doubt, fallback) : yes(code, "the default is null", fallback);
+  if (own === undefined || other === undefined) return unknown(code, doubt, fallback);
   const passed = unwraps ? own : (nullableValue(value) ?? own);
   const isNear = isDerived(other, own, value) || isDerived(own, other, value);
-  if (passedTo && passed !== other && !isOnlyMethod(passedTo)) {
+  const areValues = [own, other].map((type) => isValueType(type, value));
+  if (passedTo && passed !== other) {
     const says = `a \`${passed}\` and a \`${other}\` may go to overloads of their own`;
-    const isUsual = [own, other].some((type) => type === "object" || isValueType(type, value));
+    const isUsual = areValues.includes(true) || [own, other].includes("object");
     return isNear && !isUsual ? unknown(code, says, fallback) : no(code, says, fallback);
   }
   if (own === other) return yes(code, "both have the same type", fallback);
+  if (!areValues.includes(false)) return convertsAlike(own, other, place);
   if (isNear) return yes(code, `\`${other}\` and \`${own}\` are derived one from the other`, fallback);
   return [own, other].every((type) => isWhole(type, value))
     ? no(code, `neither \`${own}\` nor \`${other}\` is derived from the other`, fallback)
-    : unknown(code, `${shown} may have types that only meet in a third`, fallback);
+    : unknown(code, doubt, fallback);
+}
+
+/** Two types of values become one in an expression: the same as before, where one of them is wanted anyway. */
+function convertsAlike(own: string, other: string, place: SyntaxNode): Answer {
+  const code = "type.same";
+  const statement = goesTo(place);
+  const assigned = statement?.is("expression_statement") ? statement.firstPart!.child("left") : undefined;
+  const wanted = assigned ? bareTypeOf(assigned) : statement && targetType(statement);
+  if (wanted === own || wanted === other) return yes(code, `a \`${wanted}\` is wanted`, place);
+  const says = `the operator makes a \`${own}\` and a \`${other}\` one type`;
+  return wanted !== undefined && /^(object|dynamic)\??$/.test(wanted)
+    ? no(code, says, place)
+    : unknown(code, says, place);
+}
+
+/** The call that takes what stands in a place, for which an overload is chosen by its type. */
+function callTaking(place: SyntaxNode): SyntaxNode | undefined {
+  if (!place.parent?.is(["argument", "argument_list", "bracketed_argument_list"])) return undefined;
+  const calls = [
+    "invocation_expression",
+    "object_creation_expression",
+    "element_access_expression",
+    "constructor_initializer",
+  ];
+  return place.closest(calls) ?? place.parent;
+}
+
+/** Is what is read a value that is never null, as far as the project declares it? */
+export function isNeverNullRead(read: SyntaxNode): boolean {
+  const type = typeOfMember(read);
+  return type !== undefined && !type.trim().endsWith("?") && isValueType(type, read);
 }
 
 /** Is what a call names the project's, and the only one of that name? */
@@ -274,14 +311,16 @@ function isDerived(below: string, above: string, { tree }: SyntaxNode): boolean 
 }
 
 /** Is everything known that a type is derived from? */
-function isWhole(name: string, { tree }: SyntaxNode): boolean {
+function isWhole(name: string, at: SyntaxNode): boolean {
+  const { tree } = at;
   const seen = new Set<string>();
   const waiting = [name];
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
     if (seen.has(next)) continue;
     seen.add(next);
     const { classes, otherwise } = classesNamed(tree, next);
-    if (classes.length === 0 || otherwise !== undefined) return false;
+    const isOfLanguage = isNamedLike(next, "value", at) || next === "string";
+    if ((classes.length === 0 && !isOfLanguage) || otherwise !== undefined) return false;
     waiting.push(...classes.flatMap(({ parents }) => parents));
   }
   return true;

@@ -59,7 +59,7 @@ const isPlainLiteral = (node: SyntaxNode): boolean =>
   (node.is("integer_literal") && /^\d{1,9}$/.test(node.text));
 
 /** The type that a statement wants, as it is written. */
-function targetType(statement: SyntaxNode): string | undefined {
+export function targetType(statement: SyntaxNode): string | undefined {
   if (statement.is("local_declaration_statement")) {
     const type = statement.firstPart!.child("type");
     return type?.is("implicit_type") ? undefined : type?.text;
