@@ -10,9 +10,9 @@ import {
   item,
   rule,
 } from "../../core.js";
-import { shortened, sideEffectFree, trialsIn, typeOf, unknown } from "../../core.js";
+import { no, shortened, sideEffectFree, trialsIn, typeOf, unknown } from "../../core.js";
 import type { Answer, Match } from "../../core.js";
-import { mayBeExpressionTree } from "./values.js";
+import { fitsBeside, isValueType, mayBeExpressionTree } from "./values.js";
 
 const { table, key, fallback } = holes({ table: "expression", key: "expression", fallback: "expression" });
 const found = fresh("found");
@@ -36,6 +36,22 @@ function isDictionary(match: Match): Answer {
     : answer;
 }
 
+/** The type of the values of a dictionary, as it is written. */
+function typeOfValues(match: Match): string | undefined {
+  return /^<\w+,([^,<>]+(?:<[^<>]*>)?)>$/.exec(typeOf(match.the(table))?.args ?? "")?.[1];
+}
+
+/** Apart, the value and the default went on as what they are; the operator makes them one type. */
+function fitInOne(match: Match): Answer {
+  const given = match.the(fallback);
+  const own = typeOfValues(match);
+  if (given.is("null_literal") && own === undefined)
+    return unknown("type.same", "null may have no type in common with the value", given);
+  if (given.is("null_literal") && isValueType(own!, given))
+    return no("type.same", `null and a \`${own}\` have no type in common`, given);
+  return fitsBeside(match.node, given, match.place, true, own);
+}
+
 const { rewrites, ignores, holds } = trialsIn("csharp");
 const inClass = (code: string): string =>
   `class A { Dictionary<string, int> jars = new Dictionary<string, int>(); ${code} }\n`;
@@ -51,6 +67,9 @@ export const lookupOrDefault = rule({
     condition("it is a dictionary", isDictionary, { unknownIs: "possible" }),
     sideEffectFree(table),
     sideEffectFree(key),
+    condition("value and default fit in one expression", fitInOne, {
+      when: ({ found: { isStatements } }) => isStatements,
+    }),
     condition("the code is compiled and not read as an expression tree", (match) =>
       mayBeExpressionTree(match.node),
     ),
@@ -66,6 +85,20 @@ export const lookupOrDefault = rule({
         ],
   becomes: csharp.expression`${table}.TryGetValue(${key}, out var ${found}) ? ${found} : ${fallback}`,
   trials: [
+    holds(
+      inClass(
+        "void Put(object o) { } void Put(string s) { } void F(string k, string none) { if (jars.ContainsKey(k)) Put(jars[k]); else Put(none); }",
+      ),
+      "overloads",
+    ),
+    holds(
+      inClass("object F(string k, string none) { if (jars.ContainsKey(k)) return jars[k]; return none; }"),
+      "is derived from the other",
+    ),
+    holds(
+      inClass("object F(string k) { if (jars.ContainsKey(k)) return jars[k]; return null; }"),
+      "no type in common",
+    ),
     rewrites(
       inClass("int F(string k) { return jars.ContainsKey(k) ? jars[k] : 0; }"),
       inClass("int F(string k) { return jars.TryGetValue(k, out var found) ? found : 0; }"),

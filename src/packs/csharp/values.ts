@@ -216,12 +216,12 @@ export function fitsBeside(
   fallback: SyntaxNode,
   place: SyntaxNode,
   unwraps: boolean,
+  own = typeAsWritten(value),
 ): Answer {
   const code = "type.same";
   const call = callTaking(place);
   const passedTo = call && isOnlyMethod(call) ? undefined : call;
   const isNull = fallback.is("null_literal");
-  const own = typeAsWritten(value);
   const other = isNull ? "null" : typeAsWritten(fallback);
   const names = `\`${shortened(fallback.text)}\` and \`${shortened(value.text)}\``;
   const doubt = passedTo

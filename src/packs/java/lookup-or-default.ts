@@ -16,6 +16,7 @@ import {
 import type { Answer, Match } from "../../core.js";
 import { cheapDefault } from "../family/conditions.js";
 import { isNeverNull } from "./create-if-absent.js";
+import { oneMethod } from "./one-method.js";
 import { holdsNoNull, isMap, isOfType, objectsOfJava, typeArguments, wantsPrimitive } from "./types.js";
 
 const { map, key, fallback } = holes({ map: "expression", key: "expression", fallback: "expression" });
@@ -53,6 +54,7 @@ export const lookupOrDefault = rule({
         ? yes("type.same", "it was an object before")
         : wantsPrimitive(match.place, typeArguments(match.the(map))[1], match.the(fallback)),
     ),
+    oneMethod(fallback, (match) => typeArguments(match.the(map))[1]),
     condition("the map holds no null", (match) =>
       asksForKey(match)
         ? yes("value.null", "a key with null gives null, as before")
@@ -70,6 +72,10 @@ export const lookupOrDefault = rule({
         ],
   becomes: java.expression`${map}.getOrDefault(${key}, ${fallback})`,
   trials: [
+    holds(
+      "import java.util.Map;\nclass A { void put(Object o) { } void put(String s) { } void f(Map<String, Object> m, String none) { if (m.containsKey(none)) put(m.get(none)); else put(none); } }",
+      "two methods of the name `put`",
+    ),
     rewrites(
       inClass(MAP, "Integer n = lots.get(id);\n        return n != null ? n : 0;"),
       inClass(MAP, "return lots.getOrDefault(id, 0);"),

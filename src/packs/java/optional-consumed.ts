@@ -25,6 +25,7 @@ import {
 import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { isNeverNull } from "./create-if-absent.js";
 import { staysQuiet, usesOnlyFinal } from "./lambdas.js";
+import { oneMethod } from "./one-method.js";
 import { isOfType, isOptional, typeArguments, wantsPrimitive } from "./types.js";
 
 const { maybe, fallback, read, error, body } = holes({
@@ -163,6 +164,9 @@ export const optionalConsumed = rule({
       staysQuiet(moved(match)),
     ),
     condition("the default is of the type that the Optional holds", isOfItsType),
+    oneMethod(fallback, (match) =>
+      formOf(match) === "mapped" ? typeOf(match.the(read))?.name : typeArguments(match.the(maybe))[0],
+    ),
     condition("the Optional is the same where it is read", isLeftAlone),
   ],
   becomes: (match) => {
@@ -197,6 +201,14 @@ export const optionalConsumed = rule({
         ]
       : [],
   trials: [
+    holds(
+      "import java.util.Optional;\nclass A { void put(Object o) { } void put(String s) { } void f(Optional<Object> o, String none) { if (o.isPresent()) put(o.get()); else put(none); } }",
+      "two methods of the name `put`",
+    ),
+    rewrites(
+      "import java.util.Optional;\nclass A { void put(String s) { } void f(Optional<String> o, String none) { if (o.isPresent()) put(o.get()); else put(none); } }",
+      "import java.util.Optional;\nclass A { void put(String s) { } void f(Optional<String> o, String none) { put(o.orElse(none)); } }",
+    ),
     rewrites(
       inMethod('return queen.isPresent() ? queen.get() : "none";'),
       inMethod('return queen.orElse("none");'),
