@@ -1,5 +1,3 @@
-import { availableParallelism } from "node:os";
-
 /** Tests drive what was built: the library's entry points, the command line as a process, pages in a browser. */
 export default {
   testEnvironment: "node",
@@ -17,7 +15,7 @@ export default {
     "^uvran/testing$": "<rootDir>/dist/testing.js",
     "^(\\.{1,2}/.*)\\.js$": "$1",
   },
-  // Many tests wait for processes that they start, or for a page: three workers for two cores keep the cores busy.
-  maxWorkers: Math.ceil(availableParallelism() * 1.5),
+  // Most tests wait for processes that they start: one worker for each core keeps the run short.
+  maxWorkers: "100%",
   testTimeout: 120_000,
 };

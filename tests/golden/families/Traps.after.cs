@@ -59,7 +59,7 @@ class Traps
     }
 
     static string Shown(string s) { return s ?? "null"; }
-    static int Length(string s) { return s != null ? s.Length : -1; }
+    static int Length(string s) { return s?.Length ?? -1; }
     static string Twice() { return Next() != null ? Next() : "twice"; }
     static string OddOne() { return odd == null ? "odd is null" : odd.N.ToString(); }
 
