@@ -59,7 +59,9 @@ export function isPlatformClass(name: string, { tree }: SyntaxNode): Answer {
     return says("may be a class of the project");
   if (nameInFile(name, tree).declarations.length > 0) return says("is something else in this file");
   const statements = importsIn(tree);
-  const platform = statements.find(({ module }) => isOfPlatform?.(module));
+  const platform = statements.find(
+    ({ module, imports }) => isOfPlatform?.(module) && imports.some((one) => one.name === "*"),
+  );
   if (!platform) return says("comes from a place that is not seen here");
   const other = statements.find(
     ({ module, imports }) =>

@@ -13,17 +13,17 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, Match, Segment } from "../../core.js";
+import { fitsBeside } from "./fits-beside.js";
+import { typeOfMember } from "./member-types.js";
 import { testedOnce } from "../family/conditions.js";
 import { orElse } from "../family/guarded.js";
 import {
   asksForNull,
-  fitsBeside,
   isNeverNullRead,
   assignsNothing,
   mayBeExpressionTree,
   membersOfValue,
   readComparesPlainly,
-  typeOfMember,
 } from "./values.js";
 
 const { subject, read, fallback } = holes({
@@ -174,6 +174,27 @@ export const guardedRead = rule({
     rewrites(
       "using System; using Yard;\nnamespace Yard { } class A { Form f; void F() { if (f != null) f.Show(); } }",
       "using System; using Yard;\nnamespace Yard { } class A { Form f; void F() { f?.Show(); } }",
+    ),
+    rewrites(
+      "using Form = System.Windows.Forms.Form; class A { Lid f; void F() { if (f != null) f.Show(); } }",
+      "using Form = System.Windows.Forms.Form; class A { Lid f; void F() { f?.Show(); } }",
+      "likely",
+    ),
+    // A variable that is bound by a pattern, and no field of its name.
+    rewrites(
+      "class Hive { } class A { Hive lid; void F(object o) { if (!(o is Odd lid)) return; if (lid != null) lid.Show(); } }",
+      "class Hive { } class A { Hive lid; void F(object o) { if (!(o is Odd lid)) return; lid?.Show(); } }",
+      "likely",
+    ),
+    // Somebody else's `Stack` may count in another way.
+    rewrites(
+      "class A { bool F(Stack<Hive> s) { return s != null && s.Count == 2; } }",
+      "class A { bool F(Stack<Hive> s) { return s?.Count == 2; } }",
+      "likely",
+    ),
+    rewrites(
+      "using System.Collections.Generic; class A { bool F(Stack<Hive> s) { return s != null && s.Count == 2; } }",
+      "using System.Collections.Generic; class A { bool F(Stack<Hive> s) { return s?.Count == 2; } }",
     ),
     // What a type parameter stands for may have an operator of its own.
     rewrites(

@@ -1,7 +1,8 @@
 import { condition, guarded, holes, rule, takenSafely, text, trialsIn, unknown, yes } from "../../core.js";
 import type { Match, Segment } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
-import { asksForNull, assignsNothing, mayBeExpressionTree, membersOfValue, typeOfMember } from "./values.js";
+import { asksForNull, assignsNothing, mayBeExpressionTree, membersOfValue } from "./values.js";
+import { typeOfMember } from "./member-types.js";
 
 const { subject, read, fallback } = holes({
   subject: "expression",

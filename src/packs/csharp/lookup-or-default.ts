@@ -12,7 +12,8 @@ import {
 } from "../../core.js";
 import { no, shortened, sideEffectFree, trialsIn, typeOf, unknown } from "../../core.js";
 import type { Answer, Match } from "../../core.js";
-import { fitsBeside, isValueType, mayBeExpressionTree } from "./values.js";
+import { fitsBeside } from "./fits-beside.js";
+import { isValueType, mayBeExpressionTree } from "./values.js";
 
 const { table, key, fallback } = holes({ table: "expression", key: "expression", fallback: "expression" });
 const found = fresh("found");

@@ -21,7 +21,7 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, KnownType, Match, SyntaxNode } from "../../core.js";
-import { bareTypeOf } from "./values.js";
+import { bareTypeOf } from "./member-types.js";
 
 const { first, second, text } = holes({ first: "expression", second: "expression", text: "expression" });
 

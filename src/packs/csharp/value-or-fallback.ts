@@ -12,8 +12,9 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, Match } from "../../core.js";
+import { fitsBeside } from "./fits-beside.js";
 import { testedOnce } from "../family/conditions.js";
-import { asksForNull, fitsBeside, isTypeInferred, mayBeExpressionTree, nullableValue } from "./values.js";
+import { asksForNull, isTypeInferred, mayBeExpressionTree, nullableValue } from "./values.js";
 
 const { value, fallback } = holes({
   value: "expression",

@@ -72,6 +72,11 @@ export const lookupOrDefault = rule({
         ],
   becomes: java.expression`${map}.getOrDefault(${key}, ${fallback})`,
   trials: [
+    rewrites(
+      "import java.util.Map;\nclass A { void f(Map<String, String> m, String k) { if (m.containsKey(k)) other.put(m.get(k)); else other.put(other.label); } }",
+      "import java.util.Map;\nclass A { void f(Map<String, String> m, String k) { other.put(m.getOrDefault(k, other.label)); } }",
+      "possible",
+    ),
     holds(
       "import java.util.Map;\nclass A { void put(Object o) { } void put(String s) { } void f(Map<String, Object> m, String none) { if (m.containsKey(none)) put(m.get(none)); else put(none); } }",
       "two methods of the name `put`",

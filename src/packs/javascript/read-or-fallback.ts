@@ -18,6 +18,7 @@ import {
 import type { Answer, Match, PresenceTest } from "../../core.js";
 import { everyTest, testedOnce } from "../family/conditions.js";
 import { orElse } from "../family/guarded.js";
+import { oneSignature } from "./one-signature.js";
 import { sameAsMissing } from "./presence-tests.js";
 
 const { subject, read, fallback } = holes({
@@ -84,6 +85,7 @@ export const readOrFallback = rule({
   given: [
     testedOnce(),
     everyTest("what is tested is an object or missing", stopsAlike),
+    oneSignature(read, fallback),
     condition("what is read is never missing itself", isThereItself, { unknownIs: "possible" }),
   ],
   cautions: (match) =>
@@ -97,6 +99,11 @@ export const readOrFallback = rule({
         ],
   becomes: (match) => orElse(takenSafely(match.chain), match.the(fallback)),
   trials: [
+    ts.holds(
+      HIVE +
+        "class Yard { put(x: string): void; put(x: number): void; put(x: any) { } f(h: Hive | undefined, zero: string) { if (h) this.put(h.age); else this.put(zero); } }\n",
+      "several signatures",
+    ),
     ts.rewrites(
       HIVE + "const f = (h: Hive | undefined) => h ? h.name : 'none';\n",
       HIVE + "const f = (h: Hive | undefined) => h?.name ?? 'none';\n",

@@ -2,6 +2,7 @@ import { changesOf, choice, condition, holes, javascript, present, referencesAt,
 import { trialsIn, unknown, yes } from "../../core.js";
 import type { Answer, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
+import { oneSignature } from "./one-signature.js";
 import { asksForMissing, byTruth, differsFor } from "./presence-tests.js";
 
 const { value, fallback } = holes({ value: "expression", fallback: "expression" });
@@ -31,6 +32,9 @@ const differs = differsFor("kept it", "falls back");
 
 const js = trialsIn("javascript");
 const ts = trialsIn("typescript");
+const inYard = (code: string): string =>
+  "class Yard { put(x: string): void; put(x: number): void; put(x: any) { } one(x: any) { } " +
+  `f(n: string | null, m: string, zero: number) { ${code} } }`;
 
 export const valueOrFallback = rule({
   id: "javascript/value-or-fallback",
@@ -41,6 +45,7 @@ export const valueOrFallback = rule({
   given: [
     testedOnce(),
     condition("what is declared keeps its type", keepsType),
+    oneSignature(value, fallback),
     condition(
       "the test is for being missing, or stays one for being false",
       (match) => (byTruth(match) ? yes("value.falsy", "|| asks for the same") : asks.ask(match)),
@@ -53,6 +58,14 @@ export const valueOrFallback = rule({
       ? javascript.expression`${value} || ${fallback}`
       : javascript.expression`${value} ?? ${fallback}`,
   trials: [
+    ts.holds(inYard("if (n != null) this.put(n); else this.put(zero);"), "several signatures"),
+    ts.rewrites(inYard("if (n != null) this.put(n); else this.put(m);"), inYard("this.put(n ?? m);")),
+    ts.rewrites(inYard("if (n != null) this.one(n); else this.one(zero);"), inYard("this.one(n ?? zero);")),
+    ts.rewrites(
+      inYard("if (n != null) other.put(n); else other.put(zero);"),
+      inYard("other.put(n ?? zero);"),
+      "likely",
+    ),
     trialsIn("javascript").ignores(
       "function f(x) { switch (x) { default: return x; case null: return 1; case undefined: } }",
     ),

@@ -12,7 +12,7 @@ import { argumentName, assigns, declaring, memberOfSomething, reads, updates } f
 const valueOrType: NameUse = { does: "read", spaces: ["value", "type"] };
 const typeRead: NameUse = { does: "read", spaces: ["type"] };
 const local = declaring("write", { as: "local", in: "here" });
-const patternVariable = declaring("write", { as: "local", in: "here", onSomePaths: true });
+const patternVariable = declaring("write", { as: "local", in: scopeOfPattern, onSomePaths: true });
 const parameter = declaring("write", { as: "parameter", in: "here" });
 const className = declaring("write", { as: "class", in: "here", spaces: ["type"] });
 const method = declaring("write", { as: "method", in: "class" });
@@ -45,6 +45,17 @@ const assignment: UseEntry = (name, target) => {
 /** An argument with `ref` or `out` in front; what is taken by `in` is only read. */
 const argument: UseEntry = (_name, target) =>
   target.parent!.has("ref") || target.parent!.has("out") ? { does: "address" } : undefined;
+
+/** What the condition of an `if` declares is seen behind it as well. */
+function scopeOfPattern(name: SyntaxNode): SyntaxNode | undefined {
+  let at = name;
+  for (const above of name.ancestors()) {
+    const isCondition = above.is("if_statement") && at.field === "condition";
+    if (csharpNames.scopes[above.kind] && !isCondition) return above;
+    at = above;
+  }
+  return undefined;
+}
 
 /** The word of an accessor that is given a value. */
 const setterWord = (accessor: SyntaxNode): SyntaxNode | undefined =>

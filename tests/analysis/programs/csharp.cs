@@ -205,3 +205,15 @@ class A { int F() {
   G();
   return n; //? n unchanged since 2
 } }
+// === what a condition declares is seen behind it, and hides a field
+class Yard { Hive lid; int n;
+  void F(object o, string s) {
+    if (!(o is Lid lid)) return;
+    if (!int.TryParse(s, out var n)) return;
+    Use(lid, n); } //? lid is unknown; n is unknown
+  void G() { Use(lid, n); } } //? lid reads 1; n reads 1
+// === and where there is no such field
+class Yard {
+  void F(object o) {
+    if (!(o is Lid lid)) return;
+    Use(lid); } } //? lid reads 3

@@ -229,3 +229,14 @@ class A { void f() {
   Object a = make(); //? a escapes unknown
   keep(a);
 } }
+// === what a condition binds is seen behind it, and hides a field
+class Yard { Hive lid;
+  void f(Object o) {
+    if (!(o instanceof Lid lid)) return;
+    use(lid); } //? lid is unknown
+  void g() { use(lid); } } //? lid reads 1
+// === a loop that ends when its condition does not hold binds what follows
+class Yard { Hive lid;
+  void f() {
+    while (!(next() instanceof Lid lid)) { skip(); }
+    use(lid); } } //? lid is unknown
