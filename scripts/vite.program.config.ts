@@ -18,12 +18,15 @@ export default defineConfig({
       "bullmq",
       "chokidar",
       "editorconfig",
+      "fast-xml-parser",
       "fastify",
       "handlebars",
+      "iconv-lite",
       "jiti",
       "piscina",
       "typescript",
       "web-tree-sitter",
+      "yaml",
     ],
   },
   build: {
@@ -33,6 +36,8 @@ export default defineConfig({
     emptyOutDir: true,
     minify: false,
     rolldownOptions: {
+      // Nothing happens when these are loaded, so that who takes only their types need not wait for them.
+      treeshake: { moduleSideEffects: [{ test: /\/dist\/prove\//, sideEffects: false }] },
       input: { uvran: at("dist/cli/start.js"), worker: at("dist/workspace/worker.js") },
       output: { comments: false, entryFileNames: "[name].js", chunkFileNames: "[name]-[hash].js" },
     },

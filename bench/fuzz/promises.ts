@@ -69,7 +69,7 @@ export async function brokenPromises(
     if (now === text) say("a change changes something", "the text is as it was", subset);
     if ((await errorsIn(path, now)) > (await errorsIn(path, text)))
       say("no file parses worse", "more syntax errors", subset);
-    const lost = lostComments(path, text, now);
+    const lost = await lostComments(path, text, now);
     if (lost.length > 0) say("no comment is lost", lost.join(" "), subset);
     const layout = otherLayout(text, now);
     if (layout !== undefined) say("layout stays", layout, subset);
@@ -92,18 +92,18 @@ function isInside({ start, end }: TextRange, text: string): boolean {
 }
 
 /** Comments that stand less often in the new text. */
-function lostComments(path: string, was: string, now: string): string[] {
+async function lostComments(path: string, was: string, now: string): Promise<string[]> {
   const left = new Map<string, number>();
-  for (const comment of commentsIn(path, now)) left.set(comment, (left.get(comment) ?? 0) + 1);
-  return commentsIn(path, was).filter((comment) => {
+  for (const comment of await commentsIn(path, now)) left.set(comment, (left.get(comment) ?? 0) + 1);
+  return (await commentsIn(path, was)).filter((comment) => {
     const count = left.get(comment) ?? 0;
     left.set(comment, count - 1);
     return count === 0;
   });
 }
 
-function commentsIn(path: string, text: string): string[] {
-  return (regionsOf(path, text) ?? []).flatMap((region) => {
+async function commentsIn(path: string, text: string): Promise<string[]> {
+  return ((await regionsOf(path, text)) ?? []).flatMap((region) => {
     const tree = parse(region.text, region.language);
     return tree.comments.map((n) => tree.textOf(n).replace(/\s+/g, " ").trim());
   });

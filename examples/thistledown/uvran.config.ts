@@ -17,6 +17,8 @@ const mapper = {
 };
 
 export default defineConfig({
+  // where no manifest says which version the code must run on
+  targets: { typescript: "2022", python: "3.9", java: "8", ruby: "2.7", powershell: "5.1" },
   rules: {
     "python/model-base": mapper,
     "python/typed-columns": mapper,

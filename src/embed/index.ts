@@ -1,19 +1,19 @@
 /** A file's name and text in, the stretches of code in it out, each with the way back to the file. */
 import { languageOfFile } from "../syntax/index.js";
-import { scriptsInHtml } from "./html.js";
-import { fencesInMarkdown } from "./markdown.js";
-import { cellsInNotebook } from "./notebook.js";
 import { wholeFile, type Region } from "./region.js";
 
 export { type Region } from "./region.js";
 
-const HOSTS: readonly (readonly [readonly string[], (text: string) => Region[]])[] = [
-  [[".md", ".markdown"], fencesInMarkdown],
-  [[".ipynb"], cellsInNotebook],
-  [[".html", ".htm"], scriptsInHtml],
+type Regions = (text: string) => Region[];
+
+/** Files that hold code of other languages; what reads them is large, and is loaded with the first of them. */
+const HOSTS: readonly (readonly [readonly string[], () => Promise<Regions>])[] = [
+  [[".md", ".markdown"], async () => (await import("./markdown.js")).fencesInMarkdown],
+  [[".ipynb"], async () => (await import("./notebook.js")).cellsInNotebook],
+  [[".html", ".htm"], async () => (await import("./html.js")).scriptsInHtml],
 ];
 
-function hostOf(path: string): ((text: string) => Region[]) | undefined {
+function hostOf(path: string): (() => Promise<Regions>) | undefined {
   return HOSTS.find(([endings]) => endings.some((ending) => path.toLowerCase().endsWith(ending)))?.[1];
 }
 
@@ -23,8 +23,8 @@ export function mayHoldCode(path: string, text?: string): boolean {
 }
 
 /** The stretches of code in a file; undefined when it is of no kind that has any. */
-export function regionsOf(path: string, text: string): Region[] | undefined {
+export async function regionsOf(path: string, text: string): Promise<Region[] | undefined> {
   const language = languageOfFile(path, text);
   if (language) return [wholeFile(text, language)];
-  return hostOf(path)?.(text);
+  return (await hostOf(path)?.())?.(text);
 }

@@ -21,22 +21,25 @@ export function narrowed(match: Match, { where = [] }: Rule): Match | undefined 
   return match;
 }
 
-/** Puts the version that the new code needs at the head of the evidence; gives the outcome where it may not be needed. */
+/**
+ * Puts the version that the new code needs at the head of the evidence. Gives how sure that leaves a change, or the outcome
+ * where the version may not be needed.
+ */
 function settleVersion(
   { id, title, target }: Rule,
   match: Match,
   novelties: readonly Novelty[],
   evidence: Ground[],
-): Omit<Silenced, "path"> | Unplaced<HeldBack> | undefined {
+): Omit<Silenced, "path"> | Unplaced<HeldBack> | Trust {
   const verdict = versionVerdict([...novelties, { since: target }], match);
-  if (!verdict) return undefined;
+  if (!verdict) return "certain";
   const { answer, isTooOld, needs } = verdict;
   const { line } = match.node;
   const { code, says } = answer.evidence;
   if (isTooOld) return { rule: id, title, line, needs, asked: says };
   if (answer.is === "no") return { rule: id, line, code, reason: says };
   evidence.unshift({ answer: answer.is, ...answer.evidence });
-  return undefined;
+  return answer.is === "yes" ? "certain" : "likely";
 }
 
 /** What must hold for the spelling that was found to mean the same as the rule's own. */
@@ -112,9 +115,9 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
   if (rule.advice !== undefined) {
     const { id, title, kind, advice } = rule;
     const says = typeof advice === "string" ? advice : advice(match);
-    const refused = settleVersion(rule, match, [], evidence);
-    if (refused) return refused;
-    return { rule: id, title, kind, trust, line, says, evidence };
+    const settled = settleVersion(rule, match, [], evidence);
+    if (typeof settled === "object") return settled;
+    return { rule: id, title, kind, trust: lower(trust, settled), line, says, evidence };
   }
   try {
     const own = rewritten(rule, match);
@@ -126,8 +129,9 @@ export function judge({ rule, order }: Entry, match: Match): Outcome {
     const edits = unordered.sort((a, b) => a.start - b.start || a.end - b.end);
     if (edits.some(({ start }, i) => i > 0 && start < edits[i - 1]!.end))
       throw new CannotRewrite("edit.clash", "two parts of the change want the same text");
-    const refused = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
-    if (refused) return refused;
+    const settled = settleVersion(rule, match, newlyNeeded(match, edits), evidence);
+    if (typeof settled === "object") return settled;
+    trust = lower(trust, settled);
     const cautions = (rule.cautions?.(match) ?? []).map((one) => elsewhereOnly(one, match));
     const notes = [...(rule.notes?.(match) ?? []), ...tooLong(match, edits)];
     // What behaves differently in a case that is not ruled out is not certain, whatever the conditions say.

@@ -12,7 +12,7 @@ export async function keepComment(
   place: TextPlace,
   rule: string,
 ): Promise<Edit | undefined> {
-  const [region, ...more] = regionsOf(path, text) ?? [];
+  const [region, ...more] = (await regionsOf(path, text)) ?? [];
   if (!region?.isWhole || more.length > 0) return undefined;
   await loadGrammars([region.language]);
   const tree = parseFile(text, region.language);

@@ -1,5 +1,5 @@
 import { applyEdits, Excerpt, sorted, type Edit } from "../rewrite/index.js";
-import { noveltiesIn, oncePerTree, parse, type Novelty, type SyntaxTree } from "../syntax/index.js";
+import { noveltiesIn, parse, syntaxIn, type Novelty, type SyntaxTree } from "../syntax/index.js";
 import type { Match } from "../rules/index.js";
 
 /**
@@ -61,11 +61,5 @@ function isInUse(tree: SyntaxTree, { what, isSyntax }: Novelty): boolean {
   // Most files do not even have its token.
   const token = /^`(.+)`$/.exec(what)?.[1];
   if (!isSyntax || (token !== undefined && !tree.text.includes(token))) return false;
-  return syntaxOf(tree).has(what);
+  return syntaxIn(tree).some((one) => one.what === what);
 }
-
-/** The syntax of a file that has a version; none where there is an `#if`, behind which some compilers never read. */
-const syntaxOf = oncePerTree((tree): ReadonlySet<string> => {
-  if (/^[ \t]*#[ \t]*if/m.test(tree.text)) return new Set();
-  return new Set(noveltiesIn(tree).flatMap((one) => (one.isSyntax ? [one.what] : [])));
-});

@@ -13,8 +13,8 @@ export async function editsFor(path: string, text: string, changes: readonly Kep
   const own = changes.flatMap((change) => change.edits);
   const after = applyEdits(text, own);
   if (!mayTouchImports(text, after, changes)) return own;
-  const old = regionsOf(path, text) ?? [];
-  const now = regionsOf(path, after) ?? [];
+  const old = (await regionsOf(path, text)) ?? [];
+  const now = (await regionsOf(path, after)) ?? [];
   if (old.length !== now.length) return own;
   const imports: Edit[] = [];
   for (const [i, region] of now.entries()) {
@@ -88,7 +88,7 @@ export async function textAfter(path: string, text: string, changes: readonly Ke
 /** How many syntax errors the code in a file has. */
 export async function errorsIn(path: string, text: string): Promise<number> {
   let count = 0;
-  for (const region of regionsOf(path, text) ?? []) {
+  for (const region of (await regionsOf(path, text)) ?? []) {
     await loadGrammars([region.language]);
     count += countErrors(region.text, region.language);
   }

@@ -65,7 +65,7 @@ export class Engine {
    * file that holds code. Lines are 1-based.
    */
   async explain(rule: Rule, path: string, text: string, line: number): Promise<Explanation[] | undefined> {
-    const regions = regionsOf(path, text);
+    const regions = await regionsOf(path, text);
     const found: Explanation[] = [];
     for (const region of regions ?? []) {
       await this.prepare(region.language);
@@ -79,7 +79,7 @@ export class Engine {
 
   /** The changes for one file; undefined when its name belongs to no kind of file that holds code. */
   async file(path: string, text: string): Promise<FileResult | undefined> {
-    const regions = regionsOf(path, text);
+    const regions = await regionsOf(path, text);
     if (!regions) return undefined;
     const results: FileResult[] = [];
     for (const [i, region] of regions.entries()) {

@@ -46,6 +46,7 @@ export function trialEngine(
     types: STRICT,
     files: filesNaming(Object.entries(beside).map(([path, [text]]) => ({ path, text }))),
     targets: {
+      meansAssumed: true,
       targetOf: () => (target === undefined ? undefined : { version: target, says: "by the example" }),
     },
   });

@@ -1,5 +1,8 @@
 import { isUtf8 } from "node:buffer";
-import iconv from "iconv-lite";
+import type iconv from "iconv-lite";
+import { whenNeeded } from "./when-needed.js";
+
+const conversions = whenNeeded<typeof iconv>("iconv-lite");
 
 /** How the bytes of a source stand for its text. */
 export type Encoding = string;
@@ -21,7 +24,7 @@ export function encodingOf(bytes: Uint8Array): Encoding | undefined {
   if (mark === 0xfeff) return comesBack(bytes, "utf-16be");
   const declared = codingLine(bytes);
   if (declared !== undefined && !/^utf-?8/i.test(declared) && !isAscii(bytes))
-    return iconv.encodingExists(declared) ? comesBack(bytes, declared) : undefined;
+    return conversions().encodingExists(declared) ? comesBack(bytes, declared) : undefined;
   if (isUtf8(bytes)) return UTF8;
   return mayBePairs(bytes) ? undefined : BYTES;
 }
@@ -40,18 +43,18 @@ export function unknownEncoding(bytes: Uint8Array): string {
 export function decode(bytes: Uint8Array): string {
   const encoding = encodingOf(bytes) ?? BYTES;
   if (encoding === UTF8) return new TextDecoder(UTF8, { ignoreBOM: true }).decode(bytes);
-  return iconv.decode(Buffer.from(bytes), encoding, { stripBOM: false });
+  return conversions().decode(Buffer.from(bytes), encoding, { stripBOM: false });
 }
 
 /** The bytes of a text; undefined where the encoding has no bytes for a character of it. */
 export function encode(text: string, encoding: Encoding): Uint8Array | undefined {
   if (encoding === UTF8) return Buffer.from(text, "utf8");
-  const bytes = iconv.encode(text, encoding, { addBOM: false });
-  return iconv.decode(bytes, encoding, { stripBOM: false }) === text ? bytes : undefined;
+  const bytes = conversions().encode(text, encoding, { addBOM: false });
+  return conversions().decode(bytes, encoding, { stripBOM: false }) === text ? bytes : undefined;
 }
 
 function comesBack(bytes: Uint8Array, encoding: Encoding): Encoding | undefined {
-  const back = encode(iconv.decode(Buffer.from(bytes), encoding, { stripBOM: false }), encoding);
+  const back = encode(conversions().decode(Buffer.from(bytes), encoding, { stripBOM: false }), encoding);
   return back && Buffer.compare(back, bytes) === 0 ? encoding : undefined;
 }
 

@@ -1,8 +1,11 @@
 import { existsSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { parseSync } from "editorconfig";
+import type editorconfig from "editorconfig";
 import type { LineLimit } from "../rules/index.js";
 import { languageOnDisk } from "./file-language.js";
+import { whenNeeded } from "./when-needed.js";
+
+const editorSettings = whenNeeded<typeof editorconfig>("editorconfig");
 
 /** Files in which formatters and checkers are told how long a line may be, with where they say it. */
 const SETTINGS: readonly { readonly file: string; readonly of: RegExp; readonly says: RegExp }[] = [
@@ -22,6 +25,7 @@ export const LINE_SETTINGS: readonly string[] = [".editorconfig", ...SETTINGS.ma
 export class LineLimits {
   readonly #root: string;
   readonly #found = new Map<string, LineLimit | undefined>();
+  readonly #told = new Map<string, boolean>();
 
   constructor(root: string) {
     this.#root = root;
@@ -35,7 +39,7 @@ export class LineLimits {
     const key = `${kind} ${folder}`;
     if (!this.#found.has(key)) this.#found.set(key, this.#inFolder(folder, kind));
     // An editor may be told of each file by its name.
-    return this.#found.get(key) ?? this.#byEditor(path);
+    return this.#found.get(key) ?? (this.#isEditorTold(folder) ? this.#byEditor(path) : undefined);
   }
 
   #inFolder(folder: string, kind: string): LineLimit | undefined {
@@ -48,8 +52,21 @@ export class LineLimits {
     return folder === "." ? undefined : this.#inFolder(dirname(folder), kind);
   }
 
+  /** Is there a file for editors in this folder, or in one above it? */
+  #isEditorTold(folder: string): boolean {
+    const known = this.#told.get(folder);
+    if (known !== undefined) return known;
+    const told =
+      existsSync(join(this.#root, folder, ".editorconfig")) ||
+      (folder !== "." && this.#isEditorTold(dirname(folder)));
+    this.#told.set(folder, told);
+    return told;
+  }
+
   #byEditor(path: string): LineLimit | undefined {
-    const limit: unknown = parseSync(join(this.#root, path), { root: this.#root })["max_line_length"];
+    const limit: unknown = editorSettings().parseSync(join(this.#root, path), { root: this.#root })[
+      "max_line_length"
+    ];
     const most = Number(limit);
     return Number.isInteger(most) && most > 0 ? { most, says: "by .editorconfig" } : undefined;
   }

@@ -13,7 +13,7 @@ export interface Manifest {
 
 /**
  * The lowest version that a range lets through; undefined for what is no range. A range without a lower bound lets
- * through all that came before: it says nothing where the version that is taken for granted is in it, and otherwise that
+ * through all that came before: it says nothing where the version that is assumed is in it, and otherwise that
  * it may be as old as can be.
  */
 export function lowest(range: string | undefined, assumed: string): string | undefined {
@@ -56,6 +56,7 @@ function least(
 
 interface PackageJson {
   readonly engines?: { readonly node?: string };
+  readonly volta?: { readonly node?: string };
   readonly dependencies?: Readonly<Record<string, string>>;
   readonly devDependencies?: Readonly<Record<string, string>>;
 }
@@ -98,8 +99,26 @@ const NODE = [
   [22, "2024"],
   [24, "2026"],
 ] as const;
-/** The release of Node that runs what is taken for granted. */
+/** The release of Node that runs what is assumed. */
 const ASSUMED_NODE = "18.0.0";
+/** Node's releases that are kept long, by the names that stand for them. */
+const NODE_NAMES: Readonly<Record<string, string>> = {
+  argon: "4",
+  boron: "6",
+  carbon: "8",
+  dubnium: "10",
+  erbium: "12",
+  fermium: "14",
+  gallium: "16",
+  hydrogen: "18",
+  iron: "20",
+  jod: "22",
+  krypton: "24",
+};
+
+/** The release of a tool in a file that switches between releases: a line `python 3.11.4` for each tool. */
+const switchedTo = (text: string, tool: string): string | undefined =>
+  first(text, new RegExp(`^${tool}[ \\t]+(?:[a-z]+-)*(\\d[\\d.]*)`, "m"));
 
 /** The TypeScript compiler's releases by the syntax they understand, whatever they compile it to. */
 const TYPESCRIPT = [
@@ -111,6 +130,21 @@ const TYPESCRIPT = [
   [4.04, "2022"],
   [5.02, "2026"],
 ] as const;
+
+/** Settings that older compilers refuse, with the release that they came in. */
+const SETTINGS = [
+  [/"exactOptionalPropertyTypes"/, "4.4"],
+  [/"module(?:Resolution)?"\s*:\s*"node(?:16|next)"/i, "4.7"],
+  [/"moduleResolution"\s*:\s*"bundler"|"verbatimModuleSyntax"/i, "5.0"],
+] as const;
+
+/** The newest syntax that a compiler must understand which understands its settings. */
+function byCompilerSettings(text: string): string | undefined {
+  const years = SETTINGS.flatMap(([form, release]) =>
+    form.test(text) ? (yearBy(release, TYPESCRIPT) ?? []) : [],
+  );
+  return [...years, first(text, /"(?:target|module)"\s*:\s*"es(20\d\d)"/i) ?? []].flat().sort().at(-1);
+}
 
 const FRAMEWORKS = [
   [/^net(4\d*|standard2\.0|standard1\.\d)$/, "7.3"],
@@ -175,6 +209,17 @@ const CPP_DRAFTS: Readonly<Record<string, string>> = {
   "2b": "23",
 };
 
+/** The lowest version of Ruby that a manifest lets through. */
+function rubyVersion(text: string): string | undefined {
+  const range = first(
+    text,
+    /^\s*ruby\s+["']([^"']+)/m,
+    /required_ruby_version\s*=\s*(?:Gem::Requirement\.new\()?\[?["']([^"']+)/,
+    /^(?:ruby-)?(\d[\d.]*)(?:-p\d+)?\s*$/,
+  );
+  return switchedTo(text, "ruby") ?? lowest(range, languageOf("ruby").assumedVersion);
+}
+
 /** What is read, the surest first for each language. */
 export const MANIFESTS: readonly Manifest[] = [
   {
@@ -192,6 +237,13 @@ export const MANIFESTS: readonly Manifest[] = [
       ) ?? least(text, /Programming Language :: Python :: (\d\.\d+)/g),
   },
   {
+    languages: ["python"],
+    file: /^(Pipfile|\.python-version|runtime\.txt|\.tool-versions)$/,
+    read: (text) =>
+      first(text, /^python_(?:full_)?version\s*=\s*"(\d[\d.]*)"/m, /^(?:python-)?(\d+\.\d[\d.]*)\s*$/m) ??
+      switchedTo(text, "python"),
+  },
+  {
     languages: ["php"],
     file: /^composer\.json$/,
     read: (text) => {
@@ -202,20 +254,8 @@ export const MANIFESTS: readonly Manifest[] = [
       );
     },
   },
-  {
-    languages: ["ruby"],
-    file: /^(\.ruby-version|Gemfile|.+\.gemspec)$/,
-    read: (text) =>
-      lowest(
-        first(
-          text,
-          /^\s*ruby\s+["']([^"']+)/m,
-          /required_ruby_version\s*=\s*(?:Gem::Requirement\.new\()?\[?["']([^"']+)/,
-          /^(?:ruby-)?(\d[\d.]*)(?:-p\d+)?\s*$/,
-        ),
-        languageOf("ruby").assumedVersion,
-      ),
-  },
+  { languages: ["ruby"], file: /\.gemspec$/, read: rubyVersion },
+  { languages: ["ruby"], file: /^(\.ruby-version|Gemfile|\.tool-versions)$/, read: rubyVersion },
   { languages: ["java"], file: /^pom\.xml$/, read: mavenVersion, parent: mavenParent },
   {
     languages: ["java"],
@@ -231,6 +271,12 @@ export const MANIFESTS: readonly Manifest[] = [
         /<javac\b[^>]*\b(?:target|release|source)\s*=\s*"(?:1\.)?(\d+)"/,
         /^org\.eclipse\.jdt\.core\.compiler\.source=(?:1\.)?(\d+)/m,
       ),
+  },
+  {
+    languages: ["java"],
+    file: /^(\.java-version|\.tool-versions)$/,
+    read: (text) =>
+      /^(?:1\.)?(\d+)/.exec(first(text, /^(\d[\d.]*)\s*$/m) ?? switchedTo(text, "java") ?? "")?.[1],
   },
   { languages: ["csharp"], file: /(\.csproj|^Directory\.Build\.props)$/, read: csharpVersion },
   {
@@ -254,10 +300,22 @@ export const MANIFESTS: readonly Manifest[] = [
       );
     },
   },
+  { languages: ["typescript", "tsx"], file: /^tsconfig.*\.json$/, read: byCompilerSettings },
   {
     languages: ["javascript"],
     file: /^package\.json$/,
-    read: (text) => yearBy(lowest(json<PackageJson>(text)?.engines?.node, ASSUMED_NODE), NODE),
+    read: (text) => {
+      const { engines, volta } = json<PackageJson>(text) ?? {};
+      return yearBy(lowest(engines?.node, ASSUMED_NODE) ?? volta?.node, NODE);
+    },
+  },
+  {
+    languages: ["javascript"],
+    file: /^(\.nvmrc|\.node-version|\.tool-versions)$/,
+    read: (text) => {
+      const named = NODE_NAMES[first(text, /^lts\/([a-z]+)\s*$/m) ?? ""];
+      return yearBy(named ?? first(text, /^v?(\d[\d.]*)\s*$/m) ?? switchedTo(text, "nodejs"), NODE);
+    },
   },
   {
     languages: ["powershell"],

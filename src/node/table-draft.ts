@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
-import { Document, isMap, isSeq, type YAMLMap } from "yaml";
+import type { YAMLMap } from "yaml";
 import { changesInNotes, type Noted } from "../rules/index.js";
 import { compareVersions } from "./products/index.js";
 import { messageOf, Problem } from "./problem.js";
+import { yamlPackage } from "./yaml.js";
 
 /**
  * A first table of changes from a product's notes, as YAML: a row for each change that they list, with the line that it comes
@@ -17,6 +18,7 @@ export function tableDraft(files: readonly string[]): string {
     );
   const product = notes.map((one) => one.product).find((name) => name !== undefined);
   const since = rows.flatMap(({ change }) => change.since ?? []);
+  const { Document, isMap, isSeq } = yamlPackage();
   const document = new Document({
     product: product ?? "",
     language: "",

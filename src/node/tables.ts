@@ -1,12 +1,12 @@
 import { readFileSync } from "node:fs";
 import { basename, resolve } from "node:path";
-import { parse, YAMLParseError } from "yaml";
 import { changes, RuleError, type ChangeTable, type Pack } from "../rules/index.js";
 import type { LanguageId } from "../syntax/index.js";
 import { checkTable } from "./check-table.js";
 import type { Goal, Moved } from "./moves.js";
 import { ProductVersions } from "./products/index.js";
 import { messageOf, Problem } from "./problem.js";
+import { yamlPackage } from "./yaml.js";
 
 /** The tables that ship, by the product that they are about. Only those of products that a project has are loaded. */
 const SHIPPED_TABLES: Readonly<
@@ -40,13 +40,13 @@ export async function loadTable(folder: string, path: string): Promise<Pack> {
   }
   try {
     // JSON is YAML too; its own parser names the place of a fault better.
-    const table = (file.endsWith(".json") ? JSON.parse(text) : parse(text)) as ChangeTable;
+    const table = (file.endsWith(".json") ? JSON.parse(text) : yamlPackage().parse(text)) as ChangeTable;
     const pack = changes(table);
     await checkTable(file, table, pack);
     return pack;
   } catch (error) {
     if (error instanceof RuleError) throw new Problem(`${file}: ${error.message}`);
-    if (error instanceof YAMLParseError) {
+    if (error instanceof yamlPackage().YAMLParseError) {
       const [start] = error.linePos ?? [];
       const place = start ? `:${start.line}:${start.col}` : "";
       throw new Problem(`${file}${place}: this is no YAML: ${error.message.split("\n")[0]}`);

@@ -226,9 +226,16 @@ export const NEEDS: readonly Need[] = [
   {
     language: "PHP",
     from: "older forms of the language",
-    to: "lists in square brackets, questions about texts, arrow functions, properties among parameters, `match`",
-    rules: of("php", "short-array contains arrow-function promoted-property match-value"),
+    to: "lists and items in square brackets, questions about texts, arrow functions, properties among parameters, `match`, `::class`",
+    rules: of("php", "short-array contains arrow-function promoted-property match-value appended class-of"),
     missing: "first-class callables, spread, types",
+  },
+  {
+    language: "PHP",
+    from: "what PHP 8 has no more: `each`, `create_function`",
+    to: "`foreach`, closures",
+    rules: of("php", "each-call created-function"),
+    missing: "braces for items, other removed functions",
   },
   {
     language: "PHP",

@@ -16,7 +16,7 @@ export interface Skipped {
 export interface VersionAsked {
   /** The language and version: "Java 8". */
   readonly version: string;
-  /** What says so: "by pom.xml"; undefined where nothing does, and the version is taken for granted. */
+  /** What says so: "by pom.xml"; undefined where nothing does, and the version is assumed. */
   readonly says: string | undefined;
 }
 
@@ -129,11 +129,12 @@ export function notLookedAt({ unparsed, unread, unreadable, failures }: Survey, 
   return out;
 }
 
-/** The versions that something asks for, then in one line those that are taken for granted. */
+/** The versions that something asks for, then in one line those that are assumed. */
 function versionLines(versions: readonly VersionAsked[]): string[] {
   const asked = versions.flatMap(({ version, says }) => (says === undefined ? [] : [`${version} ${says}`]));
   const assumed = versions.filter(({ says }) => says === undefined).map(({ version }) => version);
-  const rest = `${assumed.join(", ")} taken for granted, since nothing says otherwise`;
+  const [is, it] = assumed.length === 1 ? ["is", "it"] : ["are", "them"];
+  const rest = `${assumed.join(", ")} ${is} assumed: name ${it} in "targets" in the config, for what needs ${it} to be certain`;
   return [...(asked.length > 0 ? [asked.join(", ")] : []), ...(assumed.length > 0 ? [rest] : [])];
 }
 

@@ -1,6 +1,6 @@
 import { coerce, compare } from "semver";
-import { no, yes, type Answer } from "../analysis/index.js";
-import type { Language } from "../syntax/index.js";
+import { no, unknown, yes, type Answer } from "../analysis/index.js";
+import { syntaxIn, type Language, type Novelty } from "../syntax/index.js";
 import type { Match } from "./match.js";
 
 /** A version of a language that code must run on, and who says so. */
@@ -25,6 +25,8 @@ export interface TargetSource {
     readonly text: string;
     readonly language: Language;
   }): Target | undefined;
+  /** Where nothing says a version the assumed one is meant, as in the examples of a rule. */
+  readonly meansAssumed?: boolean;
   /** The longest line that the project's own settings allow in a file; undefined where nothing says it. */
   lineLimitOf?(path: string): LineLimit | undefined;
 }
@@ -40,7 +42,10 @@ export function isAtLeast(version: string, wanted: string): boolean {
 
 /** What new code needs of a version, which one that is for, and whether a project has it. */
 export interface VersionVerdict {
-  /** Yes or no: where nothing says the version, what the assumed one lacks is not written. */
+  /**
+   * Where nothing says the version: yes for what newer syntax in the same file proves, unknown for what the assumed version
+   * has, no for what it lacks.
+   */
   readonly answer: Answer;
   /** Known to be too old: the rule has nothing to say here. */
   readonly isTooOld: boolean;
@@ -48,22 +53,32 @@ export interface VersionVerdict {
   readonly needs: string;
 }
 
+/** Something that new code needs a version for; nothing where every version has it. */
+type Wanted = { readonly since?: string | undefined } & Partial<Omit<Novelty, "since">>;
+
+/** What of this is needed that came in last. */
+function newestOf(wanted: readonly Wanted[]): (Wanted & { readonly since: string }) | undefined {
+  let newest: (Wanted & { readonly since: string }) | undefined;
+  for (const one of wanted) {
+    const { since } = one;
+    if (since !== undefined && !(newest && isAtLeast(newest.since, since))) newest = { ...one, since };
+  }
+  return newest;
+}
+
 /** May new code have this where a match stands? Undefined for what every version has. */
 export function versionVerdict(
-  wanted: readonly { readonly since?: string | undefined; readonly what?: string }[],
+  wanted: readonly Wanted[],
   { around, tree }: Pick<Match, "around" | "tree">,
 ): VersionVerdict | undefined {
-  let newest: { since: string; what?: string } | undefined;
-  for (const { since, what } of wanted) {
-    if (since === undefined || (newest && isAtLeast(newest.since, since))) continue;
-    newest = { since, ...(what === undefined ? {} : { what }) };
-  }
+  const newest = newestOf(wanted);
   if (!newest) return undefined;
   const { language, text } = tree;
-  const needs = `${language.title} ${newest.since}`;
+  const { title, assumedVersion, versions } = language;
+  const needs = `${title} ${newest.since}`;
   const target = around.targets?.targetOf({ path: around.path, text, language });
   if (target) {
-    const here = `${language.title} ${target.version} is asked for ${target.says}`;
+    const here = `${title} ${target.version} is asked for ${target.says}`;
     const isNew = isAtLeast(target.version, newest.since);
     return {
       answer: isNew ? yes("version.target", here) : no("version.target", here),
@@ -71,20 +86,30 @@ export function versionVerdict(
       needs,
     };
   }
-  const whatFor = newest.what === undefined ? "" : ` (${newest.what})`;
-  const answer = isAtLeast(language.assumedVersion, newest.since)
-    ? yes(
-        "version.target",
-        `${language.title} ${language.assumedVersion} is taken for granted, since nothing says otherwise`,
-      )
-    : no(
-        "version.target",
-        `the new code needs ${needs}${whatFor}, and nothing says which version the project is for`,
-      );
-  return { answer, isTooOld: false, needs };
+  // Without its own newest syntax, the file could not be read.
+  const own = newestOf(syntaxIn(tree));
+  const unproved = newestOf(
+    wanted.filter(
+      ({ since, isSyntax }) =>
+        !(since && own && (isSyntax || versions.bringsLibrary) && isAtLeast(own.since, since)),
+    ),
+  );
+  if (!unproved) {
+    const says = `the file has ${own!.what}, so it is for ${title} ${own!.since} or later`;
+    return { answer: yes("version.target", says), isTooOld: false, needs };
+  }
+  if (!isAtLeast(assumedVersion, unproved.since)) {
+    const whatFor = unproved.what === undefined ? "" : ` (${unproved.what})`;
+    const wants = `the new code needs ${title} ${unproved.since}${whatFor}`;
+    const says = `${wants}, and nothing says which version the project is for`;
+    return { answer: no("version.target", says), isTooOld: false, needs };
+  }
+  const says = `${title} ${assumedVersion} is assumed, since nothing says which version the project is for`;
+  const answer = around.targets?.meansAssumed ? yes : unknown;
+  return { answer: answer("version.target", says), isTooOld: false, needs };
 }
 
 /** May new code need this version where a match stands? For rules that can write an older form too. */
 export function targetAllows(version: string, match: Match): boolean {
-  return versionVerdict([{ since: version }], match)?.answer.is === "yes";
+  return versionVerdict([{ since: version }], match)?.answer.is !== "no";
 }

@@ -24,7 +24,7 @@ export type { FlowFacts, FlowShape, MissingFacts } from "./flow-facts.js";
 export { folderOf, normalized, ordinaryLinks, withoutEnding } from "./link-facts.js";
 export type { ClassFacts, DeclaredMember } from "./class-facts.js";
 export { escaped } from "./class-facts.js";
-export { noveltiesIn, type Novelty } from "./version-facts.js";
+export { noveltiesIn, syntaxIn, type Novelty } from "./version-facts.js";
 export type { HandedOn, LinkedFile, LinkFacts } from "./link-facts.js";
 export type { Renamed, ScopeKind, Use } from "./name-facts.js";
 export { type MeaningFacts } from "./meaning-facts.js";

@@ -1,4 +1,5 @@
 import type { SyntaxNode } from "./node.js";
+import { oncePerTree } from "./once-per-tree.js";
 import type { SyntaxTree } from "./tree.js";
 
 /** Something a language has not always had, with the version it came in. */
@@ -24,6 +25,8 @@ export interface VersionFacts {
    * `Objects.requireNonNullElse` where only what it is read of tells.
    */
   readonly names: Readonly<Record<string, string>>;
+  /** The library comes with what reads the syntax, so that syntax of a version tells that its library is there. */
+  readonly bringsLibrary?: true;
   /** The last version of each line that has ended, where scripts name only the line: `python2`. */
   readonly lastOf?: Readonly<Record<string, string>>;
 }
@@ -79,3 +82,10 @@ function readOf(tree: SyntaxTree, n: number): string | undefined {
   const before = tree.text.slice(Math.max(0, start - 120), start);
   return /([\p{L}\p{N}_$]+)\s*(?:\.|::|->)\s*$/u.exec(before)?.[1];
 }
+
+/** The syntax of a file that has a version, each once; none where there is an `#if`, behind which some compilers never read. */
+export const syntaxIn = oncePerTree((tree): readonly Novelty[] => {
+  if (/^[ \t]*#[ \t]*if/m.test(tree.text)) return [];
+  const found = noveltiesIn(tree).filter(({ isSyntax }) => isSyntax);
+  return [...new Map(found.map((one) => [one.what, one])).values()];
+});

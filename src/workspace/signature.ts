@@ -1,7 +1,6 @@
 import { createHash, type Hash } from "node:crypto";
-import { readdirSync, readFileSync, statSync } from "node:fs";
+import { readFileSync, statSync } from "node:fs";
 import { createRequire } from "node:module";
-import { join } from "node:path";
 import { installed, shownVersion, wasmPath, type Project } from "../node/index.js";
 import type { Rule } from "../rules/index.js";
 import { allLanguages, RUNTIME_FILE } from "../syntax/index.js";
@@ -48,18 +47,15 @@ export function signatureOf({
   return hash.digest("hex").slice(0, 32);
 }
 
-/** The files of this program and its grammars, with what changes when one of them does, and the compiler that comes with it. */
+/** What was built of this program, summed up by the last step of a build, its grammars, and the compiler that comes with it. */
 function programFiles(): string[] {
-  const folder = installed("dist");
-  const own = readdirSync(folder, { recursive: true, encoding: "utf8" })
-    .filter((name) => name.endsWith(".js"))
-    .map((name) => join(folder, name));
   const grammars = [RUNTIME_FILE, ...allLanguages().map(({ grammar }) => `${grammar}.wasm`)].map(wasmPath);
   const compiler = createRequire(import.meta.url).resolve("typescript/package.json");
-  return [...own, ...grammars, compiler].sort().map((file) => {
+  const others = [...grammars, compiler].sort().map((file) => {
     const { size, mtimeMs } = statSync(file);
     return `${file} ${size} ${mtimeMs}`;
   });
+  return [readFileSync(installed("dist/built.txt"), "utf8"), ...others];
 }
 
 function contentOf(file: string): string {

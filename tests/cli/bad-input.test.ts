@@ -40,7 +40,7 @@ test("what is in no known encoding is skipped and said so; binary and generated 
   const { out, exit } = sandbox.uvran("survey");
   expect(out).toContain("pairs.js: it is not valid UTF-8, and may have two bytes for a character");
   expect(out).toContain("1 binary, 1 generated");
-  expect(out).toContain("1 file of other kinds: .txt 1");
+  expect(out).toContain("2 files of other kinds: .tool-versions 1, .txt 1");
   expect(out).toContain("0 places");
   expect(exit).toBe(0);
 });

@@ -28,6 +28,7 @@ const texts = (): Set<string> =>
   () => {
     const [old, now] = [OLD_JS.repeat(40), NEW_JS.repeat(40)];
     for (let i = 0; i < FILES; i++) disk.write(`src/hive${i}.js`, old);
+    disk.write("package.json", '{ "engines": { "node": ">=18" } }\n');
     expect(withLeft(0, "propose").err).toContain("There is no space left on the disk");
     expect(disk.uvran("propose", "--no-cache").exit).toBe(0);
     for (const left of [0, 8_000, 60_000]) {

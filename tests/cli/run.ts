@@ -12,6 +12,9 @@ export interface Answered {
 
 const MAIN = resolve("dist/program/uvran.js");
 
+/** What a project says of its versions: those that are assumed anyway, so that nothing is less sure for want of them. */
+const VERSIONS = "nodejs 18.0.0\npython 3.9.0\nruby 2.7.0\njava 8.0.0\n";
+
 /** A throw-away project to run the command line in. */
 export class Sandbox {
   readonly root = mkdtempSync(join(tmpdir(), "uvran-test-"));
@@ -19,6 +22,7 @@ export class Sandbox {
   #folder = ".";
 
   constructor(files: Readonly<Record<string, string | Uint8Array>> = {}) {
+    this.write(".tool-versions", VERSIONS);
     for (const [path, content] of Object.entries(files)) this.write(path, content);
   }
 

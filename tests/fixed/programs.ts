@@ -72,6 +72,7 @@ export function engineFor({ path, text, others, target, rules }: FixedProgram): 
         declarationAt: () => undefined,
       },
       targets: {
+        meansAssumed: true,
         targetOf: () => (target === undefined ? undefined : { version: target, says: "by the test" }),
       },
     },

@@ -47,6 +47,7 @@ test("vendored folders, links and what the config leaves out are skipped, other 
   ]);
   expect([...notCovered].sort()).toEqual([
     [".css", 2],
+    [".tool-versions", 1],
     ["Makefile", 1],
   ]);
 });

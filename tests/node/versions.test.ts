@@ -77,6 +77,20 @@ test.each<[file: string, files: Record<string, string>, version: string | undefi
   ["a.php", { "composer.json": '{"require": {"php": "^7.2 || ^8.0"}}' }, "7.2"],
   ["a.rb", { ".ruby-version": "ruby-2.6.3\n" }, "2.6.3"],
   ["a.rb", {}, undefined],
+  ["a.js", { ".nvmrc": "v16.20.0\n" }, "2021"],
+  ["a.js", { ".nvmrc": "lts/hydrogen\n" }, "2022"],
+  ["a.js", { ".nvmrc": "node\n" }, undefined],
+  ["a.js", { "package.json": '{"volta": {"node": "14.17.0"}}' }, "2020"],
+  ["a.js", { ".tool-versions": "ruby 3.1.2\nnodejs 20.1.0\n" }, "2023"],
+  ["a.ts", { "tsconfig.json": '{"compilerOptions": {"target": "ES2020"}}' }, "2020"],
+  ["a.tsx", { "tsconfig.json": '{"compilerOptions": {"target": "es2015", "module": "NodeNext"}}' }, "2022"],
+  ["a.ts", { "tsconfig.json": '{"compilerOptions": {"strict": true}}' }, undefined],
+  ["a.rb", { ".tool-versions": "ruby 3.1.2\nnodejs 20.1.0\n" }, "3.1.2"],
+  ["a.py", { ".tool-versions": "python 3.11.4 2.7.18\n" }, "3.11.4"],
+  ["a.py", { ".python-version": "3.8.10\n" }, "3.8.10"],
+  ["a.py", { Pipfile: '[requires]\npython_version = "3.7"\n' }, "3.7"],
+  ["a.java", { ".tool-versions": "java temurin-17.0.8+7\n" }, "17"],
+  ["a.java", { ".java-version": "1.8\n" }, "8"],
 ])("%s beside %j is for %s", (file, files, version) => {
   const targets = new ProjectTargets(project(files));
   const asked = targets.targetOf({ path: file, text: "", language: languageOfFile(file)! });
@@ -118,4 +132,31 @@ test("what a project is too old for is counted, and what nothing says the versio
     { version: "JavaScript 2019", says: "by package.json" },
     { version: "PHP 7.4", says: undefined },
   ]);
+});
+
+test("what needs an assumed version is likely; the config and newer syntax in the file make it certain", async () => {
+  const fallback = "export const name = (hive) => (hive !== null && hive !== undefined ? hive : 'none');\n";
+  const root = project({
+    "plain.js": fallback,
+    "newer.js": `let count;\ncount ??= 1;\n${fallback}`,
+    "older.js": `export const cube = (n) => n ** 3;\n${fallback}`,
+  });
+  const trusts = async (targets: Record<string, string>) => {
+    const { survey } = await new Workspace({ root, rules, targets }).examine();
+    return Object.fromEntries(
+      survey.changes.map(({ path, trust, evidence: [version] }) => [path, [trust, version?.says]]),
+    );
+  };
+  const assumed = "JavaScript 2022 is assumed, since nothing says which version the project is for";
+  expect(await trusts({})).toEqual({
+    "plain.js": ["likely", assumed],
+    "newer.js": ["certain", "the file has `??=`, so it is for JavaScript 2021 or later"],
+    "older.js": ["likely", assumed],
+  });
+  const said = ["certain", "JavaScript 2020 is asked for by the config"];
+  expect(await trusts({ javascript: "2020" })).toEqual({
+    "plain.js": said,
+    "newer.js": said,
+    "older.js": said,
+  });
 });

@@ -32,6 +32,7 @@ const engine = new Engine(
   {
     files: filesNaming([]),
     targets: {
+      meansAssumed: true,
       targetOf: ({ language }) => {
         const version = TARGETS[language.id];
         return version === undefined ? undefined : { version, says: "by the test" };

@@ -28,7 +28,7 @@ const FALLS_BACK = "export const w = (h) => (h !== null && h !== undefined ? h :
 
 test("a workspace surveys, plans, shows, applies and undoes", async () => {
   write("a.js", FALLS_BACK);
-  const workspace = new Workspace({ root, rules });
+  const workspace = new Workspace({ root, rules, targets: { javascript: "2022" } });
   const { plan, survey, stored } = await workspace.propose();
   expect(survey.changes).toHaveLength(1);
   expect(JSON.parse(readFileSync(stored, "utf8"))).toEqual(plan);

@@ -1,5 +1,5 @@
-import { parse } from "yaml";
 import { escaped, type LanguageId } from "../../syntax/index.js";
+import { yamlPackage } from "../yaml.js";
 import { find, type Named, type Place } from "./place.js";
 
 const languages: readonly LanguageId[] = ["javascript", "typescript", "tsx"];
@@ -48,7 +48,7 @@ export const NPM: readonly Place[] = [
     file: /^pnpm-lock\.yaml$/,
     isLock: true,
     read: (text, product, below) => {
-      const { importers, packages = {} } = (parse(text) ?? {}) as PnpmLock;
+      const { importers, packages = {} } = (yamlPackage().parse(text) ?? {}) as PnpmLock;
       const { dependencies, devDependencies } = importers?.[below || "."] ?? {};
       const own = dependencies?.[product] ?? devDependencies?.[product];
       if (own !== undefined) return (typeof own === "string" ? own : own.version).replace(/\(.*/, "");

@@ -1,9 +1,18 @@
-import { XMLParser } from "fast-xml-parser";
+import type * as fastXmlParser from "fast-xml-parser";
 import { parse } from "smol-toml";
 import { escaped } from "../../syntax/index.js";
+import { whenNeeded } from "../when-needed.js";
 import { find, listOf, type Named, type Place } from "./place.js";
 
-const xml = new XMLParser({ ignoreAttributes: false, parseTagValue: false, parseAttributeValue: false });
+const xmlPackage = whenNeeded<typeof fastXmlParser>("fast-xml-parser");
+
+/** Elements by their names, attributes with `@_` before theirs; every value as its text. */
+function xmlOf(text: string): unknown {
+  const { XMLParser } = xmlPackage();
+  return new XMLParser({ ignoreAttributes: false, parseTagValue: false, parseAttributeValue: false }).parse(
+    text,
+  );
+}
 
 interface Artifact {
   readonly groupId?: string;
@@ -61,7 +70,7 @@ export const OTHERS: readonly Place[] = [
     file: /^pom\.xml$/,
     isLock: false,
     read: (text, product) => {
-      const { project } = xml.parse(text) as Maven;
+      const { project } = xmlOf(text) as Maven;
       const all = [project?.dependencies, project?.dependencyManagement?.dependencies];
       const found = all
         .flatMap((one) => listOf(one?.dependency))
@@ -131,7 +140,7 @@ export const OTHERS: readonly Place[] = [
     file: /\.csproj$|^Directory\.Packages\.props$/,
     isLock: false,
     read: (text, product) => {
-      const { Project } = xml.parse(text) as { Project?: { ItemGroup?: Group | readonly Group[] } };
+      const { Project } = xmlOf(text) as { Project?: { ItemGroup?: Group | readonly Group[] } };
       const found = listOf(Project?.ItemGroup)
         .flatMap((group) => [...listOf(group.PackageReference), ...listOf(group.PackageVersion)])
         .find((one) => one["@_Include"]?.toLowerCase() === product.toLowerCase());
@@ -144,7 +153,7 @@ export const OTHERS: readonly Place[] = [
     isLock: false,
     read: (text, product) => {
       type Package = { readonly "@_id"?: string; readonly "@_version"?: string };
-      const { packages } = xml.parse(text) as { packages?: { package?: Package | readonly Package[] } };
+      const { packages } = xmlOf(text) as { packages?: { package?: Package | readonly Package[] } };
       return listOf(packages?.package).find((one) => one["@_id"]?.toLowerCase() === product.toLowerCase())?.[
         "@_version"
       ];

@@ -1,4 +1,17 @@
-import { condition, filled, holes, javascript, rule, trialsIn, unknown, yes } from "../../core.js";
+import {
+  condition,
+  filled,
+  holes,
+  isMissing,
+  javascript,
+  no,
+  referencesAt,
+  rule,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../core.js";
+import type { Answer, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { asksForMissing, byTruth, differsFor } from "./presence-tests.js";
 
@@ -12,6 +25,22 @@ const differs = differsFor("kept it", "fills it in");
 const js = trialsIn("javascript", "2021");
 const ts = trialsIn("typescript", "2021");
 
+/** TypeScript works the type of a variable without one out from what is assigned plainly, and not from `??=`. */
+function hasType(match: Match): Answer {
+  const node = match.the(place);
+  const code = "type.not-known";
+  const to = node.is("identifier") ? referencesAt(node).find((one) => one.to)?.to : undefined;
+  const declarator = to?.at[0]?.parent;
+  const value = declarator?.child("value");
+  return declarator?.is("variable_declarator") && !declarator.child("type") && (!value || isMissing(value))
+    ? no(
+        code,
+        `\`${node.text}\` is declared without a type, which TypeScript works out from plain assignments`,
+        node,
+      )
+    : yes(code, "its type is not worked out from this", node);
+}
+
 export const assignedIfMissing = rule({
   id: "javascript/assigned-if-missing",
   kind: "idiom",
@@ -21,6 +50,9 @@ export const assignedIfMissing = rule({
   was: filled(place, value, { or: ["truth"] }),
   given: [
     testedOnce(),
+    condition("TypeScript knows the type of what is assigned", hasType, {
+      when: ({ tree }) => tree.language.id !== "javascript",
+    }),
     condition("a function gets no other name", (match) => {
       const node = match.the(value);
       const isNameless =
@@ -75,6 +107,10 @@ export const assignedIfMissing = rule({
       "function f(x?: string[]) { x ??= make(); }",
     ),
     ts.rewrites("function f(x?: number) { if (!x) x = 1; }", "function f(x?: number) { x ||= 1; }"),
+    ts.holds(
+      "function f(xs: string[][]) { let all; for (const x of xs) { if (!all) all = x.slice(); } return all; }",
+      "declared without a type",
+    ),
     ts.holds("function f(x?: number | null) { if (x === undefined) x = 1; }", "would do something else"),
     js.holds("if (hives[next()] == null) hives[next()] = 1;", "calls something"),
     js.holds("if (x == null) { x = 1; } else { y(); }", "is done as well"),

@@ -3,6 +3,7 @@ import type { Chain } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { fallsBackByTruth, orElse } from "../family/guarded.js";
 import { asksForMissing, differsFor } from "./presence-tests.js";
+import { seenThrough } from "./types/seen-through.js";
 
 const { subject, read, otherwise } = holes({
   subject: { kind: "expression", unlike: javascript`this` },
@@ -47,7 +48,7 @@ export const guardedCall = rule({
     // `eval?.(code)` evaluates in another scope.
     (match) => match.textOf(subject) !== "eval",
   ],
-  given: [testedOnce(), asksForMissing("likely")],
+  given: [testedOnce(), asksForMissing("likely"), seenThrough],
   cautions: differsFor("did otherwise", "takes it for missing or not"),
   becomes: (match) =>
     match.chain.asksUse
@@ -115,6 +116,15 @@ export const guardedCall = rule({
       "likely",
     ),
     js.rewrites("if (hive) hive.open();", "hive?.open();", "likely"),
+    ts.holds(
+      "function f(a?: Hive, b?: Hive) { const both = a && b && a.with(b); if (both) both.weigh(a.age); }",
+      "no longer see for `a`",
+    ),
+    ts.rewrites(
+      "function f(a?: Hive, b?: Hive) { const both = a && b && a.with(b); if (both) both.weigh(1); }",
+      "function f(a?: Hive, b?: Hive) { const both = a && b && a.with(b); both?.weigh(1); }",
+      "likely",
+    ),
     js.rewrites("if (this.done) { this.done(1); }", "this.done?.(1);", "likely"),
     ts.rewrites(
       "const f = (h?: string[]) => { if (h) { h.sort(); } };",

@@ -14,6 +14,7 @@ import { takenSafely, trialsIn, unknown, valuesOf, weakest, yes } from "../../co
 import type { Answer, Link, Match } from "../../core.js";
 import { testedOnce } from "../family/conditions.js";
 import { sameAsMissing } from "./presence-tests.js";
+import { seenThrough } from "./types/seen-through.js";
 
 const { subject, read, otherwise } = holes({
   subject: "expression",
@@ -91,6 +92,7 @@ export const guardedRead = rule({
       unknownIs: "possible",
     }),
     condition("what is tested is an object or missing", stopsAlike),
+    seenThrough,
   ],
   cautions: (match) =>
     match.tests.flatMap((test) => {
@@ -141,6 +143,31 @@ export const guardedRead = rule({
     js.holds("if (a.b && a.b.next() && a.b.next().hive) mark();", "calls something"),
     js.holds("if (next() && next().hive) mark();", "calls something"),
     js.holds("const has = hive != null && hive.queen;", "gave `false`"),
+    ts.holds(
+      `
+      interface Hive { isOpen(): boolean; close(): void }
+      function f(hive?: Hive) { const open = hive && hive.isOpen(); if (open) hive.close(); }
+      `,
+      "would no longer know that `hive` is there",
+    ),
+    ts.holds(
+      `
+      interface Pair { ready: boolean }
+      declare function pair(a: string, b: string): Pair | undefined;
+      function f(a?: string, b?: string) { const both = a && b && pair(a, b); if (!both || !both.ready) return 0; return a.length; }
+      `,
+      "no longer see for `a`",
+    ),
+    ts.rewrites(
+      `
+      interface Hive { isWet: boolean; close(): void }
+      function f(hive?: Hive) { const wet = hive && hive.isWet; if (wet) hive.close(); }
+      `,
+      `
+      interface Hive { isWet: boolean; close(): void }
+      function f(hive?: Hive) { const wet = hive?.isWet; if (wet) hive.close(); }
+      `,
+    ),
     js.ignores("if (a && b.a) mark();"),
     js.ignores("if (a && ab.c) mark();"),
     js.ignores("if (a.b && a) mark();"),

@@ -20,6 +20,7 @@ import { everyTest, testedOnce } from "../family/conditions.js";
 import { orElse } from "../family/guarded.js";
 import { oneSignature } from "./one-signature.js";
 import { sameAsMissing } from "./presence-tests.js";
+import { seenThrough } from "./types/seen-through.js";
 
 const { subject, read, fallback } = holes({
   subject: { kind: "expression", unlike: javascript`this` },
@@ -85,6 +86,7 @@ export const readOrFallback = rule({
   given: [
     testedOnce(),
     everyTest("what is tested is an object or missing", stopsAlike),
+    seenThrough,
     oneSignature(read, fallback),
     condition("what is read is never missing itself", isThereItself, { unknownIs: "possible" }),
   ],

@@ -17,6 +17,10 @@ import { contains } from "./language/contains.js";
 import { promotedProperty } from "./language/promoted-property.js";
 import { matchValue } from "./language/match-value.js";
 import { arrowFunction } from "./language/arrow-function.js";
+import { appended } from "./language/appended.js";
+import { classOf } from "./language/class-of.js";
+import { createdFunction } from "./language/created-function.js";
+import { eachCall } from "./language/each-call.js";
 
 export const phpPack = pack("php", [
   valueOrFallback,
@@ -36,5 +40,9 @@ export const phpPack = pack("php", [
   arrowFunction,
   matchValue,
   promotedProperty,
+  appended,
+  classOf,
+  createdFunction,
+  eachCall,
 ]);
 export default phpPack;

@@ -1,6 +1,7 @@
 import type { VersionFacts } from "../version-facts.js";
 
 export const phpVersions: VersionFacts = {
+  bringsLibrary: true,
   lastOf: { 5: "5.6", 7: "7.4" },
   kinds: {
     arrow_function: ["7.4", "`fn`"],

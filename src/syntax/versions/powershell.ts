@@ -1,6 +1,7 @@
 import type { VersionFacts } from "../version-facts.js";
 
 export const powershellVersions: VersionFacts = {
+  bringsLibrary: true,
   kinds: {
     class_statement: ["5.0", "a class"],
     enum_statement: ["5.0", "an enum"],

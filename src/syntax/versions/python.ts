@@ -3,6 +3,7 @@ import type { VersionFacts } from "../version-facts.js";
 const BUILTIN_TYPES = ["dict", "frozenset", "list", "set", "tuple", "type"];
 
 export const pythonVersions: VersionFacts = {
+  bringsLibrary: true,
   lastOf: { 2: "2.7" },
   kinds: {
     with_statement: ["2.6", "`with`"],

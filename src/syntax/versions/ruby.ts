@@ -5,6 +5,7 @@ const isHashFromBlock = (node: SyntaxNode): boolean =>
   node.child("method")?.text === "to_h" && node.child("block") !== undefined;
 
 export const rubyVersions: VersionFacts = {
+  bringsLibrary: true,
   lastOf: { 1: "1.9", 2: "2.7" },
   kinds: {
     lambda: ["1.9", "`->`"],

@@ -21,6 +21,15 @@ export const anyOrAll = rule({
   given: [...asMethod(({ flagged: found }) => found, testsOf), ...isNotSeenFlagging(), needNotAskAll()],
   becomes: (match) => askedByMethod(match, METHODS),
   trials: [
+    ts.holds(
+      "function deep(x: Hive[]) { for (const one of x) { if (deep(one.parts)) return true; } return false; }",
+      "would be worked out from itself",
+    ),
+    ts.rewrites(
+      "function deep(x: Hive[]): boolean { for (const one of x) { if (deep(one.parts)) return true; } return false; }",
+      "function deep(x: Hive[]): boolean { return x.some(\n  (one) => deep(one.parts)\n); }",
+      "likely",
+    ),
     ts.rewrites(
       "function f(jars: Jar[]) {\n  for (const jar of jars) {\n    if (jar.full) return true;\n  }\n  return false;\n}",
       "function f(jars: Jar[]) {\n  return jars.some((jar) => jar.full);\n}",

@@ -18,6 +18,7 @@ import { evaluatedFor } from "../../family/in-function.js";
 import { called, receiver, together } from "../../family/item-function.js";
 import { isThere } from "../there.js";
 import { holdsNoMissing } from "./asserted.js";
+import { notNarrowed } from "./narrowed-item.js";
 import { asMethod, headOf, isNamedIn, isReadFirst, METHODS, walkedBy } from "./walked.js";
 
 const { items } = holes({ items: "expression" });
@@ -112,6 +113,7 @@ export const firstFoundRule = rule({
     ...asMethod(({ sought }) => sought, partsIn, { visitsGaps: true }),
     condition("the default is only for where nothing is found", isThereIfFound, { unknownIs: "possible" }),
     ...isNotSeenSeeking(),
+    notNarrowed,
   ],
   becomes,
   trials: [
@@ -148,6 +150,19 @@ export const firstFoundRule = rule({
     ts.rewrites(
       "function f(names: string[], by: (name: string) => boolean) {\n  for (const name of names) if (by(name)) return name;\n  return null;\n}",
       "function f(names: string[], by: (name: string) => boolean) {\n  return names.find((name) => by(name)) ?? null;\n}",
+      "likely",
+    ),
+    ts.holds(
+      "function f(jars: (Jar | null)[]): Jar | undefined {\n  for (const jar of jars) if (jar !== null && jar.full) return jar;\n  return undefined;\n}",
+      "makes narrower",
+    ),
+    ts.holds(
+      "function f(all: (Jar | string)[]): string | undefined {\n  for (const one of all) if (typeof one === 'string') return one;\n}",
+      "makes narrower",
+    ),
+    ts.rewrites(
+      "function f(all: Thing[]): Jar | undefined {\n  for (const one of all) if (one.kind === 'jar') return one;\n}",
+      "function f(all: Thing[]): Jar | undefined {\n  return all.find((one) => one.kind === 'jar');\n}",
       "likely",
     ),
     js.rewrites(

@@ -22,6 +22,7 @@ import { called, receiver, together } from "../../family/item-function.js";
 import { withoutParentheses } from "../../family/parentheses.js";
 import {
   endsNames,
+  givesWhatIsKnown,
   headOf,
   isArray,
   isListOfNodes,
@@ -200,6 +201,13 @@ export const mappedList = rule({
     condition("tests and values do not see what the others do", areApart, {
       when: (match) => match.collecting.sieves.length > 0 && !addsItem(match),
     }),
+    condition(
+      "the function calls itself nowhere here",
+      (match) => givesWhatIsKnown(match.collecting, evaluated(match)),
+      {
+        when: ({ tree }) => tree.language.id !== "javascript",
+      },
+    ),
     condition("types stay as narrow as they are", (match) => keepsTypes(match.collecting, evaluated(match)), {
       when: (match) => match.tree.language.id !== "javascript" && !isCopy(match),
     }),

@@ -187,6 +187,22 @@ const isOuterRead = (node: SyntaxNode): boolean =>
   !(node.parent?.is("member_expression") && node.parent.firstPart!.same(node));
 
 /**
+ * TypeScript works out what a function without a type gives from what it returns, and cannot where that calls the function in
+ * one that is handed on. A loop with `return` only has nothing to work out.
+ */
+export function givesWhatIsKnown({ loop }: Sifted, parts: readonly SyntaxNode[]): Answer {
+  const code = "type.not-known";
+  const around = functionAround(loop);
+  const name = around && (around.child("name") ?? around.parent?.child("name"));
+  if (!name || around.child("return_type") || around.parent?.child("type"))
+    return yes(code, "the type of what the function gives is not worked out from this", around);
+  const own = parts.flatMap((part) => part.mentions(name.text))[0];
+  return own
+    ? no(code, `what \`${name.text}\` gives would be worked out from itself, for want of a type`, own)
+    : yes(code, `\`${name.text}\` does not call itself here`, name);
+}
+
+/**
  * What must hold of a loop before its body becomes a function that an array is handed; `visitsGaps` where the method takes
  * places that were never filled for undefined, as a loop does.
  */
@@ -211,5 +227,12 @@ export function asMethod(
     condition("types stay as narrow as they are", (match) => keepsTypes(siftedIn(match), partsIn(match)), {
       when: ({ tree }) => tree.language.id !== "javascript",
     }),
+    condition(
+      "the function calls itself nowhere here",
+      (match) => givesWhatIsKnown(siftedIn(match), partsIn(match)),
+      {
+        when: ({ tree }) => tree.language.id !== "javascript",
+      },
+    ),
   ];
 }
