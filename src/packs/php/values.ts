@@ -3,6 +3,7 @@ import {
   classesIn,
   classesNamed,
   isCertainlyAssigned,
+  importsIn,
   isDefinedInProject,
   memberNamed,
   nameInFile,
@@ -15,7 +16,7 @@ import {
   unknown,
   yes,
 } from "../../core.js";
-import type { Answer, Match, SyntaxNode } from "../../core.js";
+import type { Answer, Match, SyntaxNode, SyntaxTree } from "../../core.js";
 
 /** Types of PHP whose values are true whenever they are there. */
 const NOT_OBJECTS = [
@@ -119,8 +120,19 @@ function isTypedProperty({ tree }: SyntaxNode, owner: string, name: string): boo
   return !classesIn(tree).some((one) => one.name === owner) || textFound(tree, form) !== undefined;
 }
 
+/** The import that brings a function of PHP into a file by its own name: `use function strpos;`. */
+function importOfPhp(name: string, tree: SyntaxTree): SyntaxNode | undefined {
+  const brought = importsIn(tree).flatMap(({ imports }) => imports);
+  return brought.find(
+    (one) =>
+      one.form === "function" && one.module === "" && one.name === name && (one.local ?? name) === name,
+  )?.node;
+}
+
 /** Is a function that a rule's code spells out the one of PHP? */
 export function isOfPhp(name: string, { tree }: Match): Answer {
+  const brought = importOfPhp(name, tree);
+  if (brought) return yes("name.library", `\`${name}\` is imported from the language`, brought);
   const own = nameInFile(name.toLowerCase(), tree).declarations.find(
     ({ as }) => as === "function" || as === "import",
   );

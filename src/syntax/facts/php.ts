@@ -161,7 +161,10 @@ export const php: Language = {
   textParts: ["encapsed_string"],
   reads: { names: "plain", members: "magic", plainItems: ["array", "string"] },
   definesFunction: (name) =>
-    new RegExp(`\\bfunction\\s+&?\\s*${name}\\s*\\(|\\buse\\s+function\\b[^;]*\\b${name}\\b`, "i"),
+    new RegExp(
+      `\\bfunction\\s+&?\\s*${name}\\s*\\(|\\buse\\s+function\\s+[\\w\\\\]+\\\\(?:\\{[^}]*\\b)?${name}\\b`,
+      "i",
+    ),
   literalTypes: {
     string: "string",
     encapsed_string: "string",

@@ -27,6 +27,13 @@ export const classOf = rule({
     rewrites(code("$c = get_class(new Jar());"), code("$c = (new Jar())::class;")),
     rewrites(code("$c = get_class(clone $a);"), code("$c = (clone $a)::class;")),
     rewrites(code("$c = get_class($f($x));"), code("$c = $f($x)::class;")),
+    rewrites(
+      code(
+        "namespace Shop;\n\nuse function get_class;\nuse function count;\n\necho get_class($jar), count($all);",
+      ),
+      code("namespace Shop;\n\nuse function count;\n\necho $jar::class, count($all);"),
+    ),
+    holds(code("namespace Shop;\nuse function Yard\\get_class;\necho get_class($jar);"), "of its own"),
     holds(code("function get_class($x) { return 1; }\necho get_class($jar);"), "of its own"),
     ignores(code("class A { function f() { return get_class(); } }")),
     ignores(code("$names = array_map('get_class', $jars);")),

@@ -2,9 +2,7 @@ import {
   condition,
   copy,
   holes,
-  importsIn,
   isDefinedInProject,
-  isLibraryFunction,
   ofKind,
   rule,
   text,
@@ -12,6 +10,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Match, Segment, SyntaxNode } from "../../../core.js";
+import { isOfPhp } from "../values.js";
 
 const { comparison } = holes({ comparison: { kind: "expression", node: "binary_expression" } });
 
@@ -95,15 +94,10 @@ export const contains = rule({
   mentions: ["strpos", "strncmp", "substr"],
   given: [
     condition("the function is the language's", (match) => {
-      const { call } = askedAt(match.the(comparison))!;
-      const name = call.child("function")!;
-      if (name.text.startsWith("\\")) return yes("name.library", "it is named in full", name);
-      const brought = importsIn(match.tree)
-        .flatMap(({ imports }) => imports)
-        .find((one) => one.form === "function" && (one.local ?? one.name) === name.text);
-      return brought?.module === "" && brought.name === name.text
-        ? yes("name.library", `\`${name.text}\` is imported from the language`, brought.node)
-        : isLibraryFunction(name);
+      const name = askedAt(match.the(comparison))!.call.child("function")!;
+      return name.text.startsWith("\\")
+        ? yes("name.library", "it is named in full", name)
+        : isOfPhp(name.text, match);
     }),
     condition("no function of the project stands in for the new one", (match) => {
       const { function: name, call } = askedAt(match.the(comparison))!;
