@@ -1,10 +1,10 @@
 import "uvran/node";
-import { Engine, languageOf, loadGrammars, parseFile, type FileResult } from "uvran/core";
+import { applyEdits, Engine, languageOf, loadGrammars, parseFile, type FileResult } from "uvran/core";
 import { SHIPPED } from "uvran/packs";
 import { ASSUMED } from "../made.js";
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
-await loadGrammars([languageOf("cpp"), languageOf("csharp"), languageOf("python")]);
+await loadGrammars([languageOf("cpp"), languageOf("csharp"), languageOf("python"), languageOf("typescript")]);
 
 const run = async (path: string, text: string): Promise<FileResult> =>
   (await new Engine(rules, { targets: ASSUMED }).file(path, text))!;
@@ -67,6 +67,31 @@ test.each([
     expect(result.unparsed).toBeUndefined();
     expect(fates(result).filter((fate) => !fate.includes("could not be read"))).toEqual([`${line} certain`]);
     expect(result.unread?.length ?? 0).toBe(unread === undefined ? 0 : 1);
+  }
+});
+
+test.each([
+  [
+    "how parameters of a type vary",
+    "interface A<in out T, out U = never> {\n  t: T;\n}\ntype B<\n  // in\n  in T extends A<T>,\n> = T;\n",
+  ],
+  ["all types of a file handed on", "export type * from './jars';\nexport type * as lids from './lids';\n"],
+  [
+    "an accessor",
+    "abstract class Jar {\n  static accessor count = 1;\n  abstract accessor lid: string;\n}\n",
+  ],
+  ["a type of another file", "type Lid = import('./jars').Lid<Map<string, Jar>>;\n"],
+])("TypeScript: %s costs nothing but itself", async (_what, code) => {
+  const plain =
+    "export const weight = (jar: Jar | undefined) => (jar !== undefined ? jar.weight : undefined);\n";
+  for (const text of [code + plain, plain + code]) {
+    const result = await run("a.ts", text);
+    expect(result.unparsed).toBeUndefined();
+    expect(result.unread ?? []).toEqual([]);
+    const [change] = result.changes;
+    expect(applyEdits(text, change!.edits)).toBe(
+      text.replace("(jar !== undefined ? jar.weight : undefined)", "(jar?.weight)"),
+    );
   }
 });
 
