@@ -97,6 +97,7 @@ export {
   renamed,
   Together,
   sideEffectFree,
+  assumedVersions,
   targetAllows,
   unchangedDuring,
   use,

@@ -1,9 +1,6 @@
 import { Engine, languageOfFile, rule, textAfter, type RuleSpec } from "uvran/core";
 import "uvran/node";
 
-/** For code that stands alone: the versions that are assumed are meant. */
-export const ASSUMED = { meansAssumed: true, targetOf: (): undefined => undefined };
-
 /** What a rule with this old and new code makes of a file, and why it holds places back. */
 export async function made(path: string, spec: Pick<RuleSpec, "was" | "becomes">, code: string) {
   const own = { id: `${languageOfFile(path)!.id}/own`, kind: "idiom", title: "Try", why: "w" } as const;

@@ -1,6 +1,6 @@
 import { Engine, textAfter } from "../engine/index.js";
 import { dedented } from "../rewrite/index.js";
-import { isAtLeast, TRUSTS, type Rule, type Trial, type Trust } from "../rules/index.js";
+import { assumedVersions, isAtLeast, TRUSTS, type Rule, type Trial, type Trust } from "../rules/index.js";
 import {
   countErrors,
   noveltiesIn,
@@ -51,7 +51,7 @@ const versioned = (target: string | undefined) => (target === undefined ? {} : {
 
 /** An engine as a trial has it. */
 const engineOf = (made: Rule, target: string | undefined): Engine =>
-  target === undefined ? new Engine([made]) : engineFor(made, target);
+  target === undefined ? new Engine([made], { targets: assumedVersions }) : engineFor(made, target);
 
 /** The version that the new code needs, where it is newer than what every project is taken to run on. */
 async function targetFor(made: Rule, instances: readonly Instance[]): Promise<string | undefined> {

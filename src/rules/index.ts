@@ -22,6 +22,7 @@ export {
 } from "./rule.js";
 export {
   isAtLeast,
+  assumedVersions,
   targetAllows,
   versionVerdict,
   type Target,

@@ -31,6 +31,9 @@ export interface TargetSource {
   lineLimitOf?(path: string): LineLimit | undefined;
 }
 
+/** For code that stands alone, in no project: the assumed versions are the ones that are meant. */
+export const assumedVersions: TargetSource = { meansAssumed: true, targetOf: () => undefined };
+
 /** C++ counts its standards by the last digits of their years, and 98 came before 11. */
 const inOrder = (version: string): string => (/^(?:c\+\+|gnu\+\+)?[89]\d$/.test(version) ? "0" : version);
 

@@ -1,8 +1,7 @@
 import { spawnSync } from "node:child_process";
-import { Engine, textAfter, type Change } from "uvran";
+import { assumedVersions, Engine, textAfter, type Change } from "uvran";
 import "uvran/node";
 import pack from "uvran/packs/python";
-import { ASSUMED } from "../made.js";
 
 /** Ways to acquire and release one file by hand, each with all that may stand around it. */
 function* spelt(): Generator<string> {
@@ -84,7 +83,7 @@ if (!python) console.warn("skipped: no python3 on this machine, so nothing is ru
   const source = cases.map((code, i) => `def ${nameOf(i)}(path, flag):\n${indented(code)}\n`).join("\n");
   const engine = new Engine(
     pack.rules.filter(({ id }) => id === "python/scoped-resource"),
-    { targets: ASSUMED },
+    { targets: assumedVersions },
   );
   const found = (await engine.file("a.py", source))!;
   const after = await textAfter("a.py", source, found.changes);

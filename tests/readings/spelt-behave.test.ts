@@ -1,7 +1,6 @@
 import "uvran/node";
-import { Engine, textAfter, type Change } from "uvran";
+import { assumedVersions, Engine, textAfter, type Change } from "uvran";
 import pack from "uvran/packs/javascript";
-import { ASSUMED } from "../made.js";
 
 /** What a way of a `switch` may be for. */
 const LABELS = [
@@ -58,7 +57,7 @@ const FILLS = ["x != null", "x", "!x", "x == null", "x !== undefined"].flatMap((
   ),
 );
 
-const engine = new Engine(pack.rules, { targets: ASSUMED });
+const engine = new Engine(pack.rules, { targets: assumedVersions });
 
 /** Objects that note what is called of them, and values that are no objects. */
 const inputs = (): unknown[] => {

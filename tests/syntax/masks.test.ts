@@ -1,13 +1,20 @@
 import "uvran/node";
-import { applyEdits, Engine, languageOf, loadGrammars, parseFile, type FileResult } from "uvran/core";
+import {
+  applyEdits,
+  assumedVersions,
+  Engine,
+  languageOf,
+  loadGrammars,
+  parseFile,
+  type FileResult,
+} from "uvran/core";
 import { SHIPPED } from "uvran/packs";
-import { ASSUMED } from "../made.js";
 
 const rules = SHIPPED.flatMap((pack) => pack.rules).filter(({ taste }) => !taste);
 await loadGrammars([languageOf("cpp"), languageOf("csharp"), languageOf("python"), languageOf("typescript")]);
 
 const run = async (path: string, text: string): Promise<FileResult> =>
-  (await new Engine(rules, { targets: ASSUMED }).file(path, text))!;
+  (await new Engine(rules, { targets: assumedVersions }).file(path, text))!;
 const fates = ({ changes, heldBack, unread = [] }: FileResult): string[] => [
   ...changes.map(({ line, trust }) => `${line} ${trust}`),
   ...heldBack.map(({ line, code }) => `${line} ${code}`),

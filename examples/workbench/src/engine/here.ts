@@ -1,4 +1,13 @@
-import { Engine, languageOfFile, loadGrammars, parse, saidAt, type Rule, type SyntaxNode } from "uvran/core";
+import {
+  assumedVersions,
+  Engine,
+  languageOfFile,
+  loadGrammars,
+  parse,
+  saidAt,
+  type Rule,
+  type SyntaxNode,
+} from "uvran/core";
 import type { Here, Sample, Step } from "./protocol";
 
 const NOTHING: Here = { trail: [], parts: [], origin: undefined, reads: [], why: [] };
@@ -8,7 +17,7 @@ export async function hereIn({ path, text }: Sample, offset: number, rules: read
   const at = touched(text, offset);
   const line = text.slice(0, at).split("\n").length;
   const language = languageOfFile(path);
-  const engine = new Engine(rules);
+  const engine = new Engine(rules, { targets: assumedVersions });
   const why = [];
   for (const rule of rules)
     for (const { code, says } of (await engine.explain(rule, path, text, line)) ?? [])

@@ -1,5 +1,6 @@
 import { expose } from "comlink";
 import {
+  assumedVersions,
   conditionsAbout,
   Engine,
   filesNaming,
@@ -149,7 +150,10 @@ const bench = {
 };
 
 /** The samples are the files of one project. */
-const around = (samples: readonly Sample[]) => ({ files: filesNaming(samples) });
+const around = (samples: readonly Sample[]) => ({
+  files: filesNaming(samples),
+  targets: assumedVersions,
+});
 
 async function sampleResult(
   engine: Engine,

@@ -1,19 +1,6 @@
-import {
-  changesOf,
-  condition,
-  functionAround,
-  holes,
-  php,
-  referencesAt,
-  rule,
-  shortened,
-  trialsIn,
-  typeOf,
-  unknown,
-  usesOf,
-  yes,
-} from "../../../core.js";
-import type { Answer, Match, SyntaxNode } from "../../../core.js";
+import { condition, holes, php, rule, trialsIn } from "../../../core.js";
+import type { Answer, Match } from "../../../core.js";
+import { isArray } from "../arrays.js";
 import { isOfPhp } from "../values.js";
 
 const { list, item } = holes({
@@ -24,41 +11,9 @@ const { list, item } = holes({
   item: "expression",
 });
 
-/** Functions that take an array by reference, and leave an array. */
-const KEEP_ARRAYS = /^\\?(?:array_(?:push|unshift|pop|shift|splice|walk)|[aku]?r?sort|u[ak]sort|shuffle)$/i;
-
-/** Is the variable an array after this change, if it was one before? */
-function keepsArray(changed: SyntaxNode): boolean {
-  const { parent } = changed;
-  if (parent?.is("subscript_expression")) return true;
-  if (parent?.is("assignment_expression") && parent.child("left")?.same(changed))
-    return typeOf(parent.child("right")!)?.name === "array";
-  const call = parent?.is("arguments") ? parent.parent : undefined;
-  return KEEP_ARRAYS.test(call?.child("function")?.text ?? "");
-}
-
-/** Is a local variable given an array first, in any case, and nothing but arrays later? */
-function isAlwaysArray(node: SyntaxNode): boolean {
-  const to = node.is("variable_name")
-    ? referencesAt(node.firstPart!).find(({ member }) => !member)?.to
-    : undefined;
-  if (!to || to.as === "parameter" || usesOf(to).doubts.length > 0) return false;
-  const changes = changesOf(to).map(({ node: at }) => at.closest(["variable_name"]) ?? at);
-  const [first] = changes;
-  const statement = first?.closest(["expression_statement"]);
-  const isFirst = statement?.parent?.same(functionAround(node)?.child("body") ?? node) === true;
-  return isFirst && first!.end < node.start && changes.every(keepsArray);
-}
-
 /** `array_push` refuses what is no array; brackets make one of null, and ask an object. */
-function isArray(match: Match): Answer {
-  const node = match.the(list);
-  const type = typeOf(node);
-  if (isAlwaysArray(node)) return yes("type.is", `\`${node.text}\` is only ever given arrays`, node);
-  return type?.name === "array"
-    ? yes("type.is", type.why, type.at)
-    : unknown("type.is", `\`${shortened(node.text)}\` may be no array, which \`array_push\` refuses`, node);
-}
+const isList = (match: Match): Answer =>
+  isArray(match.the(list), (shown) => `\`${shown}\` may be no array, which \`array_push\` refuses`);
 
 const { rewrites, ignores, holds } = trialsIn("php");
 const code = (text: string): string => `<?php\n${text}\n`;
@@ -71,7 +26,7 @@ export const appended = rule({
   was: php`array_push(${list}, ${item});`,
   given: [
     condition("the function is the language's", (match) => isOfPhp("array_push", match)),
-    condition("it is an array", isArray),
+    condition("it is an array", isList),
   ],
   becomes: php`${list}[] = ${item};`,
   trials: [
@@ -92,6 +47,16 @@ export const appended = rule({
     rewrites(
       code("function f($x) { $all = []; if ($x) $all = $x; array_push($all, 1); }"),
       code("function f($x) { $all = []; if ($x) $all = $x; $all[] = 1; }"),
+      "likely",
+    ),
+    rewrites(
+      code("function f(array $all = null) { array_push($all, 1); }"),
+      code("function f(array $all = null) { $all[] = 1; }"),
+      "likely",
+    ),
+    rewrites(
+      code("class A { private ?array $all; function f() { array_push($this->all, 1); } }"),
+      code("class A { private ?array $all; function f() { $this->all[] = 1; } }"),
       "likely",
     ),
     rewrites(

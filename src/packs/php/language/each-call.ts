@@ -16,6 +16,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Match, Segment, SyntaxNode } from "../../../core.js";
+import { isArray } from "../arrays.js";
 import { reachingByName } from "../by-name.js";
 import { isOfPhp } from "../values.js";
 
@@ -67,6 +68,13 @@ function beginsAtStart(match: Match): Answer {
     ? yes(code, `\`${items.text}\` stands at its start (line ${ahead.line})`, ahead)
     : unknown(code, `\`${items.text}\` may stand behind its start already, where \`each\` went on`, items);
 }
+
+/** `each` went through the properties of an object, and `foreach` asks an object that can be walked. */
+const isList = (match: Match): Answer =>
+  isArray(
+    walkIn(match).items,
+    (shown) => `\`${shown}\` may be an object, which \`foreach\` walks in another way`,
+  );
 
 /** Nothing else asks for the position, and nothing changes the array while it is walked. */
 function isWalkedAlone(match: Match): Answer {
@@ -121,6 +129,7 @@ export const eachCall = rule({
   mentions: ["each"],
   given: [
     condition("the function is the language's", (match) => isOfPhp("each", match)),
+    condition("it is an array", isList),
     condition("the array is walked from its start", beginsAtStart),
     condition("the array is walked by nothing else, and keeps its items", isWalkedAlone),
     condition("the variables are not used afterwards", areLeft),
@@ -134,6 +143,7 @@ export const eachCall = rule({
     rewrites(
       code("$all = sorted();\nwhile (list(, $jar) = each($all)) echo $jar;"),
       code("$all = sorted();\nforeach ($all as $jar) echo $jar;"),
+      "likely",
     ),
     rewrites(
       code("while (list($id, $jar) = each($jars)) {\n    echo $id, $jar;\n}"),
