@@ -131,19 +131,13 @@ const TYPESCRIPT = [
   [5.02, "2026"],
 ] as const;
 
-/** Settings that older compilers refuse, with the release that they came in. */
-const SETTINGS = [
-  [/"exactOptionalPropertyTypes"/, "4.4"],
-  [/"module(?:Resolution)?"\s*:\s*"node(?:16|next)"/i, "4.7"],
-  [/"moduleResolution"\s*:\s*"bundler"|"verbatimModuleSyntax"/i, "5.0"],
-] as const;
-
-/** The newest syntax that a compiler must understand which understands its settings. */
-function byCompilerSettings(text: string): string | undefined {
-  const years = SETTINGS.flatMap(([form, release]) =>
-    form.test(text) ? (yearBy(release, TYPESCRIPT) ?? []) : [],
-  );
-  return [...years, first(text, /"(?:target|module)"\s*:\s*"es(20\d\d)"/i) ?? []].flat().sort().at(-1);
+/**
+ * What a compiler compiles to, it understands too, with the library of that year. What it compiles to older code for may be of
+ * any year, so that older targets say nothing.
+ */
+function compiledTo(text: string): string | undefined {
+  const year = first(text, /"target"\s*:\s*"es(20\d\d)"/i);
+  return year !== undefined && year >= languageOf("typescript").assumedVersion ? year : undefined;
 }
 
 const FRAMEWORKS = [
@@ -240,7 +234,8 @@ export const MANIFESTS: readonly Manifest[] = [
     languages: ["python"],
     file: /^(Pipfile|\.python-version|runtime\.txt|\.tool-versions)$/,
     read: (text) =>
-      first(text, /^python_(?:full_)?version\s*=\s*"(\d[\d.]*)"/m, /^(?:python-)?(\d+\.\d[\d.]*)\s*$/m) ??
+      first(text, /^python_(?:full_)?version\s*=\s*"(\d[\d.]*)"/m) ??
+      least(text, /^(?:python-)?(\d+\.\d[\d.]*)[ \t]*$/gm) ??
       switchedTo(text, "python"),
   },
   {
@@ -300,7 +295,7 @@ export const MANIFESTS: readonly Manifest[] = [
       );
     },
   },
-  { languages: ["typescript", "tsx"], file: /^tsconfig.*\.json$/, read: byCompilerSettings },
+  { languages: ["typescript", "tsx"], file: /^tsconfig.*\.json$/, read: compiledTo },
   {
     languages: ["javascript"],
     file: /^package\.json$/,

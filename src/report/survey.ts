@@ -134,7 +134,7 @@ function versionLines(versions: readonly VersionAsked[]): string[] {
   const asked = versions.flatMap(({ version, says }) => (says === undefined ? [] : [`${version} ${says}`]));
   const assumed = versions.filter(({ says }) => says === undefined).map(({ version }) => version);
   const [is, it] = assumed.length === 1 ? ["is", "it"] : ["are", "them"];
-  const rest = `${assumed.join(", ")} ${is} assumed: name ${it} in "targets" in the config, for what needs ${it} to be certain`;
+  const rest = `${assumed.join(", ")} ${is} assumed, so what needs ${it} is only likely; "targets" in the config says the version`;
   return [...(asked.length > 0 ? [asked.join(", ")] : []), ...(assumed.length > 0 ? [rest] : [])];
 }
 

@@ -77,7 +77,7 @@ test("without strict null checks it says that it does not know of missing values
 test("the shipped rules ask it where the file itself does not say", () => {
   const project = new Sandbox({
     "tsconfig.json":
-      '{ "compilerOptions": { "strict": true, "noUncheckedIndexedAccess": true, "module": "NodeNext" } }',
+      '{ "compilerOptions": { "strict": true, "noUncheckedIndexedAccess": true, "module": "NodeNext", "target": "es2022" } }',
     "shop/jars.ts":
       "export interface Jar { lid: number }\nexport const jar = (): Jar | undefined => undefined;\nexport const label = (): string => '';\n",
     "shop/a.ts":

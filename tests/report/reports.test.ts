@@ -171,7 +171,7 @@ test("a survey counts by rule and trust, and names what was not looked at", () =
   expect(line("left out")).toBe("left out       1 generated, 2 ignored");
   expect(text).toContain(
     "versions       JavaScript 2015 by package.json\n" +
-      '               Python 3.9 is assumed: name it in "targets" in the config, for what needs it to be certain\n' +
+      '               Python 3.9 is assumed, so what needs it is only likely; "targets" in the config says the version\n' +
       "too new        2 more places of a/new, which needs JavaScript 2020; JavaScript 2015 is asked for by package.json\n",
   );
   expect(line("syntax error")).toContain("bad.py:9");

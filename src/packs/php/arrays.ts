@@ -9,10 +9,11 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, SyntaxNode } from "../../core.js";
+import { isOfPhp } from "./values.js";
 
 /** Functions that take an array by reference, and leave an array. */
 const KEEP_ARRAYS =
-  /^\\?(?:array_(?:push|unshift|pop|shift|splice|walk)|[aku]?r?sort|u[ak]sort|shuffle|each|reset|next|prev|end)$/i;
+  /^(?:array_(?:push|unshift|pop|shift|splice|walk)|[aku]?r?sort|u[ak]sort|shuffle|each|reset|next|prev|end)$/i;
 
 /** Is the variable an array after this change, if it was one before? */
 function keepsArray(changed: SyntaxNode): boolean {
@@ -20,8 +21,10 @@ function keepsArray(changed: SyntaxNode): boolean {
   if (parent?.is("subscript_expression")) return true;
   if (parent?.is("assignment_expression") && parent.child("left")?.same(changed))
     return typeOf(parent.child("right")!)?.name === "array";
-  const call = parent?.is("arguments") ? parent.parent : undefined;
-  return KEEP_ARRAYS.test(call?.child("function")?.text ?? "");
+  const name = parent?.is("arguments")
+    ? parent.parent?.child("function")?.text.replace(/^\\/, "")
+    : undefined;
+  return name !== undefined && KEEP_ARRAYS.test(name) && isOfPhp(name, changed).is === "yes";
 }
 
 /** Is a variable an array from the start: by its type, or by the first thing that the function does with it? */

@@ -130,7 +130,7 @@ function importOfPhp(name: string, tree: SyntaxTree): SyntaxNode | undefined {
 }
 
 /** Is a function that a rule's code spells out the one of PHP? */
-export function isOfPhp(name: string, { tree }: Match): Answer {
+export function isOfPhp(name: string, { tree }: Pick<Match, "tree">): Answer {
   const brought = importOfPhp(name, tree);
   if (brought) return yes("name.library", `\`${name}\` is imported from the language`, brought);
   const own = nameInFile(name.toLowerCase(), tree).declarations.find(

@@ -18,6 +18,7 @@ function areCode(match: Match): Answer {
   const odd = [match.the(parameters), match.the(body)].find((node) => plainText(node) === undefined);
   if (odd) return no("form.fits", `\`${shortened(odd.text)}\` has escapes or values in it`, odd);
   const code = plainText(match.the(body))!;
+  if (/\/\/|#|\/\*/.test(code)) return no("form.fits", "there may be a comment in the code", match.the(body));
   return /\?>|__FUNCTION__|\bfunc_get_args\b|\$this\b/.test(code)
     ? no("form.fits", "the code asks for what is another thing in a closure", match.the(body))
     : yes("form.fits", "both texts are code as it stands", match.the(body));
@@ -26,20 +27,27 @@ function areCode(match: Match): Answer {
 /** The code was read outside of all namespaces, where names of classes mean other ones. */
 function meansTheSame(match: Match): Answer {
   const code = plainText(match.the(body)) ?? "";
-  const spaces = match.tree.ofKinds(["namespace_definition"]);
-  return spaces.length > 0 && /\bnew\b|::|\binstanceof\b|\bcatch\b/.test(code)
-    ? no("name.scope", "the code names classes, which it did outside of this namespace", match.the(body))
-    : yes("name.scope", "it names the same things", match.the(body));
+  const at = match.the(body);
+  if (match.tree.ofKinds(["namespace_definition"]).length === 0)
+    return yes("name.scope", "the file is outside of all namespaces", at);
+  if (/\bnew\b|::|\binstanceof\b|\bcatch\b/.test(code))
+    return no("name.scope", "the code names classes, which it did outside of this namespace", at);
+  return /(?<![$>\w])[a-z_]\w*\s*\(/i.test(code)
+    ? unknown("name.scope", "this namespace may have functions of the names that the code calls", at)
+    : yes("name.scope", "it names the same things", at);
 }
 
 /** The old function was a text, the name of a new function; what only calls it takes a closure as well. */
 function isOnlyCalled(match: Match): Answer {
   const { node } = match;
-  const call = node.closest(["arguments"])?.parent;
-  const name = call?.is("function_call_expression") ? (call.child("function")?.text ?? "") : "";
-  return /^\\?(?:array_(?:map|filter|reduce|walk)|u[ak]?sort|preg_replace_callback|call_user_func(?:_array)?)$/i.test(
-    name,
-  )
+  const list = node.parent?.is("argument") ? node.parent.parent : node.parent;
+  const call = list?.is("arguments") ? list.parent : undefined;
+  const name = call?.is("function_call_expression")
+    ? (call.child("function")?.text ?? "").replace(/^\\/, "")
+    : "";
+  const calls =
+    /^(?:array_(?:map|filter|reduce|walk)|u[ak]?sort|preg_replace_callback|call_user_func(?:_array)?)$/i;
+  return calls.test(name) && isOfPhp(name, match).is === "yes"
     ? yes("type.is", `\`${name}\` calls it`, call)
     : unknown("type.is", "a closure is no text, which somebody may expect here", node);
 }
@@ -89,6 +97,17 @@ export const createdFunction = rule({
     holds(code("usort($a, create_function('$a', 'return \\'x\\';'));"), "escapes"),
     holds(code("usort($a, create_function('$a', 'return $a +;'));"), "syntax error"),
     holds(code("usort($a, create_function('$a', 'return __FUNCTION__;'));"), "another thing"),
+    holds(code("usort($a, create_function('$a', 'return 1; // all alike'));"), "a comment"),
+    rewrites(
+      code("namespace Shop;\nusort($a, create_function('$a', 'return weigh($a);'));"),
+      code("namespace Shop;\nusort($a, static function ($a) { return weigh($a); });"),
+      "likely",
+    ),
+    rewrites(
+      code("usort($a, [create_function('$a', 'return 1;')]);"),
+      code("usort($a, [static function ($a) { return 1; }]);"),
+      "likely",
+    ),
     ignores(code("usort($a, create_function($p, 'return 1;'));")),
     ignores(code("usort($a, create_function('$a', 'return ' . $x . ';'));")),
     ignores(code("$x->create_function('$a', 'return 1;');")),

@@ -1,6 +1,7 @@
 import {
   condition,
   copy,
+  fresh,
   functionAround,
   holes,
   isUsedAfter,
@@ -21,6 +22,7 @@ import { reachingByName } from "../by-name.js";
 import { isOfPhp } from "../values.js";
 
 const { loop } = holes({ loop: { kind: "statement", node: "while_statement" } });
+const unused = fresh("unused");
 /** Functions that ask where an array stands, or change that. */
 const BY_POSITION = /^\\?(?:each|current|pos|key|next|prev|reset|end)$/i;
 
@@ -52,7 +54,10 @@ function walkOf(node: SyntaxNode): Walk | undefined {
 
 const walkIn = (match: Match): Walk => walkOf(match.the(loop))!;
 
-/** The array is walked from its start where `reset` or an assignment stands right ahead of the loop. */
+/**
+ * The array is walked from its start where it is set back, or written out, right ahead of the loop. One that somebody gives
+ * stands where it stood there.
+ */
 function beginsAtStart(match: Match): Answer {
   const { items } = walkIn(match);
   const code = "flow.written";
@@ -62,8 +67,12 @@ function beginsAtStart(match: Match): Answer {
   const isReset =
     ahead?.is("function_call_expression") === true &&
     /^\\?reset$/i.test(ahead.child("function")?.text ?? "") &&
+    isOfPhp("reset", match).is === "yes" &&
     ahead.child("arguments")?.parts[0]?.text === items.text;
-  const isMade = ahead?.is("assignment_expression") === true && ahead.child("left")?.text === items.text;
+  const isMade =
+    ahead?.is("assignment_expression") === true &&
+    ahead.child("left")?.text === items.text &&
+    ahead.child("right")?.is("array_creation_expression") === true;
   return isReset || isMade
     ? yes(code, `\`${items.text}\` stands at its start (line ${ahead.line})`, ahead)
     : unknown(code, `\`${items.text}\` may stand behind its start already, where \`each\` went on`, items);
@@ -108,7 +117,7 @@ function areLeft(match: Match): Answer {
 function walked(match: Match): Segment[] {
   const node = match.the(loop);
   const { items, key, value, body } = walkIn(match);
-  const names = key ? `${key.text} => ${value?.text ?? "$_"}` : value!.text;
+  const names = key ? `${key.text} => ${value?.text ?? `$${match.named(unused)}`}` : value!.text;
   const head = [text(`foreach (${items.text} as ${names})`), copy(node.child("condition")!.end, body.end)];
   const end = /\bendwhile\b/i.exec(node.tree.text.slice(body.end, node.end));
   if (!end) return head;
@@ -144,6 +153,10 @@ export const eachCall = rule({
       code("$all = sorted();\nwhile (list(, $jar) = each($all)) echo $jar;"),
       code("$all = sorted();\nforeach ($all as $jar) echo $jar;"),
       "likely",
+    ),
+    rewrites(
+      code("$all = [1, 2];\nwhile (list($id) = each($all)) echo $id;"),
+      code("$all = [1, 2];\nforeach ($all as $id => $unused) echo $id;"),
     ),
     rewrites(
       code("while (list($id, $jar) = each($jars)) {\n    echo $id, $jar;\n}"),
