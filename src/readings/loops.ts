@@ -26,10 +26,10 @@ export interface Loop {
   readonly nodes: readonly SyntaxNode[];
   /**
    * `counted`: the code itself counts, in a header of three parts or with statements of its own. `callback`: a method of the
-   * list runs a function for each.
+   * list runs a function for each. `iterator`: the code has an iterator of its own.
    */
-  readonly form: "each" | "counted" | "clause" | "callback";
-  /** The name of the position, where it is first given. */
+  readonly form: "each" | "counted" | "clause" | "callback" | "iterator";
+  /** The name of the position or of the iterator, where it is first given. */
   readonly index: SyntaxNode;
   /** What is walked. */
   readonly items: SyntaxNode;
@@ -37,6 +37,10 @@ export interface Loop {
   readonly from: 0 | 1;
   /** Is the last item walked first? */
   readonly isBackwards?: true;
+  /** Is `items` a pointer to what is walked? */
+  readonly isPointer?: true;
+  /** The call that gives the iterator, where the code has one. */
+  readonly made?: SyntaxNode;
   /** What stands for the name and for the positions, from the first letter of the loop. */
   readonly header: { readonly start: number; readonly end: number };
   /** The expression that gives all positions, where one does. */
@@ -230,7 +234,7 @@ function ofCounter(node: SyntaxNode, shape: Extract<FlowShape, { is: "loop" }>):
 }
 
 /** The end of a header of three parts, with its brackets. */
-function headerEnd(node: SyntaxNode, { body }: Extract<FlowShape, { is: "loop" }>): number {
+export function headerEnd(node: SyntaxNode, { body }: Extract<FlowShape, { is: "loop" }>): number {
   const [first] = partsOf(node, body);
   const before = node.tree.text.slice(node.start, first?.start ?? node.end);
   return node.start + before.trimEnd().length;
@@ -387,7 +391,7 @@ function lookUpAround(mention: SyntaxNode, { index, items, from }: Unread): Synt
 }
 
 /** A first statement that does nothing but name the item. */
-function ownName(
+export function ownName(
   first: SyntaxNode | undefined,
   lookUps: readonly SyntaxNode[],
   items: SyntaxNode,

@@ -1,5 +1,6 @@
 import { fill, type Capture, type Hole } from "../pattern/index.js";
 import type { Language, SyntaxNode } from "../syntax/index.js";
+import { iteratedAt, iteratedKinds } from "./iterated.js";
 import { keyLoopAt, keyLoopKinds, loopAt, loopKinds, type Loop } from "./loops.js";
 import { readingMatch, type Reading, type ReadingMatch } from "./reading.js";
 
@@ -30,6 +31,14 @@ export function walked(forms: WalkedForms): Reading {
  */
 export function walkedByKey(forms: WalkedForms): Reading {
   return new WalkedByKey(forms);
+}
+
+/**
+ * Code that walks all items of something with an iterator of its own: `while (it.hasNext())` with `it.next()`, `it != jars.end()`
+ * with `*it`. The hole `index` stands for the name of the iterator; the reads of the item stand in `match.loop`.
+ */
+export function walkedByIterator(forms: WalkedForms): Reading {
+  return new WalkedByIterator(forms);
 }
 
 class WalkedReading implements Reading {
@@ -105,5 +114,30 @@ class WalkedByKey extends WalkedReading {
     return loop
       ? `nothing in the loop looks up a value of \`${loop.items.text}\` by \`${loop.index.text}\``
       : "this loop walks no keys";
+  }
+}
+
+class WalkedByIterator extends WalkedReading {
+  override kindsIn(language: Language): readonly string[] {
+    return iteratedKinds(language);
+  }
+
+  override wordsIn({ flow }: Language): readonly string[] {
+    return flow.iterators.map(({ begin }) => begin);
+  }
+
+  override readAt(node: SyntaxNode): ReadingMatch | undefined {
+    const loop = iteratedAt(node);
+    const isOnlyRead = loop !== undefined && loop.lookUps.length > 0 && loop.others.length === 0;
+    return isOnlyRead ? this.matchOf(loop) : undefined;
+  }
+
+  override whyNot(node: SyntaxNode): string {
+    const loop = iteratedAt(node);
+    if (!loop) return "this loop does not walk all items of something with an iterator";
+    const [other] = loop.others;
+    return other
+      ? `\`${loop.index.text}\` is used for more than to read the item: \`${other.parent!.text}\``
+      : `nothing in the loop reads an item by \`${loop.index.text}\``;
   }
 }

@@ -151,7 +151,7 @@ export const NEEDS: readonly Need[] = [
     to: "lists walked by their items, patterns for types, type arguments left out, switch expressions, text blocks, boxed values by `valueOf`, constants of charsets, `StringBuilder`",
     rules: of(
       "java",
-      "each-item any-or-all first-found mapped-list type-pattern diamond switch-expression text-block list-sort boxed-value standard-charset unshared-text",
+      "each-item iterator-loop any-or-all first-found mapped-list type-pattern diamond switch-expression text-block list-sort boxed-value standard-charset unshared-text",
     ),
     missing: "records, streams, old collections and dates",
   },
@@ -180,7 +180,7 @@ export const NEEDS: readonly Need[] = [
     to: "lists walked by their items, values written in texts, patterns for types, `out` variables declared in the call, switch expressions",
     rules: of(
       "csharp",
-      "each-item any-or-all first-found mapped-list interpolated type-pattern tested-type out-variable switch-value",
+      "each-item iterator-loop any-or-all first-found mapped-list interpolated type-pattern tested-type out-variable switch-value",
     ),
     missing: "initialisers, expression bodies, `ContinueWith`",
   },
@@ -204,7 +204,7 @@ export const NEEDS: readonly Need[] = [
     language: "C++",
     from: "older forms of the language",
     to: "lists walked by their items, names given with `using`, `override`",
-    rules: of("cpp", "each-item using-alias override"),
+    rules: of("cpp", "each-item iterator-loop using-alias override"),
     missing: "`auto`, casts, `emplace_back`, macros",
   },
   {

@@ -211,6 +211,20 @@ export interface CountingFacts {
   readonly walkers: readonly string[];
 }
 
+/** How code walks something with an iterator of its own. */
+export interface IteratorFacts {
+  /** The method of what is walked that gives an iterator. */
+  readonly begin: string;
+  /** The method that gives the end, where the iterator is compared with it and stepped on with `++`. */
+  readonly end?: string;
+  /** How an item is read through an iterator that is read like a pointer: the kind of `*it`, and what stands in `it->kg`. */
+  readonly pointed?: { readonly kind: string; readonly arrow: string };
+  /** Where an iterator is asked: the method that says whether there is another item, and does it also go on to it? */
+  readonly more?: { readonly method: string; readonly goesOn: boolean };
+  /** What gives the item: a method, with `()`, that goes on to the next one, or a member. */
+  readonly item?: string;
+}
+
 /** What a loop may fill one by one. Items of a `map` are put by key, and need no method here. */
 export interface ContainerFacts {
   readonly is: "list" | "set" | "map";
@@ -270,6 +284,7 @@ export interface FlowFacts {
   readonly neverReturn: readonly string[];
   readonly missing: MissingFacts;
   readonly counting: CountingFacts;
+  readonly iterators: readonly IteratorFacts[];
   readonly collecting: CollectingFacts;
   /** Is the variable itself taken where this expression stands, and not its value: `$a = &$b`? */
   takesVariable(node: SyntaxNode): boolean;
@@ -321,6 +336,7 @@ export const ordinaryFlow = {
   movesPointers: [],
   identityTests: [],
   implicitCalls: {},
+  iterators: [],
   counting: {
     lengthFunctions: [],
     lengthMembers: [],

@@ -20,7 +20,7 @@ export { type Language, type LanguageId } from "./language.js";
 export { HOLE_KINDS, type HoleKind } from "./code-facts.js";
 export { type CodeFacts, type ContextName, type SnippetContext } from "./code-facts.js";
 export type { DeclaredAs, Declares, Does, NameFacts, NameSpace, NameUse, ScopeFacts } from "./name-facts.js";
-export type { FlowFacts, FlowShape, MissingFacts } from "./flow-facts.js";
+export type { FlowFacts, FlowShape, IteratorFacts, MissingFacts } from "./flow-facts.js";
 export { folderOf, normalized, ordinaryLinks, withoutEnding } from "./link-facts.js";
 export type { ClassFacts, DeclaredMember } from "./class-facts.js";
 export { escaped } from "./class-facts.js";

@@ -15,6 +15,7 @@ import { ownedMember } from "./owned/owned-member.js";
 import { ownedLocal } from "./owned/owned-local.js";
 import { pointerAndFlag } from "./pointer-and-flag.js";
 import { eachItem } from "./each-item.js";
+import { iteratorLoop } from "./iterator-loop.js";
 import { usingAlias } from "./using-alias.js";
 import { overrideMark } from "./override.js";
 
@@ -34,6 +35,7 @@ export const cppPack = pack("cpp", [
   initialisedByFunction,
   initialisedOnce,
   eachItem,
+  iteratorLoop,
   usingAlias,
   overrideMark,
 ]);

@@ -22,6 +22,7 @@ import { lookupOrDefault } from "./lookup-or-default.js";
 import { valueOrFallback } from "./value-or-fallback.js";
 import { anyOrAll } from "./loops/any-or-all.js";
 import { eachItem } from "./loops/each-item.js";
+import { iteratorLoop } from "./loops/iterator-loop.js";
 import { firstFoundRule } from "./loops/first-found.js";
 import { mappedList } from "./loops/mapped-list.js";
 import { interpolatedText } from "./texts/interpolated.js";
@@ -52,6 +53,7 @@ export const csharpPack = pack("csharp", [
   namedItems,
   anyOrAll,
   eachItem,
+  iteratorLoop,
   firstFoundRule,
   mappedList,
   interpolatedText,

@@ -6,6 +6,7 @@ import {
   fresh,
   holes,
   isLeftAlone,
+  itemText,
   neverWritten,
   no,
   referencesAt,
@@ -41,7 +42,7 @@ export interface Own {
   readonly statement: SyntaxNode;
 }
 
-const ownOf = ({ loop }: Match): Own | undefined => {
+export const ownOf = ({ loop }: Match): Own | undefined => {
   const { own } = loop;
   const count = own?.statement.parts.filter((part) =>
     /declarator|variable_declaration/.test(part.kind),
@@ -52,13 +53,18 @@ const ownOf = ({ loop }: Match): Own | undefined => {
 const named = new WeakMap<Match, FreshName>();
 
 /** The name of an item: what the body calls it, else a new one after what is walked. */
-function nameOf(match: Match): string {
-  const own = ownOf(match)?.name.text.replace(/^\W+/, "");
-  if (own !== undefined) return own;
+export function nameOf(match: Match, own: Own | undefined): string {
+  if (own) return own.name.text.replace(/^\W+/, "");
   let name = named.get(match);
   if (!name) {
-    const last = match.loop.items.text.split(/\.|->/).at(-1)!;
-    const plain = last.replace(/^(?:m_|s_|_)+|_+$/g, "");
+    const last = match.loop.items.text
+      .replace(/\([^()]*\)$/, "")
+      .split(/\.|->/)
+      .at(-1)!;
+    const plain = last
+      .replace(/^(?:m_|s_|_)+|_+$/g, "")
+      .replace(/^get(?=[A-Z])/, "")
+      .replace(/(?<=[a-z])(Set|List)$/, "s");
     const one = singular(plain);
     named.set(
       match,
@@ -110,7 +116,7 @@ function isWritten(read: SyntaxNode): boolean {
   );
 }
 
-function isReadHere(match: Match): Answer {
+export function isReadHere(match: Match): Answer {
   const { loop } = match;
   const later = loop.lookUps.find((at) => loop.body.some((part) => part.holds(at) && runsLater(at, part)));
   return later
@@ -149,16 +155,28 @@ function isDeclaredHere(match: Match): Answer {
 function looped(match: Match, walking: Walking): Segment[] {
   const { loop } = match;
   const own = ownOf(match);
-  const name = nameOf(match);
+  const name = nameOf(match, own);
   const header = walking.header(walking.declared(match, own, name)!, loop.items.text);
-  const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
   const isKept = own !== undefined && isLeftAlone(own.name, loop.body.slice(1)).is !== "yes";
+  return withHeader(match, { own, name: isKept ? undefined : name, header });
+}
+
+/** A loop with another header, in which the items have a name. */
+export function withHeader(
+  { loop, nodes }: Match,
+  { own, name, header }: { own: Own | undefined; name: string | undefined; header: string },
+): Segment[] {
+  const again = loop.lookUps.filter((read) => own?.statement.holds(read) !== true);
+  const named = again.map((read) => {
+    const { start, end, suffix } = itemText(read);
+    return { start, end, text: `${name}${suffix}` };
+  });
   const edits = [
     ...[...loop.counting, ...(own ? [own.statement] : [])].map(removal),
-    ...(isKept ? [] : again.map(({ start, end }) => ({ start, end, text: name }))),
+    ...(name === undefined ? [] : named),
     { start: loop.header.start, end: loop.header.end, text: header },
   ].sort((a, b) => a.start - b.start);
-  return [copy(match.nodes[0]!.start, match.nodes.at(-1)!.end, edits)];
+  return [copy(nodes[0]!.start, nodes.at(-1)!.end, edits)];
 }
 
 /** The holes of a loop over positions. */
@@ -174,8 +192,12 @@ export function eachItem(walking: Walking): Pick<RuleSpec, "was" | "where" | "gi
     where: [
       ({ loop }) => loop.form === "counted" && loop.from === 0 && loop.others.length === 0,
       (match) => /^(?:this(?:\.|->))?[A-Za-z_]\w*(?:(?:\.|->)\w+)*$/.test(match.textOf(items)),
-      (match) => !match.textOf(items).split(/\.|->/).includes(nameOf(match)),
-      (match) => walking.declared(match, ownOf(match), nameOf(match)) !== undefined,
+      (match) =>
+        !match
+          .textOf(items)
+          .split(/\.|->/)
+          .includes(nameOf(match, ownOf(match))),
+      (match) => walking.declared(match, ownOf(match), nameOf(match, ownOf(match))) !== undefined,
     ],
     given: [
       neverWritten(index, { in: body }),

@@ -25,6 +25,7 @@ import { requiredArgument } from "./required-argument.js";
 import { scopedResource } from "./scoped-resource.js";
 import { anyOrAll } from "./loops/any-or-all.js";
 import { eachItem } from "./loops/each-item.js";
+import { iteratorLoop } from "./loops/iterator-loop.js";
 import { firstFoundRule } from "./loops/first-found.js";
 import { mappedList } from "./loops/mapped-list.js";
 import { diamond } from "./diamond.js";
@@ -63,6 +64,7 @@ export const javaPack = pack("java", [
   unguardedField,
   anyOrAll,
   eachItem,
+  iteratorLoop,
   firstFoundRule,
   mappedList,
   typePattern,

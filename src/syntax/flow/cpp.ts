@@ -8,6 +8,8 @@ import {
   type FlowFacts,
 } from "../flow-facts.js";
 
+const POINTED = { kind: "pointer_expression", arrow: "->" };
+
 /** How control moves in C++. */
 export const cppFlow: FlowFacts = {
   ...ordinaryFlow,
@@ -55,6 +57,10 @@ export const cppFlow: FlowFacts = {
     "std::quick_exit",
     "__builtin_unreachable",
     "std::rethrow_exception",
+  ],
+  iterators: [
+    { begin: "begin", end: "end", pointed: POINTED },
+    { begin: "cbegin", end: "cend", pointed: POINTED },
   ],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["size()", "length()"] },
   missing: {

@@ -73,6 +73,7 @@ export const csharpFlow: FlowFacts = {
   },
   comparesMissing: { toFalse: ["==", "<", ">", "<=", ">="], toTrue: ["!="] },
   neverReturn: ["Environment.Exit", "Environment.FailFast"],
+  iterators: [{ begin: "GetEnumerator", more: { method: "MoveNext", goesOn: true }, item: "Current" }],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["Length", "Count"] },
   collecting: {
     containers: [

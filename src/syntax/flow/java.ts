@@ -55,6 +55,7 @@ export const javaFlow: FlowFacts = {
     "update_expression",
   ],
   neverReturn: ["System.exit", "Runtime.getRuntime().halt"],
+  iterators: [{ begin: "iterator", more: { method: "hasNext", goesOn: false }, item: "next()" }],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size()"] },
   collecting: {
     containers: [

@@ -1,0 +1,241 @@
+import {
+  calledFromLibrary,
+  callOf,
+  condition,
+  no,
+  referencesAt,
+  rule,
+  shortened,
+  trialsIn,
+  unknown,
+  yes,
+} from "../../core.js";
+import type { Answer, Match, SyntaxNode } from "../../core.js";
+import { loopHoles, ownOf, type Own } from "../family/each-item.js";
+import { declarationFor, isInFunction } from "./pointers.js";
+import { iteratorLoop as family } from "../family/iterator-loop.js";
+
+/** Classes of the library whose iterators stay what they are when items come and go, and others. */
+const BY_NODES = /^(?:const )?(?:std::)?(?:list|forward_list|(?:unordered_)?(?:multi)?(?:set|map))\b/;
+const BY_PLACES = /^(?:const )?(?:std::)?(?:vector|deque|array|basic_string|string|wstring)\b/;
+
+/** The type that something is declared with, as it is written. */
+function typeOfItems(items: SyntaxNode): SyntaxNode | undefined {
+  const leaf = [...items.descendants()].findLast((one) => one.isLeaf && one.named)!;
+  const to = referencesAt(leaf).find((one) => one.to)?.to;
+  const type = to?.at[0]
+    ?.closest(["parameter_declaration", "declaration", "field_declaration"])
+    ?.child("type");
+  return type?.is("placeholder_type_specifier") ? undefined : type;
+}
+
+/** The type of the iterator, as it is written. */
+const iteratorType = ({ loop }: Match): string =>
+  loop.index.closest(["declaration"])?.child("type")?.text ?? "auto";
+
+/** Are the items read through an iterator that lets nobody change them? */
+function isConstant(match: Match): boolean {
+  const { loop } = match;
+  const isNamed = /(^|::|_)(const_?iterator|const_?iter|citerator)$/i.test(iteratorType(match));
+  return isNamed || /\bcbegin\b/.test(loop.made?.child("function")?.lastPart?.text ?? "");
+}
+
+/** A copy of the item is the item itself for who only reads both. */
+function ownIn(match: Match): Own | undefined {
+  const own = ownOf(match);
+  if (!own) return undefined;
+  const { loop } = match;
+  const isReference = own.name.is("reference_declarator") || own.name.text.startsWith("&");
+  const isRead = loop.lookUps.length > 1;
+  return isRead && !isReference ? undefined : own;
+}
+
+/** How an item is declared: as it was, else as a reference to it. */
+function declared(match: Match, own: Own | undefined, name: string): string | undefined {
+  if (own) {
+    const { statement } = own;
+    const value = statement.child("declarator")?.child("value");
+    return value && statement.tree.text.slice(statement.start, value.start).replace(/\s*=\s*$/, "");
+  }
+  if (isConstant(match)) return `const auto& ${name}`;
+  const type = typeOfItems(match.loop.items)?.text ?? "";
+  return BY_NODES.test(type) || BY_PLACES.test(type) ? `auto& ${name}` : `auto&& ${name}`;
+}
+
+/** Is it something that gives items, and no stand-ins for them? */
+function isWalked(match: Match): Answer {
+  const { items } = match.loop;
+  const type = typeOfItems(items);
+  const shown = type?.text ?? iteratorType(match);
+  if (/vector<\s*bool\s*>/.test(shown))
+    return no("type.is", `\`${items.text}\` gives no items that a reference could name`, type ?? items);
+  const isNamed = /\bstd::/.test(shown) || /\busing\s+(?:namespace\s+std\b|std::)/.test(match.tree.text);
+  if (type && isNamed && (BY_NODES.test(shown) || BY_PLACES.test(shown)))
+    return yes("type.is", `\`${items.text}\` is declared \`${shown}\``, type);
+  return unknown(
+    "type.not-known",
+    `\`${items.text}\` could be something whose iterators give other items than the loop`,
+    items,
+  );
+}
+
+const LOOKS = /^(size|length|empty|begin|end|cbegin|cend|front|back|at|capacity|count|find|contains)$/;
+
+/** The loop asks for the end once. */
+function isSame(match: Match): Answer {
+  const { loop, tree } = match;
+  const { items } = loop;
+  const { calls, flow } = tree.language;
+  const type = typeOfItems(items)?.text ?? "";
+  let doubt: Answer | undefined;
+  for (const node of loop.body.flatMap((part) => [...part.descendants()])) {
+    const call = node.is(calls) ? callOf(node) : undefined;
+    const target = flow.assignments[node.kind] ? (node.child("left") ?? node.child("argument")) : undefined;
+    const isOwn = call?.receiver?.text === items.text && !LOOKS.test(call.method);
+    if (target?.text === items.text || (isOwn && !BY_NODES.test(type)))
+      return no("flow.written", `\`${shortened(node.text)}\` changes \`${items.text}\``, node);
+    const isHarmless = call?.receiver?.text === items.text || calledFromLibrary(node)?.effect !== "changes";
+    if ((call && !(isHarmless && calledFromLibrary(node))) || (target && !isPlainTarget(target, match)))
+      doubt ??= unknown("flow.written", `\`${shortened(node.text)}\` could change \`${items.text}\``, node);
+  }
+  if (BY_NODES.test(type))
+    return yes("flow.written", `\`${items.text}\` has the same end whatever becomes of its items`, items);
+  return doubt ?? yes("flow.written", `nothing in the loop can change \`${items.text}\``, items);
+}
+
+/** Is what is written a variable of the function, the item, or a part of one of them that no pointer leads to? */
+function isPlainTarget(target: SyntaxNode, { loop }: Match): boolean {
+  let at = target;
+  for (;;) {
+    if (loop.lookUps.some((read) => read.same(at))) return true;
+    const isPart = at.is("field_expression") && !at.has("->");
+    if (!isPart && !at.is("parenthesized_expression")) break;
+    at = at.firstPart!;
+  }
+  if (!at.is("identifier")) return false;
+  if (loop.own && at.text === loop.own.name.text.replace(/^\W+/, "")) return true;
+  const declared = declarationFor(at);
+  return declared !== undefined && !declared.isPointer && isInFunction(declared.at);
+}
+
+/** What is walked is asked for once, and not in each round. */
+function isPlain({ loop }: Match): boolean {
+  return (
+    /^(?:this(?:\.|->))?[A-Za-z_]\w*(?:(?:\.|->)\w+)*$/.test(loop.items.text) && loop.items.text !== "this"
+  );
+}
+
+const { rewrites, ignores, holds } = trialsIn("cpp", "11");
+const inFunction = (code: string, more = ""): string =>
+  `${more}void f(std::vector<Hive>& hives, const std::vector<int>& ns, std::map<int, Hive>& by) {\n  ${code}\n}\n`;
+
+const walking = family({
+  ...loopHoles(),
+  own: ownIn,
+  declared,
+  header: (declaredItem, { loop }) =>
+    `for (${declaredItem} : ${loop.isPointer ? "*" : ""}${loop.items.text})`,
+  given: [
+    condition("what is walked gives its items", isWalked),
+    condition("what is walked stays the same", isSame),
+  ],
+});
+
+export const iteratorLoop = rule({
+  id: "cpp/iterator-loop",
+  kind: "idiom",
+  title: "Use a range-based for instead of an iterator",
+  why: "Type, start, end and step of an iterator hide that a loop simply walks all items.",
+  target: "11",
+  ...walking,
+  where: [isPlain, ...walking.where!],
+  trials: [
+    rewrites(
+      inFunction(
+        "int sum = 0;\n  for (std::vector<int>::const_iterator it = ns.begin(); it != ns.end(); ++it) {\n    sum += *it;\n  }",
+      ),
+      inFunction("int sum = 0;\n  for (const auto& item : ns) {\n    sum += item;\n  }"),
+    ),
+    rewrites(
+      inFunction(
+        "for (std::map<int, Hive>::iterator it = by.begin(), end = by.end(); it != end; it++) {\n    it->second.kg += it->first;\n    (*it).second.weigh();\n  }",
+      ),
+      inFunction("for (auto& item : by) {\n    item.second.kg += item.first;\n    item.second.weigh();\n  }"),
+    ),
+    rewrites(
+      inFunction(
+        "for (auto it = hives.begin(); hives.end() != it; ++it) {\n    Hive& hive = *it;\n    hive.kg = it->tare;\n  }",
+      ),
+      inFunction("for (Hive& hive : hives) {\n    hive.kg = hive.tare;\n  }"),
+    ),
+    // A member of the item is not the item.
+    rewrites(
+      inFunction(
+        "for (auto it = by.begin(); it != by.end(); ++it) {\n    Hive hive = it->second;\n    (*it)[0] = hive.kg;\n  }",
+      ),
+      inFunction("for (auto& item : by) {\n    Hive hive = item.second;\n    item[0] = hive.kg;\n  }"),
+    ),
+    // A copy is not the item where both are named.
+    rewrites(
+      inFunction(
+        "for (auto it = hives.begin(); it != hives.end(); ++it) {\n    Hive hive = *it;\n    hive.kg = it->tare;\n  }",
+      ),
+      inFunction("for (auto& item : hives) {\n    Hive hive = item;\n    hive.kg = item.tare;\n  }"),
+    ),
+    rewrites(
+      inFunction("auto it = ns.cbegin();\n  while (it != ns.cend()) {\n    use(*it);\n    ++it;\n  }"),
+      inFunction("for (const auto& item : ns) {\n    use(item);\n  }"),
+      "likely",
+    ),
+    rewrites(
+      "void f(Apiary* apiary) {\n  for (auto it = apiary->begin(); it != apiary->end(); ++it) it->weigh();\n}\n",
+      "void f(Apiary* apiary) {\n  for (auto&& item : *apiary) item.weigh();\n}\n",
+      "likely",
+    ),
+    // An item may come or go while a list is walked to its end, which is not so for a vector.
+    rewrites(
+      "void f(std::list<int>& ns) {\n  for (auto it = ns.begin(); it != ns.end(); ++it) more(ns, *it);\n}\n",
+      "void f(std::list<int>& ns) {\n  for (auto& item : ns) more(ns, item);\n}\n",
+    ),
+    rewrites(
+      inFunction("for (auto it = hives.begin(); it != hives.end(); ++it) swarm(hives, *it);"),
+      inFunction("for (auto& hive : hives) swarm(hives, hive);"),
+      "likely",
+    ),
+    holds(
+      inFunction("for (auto it = hives.begin(); it != hives.end(); ++it) hives.push_back(*it);"),
+      "changes `hives`",
+    ),
+    holds(
+      "void f(std::vector<bool>& ts) {\n  for (auto it = ts.begin(); it != ts.end(); ++it) use(*it);\n}\n",
+      "no items that a reference could name",
+    ),
+    holds(
+      inFunction(
+        "std::vector<Hive>::iterator it;\n  for (it = hives.begin(); it != hives.end(); ++it) if (it->full()) break;\n  use(it);",
+      ),
+      "ahead of the loop",
+    ),
+    holds(
+      inFunction("for (auto it = hives.begin(); it != hives.end(); ++it) later([&] { use(*it); });"),
+      "may run later",
+    ),
+    ignores(
+      inFunction(
+        "for (auto it = by.begin(); it != by.end();) { if (it->second.dead()) it = by.erase(it); else ++it; }",
+      ),
+    ),
+    ignores(
+      inFunction(
+        "for (auto it = by.begin(); it != by.end(); ++it) { if (it != by.begin()) comma(); use(*it); }",
+      ),
+    ),
+    ignores(inFunction("for (auto it = hives.begin(); it != others.end(); ++it) use(*it);")),
+    ignores(inFunction("for (auto it = all().begin(); it != all().end(); ++it) use(*it);")),
+    ignores(inFunction("for (auto it = hives.begin() + 1; it != hives.end(); ++it) use(*it);")),
+    ignores(inFunction("for (auto it = hives.rbegin(); it != hives.rend(); ++it) use(*it);")),
+    trialsIn("cpp", "98").ignores(
+      inFunction("for (std::vector<int>::const_iterator it = ns.begin(); it != ns.end(); ++it) use(*it);"),
+    ),
+  ],
+});
