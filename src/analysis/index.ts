@@ -59,7 +59,7 @@ export { usesElsewhere, type ForeignUse, type ForeignUses, type Following } from
 export { areKin } from "./names/kin.js";
 export type { NamingFile, SourceFiles } from "./names/source-files.js";
 export { TreeStore } from "./tree-store.js";
-export { textFound } from "./text-found.js";
+export { standsInProject, textFound } from "./text-found.js";
 export { treeOfOther } from "./other-trees.js";
 export { placeIn, surroundingsOf, type Surroundings } from "./project.js";
 export { classesDerivedFrom, classesIn, classesNamed, type FoundClasses } from "./classes/class-index.js";

@@ -16,6 +16,9 @@ import { ownedLocal } from "./owned/owned-local.js";
 import { pointerAndFlag } from "./pointer-and-flag.js";
 import { eachItem } from "./each-item.js";
 import { iteratorLoop } from "./iterator-loop.js";
+import { emplaced } from "./emplaced.js";
+import { defaulted } from "./defaulted.js";
+import { deleted } from "./deleted.js";
 import { usingAlias } from "./using-alias.js";
 import { overrideMark } from "./override.js";
 
@@ -36,6 +39,9 @@ export const cppPack = pack("cpp", [
   initialisedOnce,
   eachItem,
   iteratorLoop,
+  emplaced,
+  defaulted,
+  deleted,
   usingAlias,
   overrideMark,
 ]);

@@ -3,7 +3,6 @@ import {
   callOf,
   condition,
   no,
-  referencesAt,
   rule,
   shortened,
   trialsIn,
@@ -11,6 +10,7 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../core.js";
+import { writtenType } from "./written-type.js";
 import { loopHoles, ownOf, type Own } from "../family/each-item.js";
 import { declarationFor, isInFunction } from "./pointers.js";
 import { iteratorLoop as family } from "../family/iterator-loop.js";
@@ -18,16 +18,6 @@ import { iteratorLoop as family } from "../family/iterator-loop.js";
 /** Classes of the library whose iterators stay what they are when items come and go, and others. */
 const BY_NODES = /^(?:const )?(?:std::)?(?:list|forward_list|(?:unordered_)?(?:multi)?(?:set|map))\b/;
 const BY_PLACES = /^(?:const )?(?:std::)?(?:vector|deque|array|basic_string|string|wstring)\b/;
-
-/** The type that something is declared with, as it is written. */
-function typeOfItems(items: SyntaxNode): SyntaxNode | undefined {
-  const leaf = [...items.descendants()].findLast((one) => one.isLeaf && one.named)!;
-  const to = referencesAt(leaf).find((one) => one.to)?.to;
-  const type = to?.at[0]
-    ?.closest(["parameter_declaration", "declaration", "field_declaration"])
-    ?.child("type");
-  return type?.is("placeholder_type_specifier") ? undefined : type;
-}
 
 /** The type of the iterator, as it is written. */
 const iteratorType = ({ loop }: Match): string =>
@@ -58,20 +48,20 @@ function declared(match: Match, own: Own | undefined, name: string): string | un
     return value && statement.tree.text.slice(statement.start, value.start).replace(/\s*=\s*$/, "");
   }
   if (isConstant(match)) return `const auto& ${name}`;
-  const type = typeOfItems(match.loop.items)?.text ?? "";
+  const type = writtenType(match.loop.items)?.text ?? "";
   return BY_NODES.test(type) || BY_PLACES.test(type) ? `auto& ${name}` : `auto&& ${name}`;
 }
 
 /** Is it something that gives items, and no stand-ins for them? */
 function isWalked(match: Match): Answer {
   const { items } = match.loop;
-  const type = typeOfItems(items);
+  const type = writtenType(items);
   const shown = type?.text ?? iteratorType(match);
   if (/vector<\s*bool\s*>/.test(shown))
-    return no("type.is", `\`${items.text}\` gives no items that a reference could name`, type ?? items);
+    return no("type.is", `\`${items.text}\` gives no items that a reference could name`, type?.at ?? items);
   const isNamed = /\bstd::/.test(shown) || /\busing\s+(?:namespace\s+std\b|std::)/.test(match.tree.text);
   if (type && isNamed && (BY_NODES.test(shown) || BY_PLACES.test(shown)))
-    return yes("type.is", `\`${items.text}\` is declared \`${shown}\``, type);
+    return yes("type.is", type.why, type.at);
   return unknown(
     "type.not-known",
     `\`${items.text}\` could be something whose iterators give other items than the loop`,
@@ -86,7 +76,7 @@ function isSame(match: Match): Answer {
   const { loop, tree } = match;
   const { items } = loop;
   const { calls, flow } = tree.language;
-  const type = typeOfItems(items)?.text ?? "";
+  const type = writtenType(items)?.text ?? "";
   let doubt: Answer | undefined;
   for (const node of loop.body.flatMap((part) => [...part.descendants()])) {
     const call = node.is(calls) ? callOf(node) : undefined;
