@@ -203,9 +203,12 @@ export const NEEDS: readonly Need[] = [
   {
     language: "C++",
     from: "older forms of the language",
-    to: "lists walked by their items, names given with `using`, `override`",
-    rules: of("cpp", "each-item iterator-loop using-alias override"),
-    missing: "`auto`, casts, `emplace_back`, macros",
+    to: "lists walked by their items, `auto` where the value says the type, items made in place, names given with `using`, `override`, `= default` and `= delete`, constants in place of macros, `static_cast`, `unique_ptr` in place of `auto_ptr`",
+    rules: of(
+      "cpp",
+      "each-item iterator-loop type-once emplaced using-alias override defaulted deleted constant-macro named-cast auto-pointer",
+    ),
+    missing: "casts of pointers, `std::bind`, `enum class`, `std::array`",
   },
   {
     language: "C++",

@@ -3,10 +3,12 @@ import { pack } from "../../core.js";
 import { leakingResource } from "./leaking-resource.js";
 import { needlessTest } from "./needless-test.js";
 import { nullPointer } from "./null-pointer.js";
+import { autoPointer } from "./owned/auto-pointer.js";
 import { ownedArray } from "./owned/owned-array.js";
 import { ownedHandle } from "./owned/owned-handle.js";
 import { ownedHandleMember } from "./owned/owned-handle-member.js";
 import { constParameter } from "./constants/const-parameter.js";
+import { constantMacro } from "./constants/constant-macro.js";
 import { constVariable } from "./constants/const-variable.js";
 import { initialisedByFunction } from "./constants/initialised-by-function.js";
 import { initialisedOnce } from "./constants/initialised-once.js";
@@ -19,6 +21,8 @@ import { iteratorLoop } from "./iterator-loop.js";
 import { emplaced } from "./emplaced.js";
 import { defaulted } from "./defaulted.js";
 import { deleted } from "./deleted.js";
+import { namedCast } from "./named-cast.js";
+import { typeOnce } from "./type-once.js";
 import { usingAlias } from "./using-alias.js";
 import { overrideMark } from "./override.js";
 
@@ -31,14 +35,18 @@ export const cppPack = pack("cpp", [
   ownedArray,
   ownedHandle,
   ownedHandleMember,
+  autoPointer,
   scopedLock,
   leakingResource,
   constParameter,
   constVariable,
   initialisedByFunction,
   initialisedOnce,
+  constantMacro,
   eachItem,
   iteratorLoop,
+  typeOnce,
+  namedCast,
   emplaced,
   defaulted,
   deleted,
