@@ -35,7 +35,7 @@ ledger)
   ;;
 queens)
   needs g++
-  g++ -std=c++17 -Wall -Werror -pthread -o "$out/queens" queens/main.cpp queens/hive.cpp
+  g++ -std=c++17 -Wall -Werror -pthread -o "$out/queens" queens/main.cpp queens/hive.cpp queens/nursery.cpp
   "$out/queens" "$out/notes.txt"
   ;;
 jars)

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -79,6 +80,16 @@ public class Ledger {
         return visits.containsKey(keeper) ? visits.get(keeper) : 0;
     }
 
+    /** How often keepers came, all together. */
+    public int visits() {
+        int sum = 0;
+        Iterator<Integer> it = visits.values().iterator();
+        while (it.hasNext()) {
+            sum += it.next();
+        }
+        return sum;
+    }
+
     /** The keepers, those who came most often first. */
     public List<String> keepers() {
         List<String> names = new ArrayList<String>(deliveries.keySet());
@@ -112,7 +123,7 @@ public class Ledger {
         System.out.println(ledger.bestName());
         ledger.read(new File(folder, "deliveries.csv"));
         System.out.println(ledger.bestName() + " " + ledger.visitsOf("Cora Tansy") + " " + ledger.visitsOf("Nobody"));
-        System.out.println(ledger.keepers());
+        System.out.println(ledger.keepers() + " " + ledger.visits());
         File copy = File.createTempFile("ledger", ".txt");
         ledger.write(copy);
         BufferedReader in = new BufferedReader(new FileReader(copy));

@@ -4,6 +4,7 @@
 #include <string>
 
 #include "hive.h"
+#include "nursery.h"
 
 namespace {
 
@@ -80,6 +81,11 @@ int main(int, char** argv) {
   bool nobody = findAge("", &age);
   bool flora = findAge("Flora", &age);
   std::cout << dahlia << elder << " " << nobody << flora << " " << age << std::endl;
+  Nursery nursery;
+  nursery.add("F2", 15);
+  nursery.add("F1", 9);
+  nursery.add("F2", 14);
+  std::cout << nursery.ripe() << nursery.frames() << std::endl;
   std::cout << heaviest(6) << " " << marked << " " << Queen::alive << std::endl;
   return 0;
 }

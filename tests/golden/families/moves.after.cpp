@@ -10,7 +10,7 @@ using Name = char [8];
 #define NEXT() ++counter
 
 struct Box {
-  virtual ~Box() {}
+  virtual ~Box() = default;
   virtual int size(const Weights &weights, const int more = 1) const { return (int)weights.size() + more; }
   virtual std::string name() { return "box"; }
   int plain() { return 1; }

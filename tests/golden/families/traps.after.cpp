@@ -81,13 +81,14 @@ class Box {
   Box(int a, int b) : a_(new Loud(a)), b_(NULL) { if (b) b_ = new Louder(b); }
   ~Box() {
     delete b_;
+    delete a_;
   }
   Box(const Box&) = delete;
   void swap(Loud* const loud) { delete b_; b_ = loud; }
-  Loud* a() { return a_.get(); }
+  Loud* a() { return a_; }
   bool full() const { return b_ != nullptr; }
  private:
-  std::unique_ptr<Loud> a_;
+  Loud* a_;
   Loud* b_;
 };
 class Lender {
