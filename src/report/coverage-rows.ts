@@ -279,6 +279,13 @@ export const NEEDS: readonly Need[] = [
   },
   {
     language: "PowerShell",
+    from: "texts put together with `+`, results thrown away by a pipeline",
+    to: "values written into the text, `$null =`",
+    rules: of("powershell", "expandable discarded"),
+    missing: "format strings, texts over several lines",
+  },
+  {
+    language: "PowerShell",
     from: "short names of commands",
     to: "their full names",
     rules: of("powershell", "full-name"),

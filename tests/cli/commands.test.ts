@@ -228,7 +228,7 @@ test("rules are listed, explained and tried", () => {
   const sandbox = new Sandbox();
   expect(sandbox.uvran("rules").out).toMatch(/^off +python\/none-to-default/m);
   expect(sandbox.uvran("rules", "javascript/falsy-fallback").out).toContain("It is certain when");
-  const tried = sandbox.uvran("rules", "--try");
+  const tried = sandbox.uvran("rules", "python/scoped-resource", "--try");
   expect(tried.out).toMatch(/^passed +python\/scoped-resource +\d+ trials$/m);
   expect(tried.exit).toBe(0);
   const failing =

@@ -41,7 +41,7 @@ describe("all that is likely is applied to the demo", () => {
   });
 
   for (const [part, ...tools] of PARTS) {
-    testWith(tools, `${part} prints the same, and nothing more is found in it`, () => {
+    testWith(tools, `${part} prints the same, and nothing more is found in it`, async () => {
       const expected = demo.read(`${part}/expected.txt`);
       expect(Sandbox.demo().run("sh", "check.sh", part).out).toBe(expected);
       expect(demo.run("sh", "check.sh", part).out).toBe(expected);

@@ -1,6 +1,8 @@
 /** Rules for PowerShell. */
 import { pack } from "../../core.js";
 import { streamedList } from "./streams/streamed.js";
+import { discarded } from "./streams/discarded.js";
+import { expandable } from "./texts/expandable.js";
 import { fullName } from "./commands/full-name.js";
 import { constructorCall } from "./objects/constructor-call.js";
 import { customObject } from "./objects/custom-object.js";
@@ -15,6 +17,8 @@ export const powershellPack = pack("powershell", [
   releasedInFinally,
   needlessTest,
   streamedList,
+  discarded,
+  expandable,
   fullName,
   constructorCall,
   customObject,

@@ -106,6 +106,12 @@ static class Moves
         foreach (var item in jars) total += item;
         Console.WriteLine(total + sizes[0].Width + sizes[1].Width);
         Console.WriteLine(hives[0]);
+        foreach (var item in hives) total += item.Bees + item.Name.Length;
+        var twice = hives.GetEnumerator();
+        while (twice.MoveNext()) { total += twice.Current.Bees; if (!twice.MoveNext()) break; }
+        System.Collections.IEnumerator plain = new System.Collections.ArrayList { "a", "b" }.GetEnumerator();
+        while (plain.MoveNext()) { string text = (string)plain.Current; total += text.Length; }
+        Console.WriteLine(total);
         object[] all = { "a", "b" };
         Console.WriteLine(string.Format("{0}{1}", all));
         Console.WriteLine($"{"x",-4}|{2.5,4:N1}|{"x"}");

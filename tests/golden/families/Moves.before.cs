@@ -85,6 +85,13 @@ static class Moves
         for (int i = 0; i < jars.Length; i++) total += jars[i];
         Console.WriteLine(total + sizes[0].Width + sizes[1].Width);
         Console.WriteLine(hives[0]);
+        var it = hives.GetEnumerator();
+        while (it.MoveNext()) total += it.Current.Bees + it.Current.Name.Length;
+        var twice = hives.GetEnumerator();
+        while (twice.MoveNext()) { total += twice.Current.Bees; if (!twice.MoveNext()) break; }
+        System.Collections.IEnumerator plain = new System.Collections.ArrayList { "a", "b" }.GetEnumerator();
+        while (plain.MoveNext()) { string text = (string)plain.Current; total += text.Length; }
+        Console.WriteLine(total);
         object[] all = { "a", "b" };
         Console.WriteLine(string.Format("{0}{1}", all));
         Console.WriteLine(string.Format("{1,-4}|{0,4:N1}|{1}", 2.5, "x"));

@@ -101,6 +101,28 @@ public class Moves {
         return rest.toString();
     }
 
+    static String iterated(Collection<Hive> hives, Map<String, Integer> counts, List plain) {
+        StringBuilder all = new StringBuilder();
+        for (Iterator<Hive> it = hives.iterator(); it.hasNext();) {
+            Hive hive = it.next();
+            if (Hive.full(hive)) continue;
+            all.append(hive.name());
+        }
+        Iterator<Map.Entry<String, Integer>> entries = counts.entrySet().iterator();
+        String last = null;
+        while (entries.hasNext()) {
+            Map.Entry<String, Integer> entry = entries.next();
+            last = entry.getKey();
+            all.append(last).append(entry.getValue());
+        }
+        for (Iterator it = plain.iterator(); it.hasNext();) all.append((String) it.next());
+        // What takes items out, or two at once, stays as it is.
+        for (Iterator<String> it = counts.keySet().iterator(); it.hasNext();) if (it.next().length() > 1) it.remove();
+        Iterator<Integer> pairs = counts.values().iterator();
+        while (pairs.hasNext()) all.append(pairs.next() + (pairs.hasNext() ? pairs.next() : 0));
+        return all + " " + last + counts;
+    }
+
     static String kind(Object thing) {
         if (thing instanceof String && !((String) thing).isEmpty()) {
             String text = (String) thing;
@@ -121,6 +143,9 @@ public class Moves {
         Moves moves = new Moves();
         moves.early.run();
         moves.names(hives);
+        Map<String, Integer> counts = new TreeMap<>();
+        for (String key : Arrays.asList("a", "b", "cc", "d")) counts.put(key, counts.size());
+        System.out.println(iterated(new ArrayDeque<>(hives), counts, Arrays.asList("x", "y")));
         System.out.println(total(hives) + " " + gone(hives) + " " + kind("x") + kind("") + kind(3));
         System.out.println(new Hive("oak", 1).equals(new Hive("oak", 9)) + " " + new Hive("oak", 1).equals("oak"));
         Function<Hive, String> name = hive -> hive.name();

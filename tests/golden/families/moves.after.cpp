@@ -68,7 +68,87 @@ int walked(const Weights &weights, Weights &own, std::map<int, int> &by) {
   return sum + (int)own.size();
 }
 
+constexpr int MOST = 3;
+#define STEP 2
+#if STEP > 1
+const int wide = STEP;
+#endif
+
+struct Jar {
+  Jar(int kg, const std::string &of) : kg(kg), of(of) { made++; }
+  Jar(const Jar &other) : kg(other.kg), of(other.of) { made += 100; }
+  int kg;
+  std::string of;
+  static int made;
+};
+int Jar::made = 0;
+
+class Shelf {
+ public:
+  Shelf() {}
+  ~Shelf() = default;
+  void put(int kg) { jars_.emplace_back(kg, "clover"); }
+  int all() const {
+    int sum = 0;
+    for (const Jar &jar : jars_) {
+      if (jar.kg > MOST) continue;
+      sum += jar.kg;
+    }
+    return sum;
+  }
+
+ private:
+  Shelf(const Shelf &) = delete;
+  Shelf &operator=(const Shelf &) = delete;
+  std::vector<Jar> jars_;
+};
+
+int iterated(std::map<std::string, int> &by, std::vector<bool> &flags, std::vector<int> &ns) {
+  int sum = 0;
+  for (std::map<std::string, int>::iterator it = by.begin(), end = by.end(); it != end; ++it) {
+    it->second += 1;
+    sum += (*it).second + (int)it->first.size();
+  }
+  for (auto it = flags.begin(); it != flags.end(); ++it) *it = !*it;
+  for (auto it = by.begin(); it != by.end();) {
+    if (it->second > 2) {
+      by.erase(it++);
+    } else {
+      ++it;
+    }
+  }
+  for (auto it = ns.begin(); it != ns.end(); ++it) {
+    int n = *it;
+    n += 1;
+    *it = n * 2;
+    if (it != ns.begin()) sum += n;
+  }
+  for (auto& item : ns) {
+    const int n = item;
+    item += 1;
+    sum += n + item;
+  }
+  std::map<std::string, int>::iterator found = by.find("b");
+  if (found != by.end()) sum += found->second;
+  by.emplace("z", 9);
+  const Box *box = new Tall();
+  const auto *hive = dynamic_cast<const Hive *>(box);
+  if (hive) sum += (int)by.size();
+  delete box;
+  return sum + (flags[0] ? 1 : 0) + wide;
+}
+
 int main() {
+  Shelf shelf;
+  shelf.put(2);
+  shelf.put(4);
+  std::map<std::string, int> names;
+  names["a"] = 1;
+  names["b"] = 0;
+  names["c"] = 5;
+  std::vector<bool> flags(2);
+  std::vector<int> ns(3, 1);
+  std::cout << shelf.all() << " " << iterated(names, flags, ns) << " " << names.size() << std::endl;
   Weights weights = {1, 2, 3};
   Weights own = {4, 5};
   std::map<int, int> by;

@@ -68,7 +68,88 @@ int walked(const Weights &weights, Weights &own, std::map<int, int> &by) {
   return sum + (int)own.size();
 }
 
+#define MOST 3
+#define STEP 2
+#if STEP > 1
+const int wide = STEP;
+#endif
+
+struct Jar {
+  Jar(int kg, const std::string &of) : kg(kg), of(of) { made++; }
+  Jar(const Jar &other) : kg(other.kg), of(other.of) { made += 100; }
+  int kg;
+  std::string of;
+  static int made;
+};
+int Jar::made = 0;
+
+class Shelf {
+ public:
+  Shelf() {}
+  ~Shelf() {}
+  void put(int kg) { jars_.push_back(Jar(kg, "clover")); }
+  int all() const {
+    int sum = 0;
+    for (std::vector<Jar>::const_iterator it = jars_.begin(); it != jars_.end(); ++it) {
+      const Jar &jar = *it;
+      if (jar.kg > MOST) continue;
+      sum += it->kg;
+    }
+    return sum;
+  }
+
+ private:
+  Shelf(const Shelf &);
+  Shelf &operator=(const Shelf &);
+  std::vector<Jar> jars_;
+};
+
+int iterated(std::map<std::string, int> &by, std::vector<bool> &flags, std::vector<int> &ns) {
+  int sum = 0;
+  for (std::map<std::string, int>::iterator it = by.begin(), end = by.end(); it != end; ++it) {
+    it->second += 1;
+    sum += (*it).second + (int)it->first.size();
+  }
+  for (std::vector<bool>::iterator it = flags.begin(); it != flags.end(); ++it) *it = !*it;
+  for (std::map<std::string, int>::iterator it = by.begin(); it != by.end();) {
+    if (it->second > 2) {
+      by.erase(it++);
+    } else {
+      ++it;
+    }
+  }
+  for (std::vector<int>::iterator it = ns.begin(); it != ns.end(); ++it) {
+    int n = *it;
+    n += 1;
+    *it = n * 2;
+    if (it != ns.begin()) sum += n;
+  }
+  for (std::vector<int>::iterator it = ns.begin(); it != ns.end(); ++it) {
+    int n = *it;
+    *it += 1;
+    sum += n + *it;
+  }
+  std::map<std::string, int>::iterator found = by.find("b");
+  if (found != by.end()) sum += found->second;
+  by.insert(std::make_pair("z", 9));
+  const Box *box = new Tall();
+  const Hive *hive = dynamic_cast<const Hive *>(box);
+  if (hive) sum += (int)by.size();
+  delete box;
+  return sum + (flags[0] ? 1 : 0) + wide;
+}
+
 int main() {
+  Shelf shelf;
+  shelf.put(2);
+  shelf.put(4);
+  std::map<std::string, int> names;
+  names["a"] = 1;
+  names["b"] = 0;
+  names["c"] = 5;
+  std::vector<bool> flags(2);
+  std::vector<int> ns(3, 1);
+  std::cout << shelf.all() << " " << iterated(names, flags, ns) << " " << names.size() << std::endl;
   Weights weights = {1, 2, 3};
   Weights own = {4, 5};
   std::map<int, int> by;

@@ -21,3 +21,10 @@ function Test-List($List) {
     if ($List -eq $null) { 'some are null' }
     if (@() -ne $null) { 'never' }
 }
+function Add-Jar($Jars, $Jar) {
+    $seen = [System.Collections.Generic.HashSet[string]]::new()
+    $seen.Add($Jar) | Out-Null
+    $Jars.Take(2) | Out-Null
+    $text = "Jar " + $Jar + ': ' + $seen.Count
+    $text + " and " + $Jar
+}
