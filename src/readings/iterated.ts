@@ -113,8 +113,9 @@ function changesBefore(statement: SyntaxNode, { items }: Begun): Answer[] {
   const names = new Set([...items.descendants()].filter((one) => one.isLeaf).map(({ text }) => text));
   for (const node of statement.descendants()) {
     const target = flow.assignments[node.kind] ? (assignedBy(node)?.target ?? node) : undefined;
-    const isCall = node.is(calls);
-    if (!isCall && !(target && [...names].some((name) => target.mentions(name).length > 0))) continue;
+    const isWritten = target !== undefined && [...names].some((name) => target.mentions(name).length > 0);
+    const isCall = !isWritten && (node.is(calls) || (node.isLeaf && node.named && names.has(node.text)));
+    if (!isCall && !isWritten) continue;
     const says = `\`${shortened(node.text)}\` could change what \`${shortened(items.text)}\` gives`;
     return [isCall ? unknown("flow.order", says, node) : no("flow.order", says, node)];
   }

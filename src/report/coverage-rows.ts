@@ -286,10 +286,10 @@ export const NEEDS: readonly Need[] = [
   },
   {
     language: "PowerShell",
-    from: "short names of commands",
-    to: "their full names",
-    rules: of("powershell", "full-name"),
-    missing: "named parameters, splatting",
+    from: "short names of commands, arguments by their place",
+    to: "full names, named parameters",
+    rules: of("powershell", "full-name named-parameter"),
+    missing: "splatting",
   },
   {
     language: "PowerShell",

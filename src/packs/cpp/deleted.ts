@@ -38,6 +38,16 @@ function isNowhere({ node }: Match): Answer {
       : `\\b${of}\\s*(?:<[^<>]*>)?\\s*::\\s*operator\\s*=\\s*\\(`;
   if (standsInProject(node.tree, of, new RegExp(what)))
     return no("name.other-uses", `the function is written outside of \`${of}\``, node);
+  const { inside } = specialMember(node)!;
+  const giver = new RegExp(`(?:^|[;{}:\\s])(?:static\\s+|friend\\s+)*${of}\\s+\\w+\\s*\\(|\\bfriend\\b`).exec(
+    inside!.text,
+  )?.[0];
+  if (is === "copy" && giver !== undefined)
+    return unknown(
+      "value.result",
+      `\`${giver.trim()}\` could give one, which older compilers make without a copy`,
+      node,
+    );
   return surroundingsOf(node.tree).files
     ? yes("name.other-uses", "nothing in the project writes the function")
     : unknown("name.other-uses", "another file could write the function", node);
@@ -73,6 +83,12 @@ export const deleted = rule({
     rewrites(
       "template <class T> class Box {\n  Box(const Box<T>&);\n};\n",
       "template <class T> class Box {\n  Box(const Box<T>&) = delete;\n};\n",
+    ),
+    // A value that is given back needs no copy, and must have one.
+    rewrites(
+      "class Hive {\npublic:\n  static Hive make() { return Hive(); }\nprivate:\n  Hive();\n  Hive(const Hive&);\n};\n",
+      "class Hive {\npublic:\n  static Hive make() { return Hive(); }\nprivate:\n  Hive();\n  Hive(const Hive&) = delete;\n};\n",
+      "likely",
     ),
     holds(
       "class Hive {\n  Hive(const Hive&);\n};\nHive::Hive(const Hive& other) { n = other.n; }\n",

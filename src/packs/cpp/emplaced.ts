@@ -43,6 +43,8 @@ function putAt(node: SyntaxNode): Put | undefined {
     : [];
   const [made, ...more] = node.child("arguments")?.parts ?? [];
   if (!items || !method || !made?.is("call_expression") || more.length > 0) return undefined;
+  // What `emplace_back` gives is no longer nothing.
+  if (method.text.startsWith("push") && !node.parent?.is("expression_statement")) return undefined;
   return PLACES[method.text] === undefined
     ? undefined
     : { items, method, made, maker: made.child("function")!.text };
@@ -155,13 +157,15 @@ function doubtAbout(arg: SyntaxNode): Answer | undefined {
     : unknown("form.fits", `\`${shown}\` could be a bit field, which has no address`, arg);
 }
 
-/** What is made by `new` has an owner at once, and not only when there is room for the owner. */
+/** What is handed to an owner belongs to it at once, and not only when there is room for the owner. */
 function isOwnedAtOnce({ node }: Match): Answer {
-  const found = [...putAt(node)!.made.child("arguments")!.descendants()].find((one) =>
-    one.is("new_expression"),
-  );
-  return found
-    ? no("resource.owner", `\`${shortened(found.text)}\` has no owner while the container makes room`, found)
+  const { made, maker } = putAt(node)!;
+  const args = made.child("arguments")!;
+  const created = [...args.descendants()].find((one) => one.is("new_expression"));
+  const isOwner = /\b(?:unique|shared|auto)_ptr\b|\b\w+_handle\b/.test(maker);
+  const given = created ?? (isOwner ? args.firstPart : undefined);
+  return given
+    ? no("resource.owner", `\`${shortened(given.text)}\` has no owner while the container makes room`, given)
     : yes("resource.owner", "nothing is made that needs an owner");
 }
 
@@ -262,10 +266,12 @@ export const emplaced = rule({
       "likely",
     ),
     holds(inFunction("owned.push_back(std::unique_ptr<Jar>(new Jar(one)));"), "has no owner while"),
+    holds(inFunction("owned.push_back(std::unique_ptr<Jar>(make(n)));"), "has no owner while"),
     holds(inFunction("jars.push_back(Jar(one.full, name()));"), "is a bit field"),
     holds(inFunction("jars.push_back(Jar({1, 2}, name()));"), "has no type"),
     // What is called is a function, or makes something of which the item is made.
     ignores(inFunction("jars.push_back(make(n));")),
+    ignores(inFunction("return jars.push_back(Jar(one));")),
     ignores("void f(std::vector<std::string>& names) { names.push_back(Name(3)); }\n"),
     ignores("void f(std::vector<Hive*>& hives) { hives.push_back(Hive(3)); }\n"),
     ignores("void f(std::vector<long>& ns, int n) { ns.push_back(long(n)); }\n"),

@@ -54,7 +54,16 @@ function declared(match: Match, own: Own | undefined, name: string): string | un
 
 /** Is it something that gives items, and no stand-ins for them? */
 function isWalked(match: Match): Answer {
-  const { items } = match.loop;
+  const { items, lookUps } = match.loop;
+  const kept = lookUps.find((read) =>
+    read.closest(["lambda_expression"])?.closest(["for_statement", "while_statement"]),
+  );
+  if (kept && match.loop.body.some((part) => part.holds(kept.closest(["lambda_expression"])!)))
+    return no(
+      "flow.escapes",
+      `\`${kept.text}\` is read in a lambda, which could keep a copy of the item`,
+      kept,
+    );
   const type = writtenType(items);
   const shown = type?.text ?? iteratorType(match);
   if (/vector<\s*bool\s*>/.test(shown))
@@ -76,13 +85,20 @@ function isSame(match: Match): Answer {
   const { loop, tree } = match;
   const { items } = loop;
   const { calls, flow } = tree.language;
-  const type = writtenType(items)?.text ?? "";
+  // What is reached through a pointer could be another object in the next round.
+  const isReached = loop.isPointer === true || items.text.replace(/^this->/, "").includes("->");
+  const type = isReached ? "" : (writtenType(items)?.text ?? "");
+  const names = [...items.descendants()].filter((one) => one.isLeaf && one.named).map(({ text }) => text);
   let doubt: Answer | undefined;
   for (const node of loop.body.flatMap((part) => [...part.descendants()])) {
     const call = node.is(calls) ? callOf(node) : undefined;
     const target = flow.assignments[node.kind] ? (node.child("left") ?? node.child("argument")) : undefined;
     const isOwn = call?.receiver?.text === items.text && !LOOKS.test(call.method);
-    if (target?.text === items.text || (isOwn && !BY_NODES.test(type)))
+    if (
+      (target && names.includes(target.text)) ||
+      target?.text === items.text ||
+      (isOwn && !BY_NODES.test(type))
+    )
       return no("flow.written", `\`${shortened(node.text)}\` changes \`${items.text}\``, node);
     const isHarmless = call?.receiver?.text === items.text || calledFromLibrary(node)?.effect !== "changes";
     if ((call && !(isHarmless && calledFromLibrary(node))) || (target && !isPlainTarget(target, match)))
@@ -208,7 +224,17 @@ export const iteratorLoop = rule({
     ),
     holds(
       inFunction("for (auto it = hives.begin(); it != hives.end(); ++it) later([&] { use(*it); });"),
-      "may run later",
+      "is read in a lambda",
+    ),
+    // The end of another object is asked for in the next round.
+    holds(
+      "void f(Shelf* shelf) {\n  for (auto it = shelf->jars.begin(); it != shelf->jars.end(); ++it) { use(*it); shelf = other; }\n}\n",
+      "changes `shelf->jars`",
+    ),
+    rewrites(
+      "void f(Shelf* shelf) {\n  for (std::list<Jar>::iterator it = shelf->jars.begin(); it != shelf->jars.end(); ++it) use(*it);\n}\n",
+      "void f(Shelf* shelf) {\n  for (auto&& jar : shelf->jars) use(jar);\n}\n",
+      "likely",
     ),
     ignores(
       inFunction(

@@ -63,7 +63,7 @@ function ofDeclared(name: SyntaxNode, at: SyntaxNode | undefined): WrittenType |
   const isPointer = declarator.is("pointer_declarator");
   const isConstant =
     type.parent!.parts.some((part) => part.is("type_qualifier") && part.text === "const") ||
-    (type.parent!.is("field_declaration") && isInConstMethod(name));
+    (type.parent!.is("field_declaration") && !/^mutable\b/.test(type.parent!.text) && isInConstMethod(name));
   const why = `\`${name.text}\` is declared \`${type.text}\``;
   return { text: type.text, isPointer, isConstant, why, at: type };
 }
@@ -87,7 +87,8 @@ function ofMember(own: OwnClass | undefined, name: SyntaxNode): WrittenType | un
     [];
   if (!own || type === undefined || type === "" || type.includes("(")) return undefined;
   const why = `\`${name.text}\` is declared \`${type}\` in ${placeOf(own)}`;
-  const isConstant = /^const\b|\bconst$/.test(type) || isInConstMethod(name);
+  const isConstant =
+    /^const\b|\bconst$/.test(type) || (!/\bmutable\b/.test(member!.text) && isInConstMethod(name));
   return { text: type.replace(/^const\s+/, ""), isPointer: signs!.includes("*"), isConstant, why, at: name };
 }
 

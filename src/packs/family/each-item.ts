@@ -77,7 +77,7 @@ export function nameOf(match: Match, own: Own | undefined): string {
 }
 
 /** The list may not change while it is walked. */
-function isSame(match: Match, { items, looks }: Walking): Answer {
+export function isSame(match: Match, { items, looks }: Pick<Walking, "items" | "looks">): Answer {
   const { loop } = match;
   const list = match.the(items);
   const last = [...list.descendants()].findLast((one) => one.isLeaf && one.named)!.text;

@@ -3,6 +3,7 @@ import { pack } from "../../core.js";
 import { streamedList } from "./streams/streamed.js";
 import { discarded } from "./streams/discarded.js";
 import { expandable } from "./texts/expandable.js";
+import { namedParameter } from "./commands/named-parameter.js";
 import { fullName } from "./commands/full-name.js";
 import { constructorCall } from "./objects/constructor-call.js";
 import { customObject } from "./objects/custom-object.js";
@@ -20,6 +21,7 @@ export const powershellPack = pack("powershell", [
   discarded,
   expandable,
   fullName,
+  namedParameter,
   constructorCall,
   customObject,
 ]);

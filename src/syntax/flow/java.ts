@@ -55,7 +55,14 @@ export const javaFlow: FlowFacts = {
     "update_expression",
   ],
   neverReturn: ["System.exit", "Runtime.getRuntime().halt"],
-  iterators: [{ begin: "iterator", more: { method: "hasNext", goesOn: false }, item: "next()" }],
+  iterators: [
+    { begin: "iterator", more: { method: "hasNext", goesOn: false }, item: "next()" },
+    ...["elements", "keys"].map((begin) => ({
+      begin,
+      more: { method: "hasMoreElements", goesOn: false },
+      item: "nextElement()",
+    })),
+  ],
   counting: { ...ordinaryFlow.counting, lengthMembers: ["length", "size()"] },
   collecting: {
     containers: [

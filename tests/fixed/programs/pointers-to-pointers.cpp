@@ -1,6 +1,6 @@
 //! target 14
 #include <cstdio>
-struct Hive { int n; ~Hive() {} };
+struct Hive { int n; ~Hive(); };
 void use(Hive** hives, Hive* rows[3]) {
   if (hives) delete hives; //! certain
 }

@@ -14,14 +14,23 @@ function ownIn(match: Match): Own | undefined {
   const name = declarator?.child("name");
   const isCast =
     cast && name && more.length === 0 && loop.lookUps.some((read) => read.same(cast.child("value")));
-  const isSame = isCast && cast.child("type")?.text === variable!.child("type")?.text;
+  const written = variable?.child("type")?.text;
+  const known = itemType(loop.items);
+  const isSame = isCast && cast.child("type")?.text === written && (known === undefined || known === written);
   const own = isSame ? { name, statement: statement! } : ownOf(match);
   return own && isLeftAlone(own.name, loop.body.slice(1)).is === "yes" ? own : undefined;
 }
 
-function declared(_match: Match, own: Own | undefined, name: string): string {
+/** An iterator without a type gives objects, by which methods with several signatures are told apart. */
+function givesObjects({ loop: { index, items } }: Match): boolean {
+  const type = index.closest(["variable_declaration"])?.child("type")?.text ?? "var";
+  const isArray = type === "var" && typeOf(items)?.name.endsWith("[]") === true;
+  return isArray || /^(System\.Collections\.)?IEnumerator$/.test(type);
+}
+
+function declared(match: Match, own: Own | undefined, name: string): string {
   const variable = own?.statement.parts.find((part) => part.is("variable_declaration"));
-  return `${variable?.child("type")?.text ?? "var"} ${name}`;
+  return `${variable?.child("type")?.text ?? (givesObjects(match) ? "object" : "var")} ${name}`;
 }
 
 /** The loop disposes of the iterator, which the code does not. */
@@ -79,6 +88,15 @@ export const iteratorLoop = rule({
       inMethod("for (var it = some.GetEnumerator(); it.MoveNext();) it.Current.Weigh();"),
       inMethod("foreach (var item in some) item.Weigh();"),
       "likely",
+    ),
+    // Which method is called depends on the type that the iterator gives.
+    rewrites(
+      inMethod("var it = ns.GetEnumerator();\n        while (it.MoveNext()) Use(it.Current);", "int[] ns"),
+      inMethod("foreach (object item in ns) Use(item);", "int[] ns"),
+    ),
+    rewrites(
+      inMethod("IEnumerator it = hives.GetEnumerator();\n        while (it.MoveNext()) Use(it.Current);"),
+      inMethod("foreach (object hive in hives) Use(hive);"),
     ),
     // The variable of the loop cannot be given another value.
     rewrites(

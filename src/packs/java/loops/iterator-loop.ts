@@ -11,41 +11,84 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
-import { loopHoles, ownOf, type Own } from "../../family/each-item.js";
+import { isSame, loopHoles, ownOf, type Own } from "../../family/each-item.js";
 import { iteratorLoop as family } from "../../family/iterator-loop.js";
 import { declaredType, typeArguments } from "../types.js";
 
-/** Methods of a map that give what can be walked, with the type of the items. */
-const OF_MAPS: Readonly<Record<string, (key: string, value: string) => string>> = {
-  keySet: (key) => key,
-  values: (_key, value) => value,
-  entrySet: (key, value) => `Map.Entry<${key}, ${value}>`,
-};
+const HOLES = loopHoles();
 
-/** The type of the items of what is walked, by its own declaration; undefined where nobody says it. */
-function itemsOf(items: SyntaxNode): string | undefined {
-  const call = callOf(items);
-  const ofMap = call?.receiver && items.is("method_invocation") ? OF_MAPS[call.method] : undefined;
-  if (ofMap) {
-    const [key, value, ...more] = typeArguments(call!.receiver!);
-    const isPlain = key !== undefined && value !== undefined && !/^\?/.test(key) && !/^\?/.test(value);
-    return isPlain && more.length === 0 ? ofMap(key, value) : undefined;
-  }
-  const [only, ...more] = typeArguments(items);
-  return only === undefined || only.startsWith("?") || more.length > 0 ? undefined : only;
+/** What a loop without an iterator walks. */
+interface Walked {
+  /** The collection or the map, whose own methods give the items. */
+  readonly owner: SyntaxNode;
+  readonly trait: "collection" | "map";
+  readonly methods: readonly string[];
+  /** What the loop's header says. */
+  readonly code: string;
+  /** The type of the items, by the types that the owner is declared with. */
+  readonly itemOf: (types: readonly string[]) => string | undefined;
 }
 
-/** The type of the items, as the iterator is declared: `Object` where nobody says more. */
+const KEY = (types: readonly string[]): string | undefined => types[0];
+const VALUE = (types: readonly string[]): string | undefined => types[1];
+
+/** Methods of a map that give what can be walked. */
+const OF_MAPS: Readonly<Record<string, Walked["itemOf"]>> = {
+  keySet: KEY,
+  values: VALUE,
+  entrySet: ([key, value]) => (value === undefined ? undefined : `Map.Entry<${key}, ${value}>`),
+};
+
+/** What the loop would walk; undefined where nothing is known that gives the same items. */
+function walkedIn({ loop: { items, made } }: Match): Walked | undefined {
+  const how = callOf(made!)!.method;
+  const call = items.is("method_invocation") ? callOf(items) : undefined;
+  const itemOfMap = how === "iterator" && call?.receiver ? OF_MAPS[call.method] : undefined;
+  if (itemOfMap) {
+    const isNamed = call!.method !== "entrySet" || /^import java\.util\.(\*|Map);/m.test(items.tree.text);
+    const itemOf = isNamed ? itemOfMap : () => undefined;
+    return { owner: call!.receiver!, trait: "map", methods: [call!.method], code: items.text, itemOf };
+  }
+  const code = items.text;
+  if (how === "iterator") return { owner: items, trait: "collection", methods: [how], code, itemOf: KEY };
+  const name = typeOf(items)?.name;
+  if (name === "Hashtable") {
+    const [view, itemOf] = how === "keys" ? (["keySet", KEY] as const) : (["values", VALUE] as const);
+    return { owner: items, trait: "map", methods: [how, view], code: `${code}.${view}()`, itemOf };
+  }
+  const isList = how === "elements" && (name === "Vector" || name === "Stack");
+  return isList
+    ? { owner: items, trait: "collection", methods: [how, "iterator"], code, itemOf: KEY }
+    : undefined;
+}
+
+/** The type of the items of what is walked, by its own declaration; undefined where nobody says it. */
+function itemsOf(match: Match): string | undefined {
+  const walked = walkedIn(match);
+  const types = walked ? typeArguments(walked.owner) : [];
+  const isPlain =
+    types.every((one) => !one.startsWith("?")) && types.length === (walked?.trait === "map" ? 2 : 1);
+  return isPlain ? walked!.itemOf(types) : undefined;
+}
+
+/** The type of an item as the iterator gives it; undefined where the iterator says none itself. */
 function itemOfIterator({ loop }: Match): string | undefined {
   const type = loop.index.closest(["local_variable_declaration"])?.child("type");
   if (!type || type.text === "var") return undefined;
-  const list = type.parts.find((part) => part.is("type_arguments"));
-  if (!list) return "Object";
-  const [only] = list.parts;
-  return only?.is("wildcard") ? undefined : only?.text;
+  const [only] = type.parts.find((part) => part.is("type_arguments"))?.parts ?? [];
+  if (!only) return "Object";
+  if (!only.is("wildcard")) return only.text;
+  return /^\?\s*extends\s+(.+)$/s.exec(only.text)?.[1] ?? "Object";
 }
 
-const itemType = (match: Match): string | undefined => itemsOf(match.loop.items) ?? itemOfIterator(match);
+/** Is the item turned into another type where it is taken, so that it does not matter which one it has? */
+const isCast = ({ loop }: Match): boolean => loop.lookUps.every((read) => read.parent?.is("cast_expression"));
+
+/** The type of an item, by which methods with several signatures are told apart. */
+const itemType = (match: Match): string | undefined => {
+  const ofItems = itemsOf(match);
+  return (isCast(match) ? ofItems : undefined) ?? itemOfIterator(match) ?? ofItems;
+};
 
 /** `Jar jar = it.next();`, and `Jar jar = (Jar) it.next();` where the items are jars. */
 function ownIn(match: Match): Own | undefined {
@@ -69,18 +112,12 @@ function declared(match: Match, own: Own | undefined, name: string): string | un
   return type === undefined ? undefined : `${isFinal ? "final " : ""}${type} ${name}`;
 }
 
-const ASKED = { what: "collection", methods: ["iterator"] };
-
 /** Can a loop walk it, and does it hold items of the type that the loop asks for? */
 function isWalked(match: Match): Answer {
   const { items } = match.loop;
   const shown = shortened(items.text);
-  const call = callOf(items);
-  const isOfMap = items.is("method_invocation") && call?.receiver && OF_MAPS[call.method];
-  const owner = isOfMap ? call!.receiver! : items;
-  const is = isOfMap
-    ? isOfTrait(owner, "map", { what: "map", methods: [call!.method] })
-    : isOfTrait(owner, "collection", ASKED);
+  const { owner, trait, methods } = walkedIn(match)!;
+  const is = isOfTrait(owner, trait, { what: trait, methods });
   if (is.is !== "yes") return is;
   const type = declaredType(owner);
   if (type && !type.is("generic_type") && itemIn(match) !== "Object")
@@ -112,18 +149,29 @@ function isTakenFirst({ loop }: Match): Answer {
     : yes("flow.order", "nothing runs in a round before the item is taken");
 }
 
+/** An iterator notices when items come or go behind its back, as the loop does; an enumeration goes on with what is there. */
+function staysTheSame(match: Match): Answer {
+  return callOf(match.loop.made!)!.method === "iterator"
+    ? yes("flow.written", "the loop uses the same iterator")
+    : isSame(match, {
+        items: HOLES.items,
+        looks: ["get", "size", "isEmpty", "contains", "containsKey", "indexOf"],
+      });
+}
+
 const { rewrites, ignores, holds } = trialsIn("java", "5");
 const inMethod = (code: string, head = "List<Hive> hives, Map<String, Hive> byName, List all"): string =>
   `import java.util.*;\n\nclass A {\n    void f(${head}) {\n        ${code}\n    }\n}\n`;
 
 const loop = family({
-  ...loopHoles(),
+  ...HOLES,
   own: ownIn,
   declared,
-  header: (item, { loop: { items } }) => `for (${item} : ${items.text})`,
+  header: (item, match) => `for (${item} : ${walkedIn(match)!.code})`,
   given: [
     condition("what is walked has items of this type", isWalked, { unknownIs: "possible" }),
     condition("nothing runs before the item is taken", isTakenFirst),
+    condition("what is walked stays the same", staysTheSame),
   ],
 });
 
@@ -134,7 +182,7 @@ export const iteratorLoop = rule({
   why: "An iterator that is only asked for the next item hides what the loop is about.",
   target: "5",
   ...loop,
-  where: [(match) => match.loop.items.text !== "super", ...loop.where!],
+  where: [(match) => match.loop.items.text !== "super" && walkedIn(match) !== undefined, ...loop.where!],
   trials: [
     rewrites(
       inMethod(
@@ -155,6 +203,47 @@ export const iteratorLoop = rule({
         "Iterator<String> names = byName.keySet().iterator();\n        while (names.hasNext()) use(names.next());",
       ),
       inMethod("for (String key : byName.keySet()) use(key);"),
+    ),
+    // Which method is called depends on the type that the iterator gives.
+    rewrites(
+      inMethod("for (Iterator it = hives.iterator(); it.hasNext();) use(it.next());"),
+      inMethod("for (Object hive : hives) use(hive);"),
+    ),
+    rewrites(
+      inMethod("for (Iterator<? extends Box> it = hives.iterator(); it.hasNext();) use(it.next());"),
+      inMethod("for (Box hive : hives) use(hive);"),
+    ),
+    // An enumeration goes on with what is there, where the loop would fail.
+    rewrites(
+      inMethod(
+        "for (Enumeration<Hive> e = old.elements(); e.hasMoreElements();) {\n            Hive hive = e.nextElement();\n            sum += hive.age;\n        }",
+        "Vector<Hive> old, int sum",
+      ),
+      inMethod(
+        "for (Hive hive : old) {\n            sum += hive.age;\n        }",
+        "Vector<Hive> old, int sum",
+      ),
+    ),
+    rewrites(
+      inMethod(
+        "Enumeration<String> e = old.keys();\n        while (e.hasMoreElements()) use(e.nextElement());",
+        "Hashtable<String, Hive> old",
+      ),
+      inMethod("for (String item : old.keySet()) use(item);", "Hashtable<String, Hive> old"),
+      "likely",
+    ),
+    holds(
+      inMethod(
+        "Enumeration<Hive> e = old.elements();\n        while (e.hasMoreElements()) old.add(e.nextElement());",
+        "Vector<Hive> old",
+      ),
+      "could change what is walked",
+    ),
+    ignores(
+      inMethod(
+        "Enumeration<Hive> e = shelf.elements();\n        while (e.hasMoreElements()) use(e.nextElement());",
+        "Shelf shelf",
+      ),
     ),
     // Without types the items are objects.
     rewrites(

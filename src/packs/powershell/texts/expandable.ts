@@ -39,7 +39,7 @@ function codeOf(piece: SyntaxNode): string | undefined {
   const code = piece.text;
   if (isText(piece))
     return code.startsWith('"')
-      ? code.slice(1, -1)
+      ? code.slice(1, -1).replace(/(?<!`)\$$/, "`$")
       : code.slice(1, -1).replaceAll("''", "'").replace(/[`$"]/g, "`$&");
   if (VARIABLE.test(code)) return code;
   if (/^\d+$/.test(code) && !/^0\d/.test(code)) return code;
@@ -80,6 +80,7 @@ export const expandable = rule({
       "likely",
     ),
     rewrites("$line = 'it''s ' + $name\n", '$line = "it\'s $name"\n'),
+    rewrites('$line = "costs $" + $price\n', '$line = "costs `$$price"\n'),
     // Two names that touch stay two.
     rewrites('$line = "$first" + $second + "a"\n', '$line = "$first${second}a"\n'),
     ignores('$line = $name + " is calm"\n'),
