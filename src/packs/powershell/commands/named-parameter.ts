@@ -23,10 +23,7 @@ function positionalsOf(node: SyntaxNode): readonly Positional[] | undefined {
   for (let i = 0; i < elements.length; i++) {
     const element = elements[i]!;
     if (!element.is("command_parameter")) {
-      if (
-        element.is(["redirection", "stop_parsing", "splatted_variable"]) ||
-        /^@\w|^[<>]|^--/.test(element.text)
-      )
+      if (element.is(["redirection", "stop_parsing"]) || /^@\w|^[<>]|^--/.test(element.text))
         return undefined;
       free.push(element);
       continue;
