@@ -13,6 +13,7 @@ import {
 } from "../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { withoutParentheses } from "../family/parentheses.js";
+import { onlyCppReads } from "./read-by-c.js";
 import { writtenType } from "./written-type.js";
 
 const { type, value } = holes({
@@ -72,19 +73,6 @@ function isTheCast({ node }: Match): Answer {
     : isNumber(from);
 }
 
-/** A file that C reads has no named casts. */
-function isNoC({ tree, around }: Match): Answer {
-  const shared = /extern\s+"C"|__cplusplus/.exec(tree.text)?.[0];
-  if (shared !== undefined)
-    return no("version.target", `C may read this file too: it says \`${shared}\``, tree.root);
-  const isPlainC =
-    /\.h$/.test(around.path) &&
-    !/\b(class|template|namespace|public|private|virtual|using)\b|::/.test(tree.text);
-  return isPlainC
-    ? no("version.target", "nothing in this header is C++, so C may read it too", tree.root)
-    : yes("version.target", "nothing says that C reads this file");
-}
-
 const { rewrites, ignores, holds } = trialsIn("cpp");
 const inFunction = (code: string): string =>
   `void f(int n, double kg, Hive* hive, Scale scale) {\n  ${code}\n}\n`;
@@ -97,10 +85,7 @@ export const namedCast = rule({
   taste: true,
   was: cpp.expression`(${type})${value}`,
   where: [isPlainCast],
-  given: [
-    condition("a number is made of a number", isTheCast),
-    condition("the file is not read by C", isNoC),
-  ],
+  given: [condition("a number is made of a number", isTheCast), onlyCppReads()],
   becomes: (match) => {
     const [to, from] = [match.the(type), withoutParentheses(match.the(value))];
     return [text("static_cast<"), copy(to.start, to.end), text(">("), copy(from.start, from.end), text(")")];

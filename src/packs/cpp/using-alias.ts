@@ -1,5 +1,6 @@
-import { condition, copy, holes, no, ofKind, rule, text, trialsIn, yes } from "../../core.js";
-import type { Answer, Match, Segment, SyntaxNode } from "../../core.js";
+import { copy, holes, ofKind, rule, text, trialsIn } from "../../core.js";
+import type { Match, Segment, SyntaxNode } from "../../core.js";
+import { onlyCppReads } from "./read-by-c.js";
 
 const { named } = holes({ named: { kind: "statement", node: "type_definition" } });
 
@@ -27,14 +28,6 @@ function partsOf(node: SyntaxNode): { name: SyntaxNode; from: number; to: number
   return at && { name: at, from: first.start, to: only.end };
 }
 
-/** A header that C reads too knows no such form. */
-function isNoC(match: Match): Answer {
-  const shared = /extern\s+"C"|__cplusplus/.exec(match.tree.text);
-  return shared
-    ? no("version.target", `C may read this file too: it says \`${shared[0]}\``, match.node)
-    : yes("version.target", "nothing says that C reads this file too");
-}
-
 function alias(match: Match): Segment[] {
   const { name, from, to } = partsOf(match.the(named))!;
   const { tree } = match;
@@ -58,7 +51,7 @@ export const usingAlias = rule({
   target: "11",
   was: ofKind(named, { when: (node) => partsOf(node) !== undefined, together: (node) => [node] }),
   mentions: ["typedef"],
-  given: [condition("only C++ reads the file", isNoC)],
+  given: [onlyCppReads()],
   becomes: alias,
   trials: [
     rewrites("typedef std::vector<int> Ints;\n", "using Ints = std::vector<int>;\n"),

@@ -13,6 +13,7 @@ import {
   yes,
 } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
+import { onlyCppReads } from "../read-by-c.js";
 
 const { macro } = holes({ macro: { kind: "statement", node: "preproc_def" } });
 
@@ -126,9 +127,6 @@ function directiveWith(code: string, name: string, line?: number): string | unde
 function configuresNothing({ node }: Match): Answer {
   const rest = node.tree.text.slice(node.end);
   const included = /^[ \t]*#[ \t]*(?:include|import)\b.*$/m.exec(rest)?.[0];
-  const shared = /extern\s+"C"|__cplusplus/.exec(node.tree.text)?.[0];
-  if (shared !== undefined)
-    return no("version.target", `C may read this file too: it says \`${shared}\``, node);
   return included === undefined
     ? yes("flow.order", "nothing is included behind it")
     : no("flow.order", `\`${included.trim()}\` could ask for it`, node);
@@ -156,6 +154,7 @@ export const constantMacro = rule({
   given: [
     condition("the macro is only read in code", isOnlyRead),
     condition("nothing that is included asks for it", configuresNothing),
+    onlyCppReads(),
     condition("the value is no null pointer", isNoPointer),
   ],
   becomes: ({ node }) => {
