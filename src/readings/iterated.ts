@@ -42,8 +42,8 @@ interface Begun {
 }
 
 /**
- * The loop at a node that walks all items of something with an iterator of its own, and does nothing with the iterator but to
- * read the item: `for (Iterator<Jar> it = jars.iterator(); it.hasNext();)`, `for (auto it = jars.begin(); it != jars.end(); ++it)`.
+ * The loop at a node that walks all items of something with an iterator of its own; what it does with the iterator, other than
+ * to read the item, stands in `others`: `for (Iterator<Jar> it = jars.iterator(); it.hasNext();)`, `for (auto it = jars.begin(); it != jars.end(); ++it)`.
  */
 export function iteratedAt(node: SyntaxNode): Loop | undefined {
   const shape = shapeOf(node);
@@ -157,7 +157,7 @@ function begunBy({ target, value }: Given): Begun | undefined {
   return facts && target.isLeaf ? { name: target, call: bare(value), ...found, facts } : undefined;
 }
 
-/** A call of one of these methods without arguments, or of a function of that name with one. */
+/** A call of one of these methods without arguments, with what it is called of. */
 function ofMethods(
   node: SyntaxNode,
   methods: readonly string[],

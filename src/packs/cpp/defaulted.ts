@@ -43,7 +43,11 @@ function isNeverTrivial({ members, parents }: OwnClass, tree: SyntaxNode["tree"]
   if (members.some((one) => /\bvirtual\b|\boverride\b/.test(one.text.split("{")[0]!))) return true;
   if (
     members.some(
-      (one) => one.as === "field" && !one.isStatic && NEVER_TRIVIAL.test(one.text) && !/[*&]/.test(one.text),
+      (one) =>
+        one.as === "field" &&
+        !one.isStatic &&
+        NEVER_TRIVIAL.test(one.text) &&
+        !/[*&]|(?:>|string)::/.test(one.text),
     )
   )
     return true;
@@ -119,6 +123,11 @@ export const defaulted = rule({
     rewrites(
       "template <class T> class Box { public: virtual ~Box() {} T* at; };\n",
       "template <class T> class Box { public: virtual ~Box() = default; T* at; };\n",
+    ),
+    rewrites(
+      "struct Jar { ~Jar() {} std::vector<int>::size_type kg; };\n",
+      "struct Jar { ~Jar() = default; std::vector<int>::size_type kg; };\n",
+      "likely",
     ),
     // A constant must have a value, and a plain object may travel in a register.
     rewrites("struct Jar { Jar() {} int kg; };\n", "struct Jar { Jar() = default; int kg; };\n", "likely"),

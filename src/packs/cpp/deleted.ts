@@ -8,6 +8,7 @@ import {
   standsInProject,
   surroundingsOf,
   text,
+  textFound,
   trialsIn,
   unknown,
   yes,
@@ -29,28 +30,34 @@ function isHiddenCopy(node: SyntaxNode): boolean {
   return at ? at.text.startsWith("private") : special.inside.is("class_specifier");
 }
 
+/** Files of which the names do not say that they are C++. */
+const OTHER_PARTS = /#\s*include\s*["<][^">]*\.(?!h\b|hh\b|hpp\b|hxx\b|inl\b|ipp\b|tpp\b)\w+[">]/;
+
 /** Nobody has written the function: what calls it would not link, and does not compile now. */
-function isNowhere({ node }: Match): Answer {
+function isNowhere({ node, tree }: Match): Answer {
   const { of, is } = specialMember(node)!;
-  const what =
-    is === "copy"
-      ? `\\b${of}\\s*(?:<[^<>]*>)?\\s*::\\s*${of}\\s*\\([^()]*&[^()]*\\)`
-      : `\\b${of}\\s*(?:<[^<>]*>)?\\s*::\\s*operator\\s*=\\s*\\(`;
-  if (standsInProject(node.tree, of, new RegExp(what)))
+  const what = is === "copy" ? `${of}\\s*\\(` : "operator\\s*=\\s*\\(";
+  if (standsInProject(tree, of, new RegExp(`\\b${of}\\b[^;{}()]*::\\s*${what}[^()]*&`)))
     return no("name.other-uses", `the function is written outside of \`${of}\``, node);
-  const { inside } = specialMember(node)!;
-  const giver = new RegExp(`(?:^|[;{}:\\s])(?:static\\s+|friend\\s+)*${of}\\s+\\w+\\s*\\(|\\bfriend\\b`).exec(
+  const part = textFound(tree, OTHER_PARTS);
+  if (!surroundingsOf(tree).files || part !== undefined)
+    return unknown("name.other-uses", "a file that is not read could write the function", node);
+  return yes("name.other-uses", "nothing in the project writes the function");
+}
+
+/** Older compilers make a value that is given back without a copy, and demand that it could be copied. */
+function isNotGiven({ node }: Match): Answer {
+  const { of, is, inside } = specialMember(node)!;
+  const giver = new RegExp(`(?:^|[;{}:\\s])(?:static\\s+)?${of}\\s+\\w+\\s*\\(|\\bfriend\\b`).exec(
     inside!.text,
   )?.[0];
-  if (is === "copy" && giver !== undefined)
-    return unknown(
-      "value.result",
-      `\`${giver.trim()}\` could give one, which older compilers make without a copy`,
-      node,
-    );
-  return surroundingsOf(node.tree).files
-    ? yes("name.other-uses", "nothing in the project writes the function")
-    : unknown("name.other-uses", "another file could write the function", node);
+  return is === "copy" && giver !== undefined
+    ? unknown(
+        "value.result",
+        `\`${giver.trim()}\` could give one back, for which older compilers demand a copy`,
+        node,
+      )
+    : yes("value.result", "nothing that may copy one gives one back");
 }
 
 const { rewrites, ignores, holds } = trialsIn("cpp", "11");
@@ -62,7 +69,10 @@ export const deleted = rule({
   why: "The compiler then says at the call that there is no copy, and not the linker somewhere.",
   target: "11",
   was: ofKind(method, { when: isHiddenCopy }),
-  given: [condition("nobody has written the function", isNowhere)],
+  given: [
+    condition("nobody has written the function", isNowhere),
+    condition("nothing gives one back", isNotGiven),
+  ],
   becomes: ({ node }) => {
     const end = node.start + node.text.replace(/\s*;$/, "").length;
     return [copy(node.start, end), text(" = delete;")];
@@ -89,6 +99,15 @@ export const deleted = rule({
       "class Hive {\npublic:\n  static Hive make() { return Hive(); }\nprivate:\n  Hive();\n  Hive(const Hive&);\n};\n",
       "class Hive {\npublic:\n  static Hive make() { return Hive(); }\nprivate:\n  Hive();\n  Hive(const Hive&) = delete;\n};\n",
       "likely",
+    ),
+    rewrites(
+      'class Hive {\n  Hive(const Hive&);\n};\n#include "hive.tcc"\n',
+      'class Hive {\n  Hive(const Hive&) = delete;\n};\n#include "hive.tcc"\n',
+      "likely",
+    ),
+    holds(
+      "template <class T> class Box {\n  Box(const Box&);\n};\ntemplate <class T> Box<pair<T, map<T, T>>>::Box(const Box& other) {}\n",
+      "is written outside",
     ),
     holds(
       "class Hive {\n  Hive(const Hive&);\n};\nHive::Hive(const Hive& other) { n = other.n; }\n",

@@ -1,25 +1,25 @@
-import { no, referencesAt, rule, trialsIn, yes } from "../../core.js";
+import { no, rule, trialsIn, yes } from "../../core.js";
 import type { Answer, SyntaxNode } from "../../core.js";
+import { containerOf } from "./containers.js";
+import { writtenType } from "./written-type.js";
 import { eachItem as family, loopHoles, noKnownList } from "../family/each-item.js";
-
-const LISTS = /^(?:const )?(?:std::)?(?:vector|deque|array|basic_string|string|wstring)\b(?!<bool>)/;
 
 /** Is it declared as a list of the library, which is walked as it is counted? */
 function isList(items: SyntaxNode): Answer {
-  const leaf = [...items.descendants()].findLast((one) => one.isLeaf && one.named)!;
-  const at = referencesAt(leaf).find((one) => one.to)?.to?.at[0];
-  const type = at?.closest(["parameter_declaration", "declaration", "field_declaration"])?.child("type");
-  if (!type || type.is("placeholder_type_specifier")) return noKnownList(items);
+  const type = writtenType(items);
+  if (!type || type.isPointer) return noKnownList(items);
+  const container = containerOf(type);
   // A vector of truth values gives no places that a reference could name, and a template may be one.
-  const inner = /<\s*(\w+)\s*>$/.exec(type.text)?.[1];
+  const [inner] = container?.types ?? [];
   const template = items.closest(["template_declaration"])?.child("parameters")?.text ?? "";
-  if (inner !== undefined && new RegExp(`\\b${inner}\\b`).test(template)) return noKnownList(items);
-  const isNamed = /\bstd::/.test(type.text) || /\busing\s+(?:namespace\s+std\b|std::)/.test(items.tree.text);
-  if (!isNamed && LISTS.test(type.text)) return noKnownList(items);
-  if (LISTS.test(type.text)) return yes("type.is", `\`${items.text}\` is declared \`${type.text}\``, type);
-  return type.is("type_identifier")
+  if (inner !== undefined && template.split(/\W+/).includes(inner)) return noKnownList(items);
+  const isPacked = container?.name === "vector" && inner === "bool";
+  if (container?.is === "places" && !isPacked)
+    return container.isStandard ? yes("type.is", type.why, type.at) : noKnownList(items);
+  // A name alone may stand for a list.
+  return /^\w+$/.test(type.text)
     ? noKnownList(items)
-    : no("type.is", `\`${items.text}\` is declared \`${type.text}\`, which is no list`, type);
+    : no("type.is", `${type.why}, which is no list`, type.at);
 }
 
 const { rewrites, ignores, holds } = trialsIn("cpp");

@@ -15,7 +15,7 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, Edit, Match, Segment, SyntaxNode } from "../../core.js";
-import { commaParts } from "../family/comma-parts.js";
+import { containerOf, type Container } from "./containers.js";
 import { writtenType, type WrittenType } from "./written-type.js";
 
 const { call } = holes({ call: { kind: "expression", node: "call_expression" } });
@@ -53,16 +53,8 @@ function putAt(node: SyntaxNode): Put | undefined {
 const plain = (type: string): string => type.replace(/\bstd::|\s+/g, "");
 
 /** What a container holds: `Jar` for `std::vector<Jar>`, a pair for a map. */
-function heldBy({ text }: WrittenType): string | undefined {
-  const [, name, args] = /^(?:const\s+)?(?:std::)?(\w+)\s*<(.*)>$/s.exec(text) ?? [];
-  const types = args === undefined ? [] : commaParts(args).map((one) => one.trim());
-  const [first, second] = types;
-  if (first === undefined) return undefined;
-  if (/^(unordered_)?(multi)?map$/.test(name!))
-    return second === undefined ? undefined : `std::pair<${first}, ${second}>`;
-  return /^(vector|deque|list|forward_list|queue|stack|priority_queue|(unordered_)?(multi)?set)$/.test(name!)
-    ? first
-    : undefined;
+function heldBy({ name, types: [first, second] }: Container): string | undefined {
+  return name.endsWith("map") && second !== undefined ? `std::pair<${first}, ${second}>` : first;
 }
 
 const BUILT_IN =
@@ -74,13 +66,13 @@ function makesItem(node: SyntaxNode): boolean {
   if (!put) return false;
   const { items, method, maker } = put;
   const type = writtenType(items);
-  const kind = /(\w+)\s*</.exec(type?.text ?? "")?.[1] ?? "";
-  if (method.text === "insert" && !/(map|set)$/.test(kind)) return false;
-  if (method.text === "push" && !/^(queue|stack|priority_queue)$/.test(kind)) return false;
-  const held = type && heldBy(type);
+  const container = type && containerOf(type);
+  const isKeyed = container?.is === "nodes" && /(map|set)$/.test(container.name);
+  if (method.text === "insert" && !isKeyed) return false;
+  if (method.text === "push" && container?.is !== "queue") return false;
+  const held = container && heldBy(container);
   if (held !== undefined) return isMakerOf(held, put, type!);
-  if (BUILT_IN.test(maker)) return false;
-  return classesNamed(node.tree, nameOf(maker)).classes.length > 0;
+  return !BUILT_IN.test(maker) && classesNamed(node.tree, nameOf(maker)).classes.length > 0;
 }
 
 /** Does it make what the container holds? A number is only turned into another one. */
@@ -98,10 +90,10 @@ const nameOf = (maker: string): string => /(\w+)(?:<.*>)?$/s.exec(maker)?.[1] ??
 function isContainer({ node }: Match): Answer {
   const { items } = putAt(node)!;
   const type = writtenType(items);
-  if (!type || heldBy(type) === undefined)
+  const container = type && containerOf(type);
+  if (!container)
     return unknown("type.not-known", `what \`${shortened(items.text)}\` holds is not known`, items);
-  const isNamed = /\bstd::/.test(type.text) || /\busing\s+(?:namespace\s+std\b|std::)/.test(node.tree.text);
-  return isNamed
+  return container.isStandard
     ? yes("type.is", type.why, type.at)
     : unknown("type.not-known", `${type.why}, which could be a class of the project`, type.at);
 }
@@ -116,7 +108,7 @@ function isHandedOn({ node }: Match): Answer {
       return no("form.fits", `\`${shown}\` has no type, and cannot be handed on`, arg);
     if (arg.is("null") && arg.text === "NULL")
       return no("form.fits", `\`${shown}\` is a number where it is handed on`, arg);
-    if (/^(0|0L)$/.test(arg.text))
+    if (/^0(x0*|b0*|0*)[ul]*$/i.test(arg.text))
       doubt ??= unknown(
         "form.fits",
         `\`${shown}\` is a number where it is handed on, and could stand for a pointer`,

@@ -10,14 +10,16 @@ import {
   yes,
 } from "../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../core.js";
+import { containerOf, type Container } from "./containers.js";
 import { writtenType } from "./written-type.js";
 import { loopHoles, ownOf, type Own } from "../family/each-item.js";
 import { declarationFor, isInFunction } from "./pointers.js";
 import { iteratorLoop as family } from "../family/iterator-loop.js";
 
-/** Classes of the library whose iterators stay what they are when items come and go, and others. */
-const BY_NODES = /^(?:const )?(?:std::)?(?:list|forward_list|(?:unordered_)?(?:multi)?(?:set|map))\b/;
-const BY_PLACES = /^(?:const )?(?:std::)?(?:vector|deque|array|basic_string|string|wstring)\b/;
+const containerIn = ({ loop: { items } }: Match): Container | undefined => {
+  const type = writtenType(items);
+  return type && containerOf(type);
+};
 
 /** The type of the iterator, as it is written. */
 const iteratorType = ({ loop }: Match): string =>
@@ -30,14 +32,18 @@ function isConstant(match: Match): boolean {
   return isNamed || /\bcbegin\b/.test(loop.made?.child("function")?.lastPart?.text ?? "");
 }
 
-/** A copy of the item is the item itself for who only reads both. */
+/**
+ * The name that the body gives an item first. Where the item is read again, what the name stands for must be that item: no copy
+ * of it, no part of it, and nothing that can be changed less.
+ */
 function ownIn(match: Match): Own | undefined {
   const own = ownOf(match);
-  if (!own) return undefined;
-  const { loop } = match;
+  if (!own || match.loop.lookUps.length === 1) return own;
+  const type = own.statement.child("type")!;
   const isReference = own.name.is("reference_declarator") || own.name.text.startsWith("&");
-  const isRead = loop.lookUps.length > 1;
-  return isRead && !isReference ? undefined : own;
+  const isAll = type.is("placeholder_type_specifier") || containerIn(match)?.types[0] === type.text;
+  const isLess = own.statement.parts.some((part) => part.is("type_qualifier")) && !isConstant(match);
+  return isReference && isAll && !isLess ? own : undefined;
 }
 
 /** How an item is declared: as it was, else as a reference to it. */
@@ -48,63 +54,64 @@ function declared(match: Match, own: Own | undefined, name: string): string | un
     return value && statement.tree.text.slice(statement.start, value.start).replace(/\s*=\s*$/, "");
   }
   if (isConstant(match)) return `const auto& ${name}`;
-  const type = writtenType(match.loop.items)?.text ?? "";
-  return BY_NODES.test(type) || BY_PLACES.test(type) ? `auto& ${name}` : `auto&& ${name}`;
+  return containerIn(match)?.isStandard === true ? `auto& ${name}` : `auto&& ${name}`;
 }
 
 /** Is it something that gives items, and no stand-ins for them? */
 function isWalked(match: Match): Answer {
-  const { items, lookUps } = match.loop;
-  const kept = lookUps.find((read) =>
-    read.closest(["lambda_expression"])?.closest(["for_statement", "while_statement"]),
-  );
-  if (kept && match.loop.body.some((part) => part.holds(kept.closest(["lambda_expression"])!)))
-    return no(
-      "flow.escapes",
-      `\`${kept.text}\` is read in a lambda, which could keep a copy of the item`,
-      kept,
-    );
+  const { items } = match.loop;
   const type = writtenType(items);
   const shown = type?.text ?? iteratorType(match);
   if (/vector<\s*bool\s*>/.test(shown))
     return no("type.is", `\`${items.text}\` gives no items that a reference could name`, type?.at ?? items);
-  const isNamed = /\bstd::/.test(shown) || /\busing\s+(?:namespace\s+std\b|std::)/.test(match.tree.text);
-  if (type && isNamed && (BY_NODES.test(shown) || BY_PLACES.test(shown)))
-    return yes("type.is", type.why, type.at);
-  return unknown(
-    "type.not-known",
-    `\`${items.text}\` could be something whose iterators give other items than the loop`,
-    items,
-  );
+  return type && containerIn(match)?.isStandard === true
+    ? yes("type.is", type.why, type.at)
+    : unknown(
+        "type.not-known",
+        `\`${items.text}\` could be something whose iterators give other items than the loop`,
+        items,
+      );
+}
+
+/** A lambda that takes its own copy of an iterator would take one of the item. */
+function isInNoLambda({ loop: { lookUps, body } }: Match): Answer {
+  const kept = lookUps.find((read) => {
+    const lambda = read.closest(["lambda_expression"]);
+    return lambda !== undefined && body.some((part) => part.holds(lambda));
+  });
+  return kept
+    ? no("flow.escapes", `\`${kept.text}\` is read in a lambda, which could keep a copy of the item`, kept)
+    : yes("flow.escapes", "no lambda reads the item");
 }
 
 const LOOKS = /^(size|length|empty|begin|end|cbegin|cend|front|back|at|capacity|count|find|contains)$/;
+
+/** Methods that give what is in a container to another one. */
+const EXCHANGES = /^(swap|splice|merge|assign)$/;
 
 /** The loop asks for the end once. */
 function isSame(match: Match): Answer {
   const { loop, tree } = match;
   const { items } = loop;
   const { calls, flow } = tree.language;
+  const container = containerIn(match);
   // What is reached through a pointer could be another object in the next round.
   const isReached = loop.isPointer === true || items.text.replace(/^this->/, "").includes("->");
-  const type = isReached ? "" : (writtenType(items)?.text ?? "");
+  const keepsEnd = container?.is === "nodes" && container.isStandard && !isReached;
   const names = [...items.descendants()].filter((one) => one.isLeaf && one.named).map(({ text }) => text);
   let doubt: Answer | undefined;
   for (const node of loop.body.flatMap((part) => [...part.descendants()])) {
-    const call = node.is(calls) ? callOf(node) : undefined;
     const target = flow.assignments[node.kind] ? (node.child("left") ?? node.child("argument")) : undefined;
-    const isOwn = call?.receiver?.text === items.text && !LOOKS.test(call.method);
-    if (
-      (target && names.includes(target.text)) ||
-      target?.text === items.text ||
-      (isOwn && !BY_NODES.test(type))
-    )
+    const call = node.is(calls) ? callOf(node) : undefined;
+    const isOwn = call?.receiver?.text === items.text;
+    const isChanged = isOwn && (keepsEnd ? EXCHANGES.test(call!.method) : !LOOKS.test(call!.method));
+    if (isChanged || target?.text === items.text || (target && names.includes(target.text)))
       return no("flow.written", `\`${shortened(node.text)}\` changes \`${items.text}\``, node);
-    const isHarmless = call?.receiver?.text === items.text || calledFromLibrary(node)?.effect !== "changes";
-    if ((call && !(isHarmless && calledFromLibrary(node))) || (target && !isPlainTarget(target, match)))
+    const effect = call && !isOwn ? (calledFromLibrary(node)?.effect ?? "changes") : "none";
+    if (effect === "changes" || (target && !isPlainTarget(target, match)))
       doubt ??= unknown("flow.written", `\`${shortened(node.text)}\` could change \`${items.text}\``, node);
   }
-  if (BY_NODES.test(type))
+  if (keepsEnd)
     return yes("flow.written", `\`${items.text}\` has the same end whatever becomes of its items`, items);
   return doubt ?? yes("flow.written", `nothing in the loop can change \`${items.text}\``, items);
 }
@@ -144,6 +151,7 @@ const walking = family({
   given: [
     condition("what is walked gives its items", isWalked),
     condition("what is walked stays the same", isSame),
+    condition("no lambda reads the item", isInNoLambda),
   ],
 });
 
@@ -180,6 +188,23 @@ export const iteratorLoop = rule({
         "for (auto it = by.begin(); it != by.end(); ++it) {\n    Hive hive = it->second;\n    (*it)[0] = hive.kg;\n  }",
       ),
       inFunction("for (auto& item : by) {\n    Hive hive = item.second;\n    item[0] = hive.kg;\n  }"),
+    ),
+    // What the name stands for could be changed less, or is a part of the item.
+    rewrites(
+      inFunction(
+        "for (auto it = hives.begin(); it != hives.end(); ++it) {\n    const Hive& hive = *it;\n    it->kg = hive.tare;\n  }",
+      ),
+      inFunction("for (auto& item : hives) {\n    const Hive& hive = item;\n    item.kg = hive.tare;\n  }"),
+    ),
+    // A class of the project that has a container's name.
+    rewrites(
+      "template <class T> class list { T* begin(); T* end(); };\nvoid f(list<std::string>& ns) {\n  for (auto it = ns.begin(); it != ns.end(); ++it) use(*it);\n}\n",
+      "template <class T> class list { T* begin(); T* end(); };\nvoid f(list<std::string>& ns) {\n  for (auto&& item : ns) use(item);\n}\n",
+      "likely",
+    ),
+    holds(
+      "void f(std::list<int>& ns) {\n  for (auto it = ns.begin(); it != ns.end(); ++it) ns.swap(others);\n  for (auto it = ns.begin(); it != ns.end(); ++it) { use(*it); ns.swap(others); }\n}\n",
+      "changes `ns`",
     ),
     // A copy is not the item where both are named.
     rewrites(

@@ -3,6 +3,7 @@ import {
   copy,
   cpp,
   holes,
+  nameInFile,
   no,
   rule,
   shortened,
@@ -27,10 +28,10 @@ const NUMBER =
 
 const isNumberType = (written: string): boolean => NUMBER.test(written.replace(/\bconst\b/g, "").trim());
 
-/** Operators whose result is a number whatever class the operands are not of. */
+/** Operators that make a number of two numbers. */
 const COUNTS = /^[-+*/%&|^]$|^<<$|^>>$/;
 
-/** Is an expression a number, as far as its form or a declaration says so? Undefined where neither does. */
+/** Is an expression a number, by its form or by a declaration? */
 function isNumber(node: SyntaxNode): Answer {
   const at = withoutParentheses(node);
   const shown = shortened(at.text);
@@ -67,10 +68,12 @@ function isPlainCast({ node }: Match): boolean {
 }
 
 function isTheCast({ node }: Match): Answer {
-  const from = node.child("value")!;
-  return isPointerType(node.child("type")!)
+  const from = withoutParentheses(node.child("value")!);
+  if (!isPointerType(node.child("type")!)) return isNumber(from);
+  const callee = from.child("function")!;
+  return nameInFile(callee.text, node.tree).declarations.length === 0
     ? yes("type.is", `\`${shortened(from.text)}\` gives memory without a type`, from)
-    : isNumber(from);
+    : unknown("name.library", `this file has a \`${callee.text}\` of its own`, callee);
 }
 
 const { rewrites, ignores, holds } = trialsIn("cpp");

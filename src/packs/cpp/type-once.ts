@@ -1,6 +1,7 @@
-import { condition, copy, holes, ofKind, rule, shortened, trialsIn, yes } from "../../core.js";
+import { condition, copy, holes, ofKind, rule, shortened, trialsIn, unknown, yes } from "../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../core.js";
 import { isInFunction } from "./pointers.js";
+import { containerOf } from "./containers.js";
 import { writtenType } from "./written-type.js";
 
 const { variable } = holes({ variable: { kind: "statement", node: "declaration" } });
@@ -37,17 +38,17 @@ const CASTS = /^(static|dynamic|const|reinterpret)_cast$/;
 const MAKERS: Readonly<Record<string, string>> = { make_unique: "unique_ptr", make_shared: "shared_ptr" };
 
 /** What of the value says its type: a cast, a maker of owners. */
-function saidByCall({ written, value }: Made): boolean {
+function saidByCall({ written, value }: Made): "cast" | "maker" | undefined {
   let callee = value.child("function");
   if (callee?.is("qualified_identifier")) callee = callee.child("name");
   const name = callee?.child("name")?.text ?? "";
   const list = callee?.is("template_function") ? callee.child("arguments") : undefined;
   const [type, ...more] = list?.parts ?? [];
-  if (!type || more.length > 0) return false;
+  if (!type || more.length > 0) return undefined;
   const said = squeezed(type.text);
-  if (CASTS.test(name))
-    return said === written || (/[*&]/.test(said) ? false : said.replace(/^const/, "") === written);
-  return MAKERS[name] !== undefined && written === `${MAKERS[name]}<${said}>`;
+  const isSame = said === written || (!/[*&]/.test(said) && said.replace(/^const/, "") === written);
+  if (CASTS.test(name)) return isSame ? "cast" : undefined;
+  return MAKERS[name] !== undefined && written === `${MAKERS[name]}<${said}>` ? "maker" : undefined;
 }
 
 const GIVE_ITERATORS = /^(begin|end|find|lower_bound|upper_bound|erase)$/;
@@ -68,12 +69,25 @@ function saidByContainer({ written, value }: Made): boolean {
 
 function saysItTwice(node: SyntaxNode): boolean {
   const made = isInFunction(node) ? madeBy(node) : undefined;
-  return made !== undefined && (saidByCall(made) || saidByContainer(made));
+  return made !== undefined && (saidByCall(made) !== undefined || saidByContainer(made));
 }
 
 function isTheSame({ node }: Match): Answer {
-  const { value } = madeBy(node)!;
-  return yes("type.same", `\`${shortened(value.text)}\` gives this very type`, value);
+  const made = madeBy(node)!;
+  const { value } = made;
+  const by = saidByCall(made);
+  const callee = value.child("function")!;
+  const type = by === undefined ? writtenType(callee.child("argument")!) : undefined;
+  const isOfLibrary =
+    by === "cast" ||
+    (by === "maker" ? callee.text.startsWith("std::") : type && containerOf(type)?.isStandard);
+  return isOfLibrary === true
+    ? yes("type.same", `\`${shortened(value.text)}\` gives this very type`, value)
+    : unknown(
+        "type.same",
+        `\`${shortened(callee.text)}\` could give something that is only turned into this type`,
+        value,
+      );
 }
 
 const { rewrites, ignores } = trialsIn("cpp", "11");
@@ -124,6 +138,15 @@ export const typeOnce = rule({
     rewrites(
       inFunction("if (Wooden* wooden = dynamic_cast<Wooden*>(hive)) use(wooden);"),
       inFunction("if (auto* wooden = dynamic_cast<Wooden*>(hive)) use(wooden);"),
+    ),
+    // What only has the name of something in the library could give what is turned into the type.
+    rewrites(
+      inFunction("Shelf<Jar>::iterator it = shelf.begin();\n  use(it);").replace(
+        "Hive* hive",
+        "Shelf<Jar>& shelf",
+      ),
+      inFunction("auto it = shelf.begin();\n  use(it);").replace("Hive* hive", "Shelf<Jar>& shelf"),
+      "likely",
     ),
     // The value is of another type than what is made of it.
     ignores(inFunction("std::map<int, Jar>::const_iterator it = by.find(3);\n  use(it);")),

@@ -135,7 +135,7 @@ function configuresNothing({ node }: Match): Answer {
 /** 0 is a null pointer where it stands as a number, and not behind a name. */
 function isNoPointer({ node }: Match): Answer {
   const { value } = constantAt(node)!;
-  return /^(0|0l|false)$/i.test(value)
+  return value === "false" || Number(value.replace(/[ul]+$/i, "")) === 0
     ? unknown("type.is", "it could stand for a null pointer", node)
     : yes("type.is", `\`${value}\` is no pointer`, node);
 }
@@ -181,6 +181,11 @@ export const constantMacro = rule({
     rewrites(
       "#define NONE 0\nint f(int n) { return n == NONE; }\n",
       "constexpr int NONE = 0;\nint f(int n) { return n == NONE; }\n",
+      "likely",
+    ),
+    rewrites(
+      "#define NONE 0x0u\nint f(int n) { return n == NONE; }\n",
+      "constexpr unsigned NONE = 0x0u;\nint f(int n) { return n == NONE; }\n",
       "likely",
     ),
     holds("#define MOST 10\n#if MOST > 3\nint n = MOST;\n#endif\n", "the preprocessor uses it"),

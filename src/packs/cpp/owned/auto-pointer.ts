@@ -1,4 +1,5 @@
 import {
+  classesNamed,
   condition,
   copy,
   cpp,
@@ -6,15 +7,17 @@ import {
   holes,
   no,
   ofKind,
+  placeOf,
   rule,
   shortened,
+  textFound,
   trialsIn,
   unknown,
   use,
   yes,
 } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
-import { classOf, isNotCopied } from "./member-facts.js";
+import { classOf, isComplete, isNotCopied } from "./member-facts.js";
 import { isInFunction } from "../pointers.js";
 import { writtenType } from "../written-type.js";
 
@@ -46,6 +49,9 @@ function declaredBy(
   return { name, type, made: value?.parts ?? [] };
 }
 
+/** What is owned: `Jar` of `std::auto_ptr<Jar>`. */
+const ownedBy = ({ text }: SyntaxNode): string => /<(.*)>$/s.exec(text)?.[1]?.trim() ?? text;
+
 /** A method of the owner is called, which both kinds of owners have. */
 const callsMethod = ({ node }: Match): boolean => {
   const { parent } = node;
@@ -75,8 +81,11 @@ function isRaw(node: SyntaxNode): Answer {
   const shown = shortened(node.text);
   if (node.is(["new_expression", "null"]) || node.text === "0")
     return yes("type.is", `\`${shown}\` is a pointer`, node);
-  const method = node.is("call_expression") ? node.child("function")?.child("field")?.text : undefined;
-  if (method === "release") return yes("type.is", `\`${shown}\` is a pointer`, node);
+  const callee = node.is("call_expression") ? node.child("function") : undefined;
+  const owner =
+    callee?.child("field")?.text === "release" ? writtenType(callee.child("argument")!) : undefined;
+  if (owner && /^std::(?:auto|unique)_ptr\s*</.test(owner.text))
+    return yes("type.is", `\`${shown}\` is a pointer`, node);
   const declared = writtenType(node);
   if (!declared)
     return unknown("type.not-known", `\`${shown}\` could be an owner that hands on what it owns`, node);
@@ -97,6 +106,18 @@ const uses = everyUseOf(
   ]),
 );
 
+/** Without its namespace it could be a class of the project. */
+function isOfLibrary({ node, tree }: Match): Answer {
+  const { type } = declaredBy(node)!;
+  const own = /^std::/.test(type.text) ? [] : classesNamed(tree, "auto_ptr").classes;
+  if (own[0])
+    return no("name.library", `the project has an \`auto_ptr\` of its own (${placeOf(own[0])})`, type);
+  return /^std::/.test(type.text) ||
+    textFound(tree, /\busing\s+(?:namespace\s+std\b|std::auto_ptr\b)/) !== undefined
+    ? yes("name.library", "it is the `auto_ptr` of the library", type)
+    : unknown("name.library", "nothing says that it is the `auto_ptr` of the library", type);
+}
+
 const isMember = ({ node }: Match): boolean => node.is("field_declaration");
 
 const { rewrites, holds, ignores } = trialsIn("cpp", "11");
@@ -116,10 +137,14 @@ export const autoPointer = rule({
   mentions: ["auto_ptr"],
   where: [(match) => (isMember(match) ? classOf(match.node) !== undefined : isInFunction(match.node))],
   given: [
+    condition("it is the auto_ptr of the library", isOfLibrary, { unknownIs: "possible" }),
     condition("it is made of a pointer", (match) => {
       const [given] = declaredBy(match.node)!.made;
       return given ? isRaw(given) : yes("type.is", "it owns nothing at first", match.node);
     }),
+    condition("its type is known where it is deleted", (match) =>
+      isComplete(match, ownedBy(declaredBy(match.node)!.type)),
+    ),
     condition("the class is not copied", (match) =>
       isMember(match) ? isNotCopied(match) : yes("resource.owner", "it belongs to the function", match.node),
     ),
@@ -135,13 +160,16 @@ export const autoPointer = rule({
       "#include <memory>\nvoid f() {\n  std::auto_ptr<Jar> jar(new Jar(3));\n  jar->fill();\n  use(*jar, jar.get());\n  jar.reset(new Jar(4));\n  keep(jar.release());\n}\n",
       "#include <memory>\nvoid f() {\n  std::unique_ptr<Jar> jar(new Jar(3));\n  jar->fill();\n  use(*jar, jar.get());\n  jar.reset(new Jar(4));\n  keep(jar.release());\n}\n",
     ),
+    // An owner of what is only announced cannot delete it.
     rewrites(
       "void f(Jar* given) {\n  std::auto_ptr<Jar> jar(given);\n  if (jar.get() != 0) jar->fill();\n}\n",
       "void f(Jar* given) {\n  std::unique_ptr<Jar> jar(given);\n  if (jar.get() != 0) jar->fill();\n}\n",
+      "likely",
     ),
     rewrites(
       "void f() {\n  std::auto_ptr<Jar> jar;\n  jar.reset(make());\n}\n",
       "void f() {\n  std::unique_ptr<Jar> jar;\n  jar.reset(make());\n}\n",
+      "likely",
     ),
     rewrites(
       "class Shelf {\n public:\n  Shelf() : jar_(new Jar(3)) {}\n  Shelf(const Shelf&) = delete;\n  void fill() { jar_->fill(); }\n private:\n  std::auto_ptr<Jar> jar_;\n};\n",
@@ -151,6 +179,15 @@ export const autoPointer = rule({
       "void f() {\n  std::auto_ptr<Jar> jar(make());\n  jar->fill();\n}\n",
       "void f() {\n  std::unique_ptr<Jar> jar(make());\n  jar->fill();\n}\n",
       "likely",
+    ),
+    rewrites(
+      "void f() {\n  auto_ptr<Jar> jar(new Jar(3));\n}\n",
+      "void f() {\n  std::unique_ptr<Jar> jar(new Jar(3));\n}\n",
+      "possible",
+    ),
+    holds(
+      "template <class T> class auto_ptr { T* at; };\nvoid f() {\n  auto_ptr<Jar> jar(new Jar(3));\n}\n",
+      "of its own",
     ),
     // A copy takes away what the original owns, and must say so then.
     holds("void f() {\n  std::auto_ptr<Jar> jar(new Jar(3));\n  take(jar);\n}\n", "does not know"),

@@ -2,6 +2,7 @@ import { condition, isLeftAlone, rule, shortened, trialsIn, typeOf, unknown, yes
 import type { Answer, Match } from "../../../core.js";
 import { loopHoles, ownOf, type Own } from "../../family/each-item.js";
 import { iteratorLoop as family } from "../../family/iterator-loop.js";
+import { isOfNamespace } from "../system.js";
 import { itemType } from "./walked.js";
 
 /** The item gets its name in the header where the body leaves that name alone, which the loop demands. */
@@ -25,7 +26,7 @@ function ownIn(match: Match): Own | undefined {
 function givesObjects({ loop: { index, items } }: Match): boolean {
   const type = index.closest(["variable_declaration"])?.child("type")?.text ?? "var";
   const isArray = type === "var" && typeOf(items)?.name.endsWith("[]") === true;
-  return isArray || /^(System\.Collections\.)?IEnumerator$/.test(type);
+  return isArray || (type !== "var" && !type.includes("<"));
 }
 
 function declared(match: Match, own: Own | undefined, name: string): string {
@@ -36,13 +37,14 @@ function declared(match: Match, own: Own | undefined, name: string): string {
 /** The loop disposes of the iterator, which the code does not. */
 function isNothingDisposed({ loop: { items } }: Match): Answer {
   const type = typeOf(items);
-  return type && itemType(items) !== undefined && !/^I[A-Z]/.test(type.name)
-    ? yes("type.is", type.why, type.at)
-    : unknown(
-        "type.not-known",
-        `\`${shortened(items.text)}\` could give an iterator of which the loop disposes at its end`,
-        items,
-      );
+  const doubt = unknown(
+    "type.not-known",
+    `\`${shortened(items.text)}\` could give an iterator of which the loop disposes at its end`,
+    items,
+  );
+  if (!type || itemType(items) === undefined || /^I[A-Z]/.test(type.name)) return doubt;
+  if (type.name === "string" || type.name.endsWith("[]")) return yes("type.is", type.why, type.at);
+  return isOfNamespace(type.name, "System.Collections.Generic", type.at);
 }
 
 const { rewrites, ignores, holds } = trialsIn("csharp");

@@ -36,15 +36,10 @@ function positionalsOf(node: SyntaxNode): readonly Positional[] | undefined {
     // The value of the parameter.
     if (!elements[++i] || elements[i]!.is("command_parameter")) return undefined;
   }
-  const open = parameters.filter((one) => !named.has(one) && !isNamed(elements, one));
+  const open = parameters.filter((one) => !named.has(one));
   if (free.length === 0 || free.length > open.length) return undefined;
   return free.map((argument, i) => ({ argument, parameter: open[i]! }));
 }
-
-const isNamed = (elements: readonly SyntaxNode[], parameter: string): boolean =>
-  elements.some(
-    (one) => one.is("command_parameter") && one.text.slice(1).toLowerCase() === parameter.toLowerCase(),
-  );
 
 const { rewrites, ignores, holds } = trialsIn("powershell");
 

@@ -27,8 +27,11 @@ function isThrownAway(node: SyntaxNode): boolean {
 }
 
 /** Classes of the library whose methods give one value, or none. */
-const GIVE_ONE =
-  /^(?:new-object\s+(?:-typename\s+)?['"]?|\[)(?:system\.)?(?:collections\.(?:arraylist|hashtable|queue|stack|sortedlist)|collections\.(?:generic|specialized)\.\w+|text\.stringbuilder)\b/i;
+const CLASS = String.raw`(?:system\.)?(?:collections\.(?:arraylist|hashtable|queue|stack|sortedlist|(?:generic|specialized)\.\w+)|text\.stringbuilder)\b`;
+const GIVE_ONE = new RegExp(
+  String.raw`^(?:new-object\s+(?:-typename\s+)?['"]?${CLASS}|\[${CLASS}[^:]*\]::new\()`,
+  "i",
+);
 
 const WRITES_ELSEWHERE = /\b(?:set-variable|sv)\b|^\s*\.\s/im;
 
@@ -38,7 +41,8 @@ function givesOne({ node }: Match): Answer {
   const object = call.firstPart!;
   const to = object.is("variable") ? referencesAt(object).find((one) => one.to)?.to : undefined;
   // What is called reads the variables of its caller, and can only write them by a command.
-  const values = to && textFound(node.tree, WRITES_ELSEWHERE) === undefined ? (valuesGiven(to) ?? []) : [];
+  const isOwn = to !== undefined && to.as !== "parameter";
+  const values = isOwn && textFound(node.tree, WRITES_ELSEWHERE) === undefined ? (valuesGiven(to) ?? []) : [];
   const [made] = values;
   return made && values.every((value) => GIVE_ONE.test(value.text))
     ? yes(
@@ -85,6 +89,17 @@ export const discarded = rule({
     rewrites(
       `${LIST}. ./jars.ps1\n$jars.Add($jar) | Out-Null\n`,
       `${LIST}. ./jars.ps1\n$null = $jars.Add($jar)\n`,
+      "likely",
+    ),
+    // What a caller hands over, and what is only turned into a type, may be anything.
+    rewrites(
+      "function Add($Jars) {\n    if (-not $Jars) { $Jars = [System.Collections.ArrayList]::new() }\n    $Jars.Add(1) | Out-Null\n}\n",
+      "function Add($Jars) {\n    if (-not $Jars) { $Jars = [System.Collections.ArrayList]::new() }\n    $null = $Jars.Add(1)\n}\n",
+      "likely",
+    ),
+    rewrites(
+      "$jars = [System.Collections.Generic.IEnumerable[int]] $lazy\n$jars.Take(1) | Out-Null\n",
+      "$jars = [System.Collections.Generic.IEnumerable[int]] $lazy\n$null = $jars.Take(1)\n",
       "likely",
     ),
     rewrites("$shelf.Take($jar) | Out-Null\n", "$null = $shelf.Take($jar)\n", "likely"),

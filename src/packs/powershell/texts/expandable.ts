@@ -20,16 +20,16 @@ function expanded(node: SyntaxNode): string | undefined {
   const pieces = piecesOf(node);
   if (!pieces || node.parent?.is("additive_expression") || !isText(pieces[0]!)) return undefined;
   if (pieces.every(isText)) return undefined;
+  const codes = pieces.map(codeOf);
   let all = "";
-  let endsInName = false;
-  for (const piece of pieces) {
-    const code = codeOf(piece);
+  for (const [i, code] of codes.entries()) {
+    const next = codes[i + 1];
     if (code === undefined) return undefined;
-    const goesOn = endsInName && /^[\w:?]/.test(code);
-    if (goesOn && !/\$(?:\w+:)?\w+$/.test(all)) return undefined;
-    const whole = /\$((?:\w+:)?\w+)$/.exec(all)?.[1];
-    all = goesOn ? `${all.slice(0, -whole!.length - 1)}\${${whole!}}${code}` : all + code;
-    endsInName = /\$(?:\w+:)?\w+$/.test(code) && !/`\$\w*$/.test(code);
+    const goesOn = next !== undefined && /^[\p{L}\p{N}_:?]/u.test(next);
+    if (!goesOn) all += code;
+    else if (VARIABLE.test(code)) all += `\${${code.slice(1)}}`;
+    else if (/\$[\p{L}\p{N}_:?]*$/u.test(code)) return undefined;
+    else all += code;
   }
   return all;
 }
@@ -39,7 +39,7 @@ function codeOf(piece: SyntaxNode): string | undefined {
   const code = piece.text;
   if (isText(piece))
     return code.startsWith('"')
-      ? code.slice(1, -1).replace(/(?<!`)\$$/, "`$")
+      ? code.slice(1, -1).replace(/(?<!`)((?:``)*)\$$/, "$1`$$")
       : code.slice(1, -1).replaceAll("''", "'").replace(/[`$"]/g, "`$&");
   if (VARIABLE.test(code)) return code;
   if (/^\d+$/.test(code) && !/^0\d/.test(code)) return code;
@@ -81,6 +81,8 @@ export const expandable = rule({
     ),
     rewrites("$line = 'it''s ' + $name\n", '$line = "it\'s $name"\n'),
     rewrites('$line = "costs $" + $price\n', '$line = "costs `$$price"\n'),
+    rewrites('$line = "Hive " + $name + "é"\n', '$line = "Hive ${name}é"\n'),
+    ignores('$line = "Hive $first" + "st" + $name\n'),
     // Two names that touch stay two.
     rewrites('$line = "$first" + $second + "a"\n', '$line = "$first${second}a"\n'),
     ignores('$line = $name + " is calm"\n'),
