@@ -47,7 +47,8 @@ export function describeApply(command: Command): void {
 async function apply(paths: string[], options: Options): Promise<void> {
   if (options.evenDirty && !options.commit)
     throw new Problem("--even-dirty only means something together with --commit.");
-  const workspace = await openForPlan(options);
+  // What is committed is told with a rule's own reason.
+  const workspace = await openForPlan(options, { asksRules: options.commit === true });
   const plan = workspace.plan(options.plan);
   if (options.proven && !workspace.hasProof())
     throw new Problem(

@@ -137,9 +137,15 @@ export function wishOf(
   return { filter: filterOf(root, paths, options), trust, onlyKept, onlyProven };
 }
 
-/** The project around the working directory, for a command that works on a plan. */
-export function openForPlan({ config }: Pick<PlanOptions, "config">): Promise<Workspace> {
-  return openWorkspace(config === undefined ? {} : { config });
+/**
+ * The project around the working directory, for a command that works on a plan; one that asks no rule about anything may say so,
+ * and need not wait until all of them are loaded.
+ */
+export function openForPlan(
+  { config }: Pick<PlanOptions, "config">,
+  { asksRules = true }: { readonly asksRules?: boolean } = {},
+): Promise<Workspace> {
+  return openWorkspace(config === undefined ? {} : { config }, asksRules ? {} : { onlyFor: [] });
 }
 
 /** The project around the working directory, narrowed to the rules asked for. Says first what must be known of it. */

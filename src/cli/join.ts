@@ -23,7 +23,7 @@ export function describeJoin(command: Command): void {
 }
 
 async function join(files: string[], options: PlanOptions): Promise<void> {
-  const workspace = await openForPlan(options);
+  const workspace = await openForPlan(options, { asksRules: false });
   const { plan, stored } = await workspace.join(files);
   process.stderr.write(nextLine(plan, stored));
 }

@@ -3,6 +3,7 @@ import type { CompiledPattern, Snippet } from "../pattern/index.js";
 import { Excerpt } from "./excerpt.js";
 import {
   isLayout,
+  lacksParentheses,
   parse,
   type LanguageId,
   type SyntaxNode,
@@ -91,17 +92,16 @@ function withoutLastList(filled: string, { parts }: Snippet, { spelling }: Compi
   return isList ? filled.slice(0, filled.length - spelt.length).trimEnd() : filled;
 }
 
-/** Is there something bare beside an operator that the language wants in parentheses there? */
+/** Is there something bare that the language wants in parentheses there? */
 function standsBadly(tree: SyntaxTree): boolean {
-  const { language } = tree;
-  if (language.neverSideBySide.length === 0 && language.looseOperands.length === 0) return false;
-  return tree
-    .ofKinds([...language.binary, ...language.aroundOperands])
-    .some((n) => clashesWithin(tree.node(n)));
+  const { bare, binary, neverSideBySide } = tree.language;
+  return (
+    tree.ofKinds(bare.flatMap(({ kinds }) => kinds)).some((n) => lacksParentheses(tree.node(n))) ||
+    (neverSideBySide.length > 0 && tree.ofKinds(binary).some((n) => clashesWithin(tree.node(n))))
+  );
 }
 
 function clashesWithin(node: SyntaxNode): boolean {
-  if (node.children.some((child) => child.is(node.tree.language.looseOperands))) return true;
   const own = operatorOf(node);
   const inner = node.children.filter((child) => child.is(node.tree.language.binary)).map(operatorOf);
   return node.tree.language.neverSideBySide.some(

@@ -1,6 +1,7 @@
 import type { Obstacles } from "./masks/mask.js";
 import type { SyntaxNode } from "./node.js";
 import type { SyntaxTree } from "./tree.js";
+import type { Bare } from "./bare-facts.js";
 
 /** What a hole can stand for. */
 export const HOLE_KINDS = [
@@ -128,10 +129,8 @@ export interface CodeFacts {
     readonly binary: string;
     readonly operators: Readonly<Record<string, readonly string[]>>;
   };
-  /** Kinds that may not stand bare as an operand, although the grammar lets them. */
-  readonly looseOperands: readonly string[];
-  /** Kinds of which each named child is an operand, beside those with two of them: `!x`, `x()`, `x.y`. */
-  readonly aroundOperands: readonly string[];
+  /** What needs parentheses in places where the grammar takes it without. */
+  readonly bare: readonly Bare[];
   readonly binary: readonly string[];
   /** Named nodes that are operators; the others are tokens. */
   readonly operators: readonly string[];
@@ -180,8 +179,7 @@ export const ordinaryCode = {
   isNoStatement: () => false,
   neverSideBySide: [],
   misreads: {},
-  looseOperands: [],
-  aroundOperands: [],
+  bare: [],
   operators: [],
   modifierLists: [],
   neverEmpty: [],

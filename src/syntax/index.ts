@@ -17,6 +17,7 @@ const LANGUAGES = [javascript, typescript, tsx, python, java, cpp, csharp, php, 
 for (const language of LANGUAGES) registerLanguage(language);
 
 export { type Language, type LanguageId } from "./language.js";
+export { lacksParentheses } from "./bare-facts.js";
 export { HOLE_KINDS, type HoleKind } from "./code-facts.js";
 export { type CodeFacts, type ContextName, type SnippetContext } from "./code-facts.js";
 export type { DeclaredAs, Declares, Does, NameFacts, NameSpace, NameUse, ScopeFacts } from "./name-facts.js";

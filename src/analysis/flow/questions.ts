@@ -232,12 +232,6 @@ function momentsAround(graph: FlowGraph, node: SyntaxNode): readonly Moment[] {
 export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
   const { name } = declaration;
   const graph = flowAround(at);
-  if (isOpen(declaration))
-    return unknown(
-      "flow.used-later",
-      `\`${name}\` can be read from outside this function`,
-      declaration.at[0],
-    );
   const own = referencesOf(declaration);
   const overwritten = new Set(
     own.filter(({ does }) => does === "write").flatMap(({ node }) => graph.writesAt(node)),
@@ -252,6 +246,12 @@ export function isUsedAfter(declaration: Declaration, at: SyntaxNode): Answer {
     if (moments.length === 0 || keptBlockAround(node, at))
       return unknown("flow.used-later", `\`${name}\` is read in a function that may run later`, node);
   }
+  if (isOpen(declaration))
+    return unknown(
+      "flow.used-later",
+      `\`${name}\` can be read from outside this function`,
+      declaration.at[0],
+    );
   const unseen = readUnseen(declaration);
   if (unseen) return unseen;
   return ifComplete(graph, no("flow.used-later", `\`${name}\` is not read later`));

@@ -32,6 +32,12 @@ const DEEPEST = 6;
 export type Abroad = (call: SyntaxNode) => KnownType | undefined;
 const nowhere: Abroad = () => undefined;
 
+/** The type of a literal, by its kind and what marks it. */
+function literalType({ kind, text, tree }: SyntaxNode): string | undefined {
+  const { literalTypes, markedLiterals } = tree.language;
+  return markedLiterals[kind]?.find(([marked]) => marked.test(text))?.[1] ?? literalTypes[kind];
+}
+
 /**
  * The type of an expression by what the file says of it: annotation, construction, literal, what is assigned, the
  * type of a parameter, what a function of the file returns, `this`. Undefined where nothing says, or where two
@@ -42,7 +48,7 @@ export function typeOf(expression: SyntaxNode, abroad: Abroad = nowhere, depth =
   const { language } = expression.tree;
   const inner = expression.is(language.parenthesized) ? expression.firstPart : undefined;
   if (inner) return typeOf(inner, abroad, depth + 1);
-  const literal = language.literalTypes[expression.kind];
+  const literal = literalType(expression);
   if (literal !== undefined)
     return { name: literal, at: expression, why: `\`${shortened(expression.text)}\` is a literal` };
   const self = language.binding.selfOf(expression);

@@ -1,3 +1,4 @@
+import { csharpBare } from "../bare/csharp.js";
 import { ordinaryTypes } from "../type-notation.js";
 import { conditionals } from "../masks/conditionals.js";
 import { csharpVersions } from "../versions/csharp.js";
@@ -96,13 +97,7 @@ export const csharp: Language = {
     ],
   },
   binary: ["binary_expression"],
-  aroundOperands: [
-    "prefix_unary_expression",
-    "await_expression",
-    "invocation_expression",
-    "member_access_expression",
-  ],
-  looseOperands: ["assignment_expression", "lambda_expression", "query_expression"],
+  bare: csharpBare,
   expressionStatement: "expression_statement",
   statementLists: ["block", "switch_section", "compilation_unit"],
   memberLists: ["declaration_list", "enum_member_declaration_list"],
@@ -176,6 +171,16 @@ export const csharp: Language = {
   textParts: ["interpolation"],
   reads: { names: "property", members: "property", plainItems: ["string"] },
   nullTestsAskClass: true,
+  markedLiterals: {
+    string_literal: [[/u8$/i, "ReadOnlySpan"]],
+    integer_literal: [
+      [/(ul|lu)$/i, "ulong"],
+      [/l$/i, "long"],
+      [/^[^x]*u$|^0x.*u$/i, "uint"],
+      // What is too large for an `int` is of the first type that holds it.
+      [/^\d[\d_]{9,}$|^0[xb][\da-f_]{8,}$/i, "number"],
+    ],
+  },
   literalTypes: { string_literal: "string", integer_literal: "int", boolean_literal: "bool" },
   asyncMarks: ["async", "await"],
   builtins: (

@@ -1,3 +1,4 @@
+import { ecmascriptBare } from "../bare/ecmascript.js";
 import { ordinaryTypes } from "../type-notation.js";
 import { ecmascriptVersions } from "../versions/ecmascript.js";
 import { ecmascriptClasses } from "../classes/ecmascript.js";
@@ -60,13 +61,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   parenthesized: "parenthesized_expression",
   parenthesesMatter: (inner) => endsOptionalChain(inner),
   neverSideBySide: [["??", ["||", "&&"]]],
-  aroundOperands: ["unary_expression", "await_expression", "call_expression", "member_expression"],
-  looseOperands: [
-    "arrow_function",
-    "yield_expression",
-    "assignment_expression",
-    "augmented_assignment_expression",
-  ],
+  bare: ecmascriptBare,
   binary: ["binary_expression"],
 
   expressionStatement: "expression_statement",
@@ -166,6 +161,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   localsMayBeUnset: false,
   typesBeginUpper: false,
   typesInStrings: false,
+  markedLiterals: { number: [[/^0x[\da-f_]*n$|^\d[\d_]*n$|^0[bo]\d*n$/i, "bigint"]] },
   literalTypes: {
     string: "string",
     template_string: "string",

@@ -137,6 +137,7 @@ export const java: Language = {
     ),
   reads: { names: "plain", members: "plain", plainItems: "all" },
   typesBeginUpper: true,
+  markedLiterals: { decimal_integer_literal: [[/l$/i, "long"]] },
   literalTypes: {
     string_literal: "String",
     decimal_integer_literal: "int",

@@ -1,3 +1,4 @@
+import { phpBare } from "../bare/php.js";
 import { ordinaryTypes } from "../type-notation.js";
 import { phpVersions } from "../versions/php.js";
 import { phpClasses } from "../classes/php.js";
@@ -10,6 +11,10 @@ import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
 
 const FUNCTIONS = ["function_definition", "method_declaration", "anonymous_function", "arrow_function"];
+
+/** None of a row may stand beside another of it without parentheses. */
+const EQUALITIES = ["==", "!=", "<>", "===", "!==", "<=>"];
+const ORDERS = ["<", "<=", ">", ">="];
 
 export const php: Language = {
   ...ordinaryCode,
@@ -73,6 +78,8 @@ export const php: Language = {
   caseless: ["null", "boolean", "primitive_type"],
   commutative: ["==", "!=", "===", "!==", "<>"],
   parenthesized: "parenthesized_expression",
+  bare: phpBare,
+  neverSideBySide: [EQUALITIES, ORDERS].flatMap((own) => own.map((one) => [one, own] as const)),
   binary: ["binary_expression"],
   isNoStatement(node) {
     const before = node.parent?.children.filter((child) => child.end <= node.start).at(-1);

@@ -8,6 +8,7 @@ import { pythonImports } from "../imports/python.js";
 import { pythonFlow } from "../flow/python.js";
 import { pythonLinks } from "../links/python.js";
 import { pythonNames } from "../names/python.js";
+import { pythonBare } from "../bare/python.js";
 import type { Language } from "../language.js";
 
 export const python: Language = {
@@ -70,8 +71,7 @@ export const python: Language = {
   optionalTokens: { argument_list: [","], list: [","], dictionary: [","], set: [","], parameters: [","] },
   commutative: ["==", "!="],
   parenthesized: "parenthesized_expression",
-  aroundOperands: ["not_operator", "unary_operator", "await"],
-  looseOperands: ["lambda"],
+  bare: pythonBare,
   binary: ["binary_operator", "boolean_operator", "comparison_operator"],
 
   expressionStatement: "expression_statement",
@@ -181,6 +181,11 @@ export const python: Language = {
   typesBeginUpper: false,
   localsMayBeUnset: true,
   typesInStrings: true,
+  markedLiterals: {
+    string: [[/^r?b/i, "bytes"]],
+    integer: [[/j$/i, "complex"]],
+    float: [[/j$/i, "complex"]],
+  },
   literalTypes: {
     string: "str",
     integer: "int",

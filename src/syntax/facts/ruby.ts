@@ -1,3 +1,4 @@
+import { rubyBare } from "../bare/ruby.js";
 import { ordinaryTypes } from "../type-notation.js";
 import { rubyVersions } from "../versions/ruby.js";
 import { rubyClasses } from "../classes/ruby.js";
@@ -8,6 +9,9 @@ import { rubyLinks } from "../links/namespaces.js";
 import { rubyNames } from "../names/ruby.js";
 import type { Language } from "../language.js";
 import { ordinaryMeaning } from "../meaning-facts.js";
+
+/** None of them may stand beside another without parentheses. */
+const EQUALITIES = ["==", "!=", "===", "=~", "!~", "<=>"];
 
 const FUNCTIONS = ["method", "singleton_method"];
 
@@ -69,6 +73,8 @@ export const ruby: Language = {
   heredocBodies: ["heredoc_body"],
   mirrored: {},
   parenthesized: "parenthesized_statements",
+  bare: rubyBare,
+  neverSideBySide: EQUALITIES.map((one) => [one, EQUALITIES] as const),
   binary: ["binary"],
   expressionStatement: "",
   statementLists: [

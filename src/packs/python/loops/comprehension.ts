@@ -212,6 +212,10 @@ export const comprehension = rule({
       "def f(path):\n    jars = load(path)\n    limit = 3\n    names = [jar.name for jar in jars if jar.size > limit]\n    return names\n",
     ),
     holds(
+      "names = {}\nfor n, hive in enumerate(load()):\n    names[hive] = n\n\ndel n, hive\n",
+      "`n` is read later",
+    ),
+    holds(
       "def set():\n    return G\n\n\ndef f(jars):\n    kinds = set()\n    for jar in jars:\n        kinds.add(jar.kind)\n    return kinds\n",
       "`set`",
     ),

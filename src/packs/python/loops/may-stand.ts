@@ -22,12 +22,12 @@ export function endsNames({ loop, item }: Sifted): Answer {
   for (const name of namesIn(item!)) {
     const to = referencesAt(name).find((one) => one.to)?.to;
     if (!to) return unknown("name.not-resolved", `what declares \`${name.text}\` is not known`, name);
-    const around = loop.closest(["function_definition"]);
-    if (around ? !to.at.every((at) => around.holds(at)) : isSeenElsewhere(to))
-      return unknown("flow.used-later", `\`${name.text}\` can be seen by other code than this`, name);
     const used = isUsedAfter(to, loop);
     if (used.is === "yes") return no("flow.used-later", used.evidence.says, used.evidence);
     if (used.is === "unknown") return used;
+    const around = loop.closest(["function_definition"]);
+    if (around ? !to.at.every((at) => around.holds(at)) : isSeenElsewhere(to))
+      return unknown("flow.used-later", `\`${name.text}\` can be seen by other code than this`, name);
   }
   return yes("flow.used-later", "the names of the loop are not used afterwards");
 }

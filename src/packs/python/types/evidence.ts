@@ -15,8 +15,7 @@ export function kindsOf(node: SyntaxNode, assumed: Assumed): ReadonlySet<string>
   if (node.is("parenthesized_expression")) return kindsOf(node.firstPart!, assumed);
   if (isMissing(node)) return new Set([NONE]);
   if (node.is(["comparison_operator", "not_operator"])) return new Set(["bool"]);
-  if (node.is(["string", "concatenated_string"]))
-    return new Set([/^[rR]?[bB]/.test(node.text) ? "bytes" : "str"]);
+  if (node.is("concatenated_string")) return kindsOf(node.firstPart!, assumed);
   if (node.is(["tuple", "expression_list"])) return new Set(["tuple"]);
   if (node.is("conditional_expression")) return both(node.parts[0], node.parts[2]);
   if (node.is("boolean_operator")) return ofBoolean(node, assumed);
