@@ -230,8 +230,11 @@ export const NEEDS: readonly Need[] = [
     language: "PHP",
     from: "older forms of the language",
     to: "lists and items in square brackets, questions about texts, arrow functions, properties among parameters, `match`, `::class`",
-    rules: of("php", "short-array contains arrow-function promoted-property match-value appended class-of"),
-    missing: "first-class callables, spread, types",
+    rules: of(
+      "php",
+      "short-array contains arrow-function promoted-property readonly-property first-class-callable match-value appended class-of",
+    ),
+    missing: "callables handed to functions of a project, spread, types",
   },
   {
     language: "PHP",

@@ -86,6 +86,8 @@ export interface MeaningFacts {
   readonly typesInStrings: boolean;
   /** Text that may define a function of this name, where files call each other's without bringing them in. */
   definesFunction?(name: string): RegExp;
+  /** Ahead of names outside of all namespaces, where what the language has itself cannot be defined again: `\\count` in PHP. */
+  readonly outermost?: string;
   /** Does calling a class make an object of it, as in Python? */
   readonly callsMakeObjects: boolean;
   /** Nodes at which a function may wait, with those of functions that may: `async`. */

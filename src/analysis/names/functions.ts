@@ -14,8 +14,10 @@ export function isLibraryFunction(name: SyntaxNode): Answer {
   const references = leaf ? referencesAt(leaf) : [];
   const to = references.find((one) => one.to)?.to;
   if (to) return no("name.library", `\`${text}\` is given a meaning of its own in this file`, to.at[0]);
+  const { outermost } = name.tree.language;
+  const isOutermost = outermost !== undefined && name.text.startsWith(outermost);
   return (
-    isDefinedInProject(text, name.tree) ??
+    (isOutermost ? undefined : isDefinedInProject(text, name.tree)) ??
     yes("name.library", `\`${text}\` is a function of the library`, name)
   );
 }

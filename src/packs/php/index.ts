@@ -15,6 +15,8 @@ import { releasedInFinally } from "./released-in-finally.js";
 import { shortArray } from "./language/short-array.js";
 import { contains } from "./language/contains.js";
 import { promotedProperty } from "./language/promoted-property.js";
+import { firstClassCallable } from "./language/first-class-callable.js";
+import { readonlyProperty } from "./language/readonly-property.js";
 import { matchValue } from "./language/match-value.js";
 import { arrowFunction } from "./language/arrow-function.js";
 import { appended } from "./language/appended.js";
@@ -40,6 +42,8 @@ export const phpPack = pack("php", [
   arrowFunction,
   matchValue,
   promotedProperty,
+  readonlyProperty,
+  firstClassCallable,
   appended,
   classOf,
   createdFunction,

@@ -167,9 +167,11 @@ export const php: Language = {
   bareCalls: ["exit", "die"],
   textParts: ["encapsed_string"],
   reads: { names: "plain", members: "magic", plainItems: ["array", "string"] },
+  outermost: "\\",
   definesFunction: (name) =>
     new RegExp(
-      `\\bfunction\\s+&?\\s*${name}\\s*\\(|\\buse\\s+function\\s+[\\w\\\\]+\\\\(?:\\{[^}]*\\b)?${name}\\b`,
+      // A method is no function, whatever its name.
+      `(?<!\\b(?:public|private|protected|static|abstract|final)\\s+)\\bfunction\\s+&?\\s*${name}\\s*\\(|\\buse\\s+function\\s+[\\w\\\\]+\\\\(?:\\{[^}]*\\b)?${name}\\b`,
       "i",
     ),
   literalTypes: {

@@ -12,6 +12,7 @@ export const phpVersions: VersionFacts = {
       (node) => (node.parent?.is("expression_statement") ? undefined : "8.0"),
       "`throw` as a value",
     ],
+    variadic_placeholder: ["8.1", "`f(...)`"],
     enum_declaration: ["8.1", "an enum"],
     property_promotion_parameter: ["8.0", "properties among parameters"],
     variadic_unpacking: [(node) => (node.parent?.is("array_creation_expression") ? "7.4" : "5.6"), "`...`"],

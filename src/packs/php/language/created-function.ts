@@ -1,6 +1,7 @@
 import { condition, holes, no, php, rule, shortened, text, trialsIn, unknown, yes } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
 import { isOfPhp } from "../values.js";
+import { callableTaker } from "./callables.js";
 
 const { parameters, body } = holes({
   parameters: { kind: "expression", node: ["string", "encapsed_string"] },
@@ -40,15 +41,9 @@ function meansTheSame(match: Match): Answer {
 /** The old function was a text, the name of a new function; what only calls it takes a closure as well. */
 function isOnlyCalled(match: Match): Answer {
   const { node } = match;
-  const list = node.parent?.is("argument") ? node.parent.parent : node.parent;
-  const call = list?.is("arguments") ? list.parent : undefined;
-  const name = call?.is("function_call_expression")
-    ? (call.child("function")?.text ?? "").replace(/^\\/, "")
-    : "";
-  const calls =
-    /^(?:array_(?:map|filter|reduce|walk)|u[ak]?sort|preg_replace_callback|call_user_func(?:_array)?)$/i;
-  return calls.test(name) && isOfPhp(name, match).is === "yes"
-    ? yes("type.is", `\`${name}\` calls it`, call)
+  const taker = callableTaker(node);
+  return taker && isOfPhp(taker.name, match).is === "yes"
+    ? yes("type.is", `\`${taker.name}\` calls it`, taker.call)
     : unknown("type.is", "a closure is no text, which somebody may expect here", node);
 }
 
