@@ -1,10 +1,12 @@
 import type { Language } from "../language.js";
 import { typeWords } from "../masks/type-words.js";
+import { typescriptBare } from "../bare/typescript.js";
 import { ecmascript } from "./ecmascript.js";
 
 export const typescript: Language = {
   ...ecmascript,
   obstacles: [typeWords],
+  bare: typescriptBare,
   // The compiler refuses to ask whether what may be missing is more or less than something.
   flow: { ...ecmascript.flow, comparesMissing: { toFalse: ["===", "=="], toTrue: ["!==", "!="] } },
   contexts: [

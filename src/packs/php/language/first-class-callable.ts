@@ -35,7 +35,9 @@ function methodIn(node: SyntaxNode | undefined): Called | undefined {
 /** The class that `Hive::class`, or `__CLASS__`, stands for. */
 function classNamed(node: SyntaxNode | undefined): string | undefined {
   if (/^__CLASS__$/i.test(node?.text ?? "")) return "self";
-  return /^(\\?[\w\\]+)\s*::\s*class$/i.exec(node?.text ?? "")?.[1];
+  const name = /^(\\?[\w\\]+)\s*::\s*class$/i.exec(node?.text ?? "")?.[1];
+  // A call of `parent::` tells the method another class than its own.
+  return name !== undefined && /^parent$/i.test(name) ? undefined : name;
 }
 
 /** What `Closure::fromCallable` is given. */
@@ -98,13 +100,14 @@ function isOfTheSame(match: Match): Answer {
       ? yes("type.is", type.why, of)
       : unknown("type.is", `\`${of.text}\` could be the name of a class`, of);
   }
-  if (owner !== "self" && owner !== "parent") return yes("type.is", `\`${name}\` is the same one`, node);
+  if (owner !== "self") return yes("type.is", `\`${name}\` is the same one`, node);
   const around = node.closest(["class_declaration"]);
   const isEnd = around?.parts.some((part) => part.is("final_modifier")) === true;
   const method = around
     ?.child("body")
     ?.parts.find((one) => one.is("method_declaration") && one.child("name")?.text === name);
-  const asks = /\bstatic\s*(::|\()|\bnew\s+static\b|\bget_called_class\b/i;
+  // Calls by `self` and `parent` hand on which class it was.
+  const asks = /\bstatic\s*(::|\()|\b(self|parent)\s*::\s*\w+\s*\(|\bnew\s+static\b|\bget_called_class\b/i;
   return isEnd || (method !== undefined && !asks.test(method.text))
     ? yes("type.is", `\`${name}\` does not ask which class it is called on`, method ?? node)
     : unknown("type.is", `\`static\` could mean another class in \`${name}\` now`, method ?? node);
@@ -115,6 +118,7 @@ const code = (line: string): string => `<?php\n${line}\n`;
 const inClass = (line: string, rest = "", head = "class Hive"): string =>
   `<?php\n${head}\n{\n    function all(array $xs)\n    {\n        ${line}\n    }\n${rest}}\n`;
 const TWIN = "    static function w($x) { return new static($x); }\n";
+const HANDS_ON = "    static function w($x) { return self::made($x); }\n";
 const PLAIN = "    static function w($x) { return $x * 2; }\n";
 
 export const firstClassCallable = rule({
@@ -169,6 +173,12 @@ export const firstClassCallable = rule({
       code("function f(Queen $q) { return $q->lay(...); }"),
     ),
     rewrites(code("$f = Closure::fromCallable([$queen, 'lay']);"), code("$f = $queen->lay(...);"), "likely"),
+    rewrites(
+      inClass("usort($xs, [self::class, 'w']);", HANDS_ON),
+      inClass("usort($xs, self::w(...));", HANDS_ON),
+      "likely",
+    ),
+    ignores(inClass("usort($xs, [parent::class, 'w']);")),
     ignores(inClass("return array_map('trim', [$this, 'weigh']);")),
     ignores(inClass("return new Filter('w', [$this, 'weigh']);")),
     ignores(inClass("call_user_func([$this, 'weigh'], $xs);")),

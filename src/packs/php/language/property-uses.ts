@@ -1,5 +1,6 @@
 import { calledFromLibrary, functionAround, no, shapeOf, shortened, unknown, yes } from "../../../core.js";
 import type { Answer, SyntaxNode } from "../../../core.js";
+import { writesToArguments } from "../by-reference.js";
 
 const READS = ["member_access_expression", "nullsafe_member_access_expression"];
 const CONSTRUCTOR = /^__construct$/i;
@@ -69,6 +70,9 @@ function isGivenByReference(at: SyntaxNode): boolean {
 
 /** Does what is called take an argument as a value? By its declaration in this file, or a library's table. */
 function isTakenAsItIs(call: SyntaxNode, argument: SyntaxNode, name: string): Answer {
+  const called = call.is("function_call_expression") ? call.child("function")?.text : undefined;
+  if (called !== undefined && writesToArguments(called))
+    return no("flow.written", `\`${called}\` may write to \`${name}\``, argument);
   const effect = calledFromLibrary(call)?.effect;
   if (effect === "none" || effect === "reads") return yes("flow.written", `\`${name}\` is only read`);
   const declared = declaredAs(call);

@@ -35,7 +35,8 @@ function isOfClassAlone(node: SyntaxNode): boolean {
 function fits(node: SyntaxNode): boolean {
   const name = nameIn(node);
   if (name === undefined || node.child("type") === undefined || !isOfClassAlone(node)) return false;
-  if (says(node, "static_modifier") || says(node, "readonly_modifier")) return false;
+  const excluded = ["static_modifier", "readonly_modifier", "property_hook_list"];
+  if (excluded.some((kind) => says(node, kind))) return false;
   const given = accessesOf(classOf(node), name).filter(isGivenInConstructor);
   if (node.is("property_promotion_parameter")) return given.length === 0 && !says(node, "reference_modifier");
   const element = node.parts.find((part) => part.is("property_element"))!;
@@ -147,6 +148,11 @@ export const readonlyProperty = rule({
     holds(made(method("foreach ($x as $this->name) {}")), "is written here"),
     holds(made(method("foreach ($this->name as &$c) {}")), "is written here"),
     holds(made(method("unset($this->name);")), "is written here"),
+    holds(made(method("['n' => $this->name] = $x;")), "is written here"),
+    holds(made(method("foreach ($x as $k => $this->name) {}")), "is written here"),
+    holds(made(method("foreach ($this->name as $k => &$c) {}")), "is written here"),
+    holds(made(method("sort($this->name);")), "`sort` may write"),
+    holds(made(method("\\preg_match('/a/', $x, $this->name);")), "may write"),
     holds(made("\n    function &name() { return $this->name; }\n"), "by reference"),
     holds(
       made(method("$this->cut($this->name);") + "    private function cut(&$text) { $text = ''; }\n"),
@@ -155,6 +161,7 @@ export const readonlyProperty = rule({
     ignores(made("", "class Hive", "protected")),
     ignores(made("", "class Hive", "public")),
     ignores(made("", "readonly class Hive")),
+    ignores(made().replace("$name;", "$name { get => 'a'; }")),
     ignores(inClass("    private $n;\n    function __construct($n) { $this->n = $n; }\n")),
     ignores(inClass("    private int $n = 0;\n    function __construct(int $n) { $this->n = $n; }\n")),
     ignores(inClass("    private static int $n;\n    function __construct(int $n) { $this->n = $n; }\n")),
