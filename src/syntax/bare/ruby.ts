@@ -1,8 +1,8 @@
 import type { Bare } from "../bare-facts.js";
 import type { SyntaxNode } from "../node.js";
 
-/** Where a whole statement may stand. */
-const AS_STATEMENT = [
+/** Lists of statements. */
+export const rubyStatementLists = [
   "program",
   "body_statement",
   "then",
@@ -12,6 +12,11 @@ const AS_STATEMENT = [
   "begin",
   "ensure",
   "begin_block",
+];
+
+/** Where a whole statement may stand. */
+const AS_STATEMENT = [
+  ...rubyStatementLists,
   "parenthesized_statements",
   "interpolation",
   "if",

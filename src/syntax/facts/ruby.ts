@@ -1,4 +1,4 @@
-import { rubyBare } from "../bare/ruby.js";
+import { rubyBare, rubyStatementLists } from "../bare/ruby.js";
 import { ordinaryTypes } from "../type-notation.js";
 import { rubyVersions } from "../versions/ruby.js";
 import { rubyClasses } from "../classes/ruby.js";
@@ -77,17 +77,7 @@ export const ruby: Language = {
   neverSideBySide: EQUALITIES.map((one) => [one, EQUALITIES] as const),
   binary: ["binary"],
   expressionStatement: "",
-  statementLists: [
-    "program",
-    "body_statement",
-    "then",
-    "else",
-    "do",
-    "block_body",
-    "begin",
-    "ensure",
-    "begin_block",
-  ],
+  statementLists: rubyStatementLists,
   memberLists: ["body_statement"],
   argumentLists: ["argument_list"],
   parameterLists: ["method_parameters", "lambda_parameters", "block_parameters"],
