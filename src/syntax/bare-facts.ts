@@ -25,13 +25,3 @@ export function lacksParentheses(node: SyntaxNode): boolean {
       !(except?.(node, parent) ?? false),
   );
 }
-
-/** Does a node begin with the whole of this one, or is it this one? Then what the statement begins with decides how it is read. */
-export function beginsStatement(node: SyntaxNode, statement: string): boolean {
-  let at = node;
-  while (at.parent && at.parent.start === node.start) {
-    at = at.parent;
-    if (at.kind === statement) return true;
-  }
-  return false;
-}

@@ -74,8 +74,10 @@ export interface MeaningFacts {
   readonly textParts: readonly string[];
   /** Kinds of literals, with the type that each is of. */
   readonly literalTypes: Readonly<Record<string, string>>;
-  /** Those of them that are of another type where their text looks so: `b"…"`, `1L`. */
-  readonly markedLiterals: Readonly<Record<string, readonly (readonly [text: RegExp, type: string])[]>>;
+  /** Those of them that are of another type where their text looks so: `b"…"`, `1L`; undefined for a type that depends on more. */
+  readonly markedLiterals: Readonly<
+    Record<string, readonly (readonly [text: RegExp, type: string | undefined])[]>
+  >;
   /** Can a name be read that nothing declares? */
   readonly namesMayBeUndefined: boolean;
   /** Can a local variable be read that has no value yet? */

@@ -84,13 +84,6 @@ function isDeclaring(declaration: Declaration, node: SyntaxNode): boolean {
 export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to: SyntaxNode): Answer {
   const { name } = declaration;
   const graph = flowAround(from);
-  if (isOpen(declaration) || !graph.owner.holds(declaration.scope.tree.node(declaration.at[0]!.id))) {
-    return unknown(
-      "flow.written",
-      `\`${name}\` can be written from outside this function`,
-      declaration.at[0],
-    );
-  }
   const start = startOf(graph, from);
   const ends = graph.at(to);
   if (start.length === 0 || ends.length === 0)
@@ -111,6 +104,12 @@ export function isWrittenBetween(declaration: Declaration, from: SyntaxNode, to:
       ? unknown("flow.written", `\`${name}\` can be changed through a reference`, node)
       : yes("flow.written", `\`${name}\` is written here`, node);
   }
+  if (isOpen(declaration) || !graph.owner.holds(declaration.scope.tree.node(declaration.at[0]!.id)))
+    return unknown(
+      "flow.written",
+      `\`${name}\` can be written from outside this function`,
+      declaration.at[0],
+    );
   const elsewhere = writesElsewhere(declaration, from);
   if (elsewhere) return unknown("flow.written", `\`${name}\` is written in another function`, elsewhere.node);
   const unseen = changedUnseen(declaration);

@@ -35,7 +35,8 @@ const nowhere: Abroad = () => undefined;
 /** The type of a literal, by its kind and what marks it. */
 function literalType({ kind, text, tree }: SyntaxNode): string | undefined {
   const { literalTypes, markedLiterals } = tree.language;
-  return markedLiterals[kind]?.find(([marked]) => marked.test(text))?.[1] ?? literalTypes[kind];
+  const marked = markedLiterals[kind]?.find(([mark]) => mark.test(text));
+  return marked ? marked[1] : literalTypes[kind];
 }
 
 /**

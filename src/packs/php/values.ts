@@ -141,6 +141,10 @@ export function isOfPhp(name: string, { tree }: Pick<Match, "tree">): Answer {
   return defined ?? yes("name.library", `\`${name}\` is the function of PHP`);
 }
 
+/** Is this the name of a type whose values are all objects? */
+export const isObjectType = (name: string): boolean =>
+  /^\\?[a-z_]\w*(?:\\\w+)*$/i.test(name) && !NOT_OBJECTS.includes(name.toLowerCase());
+
 /** What counts as true or false only by being there or not. What is assigned in sight is looked at. */
 export function isObjectOrMissing(_match: Match, node: SyntaxNode): Answer {
   const type = typeOf(node);

@@ -1,4 +1,5 @@
-import { beginsStatement, type Bare } from "../bare-facts.js";
+import type { Bare } from "../bare-facts.js";
+import type { SyntaxNode } from "../node.js";
 
 const OPERANDS = [
   "binary_expression",
@@ -10,10 +11,15 @@ const OPERANDS = [
 ];
 
 /** Does a power have this on its left? There a sign could belong to either. */
-const isRaised = (
-  node: { readonly start: number },
-  parent: { readonly start: number; has(kind: string): boolean },
-): boolean => parent.has("**") && parent.start === node.start;
+const isRaised = (node: SyntaxNode, parent: SyntaxNode): boolean =>
+  parent.has("**") && parent.start === node.start;
+
+/** Does a statement begin with this? Then it is read as a declaration or a block. */
+function beginsStatement(node: SyntaxNode): boolean {
+  let at: SyntaxNode | undefined = node.parent;
+  while (at && at.start === node.start && at.kind !== "expression_statement") at = at.parent;
+  return at?.kind === "expression_statement" && at.start === node.start;
+}
 
 /** What binds looser than any operator with two sides. */
 const LOOSE = [
@@ -25,10 +31,7 @@ const LOOSE = [
 ];
 
 export const ecmascriptBare: readonly Bare[] = [
-  {
-    kinds: LOOSE,
-    never: OPERANDS,
-  },
+  { kinds: LOOSE, never: OPERANDS },
   { kinds: ["arrow_function"], never: ["new_expression"] },
   // What stands in brackets is held together by them.
   {
@@ -58,7 +61,7 @@ export const ecmascriptBare: readonly Bare[] = [
   { kinds: ["sequence_expression"], never: ["for_in_statement"], except: (_, parent) => parent.has("in") },
   {
     kinds: ["function_expression", "generator_function", "class", "object"],
-    which: (node) => beginsStatement(node, "expression_statement"),
+    which: beginsStatement,
     only: [],
   },
 ];

@@ -1,11 +1,11 @@
 import type { Bare } from "../bare-facts.js";
+import type { SyntaxNode } from "../node.js";
 
 const ARITHMETIC = ["binary_operator", "comparison_operator", "unary_operator", "await"];
 const SPLATS = ["list_splat", "dictionary_splat"];
 
 /** An item of a list or a set is unpacked from what binds tighter than any comparison; an argument may be anything. */
-const isArgument = (node: { readonly parent: { readonly kind: string } | undefined }): boolean =>
-  node.parent?.kind === "argument_list";
+const isArgument = (splat: SyntaxNode): boolean => splat.parent?.kind === "argument_list";
 
 export const pythonBare: readonly Bare[] = [
   {

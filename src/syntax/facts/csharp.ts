@@ -176,9 +176,9 @@ export const csharp: Language = {
     integer_literal: [
       [/(ul|lu)$/i, "ulong"],
       [/l$/i, "long"],
-      [/^[^x]*u$|^0x.*u$/i, "uint"],
+      [/u$/i, "uint"],
       // What is too large for an `int` is of the first type that holds it.
-      [/^\d[\d_]{9,}$|^0[xb][\da-f_]{8,}$/i, "number"],
+      [/^\d[\d_]{9,}$|^0[xb][\da-f_]{8,}$/i, undefined],
     ],
   },
   literalTypes: { string_literal: "string", integer_literal: "int", boolean_literal: "bool" },

@@ -161,7 +161,7 @@ export const ecmascript: Omit<Language, "id" | "title" | "grammar" | "extensions
   localsMayBeUnset: false,
   typesBeginUpper: false,
   typesInStrings: false,
-  markedLiterals: { number: [[/^0x[\da-f_]*n$|^\d[\d_]*n$|^0[bo]\d*n$/i, "bigint"]] },
+  markedLiterals: { number: [[/n$/, "bigint"]] },
   literalTypes: {
     string: "string",
     template_string: "string",

@@ -1,6 +1,6 @@
 import { condition, holes, ofKind, rule, text, trialsIn, typeOf, unknown, yes } from "../../../core.js";
 import type { Answer, Match, SyntaxNode } from "../../../core.js";
-import { isOfPhp } from "../values.js";
+import { isObjectType, isOfPhp } from "../values.js";
 import { callableTaker } from "./callables.js";
 
 const { whole } = holes({
@@ -96,7 +96,7 @@ function isOfTheSame(match: Match): Answer {
   const owner = classNamed(of)?.toLowerCase();
   if (owner === undefined) {
     const type = typeOf(of);
-    return type && type.name !== "string"
+    return type && isObjectType(type.name)
       ? yes("type.is", type.why, of)
       : unknown("type.is", `\`${of.text}\` could be the name of a class`, of);
   }
@@ -171,6 +171,11 @@ export const firstClassCallable = rule({
     rewrites(
       code("function f(Queen $q) { return Closure::fromCallable([$q, 'lay']); }"),
       code("function f(Queen $q) { return $q->lay(...); }"),
+    ),
+    rewrites(
+      code("function f(mixed $q) { return Closure::fromCallable([$q, 'lay']); }"),
+      code("function f(mixed $q) { return $q->lay(...); }"),
+      "likely",
     ),
     rewrites(code("$f = Closure::fromCallable([$queen, 'lay']);"), code("$f = $queen->lay(...);"), "likely"),
     rewrites(

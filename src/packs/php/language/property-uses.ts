@@ -1,6 +1,6 @@
 import { calledFromLibrary, functionAround, no, shapeOf, shortened, unknown, yes } from "../../../core.js";
 import type { Answer, SyntaxNode } from "../../../core.js";
-import { writesToArguments } from "../by-reference.js";
+import { writesToArgument } from "../by-reference.js";
 
 const READS = ["member_access_expression", "nullsafe_member_access_expression"];
 const CONSTRUCTOR = /^__construct$/i;
@@ -68,10 +68,11 @@ function isGivenByReference(at: SyntaxNode): boolean {
   return isGiven && method?.parts.some((part) => part.is("reference_modifier")) === true;
 }
 
-/** Does what is called take an argument as a value? By its declaration in this file, or a library's table. */
+/** Does what is called take an argument as a value? By what is known of PHP's own functions, else by a declaration in this file. */
 function isTakenAsItIs(call: SyntaxNode, argument: SyntaxNode, name: string): Answer {
   const called = call.is("function_call_expression") ? call.child("function")?.text : undefined;
-  if (called !== undefined && writesToArguments(called))
+  const place = call.child("arguments")?.parts.findIndex((part) => part.holds(argument)) ?? -1;
+  if (called !== undefined && writesToArgument(called, place))
     return no("flow.written", `\`${called}\` may write to \`${name}\``, argument);
   const effect = calledFromLibrary(call)?.effect;
   if (effect === "none" || effect === "reads") return yes("flow.written", `\`${name}\` is only read`);

@@ -74,8 +74,8 @@ function isReachedByItsName(match: Match): Answer {
       `code that reads \`${attributes.text}\` could write to \`${name}\``,
       attributes,
     );
-  const doc = node.previousPart && node.tree.text.slice(node.previousPart.end, node.start);
-  const mark = /^\s*\*\s*@([A-Z]\w*)/m.exec(doc ?? "")?.[1];
+  const doc = node.tree.text.slice(node.previousPart?.end ?? node.parent!.start, node.start);
+  const mark = /^\s*(?:\/\*)?\*\s*@([A-Z]\w*)/m.exec(doc)?.[1];
   return mark === undefined
     ? yes("name.reflection", `\`${name}\` is reached by its name alone`)
     : unknown("name.reflection", `code that reads \`@${mark}\` could write to \`${name}\``, node);
@@ -129,6 +129,22 @@ export const readonlyProperty = rule({
     rewrites(made("", "final class Hive", "protected"), moved("", "final class Hive", "protected")),
     rewrites(made(method("weigh($this->name);")), moved(method("weigh($this->name);")), "likely"),
     rewrites(made(method("return $this->$x;")), moved(method("return $this->$x;")), "likely"),
+    rewrites(
+      made().replace("    private", "    /** @Column */\n    private"),
+      moved().replace("    private", "    /** @Column */\n    private"),
+      "likely",
+    ),
+    rewrites(
+      made().replace("    private", "    #[Column]\n    private"),
+      moved().replace("    private", "    #[Column]\n    private"),
+      "likely",
+    ),
+    rewrites(
+      made(method("return str_replace('a', 'b', $this->name);")),
+      moved(method("return str_replace('a', 'b', $this->name);")),
+      "likely",
+    ),
+    holds(made(method("str_replace('a', 'b', $x, $this->name);")), "may write"),
     rewrites(made("    use Named;\n"), moved("    use Named;\n"), "likely"),
     rewrites(made(method("return \\strlen($this->name);")), moved(method("return \\strlen($this->name);"))),
     rewrites(
